@@ -1,0 +1,35 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Core\Catalog;
+
+/** The structure of a source, as one survey read it. Facts only. */
+final readonly class Catalog
+{
+    /**
+     * @param string        $server   what the server says it is, e.g. "10.11.6-MariaDB"
+     * @param list<Table>   $tables   ordered by schema and name
+     * @param list<Routine> $routines
+     * @param list<string>  $notes    what could not be read, in sentences
+     */
+    public function __construct(
+        public string $engine,
+        public string $server,
+        public array $tables,
+        public array $routines = [],
+        public array $notes = [],
+    ) {
+    }
+
+    public function table(string $schema, string $name): ?Table
+    {
+        foreach ($this->tables as $table) {
+            if ($table->name === $name && $table->schema === $schema) {
+                return $table;
+            }
+        }
+
+        return null;
+    }
+}

@@ -1,0 +1,86 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Core\Catalog;
+
+/**
+ * The open form of a catalog: arrays that encode to the JSON of docs/catalog.schema.json.
+ *
+ * Row estimates and sizes are figures of the moment rather than structure, so they are left out of `fingerprint()`.
+ */
+final class CatalogArray
+{
+    /** @return array<string, mixed> */
+    public static function of(Catalog $catalog): array
+    {
+        return [
+            'tables' => array_map(self::table(...), $catalog->tables),
+            'routines' => array_map(static fn (Routine $routine): array => get_object_vars($routine), $catalog->routines),
+            'engine' => $catalog->engine,
+            'server' => $catalog->server,
+            'notes' => $catalog->notes,
+        ];
+    }
+
+    /** @return array<string, mixed> */
+    public static function table(Table $table): array
+    {
+        return [
+            'schema' => $table->schema,
+            'name' => $table->name,
+            'kind' => $table->kind->value,
+            'comment' => $table->comment,
+            'columns' => array_map(self::column(...), $table->columns),
+            'primaryKey' => null === $table->primaryKey ? null : get_object_vars($table->primaryKey),
+            'uniqueKeys' => array_map(static fn (Key $key): array => get_object_vars($key), $table->uniqueKeys),
+            'foreignKeys' => array_map(self::foreignKey(...), $table->foreignKeys),
+            'indexes' => array_map(self::index(...), $table->indexes),
+            'checks' => array_map(static fn (Check $check): array => get_object_vars($check), $table->checks),
+            'triggers' => array_map(static fn (Trigger $trigger): array => get_object_vars($trigger), $table->triggers),
+            'rowEstimate' => $table->rowEstimate,
+            'sizeBytes' => $table->sizeBytes,
+            'definition' => $table->definition,
+            'storage' => $table->storage,
+            'collation' => $table->collation,
+        ];
+    }
+
+    /** @return array<string, mixed> */
+    public static function column(Column $column): array
+    {
+        return [
+            'name' => $column->name,
+            'type' => $column->type,
+            'nullable' => $column->nullable,
+            'default' => $column->default,
+            'comment' => $column->comment,
+            'autoNumbered' => $column->autoNumbered,
+            'generated' => null === $column->generated ? null : get_object_vars($column->generated),
+            'onUpdate' => $column->onUpdate,
+            'charset' => $column->charset,
+            'collation' => $column->collation,
+        ];
+    }
+
+    /** A short hash of all structure of a table: equal when, and only when, nothing about it has changed. */
+    public static function fingerprint(Table $table): string
+    {
+        $structure = self::table($table);
+        unset($structure['rowEstimate'], $structure['sizeBytes']);
+
+        return hash('xxh128', json_encode($structure, \JSON_THROW_ON_ERROR | \JSON_INVALID_UTF8_SUBSTITUTE | \JSON_UNESCAPED_UNICODE));
+    }
+
+    /** @return array<string, mixed> */
+    private static function foreignKey(ForeignKey $key): array
+    {
+        return ['references' => get_object_vars($key->references)] + get_object_vars($key);
+    }
+
+    /** @return array<string, mixed> */
+    private static function index(Index $index): array
+    {
+        return ['parts' => array_map(static fn (IndexPart $part): array => get_object_vars($part), $index->parts)] + get_object_vars($index);
+    }
+}

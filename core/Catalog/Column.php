@@ -1,0 +1,29 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Core\Catalog;
+
+/**
+ * One column, as the catalog of the source describes it.
+ *
+ * `type` is the native type exactly as the engine writes it. `default` is an SQL expression of the source's
+ * dialect (a text literal keeps its quotes), or null when there is none. `charset` and `collation` are set only
+ * where they differ from those of the table.
+ */
+final readonly class Column
+{
+    public function __construct(
+        public string $name,
+        public string $type,
+        public bool $nullable = true,
+        public ?string $default = null,
+        public string $comment = '',
+        public bool $autoNumbered = false,
+        public ?Generated $generated = null,
+        public ?string $onUpdate = null,
+        public ?string $charset = null,
+        public ?string $collation = null,
+    ) {
+    }
+}

@@ -1,0 +1,19 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Core\Catalog;
+
+/** An index of any kind, those that back a key included. `method` is the engine's word, in lower case (`btree`, `fulltext`). */
+final readonly class Index
+{
+    /** @param list<IndexPart> $parts */
+    public function __construct(
+        public string $name,
+        public array $parts,
+        public bool $unique = false,
+        public string $method = 'btree',
+        public string $comment = '',
+    ) {
+    }
+}

@@ -1,0 +1,19 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Core\Catalog;
+
+/** A stored procedure or function. `body` is null when the account may not read it. */
+final readonly class Routine
+{
+    public function __construct(
+        public string $schema,
+        public string $name,
+        public string $kind,
+        public ?string $returns,
+        public ?string $body,
+        public string $comment = '',
+    ) {
+    }
+}

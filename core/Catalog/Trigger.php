@@ -1,0 +1,13 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Core\Catalog;
+
+/** A trigger: `timing` is BEFORE or AFTER, `event` is INSERT, UPDATE or DELETE. */
+final readonly class Trigger
+{
+    public function __construct(public string $name, public string $timing, public string $event, public string $body)
+    {
+    }
+}

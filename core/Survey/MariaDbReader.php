@@ -1,0 +1,303 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Core\Survey;
+
+use Fasti\Core\Catalog\Catalog;
+use Fasti\Core\Catalog\Check;
+use Fasti\Core\Catalog\Column;
+use Fasti\Core\Catalog\ForeignKey;
+use Fasti\Core\Catalog\Generated;
+use Fasti\Core\Catalog\Index;
+use Fasti\Core\Catalog\IndexPart;
+use Fasti\Core\Catalog\Key;
+use Fasti\Core\Catalog\Kind;
+use Fasti\Core\Catalog\Reference;
+use Fasti\Core\Catalog\Routine;
+use Fasti\Core\Catalog\Table;
+use Fasti\Core\Catalog\Trigger;
+
+/**
+ * Reads MariaDB through `information_schema`: each view once for all schemas, since the server opens every table for
+ * every view, and a query per table would repeat that.
+ */
+final class MariaDbReader implements Reader
+{
+    private const SYSTEM = ['information_schema', 'performance_schema', 'mysql', 'sys'];
+    private const STEPS = 9;
+
+    /** @param string $database read this schema only; empty for all that the account may read */
+    public function __construct(private readonly Rows $source, private readonly string $database = '')
+    {
+    }
+
+    public function inventory(): Inventory
+    {
+        $schemas = [];
+        $system = "'".implode("','", self::SYSTEM)."'";
+        foreach ($this->source->rows("SELECT SCHEMA_NAME AS s FROM information_schema.SCHEMATA WHERE SCHEMA_NAME NOT IN ($system) ORDER BY SCHEMA_NAME") as $row) {
+            if ('' === $this->database || $row['s'] === $this->database) {
+                $schemas[(string) $row['s']] = [];
+            }
+        }
+        if ('' !== $this->database && !isset($schemas[$this->database])) {
+            throw new SourceError(\sprintf('The account may not read anything of the database “%s”.', $this->database), 'Ask for SELECT on it, or leave the database empty to see what may be read.');
+        }
+        foreach ($this->source->rows("SELECT TABLE_SCHEMA AS s, TABLE_NAME AS n, TABLE_TYPE AS t FROM information_schema.TABLES WHERE TABLE_SCHEMA NOT IN ($system) ORDER BY TABLE_SCHEMA, TABLE_NAME") as $row) {
+            $kind = self::kind((string) $row['t']);
+            if (null !== $kind && isset($schemas[(string) $row['s']])) {
+                $schemas[(string) $row['s']][(string) $row['n']] = $kind->value;
+            }
+        }
+
+        return new Inventory($this->version(), $schemas);
+    }
+
+    public function read(Choice $choice, Progress $progress): Catalog
+    {
+        $progress->at('the list of tables', 0, self::STEPS);
+        $inventory = $this->inventory();
+        $chosen = [];
+        foreach ($inventory->schemas as $schema => $objects) {
+            $schema = (string) $schema;
+            foreach ($objects as $name => $kind) {
+                if ($choice->takes($schema, (string) $name)) {
+                    $chosen[$schema][(string) $name] = $kind;
+                }
+            }
+        }
+        $parameters = [];
+        foreach (array_keys($chosen) as $i => $schema) {
+            $parameters['s'.$i] = (string) $schema;
+        }
+        $in = 'IN (:'.implode(', :', array_keys($parameters)).')';
+        if ([] === $parameters) {
+            return new Catalog('mariadb', $inventory->server, [], [], ['Nothing matches the choice, so nothing was read.']);
+        }
+        $notes = [];
+
+        $progress->at('tables', 1, self::STEPS);
+        $tables = [];
+        foreach ($this->source->rows("SELECT TABLE_SCHEMA, TABLE_NAME, TABLE_TYPE, ENGINE, TABLE_ROWS, DATA_LENGTH, INDEX_LENGTH, TABLE_COLLATION, TABLE_COMMENT FROM information_schema.TABLES WHERE TABLE_SCHEMA $in", $parameters) as $row) {
+            [$schema, $name] = array_values($row);
+            if (isset($chosen[$schema][$name])) {
+                $tables[$schema][$name] = $row;
+            }
+        }
+
+        $progress->at('columns', 2, self::STEPS);
+        $columns = $this->columns($in, $parameters, $chosen, $tables);
+        $progress->at('indexes and keys', 3, self::STEPS);
+        [$indexes, $primary, $unique] = $this->indexes($in, $parameters, $chosen);
+        $progress->at('foreign keys', 4, self::STEPS);
+        $foreign = $this->foreignKeys($in, $parameters, $chosen);
+        $progress->at('check constraints', 5, self::STEPS);
+        $checks = $this->checks($in, $parameters, $chosen);
+        $progress->at('views', 6, self::STEPS);
+        $definitions = [];
+        foreach ($this->source->rows("SELECT TABLE_SCHEMA AS s, TABLE_NAME AS n, VIEW_DEFINITION AS d FROM information_schema.VIEWS WHERE TABLE_SCHEMA $in", $parameters) as $row) {
+            $definitions[(string) $row['s']][(string) $row['n']] = $row['d'];
+        }
+        $progress->at('triggers', 7, self::STEPS);
+        $triggers = [];
+        foreach ($this->source->rows("SELECT EVENT_OBJECT_SCHEMA AS s, EVENT_OBJECT_TABLE AS n, TRIGGER_NAME AS t, ACTION_TIMING AS w, EVENT_MANIPULATION AS e, ACTION_STATEMENT AS b FROM information_schema.TRIGGERS WHERE EVENT_OBJECT_SCHEMA $in ORDER BY TRIGGER_NAME", $parameters) as $row) {
+            $triggers[(string) $row['s']][(string) $row['n']][] = new Trigger((string) $row['t'], (string) $row['w'], (string) $row['e'], (string) $row['b']);
+        }
+        $progress->at('routines', 8, self::STEPS);
+        $routines = [];
+        foreach ($this->source->rows("SELECT ROUTINE_SCHEMA AS s, ROUTINE_NAME AS n, ROUTINE_TYPE AS t, DTD_IDENTIFIER AS r, ROUTINE_DEFINITION AS b, ROUTINE_COMMENT AS c FROM information_schema.ROUTINES WHERE ROUTINE_SCHEMA $in ORDER BY ROUTINE_SCHEMA, ROUTINE_NAME", $parameters) as $row) {
+            $routines[] = new Routine((string) $row['s'], (string) $row['n'], strtolower((string) $row['t']), $row['r'], $row['b'], (string) $row['c']);
+        }
+
+        $result = [];
+        foreach ($chosen as $schema => $objects) {
+            foreach ($objects as $name => $kind) {
+                $row = $tables[$schema][$name] ?? null;
+                if (null === $row || !isset($columns[$schema][$name])) {
+                    $notes[] = \sprintf('%s.%s was listed but could not be read any more, so it was left out: it was dropped meanwhile, or it is a view whose tables are gone or closed to this account.', $schema, $name);
+                    continue;
+                }
+                $view = 'view' === $kind;
+                $result[] = new Table(
+                    (string) $schema,
+                    (string) $name,
+                    $view ? Kind::View : Kind::Table,
+                    $view ? '' : (string) $row['TABLE_COMMENT'],
+                    $columns[$schema][$name],
+                    $primary[$schema][$name] ?? null,
+                    $unique[$schema][$name] ?? [],
+                    $foreign[$schema][$name] ?? [],
+                    $indexes[$schema][$name] ?? [],
+                    $checks[$schema][$name] ?? [],
+                    $triggers[$schema][$name] ?? [],
+                    $view || null === $row['TABLE_ROWS'] ? null : (int) $row['TABLE_ROWS'],
+                    $view || null === $row['DATA_LENGTH'] ? null : (int) $row['DATA_LENGTH'] + (int) $row['INDEX_LENGTH'],
+                    $view ? self::nullIfEmpty($definitions[$schema][$name] ?? null) : null,
+                    $row['ENGINE'],
+                    $row['TABLE_COLLATION'],
+                );
+                unset($columns[$schema][$name]);
+            }
+        }
+        $progress->at('done', self::STEPS, self::STEPS);
+
+        return new Catalog('mariadb', $inventory->server, $result, $routines, $notes);
+    }
+
+    /**
+     * @param array<string, string>                                      $parameters
+     * @param array<array<string>>                                       $chosen
+     * @param array<string, array<string, array<string, string|null>>>   $tables
+     *
+     * @return array<array<list<Column>>>
+     */
+    private function columns(string $in, array $parameters, array $chosen, array $tables): array
+    {
+        $found = [];
+        foreach ($this->source->rows("SELECT TABLE_SCHEMA, TABLE_NAME, COLUMN_NAME, COLUMN_TYPE, IS_NULLABLE, COLUMN_DEFAULT, COLUMN_COMMENT, EXTRA, GENERATION_EXPRESSION, CHARACTER_SET_NAME, COLLATION_NAME FROM information_schema.COLUMNS WHERE TABLE_SCHEMA $in ORDER BY TABLE_SCHEMA, TABLE_NAME, ORDINAL_POSITION", $parameters) as $row) {
+            [$schema, $table] = [(string) $row['TABLE_SCHEMA'], (string) $row['TABLE_NAME']];
+            if (!isset($chosen[$schema][$table])) {
+                continue;
+            }
+            $extra = (string) $row['EXTRA'];
+            $collation = $row['COLLATION_NAME'] === ($tables[$schema][$table]['TABLE_COLLATION'] ?? null) || 'view' === $chosen[$schema][$table] ? null : $row['COLLATION_NAME'];
+            $expression = self::nullIfEmpty($row['GENERATION_EXPRESSION']);
+            $onUpdate = 1 === preg_match('/on update (\S+)/i', $extra, $m) ? $m[1] : null;
+            // The catalog writes a default of NULL as the word NULL, and a text literal with its quotes.
+            $default = 'NULL' === $row['COLUMN_DEFAULT'] ? null : $row['COLUMN_DEFAULT'];
+            $found[$schema][$table][] = new Column(
+                (string) $row['COLUMN_NAME'],
+                (string) $row['COLUMN_TYPE'],
+                'YES' === $row['IS_NULLABLE'],
+                $default,
+                (string) $row['COLUMN_COMMENT'],
+                false !== stripos($extra, 'auto_increment'),
+                null === $expression ? null : new Generated($expression, false !== stripos($extra, 'stored') || false !== stripos($extra, 'persistent')),
+                $onUpdate,
+                null === $collation ? null : $row['CHARACTER_SET_NAME'],
+                $collation,
+            );
+        }
+
+        return $found;
+    }
+
+    /**
+     * @param array<string, string> $parameters
+     * @param array<array<string>>  $chosen
+     *
+     * @return array{array<array<list<Index>>>, array<array<Key>>, array<array<list<Key>>>}
+     */
+    private function indexes(string $in, array $parameters, array $chosen): array
+    {
+        $raw = [];
+        foreach ($this->source->rows("SELECT TABLE_SCHEMA, TABLE_NAME, INDEX_NAME, COLUMN_NAME, SUB_PART, COLLATION, NON_UNIQUE, INDEX_TYPE, INDEX_COMMENT FROM information_schema.STATISTICS WHERE TABLE_SCHEMA $in ORDER BY TABLE_SCHEMA, TABLE_NAME, INDEX_NAME, SEQ_IN_INDEX", $parameters) as $row) {
+            [$schema, $table, $index] = [(string) $row['TABLE_SCHEMA'], (string) $row['TABLE_NAME'], (string) $row['INDEX_NAME']];
+            if (isset($chosen[$schema][$table])) {
+                $raw[$schema][$table][$index][] = $row;
+            }
+        }
+        $indexes = $primary = $unique = [];
+        foreach ($raw as $schema => $tables) {
+            foreach ($tables as $table => $byName) {
+                foreach ($byName as $name => $rows) {
+                    $parts = array_map(static fn (array $row): IndexPart => new IndexPart((string) $row['COLUMN_NAME'], null === $row['SUB_PART'] ? null : (int) $row['SUB_PART'], 'D' === $row['COLLATION']), $rows);
+                    $isUnique = '0' === $rows[0]['NON_UNIQUE'];
+                    $indexes[$schema][$table][] = new Index((string) $name, $parts, $isUnique, strtolower((string) $rows[0]['INDEX_TYPE']), (string) $rows[0]['INDEX_COMMENT']);
+                    if (!$isUnique) {
+                        continue;
+                    }
+                    $columns = array_map(static fn (IndexPart $part): string => $part->column, $parts);
+                    if ('PRIMARY' === $name) {
+                        $primary[$schema][$table] = new Key(null, $columns);
+                    } elseif ([] === array_filter($parts, static fn (IndexPart $part): bool => null !== $part->length)) {
+                        // An index over the first characters only is stricter than a key and says nothing about whole values.
+                        $unique[$schema][$table][] = new Key((string) $name, $columns);
+                    }
+                }
+            }
+        }
+
+        return [$indexes, $primary, $unique];
+    }
+
+    /**
+     * @param array<string, string> $parameters
+     * @param array<array<string>>  $chosen
+     *
+     * @return array<array<list<ForeignKey>>>
+     */
+    private function foreignKeys(string $in, array $parameters, array $chosen): array
+    {
+        $actions = [];
+        foreach ($this->source->rows("SELECT CONSTRAINT_SCHEMA AS s, TABLE_NAME AS t, CONSTRAINT_NAME AS n, DELETE_RULE AS d, UPDATE_RULE AS u FROM information_schema.REFERENTIAL_CONSTRAINTS WHERE CONSTRAINT_SCHEMA $in", $parameters) as $row) {
+            $actions[(string) $row['s']][(string) $row['t']][(string) $row['n']] = [(string) $row['d'], (string) $row['u']];
+        }
+        $pairs = [];
+        foreach ($this->source->rows("SELECT TABLE_SCHEMA AS s, TABLE_NAME AS t, CONSTRAINT_NAME AS n, COLUMN_NAME AS c, REFERENCED_TABLE_SCHEMA AS rs, REFERENCED_TABLE_NAME AS rt, REFERENCED_COLUMN_NAME AS rc FROM information_schema.KEY_COLUMN_USAGE WHERE TABLE_SCHEMA $in AND REFERENCED_TABLE_NAME IS NOT NULL ORDER BY TABLE_SCHEMA, TABLE_NAME, CONSTRAINT_NAME, ORDINAL_POSITION", $parameters) as $row) {
+            if (isset($chosen[(string) $row['s']][(string) $row['t']])) {
+                $pairs[(string) $row['s']][(string) $row['t']][(string) $row['n']][] = $row;
+            }
+        }
+        $found = [];
+        foreach ($pairs as $schema => $tables) {
+            foreach ($tables as $table => $byName) {
+                foreach ($byName as $name => $rows) {
+                    [$delete, $update] = $actions[$schema][$table][$name] ?? ['NO ACTION', 'NO ACTION'];
+                    $found[$schema][$table][] = new ForeignKey(
+                        (string) $name,
+                        array_map(static fn (array $row): string => (string) $row['c'], $rows),
+                        new Reference((string) $rows[0]['rs'], (string) $rows[0]['rt'], array_map(static fn (array $row): string => (string) $row['rc'], $rows)),
+                        $delete,
+                        $update,
+                    );
+                }
+            }
+        }
+
+        return $found;
+    }
+
+    /**
+     * @param array<string, string> $parameters
+     * @param array<array<string>>  $chosen
+     *
+     * @return array<array<list<Check>>>
+     */
+    private function checks(string $in, array $parameters, array $chosen): array
+    {
+        $found = [];
+        foreach ($this->source->rows("SELECT CONSTRAINT_SCHEMA AS s, TABLE_NAME AS t, CONSTRAINT_NAME AS n, LEVEL AS l, CHECK_CLAUSE AS c FROM information_schema.CHECK_CONSTRAINTS WHERE CONSTRAINT_SCHEMA $in ORDER BY CONSTRAINT_NAME", $parameters) as $row) {
+            [$schema, $table, $name] = [(string) $row['s'], (string) $row['t'], (string) $row['n']];
+            if (isset($chosen[$schema][$table])) {
+                $found[$schema][$table][] = new Check($name, (string) $row['c'], 'Column' === $row['l'] ? $name : null);
+            }
+        }
+
+        return $found;
+    }
+
+    private function version(): string
+    {
+        foreach ($this->source->rows('SELECT VERSION() AS v') as $row) {
+            return (string) $row['v'];
+        }
+
+        return '';
+    }
+
+    private static function kind(string $type): ?Kind
+    {
+        return match ($type) {
+            'BASE TABLE', 'SYSTEM VERSIONED' => Kind::Table,
+            'VIEW' => Kind::View,
+            default => null,
+        };
+    }
+
+    private static function nullIfEmpty(?string $text): ?string
+    {
+        return '' === $text ? null : $text;
+    }
+}

@@ -1,0 +1,128 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Demo;
+
+use Doctrine\DBAL\Connection as Database;
+use Doctrine\ORM\EntityManagerInterface;
+use Fasti\Account\Account;
+use Fasti\Account\Role;
+use Fasti\Core\Survey\Choice;
+use Fasti\Register\Subject;
+use Fasti\Register\Texts;
+use Fasti\Source\Source;
+use Fasti\Source\Vault;
+use Fasti\Support\Row;
+use Fasti\Survey\Message\RunSurvey;
+use Fasti\Survey\RunSurveyHandler;
+use Fasti\Survey\Survey;
+use Symfony\Component\Console\Attribute\AsCommand;
+use Symfony\Component\Console\Attribute\Option;
+use Symfony\Component\Console\Command\Command;
+use Symfony\Component\Console\Style\SymfonyStyle;
+use Symfony\Component\DependencyInjection\Attribute\Autowire;
+use Symfony\Component\PasswordHasher\Hasher\UserPasswordHasherInterface;
+
+#[AsCommand('fasti:demo', 'Makes the demo source, its accounts and a few descriptions; does nothing where they are')]
+final readonly class LoadDemoCommand
+{
+    public const ACCOUNT = 'fieldwork_reader';
+    public const SECRET = 'only-reads-9';
+    public const PASSWORDS = ['oona@arrowmere.example' => ['Oona Lisk', Role::Steward, 'steward-oona'], 'ren@arrowmere.example' => ['Ren Abara', Role::Administrator, 'keeper-ren-1'], 'ida@arrowmere.example' => ['Ida Fell', Role::Reader, 'reader-ida-1']];
+
+    public function __construct(
+        private EntityManagerInterface $entities,
+        private Database $db,
+        private UserPasswordHasherInterface $hasher,
+        private Vault $vault,
+        private RunSurveyHandler $surveys,
+        private Texts $texts,
+        #[Autowire('%env(DATABASE_HOST)%')] private string $host,
+        #[Autowire('%env(int:DATABASE_PORT)%')] private int $port,
+        #[Autowire('%env(DATABASE_USER)%')] private string $user,
+        #[Autowire('%env(DATABASE_PASSWORD)%')] private string $password,
+    ) {
+    }
+
+    public function __invoke(SymfonyStyle $io, #[Option('Bring the source to its second state, one season later')] bool $advance = false, #[Option('Make the rows anew even if they are there')] bool $rows = false): int
+    {
+        $server = new \PDO(\sprintf('mysql:host=%s;port=%d;charset=utf8mb4', $this->host, $this->port), $this->user, $this->password, [\PDO::ATTR_ERRMODE => \PDO::ERRMODE_EXCEPTION]);
+        $fieldwork = new Fieldwork($server);
+        if ($advance) {
+            $fieldwork->advance();
+            $io->writeln('The fieldwork source stands one season later. Survey it again to see what changed.');
+
+            return Command::SUCCESS;
+        }
+        if ($rows || false === $server->query("SHOW DATABASES LIKE 'fieldwork'")?->fetchColumn()) {
+            $start = microtime(true);
+            $fieldwork->make(self::ACCOUNT, self::SECRET);
+            $io->writeln(\sprintf('Made the fieldwork source: %s rows in %.1f s', number_format(array_sum($fieldwork->counts)), microtime(true) - $start));
+        }
+        foreach (self::PASSWORDS as $email => [$name, $role, $password]) {
+            if (null === $this->entities->getRepository(Account::class)->findOneBy(['email' => $email])) {
+                $account = new Account();
+                [$account->email, $account->name, $account->role] = [$email, $name, $role];
+                $account->setPassword($this->hasher->hashPassword($account, $password));
+                $this->entities->persist($account);
+            }
+        }
+        $this->entities->flush();
+        $source = $this->entities->getRepository(Source::class)->findOneBy(['name' => 'fieldwork']);
+        if (null === $source) {
+            $this->source();
+            $io->writeln('Surveyed it and described a few entries.');
+        } elseif ($source->connection->port !== $this->port && self::ACCOUNT === $source->connection->account) {
+            $source->connection->port = $this->port;
+            $this->entities->flush();
+        }
+
+        return Command::SUCCESS;
+    }
+
+    private function source(): void
+    {
+        $steward = $this->entities->getRepository(Account::class)->findOneBy(['email' => 'oona@arrowmere.example']) ?? throw new \LogicException('No steward.');
+        $source = new Source();
+        $source->name = 'fieldwork';
+        $source->purpose = 'What happens in the field: stations, readings, visits, samples, sightings, barriers and alerts.';
+        $source->owner = 'Oona Lisk';
+        [$source->connection->host, $source->connection->port, $source->connection->account] = [$this->host, $this->port, self::ACCOUNT];
+        $source->connection->sealedSecret = $this->vault->seal(self::SECRET);
+        $source->choose(new Choice());
+        $survey = new Survey($source, $steward);
+        $this->entities->persist($source);
+        $this->entities->persist($survey);
+        $this->entities->flush();
+        ($this->surveys)(new RunSurvey($survey->id()));
+        $steward = $this->entities->getRepository(Account::class)->find($steward->id()) ?? throw new \LogicException('No steward.');
+        /** @var array{entries: array<string, array<string, mixed>>, joins: array<string, array{string, string}>} $said */
+        $said = require __DIR__.'/said.php';
+        foreach ($said['entries'] as $name => $texts) {
+            $entry = $this->id('SELECT id FROM entry WHERE source_id = ? AND name = ?', $source->id(), $name);
+            foreach ($texts as $property => $value) {
+                if (\is_string($value)) {
+                    $this->texts->save($steward, Subject::Entry, $entry, $property, 'standing' === $property ? 'draft' : '', $value, 'demo');
+                }
+            }
+            foreach (\is_array($texts['fields'] ?? null) ? $texts['fields'] : [] as $field => $pair) {
+                $id = $this->id('SELECT id FROM field WHERE entry_id = ? AND name = ?', $entry, (string) $field);
+                foreach (array_combine(['businessName', 'meaning'], (array) $pair) as $property => $value) {
+                    $this->texts->save($steward, Subject::Field, $id, $property, '', \is_string($value) ? $value : '', 'demo');
+                }
+            }
+        }
+        foreach ($said['joins'] as $name => $verbs) {
+            $id = $this->id('SELECT j.id FROM entry_join j JOIN entry e ON e.id = j.from_entry_id WHERE e.source_id = ? AND j.name = ?', $source->id(), $name);
+            foreach (array_combine(['verb', 'verbBack'], $verbs) as $property => $value) {
+                $this->texts->save($steward, Subject::Join, $id, $property, '', $value, 'demo');
+            }
+        }
+    }
+
+    private function id(string $sql, int $within, string $name): int
+    {
+        return Row::int(['id' => $this->db->fetchOne($sql, [$within, $name])], 'id');
+    }
+}

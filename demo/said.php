@@ -1,0 +1,66 @@
+<?php
+
+declare(strict_types=1);
+
+// The few descriptions with which the demo begins, so that screens show described and undescribed entries side by side.
+
+return [
+    'entries' => [
+        'station' => [
+            'businessName' => 'Station',
+            'grain' => 'place where the trust measures the river',
+            'meaning' => "A fixed place on a reach with at least one instrument, or a plan for one.\n\nA station that moves by more than **50 m** gets a new number; the old one is closed.",
+            'standing' => 'agreed',
+            'fields' => [
+                'id' => ['Station number', 'Numbered by the database. Carries no meaning outside it.'],
+                'code' => ['Station code', 'Three letters of the water and a number, painted on the station box.'],
+                'reach_id' => ['Reach', 'The stretch of river the station stands on.'],
+                'name' => ['Name', 'What the volunteers call it.'],
+                'status' => ['Status', 'Whether the station is *planned*, *open*, *paused* for the winter, or *closed* for good.'],
+                'opened_on' => ['Opened on', 'The day of its first valid reading. Empty while it is planned.'],
+            ],
+        ],
+        'reading' => [
+            'businessName' => 'Reading',
+            'grain' => 'parameter measured at a station at one instant',
+            'meaning' => 'What an instrument reported, after the unit has been brought to that of the parameter. Corrected values replace the first ones; the flag says how far a value can be trusted.',
+            'standing' => 'in review',
+            'fields' => [
+                'id' => ['Reading number', 'Numbered by the database. Carries no meaning outside it.'],
+                'station_id' => ['Station', 'Where the instrument hung when it measured.'],
+                'parameter_code' => ['Parameter', 'What was measured.'],
+                'taken_at' => ['Taken at', "The instant of measurement by the instrument's clock, in UTC."],
+                'flag' => ['Quality flag', 'How far the value can be trusted: G good, S suspect, B bad, M missing.'],
+            ],
+        ],
+        'parameter' => [
+            'businessName' => 'Parameter',
+            'grain' => 'quantity that can be measured',
+            'meaning' => 'A property of the water, with the unit in which all its values are kept.',
+            'standing' => 'agreed',
+            'fields' => [
+                'code' => ['Parameter code', 'A short name in capitals, the same in every system of the trust.'],
+                'unit_id' => ['Unit', 'The unit in which values of this parameter are kept.'],
+                'name' => ['Name', 'What it is called in reports.'],
+            ],
+        ],
+        'reach' => [
+            'businessName' => 'Reach',
+            'grain' => 'stretch of river between two named points',
+            'meaning' => 'Rivers are cut into reaches so that a place on them can be named. Water leaves a reach at one end only.',
+        ],
+        'visit' => ['businessName' => 'Visit', 'grain' => 'time a team was at a station'],
+    ],
+    'joins' => [
+        'station_reach' => ['stands on', 'carries'],
+        'reading_station' => ['is recorded at', 'records'],
+        'reading_parameter' => ['measures', 'is measured by'],
+        'parameter_unit' => ['is given in', 'is used for'],
+        'reach_flows_into' => ['flows into', 'takes in'],
+        'reach_catchment' => ['lies in', 'gathers'],
+        'visit_station' => ['goes to', 'receives'],
+        'deployment_station' => ['hangs at', 'holds'],
+        'lab_result_sample' => ['analyses', 'yields'],
+        'sample_visit' => ['is taken on', 'brings back'],
+    ],
+];

@@ -1,0 +1,74 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Account;
+
+use Doctrine\ORM\Mapping as ORM;
+use Symfony\Bridge\Doctrine\Validator\Constraints\UniqueEntity;
+use Symfony\Component\Security\Core\User\PasswordAuthenticatedUserInterface;
+use Symfony\Component\Security\Core\User\UserInterface;
+use Symfony\Component\Validator\Constraints as Assert;
+
+#[ORM\Entity]
+#[ORM\Table(name: 'account')]
+#[UniqueEntity('email', message: 'There is an account with this e-mail address already.')]
+class Account implements UserInterface, PasswordAuthenticatedUserInterface
+{
+    #[ORM\Id, ORM\GeneratedValue, ORM\Column(options: ['unsigned' => true])]
+    private ?int $id = null;
+
+    #[ORM\Column(length: 180, unique: true)]
+    #[Assert\NotBlank, Assert\Email, Assert\Length(max: 180)]
+    public string $email = '';
+
+    #[ORM\Column(length: 120)]
+    #[Assert\NotBlank, Assert\Length(max: 120)]
+    public string $name = '';
+
+    #[ORM\Column(length: 20, enumType: Role::class)]
+    public Role $role = Role::Reader;
+
+    #[ORM\Column(length: 255)]
+    private string $passwordHash = '';
+
+    #[ORM\Column]
+    public bool $active = true;
+
+    public function id(): int
+    {
+        return $this->id ?? 0;
+    }
+
+    public function getRoles(): array
+    {
+        return [$this->role->security()];
+    }
+
+    public function eraseCredentials(): void
+    {
+    }
+
+    public function getUserIdentifier(): string
+    {
+        return '' === $this->email ? throw new \LogicException('The account has no e-mail address.') : $this->email;
+    }
+
+    public function getPassword(): string
+    {
+        return $this->passwordHash;
+    }
+
+    public function setPassword(#[\SensitiveParameter] string $hash): void
+    {
+        $this->passwordHash = $hash;
+    }
+
+    public function initials(): string
+    {
+        $parts = preg_split('/\s+/', trim($this->name), -1, \PREG_SPLIT_NO_EMPTY);
+        $parts = false === $parts ? [] : $parts;
+
+        return mb_strtoupper(mb_substr($parts[0] ?? '?', 0, 1).(\count($parts) > 1 ? mb_substr($parts[\count($parts) - 1], 0, 1) : ''));
+    }
+}

@@ -1,0 +1,48 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Register;
+
+use Doctrine\ORM\Mapping as ORM;
+
+/** A field of an entry. */
+#[ORM\Entity]
+#[ORM\Table(name: 'field')]
+#[ORM\UniqueConstraint(name: 'field_place', columns: ['entry_id', 'name'])]
+#[ORM\Index(name: 'field_text', columns: ['business_name', 'meaning'], flags: ['fulltext'])]
+class Field
+{
+    #[ORM\Id, ORM\GeneratedValue, ORM\Column(options: ['unsigned' => true])]
+    private ?int $id = null;
+
+    #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)]
+    public Entry $entry;
+
+    #[ORM\Column(length: 190, options: ['collation' => 'utf8mb4_bin'])]
+    public string $name = '';
+
+    #[ORM\Column(options: ['unsigned' => true])]
+    public int $position = 0;
+
+    #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)]
+    public Identifier $identifier;
+
+    /** @var array<string, mixed> CatalogArray::column() */
+    #[ORM\Column(type: 'json')]
+    public array $facts = [];
+
+    #[ORM\Column(nullable: true)]
+    public ?\DateTimeImmutable $goneAt = null;
+
+    #[ORM\Column(length: 190)]
+    public string $businessName = '';
+
+    #[ORM\Column(type: 'text')]
+    public string $meaning = '';
+
+    public function id(): int
+    {
+        return $this->id ?? 0;
+    }
+}

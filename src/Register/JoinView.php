@@ -1,0 +1,66 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Register;
+
+use Fasti\Core\Join\Cardinality;
+use Fasti\Core\Join\Sentence;
+
+/** A join as pages show it, from the side of one entry: `out` when that entry holds the reference. */
+final readonly class JoinView
+{
+    /** @param list<array{string, string}> $pairs from, to */
+    public function __construct(
+        public int $id,
+        public bool $out,
+        public int $fromId,
+        public int $toId,
+        public string $fromTitle,
+        public string $toTitle,
+        public string $fromName,
+        public string $toName,
+        public array $pairs,
+        public Cardinality $cardinality,
+        public string $verb,
+        public string $verbBack,
+        public string $kind,
+        public string $onDelete,
+        public string $onUpdate,
+    ) {
+    }
+
+    public function forth(): Sentence
+    {
+        return Sentence::forth($this->fromTitle, $this->toTitle, $this->cardinality, $this->verb);
+    }
+
+    public function back(): Sentence
+    {
+        return Sentence::back($this->fromTitle, $this->toTitle, $this->cardinality, $this->verbBack);
+    }
+
+    public function otherId(): int
+    {
+        return $this->out ? $this->toId : $this->fromId;
+    }
+
+    /** The fields that hold the reference, as people write them. */
+    public function columns(): string
+    {
+        return implode(', ', array_column($this->pairs, 0));
+    }
+
+    /** What happens to the referring rows, in words; empty when the database simply refuses. */
+    public function actions(): string
+    {
+        $say = static fn (string $action, string $when): ?string => match ($action) {
+            'CASCADE' => 'deleted' === $when ? 'deleted along with it' : 'follows when its key changes',
+            'SET NULL' => 'emptied when it is '.$when,
+            'SET DEFAULT' => 'set to its default when it is '.$when,
+            default => null,
+        };
+
+        return implode('; ', array_filter([$say($this->onDelete, 'deleted'), $say($this->onUpdate, 'changed')]));
+    }
+}

@@ -1,0 +1,42 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Source;
+
+use Doctrine\ORM\Mapping as ORM;
+
+/** How a source is reached. The secret is kept sealed; see Vault. */
+#[ORM\Entity]
+#[ORM\Table(name: 'connection')]
+class Connection
+{
+    #[ORM\Id, ORM\GeneratedValue, ORM\Column(options: ['unsigned' => true])]
+    private ?int $id = null;
+
+    #[ORM\Column(length: 40)]
+    public string $label = 'live';
+
+    #[ORM\Column(length: 20)]
+    public string $engine = 'mariadb';
+
+    #[ORM\Column(length: 255)]
+    public string $host = '';
+
+    #[ORM\Column]
+    public int $port = 3306;
+
+    #[ORM\Column(name: 'database_name', length: 190)]
+    public string $database = '';
+
+    #[ORM\Column(length: 190)]
+    public string $account = '';
+
+    #[ORM\Column(type: 'text')]
+    public string $sealedSecret = '';
+
+    public function id(): ?int
+    {
+        return $this->id;
+    }
+}

@@ -1,0 +1,148 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Source;
+
+use Doctrine\DBAL\Exception\UniqueConstraintViolationException;
+use Doctrine\ORM\EntityManagerInterface;
+use Fasti\Core\Survey\Choice;
+use Fasti\Core\Survey\SourceError;
+use Fasti\Core\Wording\Figure;
+use Symfony\Bundle\FrameworkBundle\Controller\AbstractController;
+use Symfony\Component\Form\FormError;
+use Symfony\Component\HttpFoundation\JsonResponse;
+use Symfony\Component\HttpFoundation\Request;
+use Symfony\Component\HttpFoundation\Response;
+use Symfony\Component\Routing\Attribute\Route;
+use Symfony\Component\Security\Http\Attribute\IsCsrfTokenValid;
+use Symfony\Component\Security\Http\Attribute\IsGranted;
+
+final class SourceController extends AbstractController
+{
+    public function __construct(private readonly EntityManagerInterface $entities, private readonly Vault $vault, private readonly Sources $sources)
+    {
+    }
+
+    #[Route('/sources', name: 'sources', methods: ['GET'])]
+    public function list(): Response
+    {
+        return $this->render('source/list.html.twig', ['sources' => $this->entities->getConnection()->fetchAllAssociative(
+            'SELECT s.id, s.name, s.purpose, s.owner, s.surveyed_at, c.engine, c.host, c.port, c.database_name, COUNT(e.id) AS entries, COALESCE(SUM(e.field_count), 0) AS fields, COALESCE(SUM(e.described_count), 0) AS described
+             FROM source s JOIN connection c ON c.id = s.connection_id LEFT JOIN entry e ON e.source_id = s.id AND e.gone_at IS NULL
+             GROUP BY s.id, c.id ORDER BY s.name')]);
+    }
+
+    #[Route('/sources/new', name: 'source_new', methods: ['GET', 'POST'])]
+    #[IsGranted('ROLE_STEWARD')]
+    public function add(Request $request): Response
+    {
+        return $this->edited($request, new Source(), new SourceDraft());
+    }
+
+    #[Route('/sources/{id<\d+>}/connection', name: 'source_edit', methods: ['GET', 'POST'])]
+    #[IsGranted('ROLE_STEWARD')]
+    public function edit(Request $request, int $id): Response
+    {
+        $source = $this->source($id);
+
+        return $this->edited($request, $source, SourceDraft::of($source));
+    }
+
+    /** Tries a connection before anything is saved. */
+    #[Route('/sources/test', name: 'source_test', methods: ['POST'])]
+    #[IsGranted('ROLE_STEWARD')]
+    #[IsCsrfTokenValid('source_test')]
+    public function test(Request $request): JsonResponse
+    {
+        $draft = new SourceDraft();
+        $given = $request->request;
+        [$draft->url, $draft->host, $draft->database, $draft->account, $draft->secret] = [$given->getString('url'), $given->getString('host'), $given->getString('database'), $given->getString('account'), $given->getString('secret')];
+        $draft->port = $given->getInt('port') ?: 3306;
+        try {
+            $kept = '';
+            if ('' === $draft->secret && $given->getInt('source') > 0) {
+                $source = $this->source($given->getInt('source'));
+                // A kept secret goes only where it was meant for: never to another host that somebody has typed.
+                $same = [$draft->host, $draft->port, $draft->account] === [$source->connection->host, $source->connection->port, $source->connection->account];
+                $kept = $same && '' === trim($draft->url) ? $this->vault->open($source->connection->sealedSecret) : '';
+            }
+            $target = $draft->target($kept);
+            $inventory = $this->sources->reader($target)->inventory();
+        } catch (SourceError $e) {
+            return $this->json(['ok' => false, 'message' => $e->getMessage(), 'advice' => $e->advice]);
+        } catch (\RuntimeException $e) {
+            return $this->json(['ok' => false, 'message' => $e->getMessage(), 'advice' => '']);
+        }
+
+        return $this->json([
+            'ok' => true,
+            'message' => \sprintf('Connected to %s.', $inventory->server),
+            'advice' => \sprintf('The account may read %s and %s in %s%s.', Figure::of($inventory->tables(), 'table'), Figure::of($inventory->views(), 'view'), Figure::of(\count($inventory->schemas), 'schema'),
+                \count($inventory->schemas) > 0 && \count($inventory->schemas) <= 6 ? ' ('.implode(', ', array_keys($inventory->schemas)).')' : ''),
+        ]);
+    }
+
+    #[Route('/sources/{id<\d+>}/choice', name: 'source_choice', methods: ['GET', 'POST'])]
+    #[IsGranted('ROLE_STEWARD')]
+    public function choose(Request $request, int $id): Response
+    {
+        $source = $this->source($id);
+        $inventory = null;
+        $error = null;
+        try {
+            $inventory = $this->sources->reader($this->sources->target($source))->inventory();
+        } catch (SourceError $e) {
+            $error = $e;
+        }
+        if ($request->isMethod('POST')) {
+            if (!$this->isCsrfTokenValid('source_choice', $request->request->getString('_token'))) {
+                throw $this->createAccessDeniedException('The form had expired.');
+            }
+            /** @var list<string> $schemas */
+            $schemas = array_values(array_filter($request->request->all('schemas'), is_string(...)));
+            $all = $request->request->getBoolean('all_schemas');
+            if (!$all && [] === $schemas) {
+                $error = new SourceError('No schema is chosen, so there would be nothing to read.', 'Tick at least one.');
+            } else {
+                $source->choose(new Choice($all ? [] : $schemas, self::patterns($request->request->getString('include')), self::patterns($request->request->getString('exclude'))));
+                $this->entities->flush();
+
+                return $this->redirectToRoute('survey_start_now', ['id' => $id], 307);
+            }
+        }
+
+        return $this->render('source/choice.html.twig', ['source' => $source, 'inventory' => $inventory, 'choice' => $source->choice(), 'error' => $error], new Response(status: null === $error ? 200 : 422));
+    }
+
+    /** @return list<string> */
+    private static function patterns(string $text): array
+    {
+        $parts = preg_split('/[\s,;]+/', $text, -1, \PREG_SPLIT_NO_EMPTY);
+
+        return false === $parts ? [] : $parts;
+    }
+
+    private function edited(Request $request, Source $source, SourceDraft $draft): Response
+    {
+        $form = $this->createForm(SourceForm::class, $draft, ['kept' => '' !== $source->connection->sealedSecret])->handleRequest($request);
+        if ($form->isSubmitted() && $form->isValid()) {
+            $draft->fill($source, $this->vault);
+            $this->entities->persist($source);
+            try {
+                $this->entities->flush();
+
+                return $this->redirectToRoute('source_choice', ['id' => $source->id()]);
+            } catch (UniqueConstraintViolationException) {
+                $form->get('name')->addError(new FormError('Another source has this name already. Choose one that tells them apart.'));
+            }
+        }
+
+        return $this->render('source/edit.html.twig', ['form' => $form, 'source' => $source], new Response(status: $form->isSubmitted() ? 422 : 200));
+    }
+
+    private function source(int $id): Source
+    {
+        return $this->entities->find(Source::class, $id) ?? throw $this->createNotFoundException('There is no such source.');
+    }
+}

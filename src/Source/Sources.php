@@ -1,0 +1,36 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Source;
+
+use Fasti\Core\Survey\MariaDbReader;
+use Fasti\Core\Survey\Reader;
+use Fasti\Core\Survey\SourceError;
+use Fasti\Core\Survey\Target;
+
+/** Opens sources for reading. */
+final readonly class Sources
+{
+    public function __construct(private Vault $vault)
+    {
+    }
+
+    /** @throws SourceError */
+    public function reader(Target $target): Reader
+    {
+        return new MariaDbReader(PdoRows::open($target), $target->database);
+    }
+
+    public function target(Source $source): Target
+    {
+        $connection = $source->connection;
+        try {
+            $secret = $this->vault->open($connection->sealedSecret);
+        } catch (\RuntimeException $e) {
+            throw new SourceError($e->getMessage(), '', $e);
+        }
+
+        return new Target($connection->engine, $connection->host, $connection->port, $connection->database, $connection->account, $secret);
+    }
+}
