@@ -50,6 +50,8 @@ final class Fieldwork
             foreach ([$this->fieldwork, $this->archive] as $schema) {
                 $this->server->exec(\sprintf('GRANT SELECT, SHOW VIEW, TRIGGER ON `%s`.* TO %s@%s', $schema, $this->server->quote($account), $this->server->quote($host)));
             }
+            // The name of a function is seen only by those who may call it.
+            $this->server->exec(\sprintf('GRANT EXECUTE ON FUNCTION `%s`.season_of TO %s@%s', $this->fieldwork, $this->server->quote($account), $this->server->quote($host)));
         }
         foreach (array_keys($this->counts) as $table) {
             $this->server->query("ANALYZE TABLE $table")?->closeCursor();

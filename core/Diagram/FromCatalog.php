@@ -1,0 +1,45 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Core\Diagram;
+
+use Fasti\Core\Catalog\Catalog;
+use Fasti\Core\Catalog\Column;
+use Fasti\Core\Catalog\Kind;
+use Fasti\Core\Catalog\Table;
+use Fasti\Core\Join\Cardinality;
+use Fasti\Core\Join\Sentence;
+use Fasti\Core\Wording\Identifier;
+use Fasti\Core\Wording\TypeWords;
+
+/** A diagram straight from a catalog, before anybody has written anything about it. */
+final class FromCatalog
+{
+    /** @return array{list<Tablet>, list<Line>} */
+    public static function of(Catalog $catalog): array
+    {
+        $ids = $tablets = $lines = [];
+        foreach ($catalog->tables as $id => $table) {
+            $ids[$table->schema."\0".$table->name] = $id;
+            $tablets[] = new Tablet($id, $table->name, array_map(static fn (Column $column): TabletRow => self::row($column, $table), $table->columns), '', Kind::View === $table->kind ? 'view' : '', '', $table->comment);
+        }
+        foreach ($catalog->tables as $from => $table) {
+            foreach ($table->foreignKeys as $key) {
+                $to = $ids[$key->references->schema."\0".$key->references->table] ?? null;
+                if (null !== $to) {
+                    $cardinality = Cardinality::declared($table, $key);
+                    $lines[] = new Line(\count($lines), $from, $key->columns[0], $to, $key->references->columns[0], $cardinality->from, $cardinality->to, '', 'declared',
+                        (string) Sentence::forth(Identifier::asName($table->name), Identifier::asName($key->references->table), $cardinality));
+                }
+            }
+        }
+
+        return [$tablets, $lines];
+    }
+
+    private static function row(Column $column, Table $table): TabletRow
+    {
+        return new TabletRow($column->name, $column->name, null !== $table->primaryKey && \in_array($column->name, $table->primaryKey->columns, true), TypeWords::of($column));
+    }
+}

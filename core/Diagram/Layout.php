@@ -1,0 +1,236 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Core\Diagram;
+
+/** A diagram with everything in its place, in px from the top left. */
+final readonly class Layout
+{
+    private const BETWEEN = 60;
+    private const TRIED_WHOLE = 80;
+
+    /**
+     * @param list<Shape> $shapes
+     * @param list<Path>  $paths
+     */
+    private function __construct(public array $shapes, public array $paths, public float $width, public float $height, public int $crossings)
+    {
+    }
+
+    /**
+     * @param list<Tablet> $tablets
+     * @param list<Line>   $lines   lines to tablets that are not in the diagram are left out
+     *
+     * @throws PlacingError
+     */
+    public static function of(array $tablets, array $lines, Detail $detail): self
+    {
+        $index = $joined = [];
+        foreach ($tablets as $i => $tablet) {
+            $index[$tablet->id] = $i;
+        }
+        $lines = array_values(array_filter($lines, static fn (Line $line): bool => isset($index[$line->from], $index[$line->to])));
+        foreach ($lines as $line) {
+            $joined[$index[$line->from]][$line->fromRow] = true;
+            $joined[$index[$line->to]][$line->toRow] = true;
+        }
+        $make = static fn (int $i): Shape => new Shape($tablets[$i], $detail, $joined[$i] ?? []);
+        $blocks = [];
+        foreach (self::components(\count($tablets), array_map(static fn (Line $line): array => [$index[$line->from], $index[$line->to]], $lines)) as [$members, $edges]) {
+            $blocks[] = self::block($members, array_map(static fn (int $e): Line => $lines[$e], $edges), $index, $make);
+        }
+        [$width, $height] = self::pack($blocks);
+
+        return new self(
+            array_merge(...array_map(static fn (Block $block): array => $block->shapes, $blocks)),
+            array_merge(...array_map(static fn (Block $block): array => $block->paths, $blocks)),
+            $width,
+            $height,
+            array_sum(array_map(static fn (Block $block): int => $block->crossings, $blocks)),
+        );
+    }
+
+    /**
+     * @param list<int>            $members
+     * @param list<Line>           $lines
+     * @param array<int, int>      $index
+     * @param callable(int): Shape $make
+     */
+    private static function block(array $members, array $lines, array $index, callable $make): Block
+    {
+        $local = array_flip($members);
+        $ends = array_map(static fn (Line $line): array => [$line, $local[$index[$line->from]], $local[$index[$line->to]]], $lines);
+        $pairs = array_map(static fn (array $end): array => [$end[1], $end[2]], $ends);
+        $n = \count($members);
+        $near = array_fill(0, $n, []);
+        foreach ($pairs as [$a, $b]) {
+            if ($a !== $b) {
+                $near[$a][] = $b;
+                $near[$b][] = $a;
+            }
+        }
+        $places = $n > 2 ? Graphviz::place($n, self::unique($pairs)) : array_map(static fn (int $i): array => [(float) $i, 0.0], range(0, $n - 1));
+        $first = array_map($make, $members);
+        foreach ($first as $shape) {
+            $shape->grow([]);
+        }
+        $best = null;
+        foreach (self::counts($first, $near) as $count) {
+            // A shape takes its place only once, so that each try needs new ones.
+            $shapes = array_map($make, $members);
+            $columns = Columns::slice($first, $places, $near, $count);
+            $block = Router::route($shapes, $ends, $columns);
+            if (null === $best || $block->cost() < $best->cost()) {
+                $best = $block;
+            }
+        }
+
+        return $best ?? throw new \LogicException('A part of a diagram has no shapes.');
+    }
+
+    /**
+     * The numbers of columns worth trying: around the one that would make the block a third wider than high.
+     *
+     * @param list<Shape>     $shapes
+     * @param list<list<int>> $near
+     *
+     * @return list<int>
+     */
+    private static function counts(array $shapes, array $near): array
+    {
+        $n = \count($shapes);
+        if (1 === $n) {
+            return [1];
+        }
+        $height = $width = 0;
+        foreach ($shapes as $i => $shape) {
+            // Rows grow with the lines that end at them, so busy shapes become higher than they are now.
+            $height += $shape->height + 40 + 6 * max(0, \count($near[$i]) - 2);
+            $width = max($width, min(240, $shape->width));
+        }
+        $gutter = 110 + array_sum(array_map(\count(...), $near)) / 2 / max(1.0, sqrt($n)) * 4;
+        $ideal = max(1, (int) round(sqrt(1.35 * $height / ($width + $gutter))));
+        $tried = $n <= self::TRIED_WHOLE ? [$ideal, $ideal - 1, $ideal + 1, $ideal + 2] : [$ideal];
+
+        return array_values(array_unique(array_filter($tried, static fn (int $count): bool => $count >= min(2, $n) && $count <= $n))) ?: [min(2, $n)];
+    }
+
+    /**
+     * Connected parts, the largest first.
+     *
+     * @param list<array{int, int}> $edges
+     *
+     * @return list<array{list<int>, list<int>}> members and edges of each
+     */
+    private static function components(int $nodes, array $edges): array
+    {
+        $of = range(0, max(0, $nodes - 1));
+        $root = static function (int $i) use (&$of): int {
+            while ($of[$i] !== $i) {
+                $i = $of[$i] = $of[$of[$i]];
+            }
+
+            return $i;
+        };
+        foreach ($edges as [$a, $b]) {
+            $of[$root($a)] = $root($b);
+        }
+        $parts = [];
+        for ($i = 0; $i < $nodes; ++$i) {
+            $parts[$root($i)][0][] = $i;
+        }
+        foreach ($edges as $e => [$a]) {
+            $parts[$root($a)][1][] = $e;
+        }
+        $parts = array_values(array_map(static fn (array $part): array => [$part[0] ?? [], $part[1] ?? []], $parts));
+        usort($parts, static fn (array $a, array $b): int => [\count($b[0]), $a[0][0] ?? 0] <=> [\count($a[0]), $b[0][0] ?? 0]);
+
+        return $parts;
+    }
+
+    /**
+     * @param list<array{int, int}> $pairs
+     *
+     * @return list<array{int, int}>
+     */
+    private static function unique(array $pairs): array
+    {
+        $seen = [];
+        foreach ($pairs as [$a, $b]) {
+            $seen[min($a, $b).' '.max($a, $b)] = [$a, $b];
+        }
+
+        return array_values($seen);
+    }
+
+    /**
+     * Stands blocks side by side on shelves whose width is chosen so that the whole comes nearest to its best shape.
+     *
+     * @param list<Block> $blocks
+     *
+     * @return array{float, float} width and height of the whole
+     */
+    private static function pack(array $blocks): array
+    {
+        $widest = $area = 0.0;
+        foreach ($blocks as $block) {
+            $widest = max($widest, $block->width);
+            $area += ($block->width + self::BETWEEN) * ($block->height + self::BETWEEN);
+        }
+        $order = array_keys($blocks);
+        usort($order, static fn (int $a, int $b): int => [$blocks[$b]->height, $a] <=> [$blocks[$a]->height, $b]);
+        $best = null;
+        foreach ([1.0, 1.15, 1.3, 1.5, 1.75, 2.0] as $stretch) {
+            $tried = self::shelve($blocks, $order, max($widest, sqrt($area) * $stretch));
+            $cost = abs(log($tried['width'] / max(1.0, $tried['height']) / 1.4)) + $tried['width'] * $tried['height'] / $area;
+            if (null === $best || $cost < $best['cost']) {
+                $best = $tried + ['cost' => $cost];
+            }
+        }
+        foreach ($best['places'] ?? [] as $i => [$x, $y]) {
+            $blocks[$i]->move($x, $y);
+        }
+
+        return [$best['width'] ?? 0.0, $best['height'] ?? 0.0];
+    }
+
+    /**
+     * @param list<Block> $blocks
+     * @param list<int>   $order
+     *
+     * @return array{places: array<int, array{float, float}>, width: float, height: float}
+     */
+    private static function shelve(array $blocks, array $order, float $most): array
+    {
+        $x = $y = $shelf = $width = 0.0;
+        $places = [];
+        /** @var list<array{x: float, y: float, width: float, height: float}> $free what is left beside or under lower blocks of a shelf */
+        $free = [];
+        foreach ($order as $i) {
+            $block = $blocks[$i];
+            foreach ($free as $f => $room) {
+                if ($block->width <= $room['width'] && $block->height <= $room['height']) {
+                    $places[$i] = [$room['x'], $room['y']];
+                    $right = ['x' => $room['x'] + $block->width + self::BETWEEN, 'y' => $room['y'], 'width' => $room['width'] - $block->width - self::BETWEEN, 'height' => $block->height];
+                    $under = ['x' => $room['x'], 'y' => $room['y'] + $block->height + self::BETWEEN, 'width' => $room['width'], 'height' => $room['height'] - $block->height - self::BETWEEN];
+                    array_splice($free, $f, 1, [$right, $under]);
+                    continue 2;
+                }
+            }
+            if ($x > 0 && $x + $block->width > $most) {
+                $y += $shelf + self::BETWEEN;
+                $x = $shelf = 0.0;
+            }
+            $places[$i] = [$x, $y];
+            $shelf = max($shelf, $block->height);
+            if ($block->height + self::BETWEEN < $shelf) {
+                $free[] = ['x' => $x, 'y' => $y + $block->height + self::BETWEEN, 'width' => $block->width, 'height' => $shelf - $block->height - self::BETWEEN];
+            }
+            $x += $block->width + self::BETWEEN;
+            $width = max($width, $x - self::BETWEEN);
+        }
+
+        return ['places' => $places, 'width' => $width, 'height' => $y + $shelf];
+    }
+}

@@ -1,0 +1,93 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Core\Diagram;
+
+/**
+ * A tablet while it is being placed. All heights are multiples of 10, so that whatever leaves it does so on the grid.
+ *
+ * @internal
+ */
+final class Shape
+{
+    public const ROW = 20;
+    public const HEADER = 30;
+    public const MOST = 320;
+    public const TITLE_SIZE = 16.5;
+    public const CODE_SIZE = 12.5;
+
+    public float $x = 0;
+    public int $y = 0;
+    public int $column = 0;
+    public int $width;
+    public int $height = 0;
+    public int $headHeight;
+    public string $title;
+    public string $grain;
+    /** @var list<TabletRow> */
+    public array $rows;
+    /** @var array<string, int> row name → index; -1 stands for the head */
+    public array $rowIndex = [];
+    /** @var array<int, int> row → height */
+    public array $rowHeights = [];
+    /** @var array<int, int> row → its top, from the top of the tablet */
+    public array $rowTops = [];
+    /** Where the fields of the primary key end, from the top of the tablet; 0 for nowhere. */
+    public int $cut = 0;
+
+    /** @param array<string, true> $joined names of the rows that a line of this diagram ends at */
+    public function __construct(public readonly Tablet $tablet, Detail $detail, array $joined)
+    {
+        $keys = array_values(array_filter($tablet->rows, static fn (TabletRow $row): bool => $row->key));
+        $others = array_values(array_filter($tablet->rows, static fn (TabletRow $row): bool => !$row->key && (Detail::All === $detail || isset($joined[$row->name]))));
+        $this->rows = Detail::Names === $detail || $tablet->folded ? [] : [...$keys, ...$others];
+        foreach ($this->rows as $i => $row) {
+            $this->rowIndex[$row->name] = $i;
+        }
+        $title = static fn (string $text): float => TextWidth::title($text, self::TITLE_SIZE);
+        $code = static fn (string $text): float => TextWidth::code($text, self::CODE_SIZE);
+        $word = '' === $tablet->word ? 0 : TextWidth::text($tablet->word, 11) + 14;
+        $wide = $title($tablet->title) + $word;
+        foreach ($this->rows as $row) {
+            $wide = max($wide, $code($row->label));
+        }
+        $this->width = (int) (ceil(min(self::MOST, max(110, $wide + 26)) / 10) * 10);
+        $this->title = TextWidth::fitted($tablet->title, $this->width - 24 - $word, $title);
+        $room = [] !== $this->rows && '' !== $tablet->grain;
+        $this->grain = $room ? TextWidth::fitted('one row per '.$tablet->grain, $this->width - 24, static fn (string $text): float => TextWidth::text($text, 11)) : '';
+        $this->headHeight = self::HEADER + ($room ? 20 : 0);
+    }
+
+    public function rowOf(string $name): int
+    {
+        return $this->rowIndex[$name] ?? -1;
+    }
+
+    /**
+     * Makes rows as high as their busier side needs.
+     *
+     * @param array<int, array<int, int>> $needed row → side → px that the line ends take up
+     */
+    public function grow(array $needed): void
+    {
+        $at = 0;
+        $this->rowHeights = $this->rowTops = [];
+        $head = [] === $this->rows ? max(40, 10 + max([0, ...($needed[-1] ?? [])])) : $this->headHeight;
+        $this->rowHeights[-1] = $head;
+        $this->rowTops[-1] = 0;
+        $at = $head;
+        $keys = \count(array_filter($this->rows, static fn (TabletRow $row): bool => $row->key));
+        foreach (array_keys($this->rows) as $i) {
+            $this->rowTops[$i] = $at;
+            $this->rowHeights[$i] = max(self::ROW, 10 + max([0, ...($needed[$i] ?? [])]));
+            $at += $this->rowHeights[$i];
+            if ($i === $keys - 1) {
+                $this->cut = $at;
+                $at += $i < \count($this->rows) - 1 ? 10 : 0;
+            }
+        }
+        $this->height = $at + ([] === $this->rows || $this->cut === $at ? 0 : 10);
+        $this->height = (int) (ceil($this->height / 10) * 10);
+    }
+}

@@ -1,0 +1,29 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Core\Diagram;
+
+/** An entry as it enters a diagram. */
+final readonly class Tablet
+{
+    /**
+     * @param list<TabletRow> $rows   in the order of the entry
+     * @param string          $word   what it is, when not a plain table: "view", "fact"
+     * @param string          $link   where a click leads; empty for none
+     * @param bool            $folded show its name only, whatever the level of detail
+     * @param bool            $marked the entry that the diagram is about
+     */
+    public function __construct(
+        public int $id,
+        public string $title,
+        public array $rows,
+        public string $grain = '',
+        public string $word = '',
+        public string $link = '',
+        public string $tooltip = '',
+        public bool $folded = false,
+        public bool $marked = false,
+    ) {
+    }
+}
