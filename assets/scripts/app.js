@@ -1,1 +1,415 @@
+import Alpine from '@alpinejs/csp';
+import { HEADERS, html, inText, later, token } from './ask.js';
+import { drawing } from './drawing.js';
+import { Texts } from './texts.js';
 
+/** Search from anywhere: results come grouped from the server and are walked with the arrow keys. */
+Alpine.data('find', () => ({
+    open: false,
+    asked: '',
+    init() {
+        this.ask = later(90, async (query) => {
+            const found = await html(`${this.$refs.input.dataset.url}?q=${encodeURIComponent(query)}`);
+            if (query === this.asked) {
+                this.$refs.list.innerHTML = found;
+                this.$refs.list.querySelector('[data-hit]')?.setAttribute('aria-selected', 'true');
+                this.shown(true);
+            }
+        });
+        window.addEventListener('keydown', (event) => {
+            if (event.key === '/' && !inText(event.target) && !event.ctrlKey && !event.metaKey) {
+                event.preventDefault();
+                this.$refs.input.select();
+                this.$refs.input.focus();
+            } else if (event.key === '?' && !inText(event.target)) {
+                document.getElementById('keys')?.showModal();
+            }
+        });
+        document.addEventListener('click', (event) => {
+            if (event.target.closest('[data-keys]')) {
+                document.getElementById('keys')?.showModal();
+            }
+        });
+    },
+    shown(open) {
+        this.open = open;
+        this.$refs.input.setAttribute('aria-expanded', String(open));
+    },
+    typed() {
+        this.asked = this.$refs.input.value.trim();
+        if (this.asked === '') {
+            this.shown(false);
+        } else {
+            this.ask(this.asked);
+        }
+    },
+    moved(event) {
+        const hits = [...this.$refs.list.querySelectorAll('[data-hit]')];
+        const at = hits.findIndex((hit) => hit.getAttribute('aria-selected') === 'true');
+        if (event.key === 'ArrowDown' || event.key === 'ArrowUp') {
+            event.preventDefault();
+            const next = hits[(at + (event.key === 'ArrowDown' ? 1 : -1) + hits.length) % hits.length];
+            hits[at]?.removeAttribute('aria-selected');
+            next?.setAttribute('aria-selected', 'true');
+            next?.scrollIntoView({ block: 'nearest' });
+        } else if (event.key === 'Enter' && this.open && hits.length > 0) {
+            event.preventDefault();
+            location.href = hits[Math.max(0, at)].href;
+        }
+    },
+    leave() {
+        this.shown(false);
+    },
+}));
+
+Alpine.data('menu', () => ({ shut() { this.$el.closest('details').open = false; } }));
+
+Alpine.data('theme', () => ({
+    init() { this.mark(); },
+    mark() {
+        const chosen = document.documentElement.dataset.theme ?? 'auto';
+        this.$root.querySelectorAll('[data-theme-choice]').forEach((button) => button.setAttribute('aria-pressed', String(button.dataset.themeChoice === chosen)));
+    },
+    choose(event) {
+        const choice = event.target.dataset.themeChoice;
+        if (choice === 'auto') {
+            delete document.documentElement.dataset.theme;
+            localStorage.removeItem('fasti:theme');
+        } else {
+            document.documentElement.dataset.theme = choice;
+            localStorage.setItem('fasti:theme', choice);
+        }
+        this.mark();
+    },
+}));
+
+/** Long work: asks how far it is and loads the page again when it is over. */
+Alpine.data('work', () => ({
+    doing: 'waiting for the worker',
+    silent: false,
+    init() {
+        const ask = async () => {
+            try {
+                const state = await (await fetch(this.$root.dataset.url, { headers: HEADERS })).json();
+                if (state.over) {
+                    return location.reload();
+                }
+                const counted = state.total > 0 ? ` (${state.done.toLocaleString('en')} of ${state.total.toLocaleString('en')})` : '';
+                this.doing = state.state === 'waiting' ? `waiting for the worker${state.waited ? `, ${state.waited}` : ''}` : `${state.doing === 'connecting' ? '' : 'Reading '}${state.doing}${counted}`.replace('Reading storing', 'Storing').replace('Reading writing', 'Writing').replace('Reading finishing', 'Finishing');
+                this.silent = state.silent;
+                if (state.total > 0) {
+                    this.$refs.bar.max = state.total;
+                    this.$refs.bar.value = state.done;
+                }
+            } catch {
+                this.doing = 'no connection to Fasti; asking again';
+            }
+            return setTimeout(ask, 700);
+        };
+        ask();
+    },
+}));
+
+Alpine.data('connection', () => ({
+    busy: false,
+    asked: false,
+    message: '',
+    advice: '',
+    tone: '',
+    input(name) { return this.$root.querySelector(`[name$="[${name}]"]`); },
+    pasted() {
+        const m = /^(mysql|mariadb):\/\/(?:(.*)@)?(\[[^\]]+\]|[^:/?@[]*)(?::(\d*))?(?:\/([^?#]*))?/i.exec(this.input('url').value.trim());
+        if (!m) {
+            return;
+        }
+        const plain = (text) => { try { return decodeURIComponent(text); } catch { return text; } };
+        const [account, ...secret] = (m[2] ?? '').split(':');
+        this.input('host').value = plain(m[3].replace(/[[\]]/g, ''));
+        this.input('port').value = m[4] || 3306;
+        this.input('database').value = plain(m[5] ?? '');
+        this.input('account').value = plain(account);
+        if (secret.length > 0) {
+            this.input('secret').value = plain(secret.join(':'));
+            this.input('url').value = '';
+        }
+    },
+    async test() {
+        this.busy = true;
+        this.asked = true;
+        [this.message, this.advice, this.tone] = ['Trying …', '', ''];
+        const form = new FormData();
+        for (const name of ['url', 'host', 'port', 'database', 'account', 'secret']) {
+            form.set(name, this.input(name).value);
+        }
+        form.set('_token', this.$root.dataset.token);
+        form.set('source', this.$root.dataset.source);
+        try {
+            const answer = await (await fetch(this.$root.dataset.url, { method: 'POST', headers: HEADERS, body: form })).json();
+            [this.message, this.advice, this.tone] = [answer.message ?? answer.error, answer.advice ?? '', answer.ok ? 'good' : 'bad'];
+        } catch {
+            [this.message, this.advice, this.tone] = ['Fasti itself does not answer.', 'Check that it still runs, then try again.', 'bad'];
+        }
+        this.busy = false;
+    },
+}));
+
+/** What a choice of schemas and patterns would read, shown while it is made. The rules are those of core/Survey/Choice.php. */
+Alpine.data('choice', () => ({
+    tally: '',
+    init() { this.count(); },
+    count() {
+        const all = this.$refs.all.checked;
+        const ticks = [...this.$root.querySelectorAll('[data-schema][type=checkbox]')];
+        ticks.forEach((tick) => { tick.disabled = all; });
+        const schemas = new Set(ticks.filter((tick) => all || tick.checked).map((tick) => tick.value));
+        const patterns = (text) => text.split(/[\s,;]+/).filter(Boolean).map((pattern) => ({
+            dotted: pattern.includes('.'),
+            regex: new RegExp(`^${pattern.replace(/[\\^$+.()|{}[\]]/g, '\\$&').replace(/\*/g, '.*').replace(/\?/g, '.')}$`, 'isu'),
+        }));
+        const include = patterns(this.$refs.include.value);
+        const exclude = patterns(this.$refs.exclude.value);
+        const hits = (list, schema, name) => list.some((pattern) => pattern.regex.test(name) || (pattern.dotted && pattern.regex.test(`${schema}.${name}`)));
+        const counts = { table: 0, view: 0 };
+        this.$refs.objects.querySelectorAll('li').forEach((item) => {
+            const { schema, name, kind } = item.dataset;
+            const taken = schemas.has(schema) && (include.length === 0 || hits(include, schema, name)) && !hits(exclude, schema, name);
+            item.classList.toggle('left-out', !taken);
+            counts[kind] += taken ? 1 : 0;
+        });
+        const say = (n, noun) => `${n.toLocaleString('en')} ${noun}${n === 1 ? '' : 's'}`;
+        this.tally = `${say(counts.table, 'table')}, ${say(counts.view, 'view')} will be read.`;
+    },
+}));
+
+Alpine.data('register', () => ({
+    init() {
+        this.load = later(110, async () => {
+            const query = new URLSearchParams([...new FormData(this.$root)].filter(([, value]) => value !== '' && value !== '0'));
+            const address = `${location.pathname}?${query}`;
+            this.asked = address;
+            const rows = await html(address);
+            if (this.asked === address) {
+                document.getElementById('rows').innerHTML = rows;
+                history.replaceState(null, '', address);
+            }
+        });
+    },
+    changed(event) {
+        if (event.type !== 'submit' && event.target.name === 'source') {
+            this.$root.elements.schema.value = '';
+        }
+        this.load();
+    },
+}));
+
+function walk(event, root) {
+    const rows = [...root.querySelectorAll('[data-row]')];
+    const at = rows.findIndex((row) => row.classList.contains('at'));
+    const next = rows[Math.min(rows.length - 1, Math.max(0, at + (event.key === 'j' ? 1 : -1)))];
+    rows[at]?.classList.remove('at');
+    next?.classList.add('at');
+    next?.focus({ preventScroll: true });
+    next?.scrollIntoView({ block: 'nearest' });
+    return next;
+}
+
+const plainKey = (event) => !inText(event.target) && !event.ctrlKey && !event.metaKey && !event.altKey && !document.querySelector('dialog[open]');
+
+Alpine.data('rows', () => ({
+    async more(event) {
+        const button = event.target.closest('[data-more]');
+        if (!button) {
+            return;
+        }
+        button.disabled = true;
+        const query = new URLSearchParams(location.search);
+        query.set('after', button.dataset.more);
+        const page = document.createElement('div');
+        page.innerHTML = await html(`${location.pathname}?${query}`);
+        this.$root.querySelector('tbody').append(...page.querySelectorAll('tbody > tr'));
+        const next = page.querySelector('[data-more]');
+        button.closest('p').replaceWith(next ? next.closest('p') : '');
+    },
+    key(event) {
+        if (!plainKey(event)) {
+            return;
+        }
+        if (event.key === 'j' || event.key === 'k') {
+            walk(event, this.$root);
+        } else if (event.key === 'Enter') {
+            const link = this.$root.querySelector('.at a');
+            if (link && document.activeElement?.tagName !== 'A') {
+                location.href = link.href;
+            }
+        }
+    },
+}));
+
+Alpine.data('folio', () => ({
+    init() {
+        this.$root.classList.toggle('no-index', localStorage.getItem('fasti:index') === 'hidden');
+        this.$root.querySelector('.index .current')?.scrollIntoView({ block: 'center' });
+        window.scrollTo(0, 0);
+        document.querySelector(':target')?.scrollIntoView({ block: 'center' });
+    },
+    fold() {
+        localStorage.setItem('fasti:index', this.$root.classList.toggle('no-index') ? 'hidden' : 'shown');
+    },
+}));
+
+Alpine.data('entries', () => ({
+    init() {
+        this.load = later(110, async (query) => { this.$refs.rows.innerHTML = await html(`${this.$root.dataset.url}?q=${encodeURIComponent(query)}&current=${this.$root.dataset.current}`); });
+    },
+    typed(event) { this.load(event.target.value.trim()); },
+}));
+
+Alpine.data('entry', () => ({
+    status: '',
+    tone: '',
+    init() {
+        const root = this.$root;
+        this.texts = new Texts(root, (words, tone) => { this.status = words; this.tone = tone; });
+        root.addEventListener('click', (event) => {
+            const row = event.target.closest('[data-row]');
+            if (row) {
+                root.querySelectorAll('[data-row].at').forEach((each) => each.classList.remove('at'));
+                row.classList.add('at');
+            }
+            const open = event.target.closest('[data-open]');
+            if (open) {
+                this.unfold(open.closest('[data-row]'));
+            }
+            const take = event.target.closest('[data-take]');
+            if (take) {
+                this.take(take);
+            }
+        });
+        root.addEventListener('text-saved', () => {
+            const rows = [...root.querySelectorAll('[data-row]:not(.is-gone) [data-text][data-property=meaning]')];
+            const described = rows.filter((text) => text.dataset.value !== '').length;
+            root.querySelector('[data-described]').textContent = `${described} of ${rows.length} ${rows.length === 1 ? 'field' : 'fields'}`;
+            const bar = document.querySelector('.index .current progress');
+            if (bar && rows.length > 0) {
+                bar.value = Math.round(100 * described / rows.length);
+                bar.classList.toggle('low', bar.value < 50);
+            }
+        });
+        root.querySelector('[data-standing]')?.addEventListener('change', (event) => this.standing(event.target));
+    },
+    async standing(select) {
+        const response = await fetch(this.$root.dataset.texts, {
+            method: 'POST',
+            headers: { ...HEADERS, 'Content-Type': 'application/json', 'X-Csrf-Token': token() },
+            body: JSON.stringify({ subject: 'entry', id: Number(select.dataset.id), property: 'standing', base: select.dataset.value, value: select.value, sitting: this.texts.sitting }),
+        });
+        const answer = await response.json();
+        if (response.ok) {
+            select.dataset.value = select.value;
+            [this.status, this.tone] = ['Saved', 'good'];
+        } else {
+            select.value = select.dataset.value = answer.value ?? select.dataset.value;
+            [this.status, this.tone] = [response.status === 409 ? `${answer.by ?? 'Somebody'} had changed the standing meanwhile; it is shown now.` : answer.error, 'bad'];
+        }
+    },
+    unfold(row) {
+        const more = row.querySelector('[data-more]');
+        more.hidden = !more.hidden;
+        row.querySelector('[data-open]').setAttribute('aria-expanded', String(!more.hidden));
+    },
+    take(button) {
+        const text = button.dataset.for.startsWith('entry')
+            ? this.$root.querySelector('[data-subject=entry][data-property=meaning]')
+            : button.closest('[data-row]').querySelector('[data-property=meaning]');
+        const says = button.dataset.take;
+        if (!text.dataset.value.includes(says)) {
+            this.texts.put(text, text.dataset.value === '' ? says : `${text.dataset.value}\n\n${says}`);
+        }
+    },
+    key(event) {
+        const root = this.$root;
+        if ((event.ctrlKey || event.metaKey) && event.key === 'z' && !inText(event.target)) {
+            event.preventDefault();
+            this.texts.takeBack();
+            return;
+        }
+        if (!plainKey(event)) {
+            return;
+        }
+        const row = root.querySelector('[data-row].at');
+        const write = (selector, inside = row ?? root) => {
+            const text = inside.querySelector(selector);
+            if (text) {
+                event.preventDefault();
+                this.texts.open(text);
+            }
+        };
+        const whole = root.querySelector('.top');
+        switch (event.key) {
+            case 'j': case 'k': walk(event, root); break;
+            case 'e': write('[data-text][data-property=meaning]', row ?? whole); break;
+            case 'b': write('[data-text][data-property=businessName]', row ?? whole); break;
+            case 'g': write('[data-text][data-property=grain]', whole); break;
+            case 'c': (row ?? whole).querySelector('[data-take]')?.click(); break;
+            case 'Enter': if (row && document.activeElement === row) { this.unfold(row); } break;
+            case 'Escape': row?.classList.remove('at'); break;
+            case '[': if (root.dataset.before) { location.href = root.dataset.before; } break;
+            case ']': if (root.dataset.after) { location.href = root.dataset.after; } break;
+            default:
+        }
+    },
+}));
+
+Alpine.data('history', () => ({
+    async back(event) {
+        const button = event.target.closest('[data-change]');
+        if (button) {
+            button.disabled = true;
+            await fetch(this.$root.dataset.back.replace('/0/', `/${button.dataset.change}/`), { method: 'POST', headers: { ...HEADERS, 'X-Csrf-Token': token() } });
+            location.reload();
+        }
+    },
+}));
+
+Alpine.data('diagram', () => ({
+    init() {
+        const remembered = localStorage.getItem('fasti:tablet-names');
+        const asked = new URLSearchParams(location.search);
+        if (remembered === 'identifiers' && !asked.has('names')) {
+            asked.set('names', 'identifiers');
+            this.swap(`${location.pathname}?${asked}`);
+        }
+        this.ready();
+        this.$root.addEventListener('click', (event) => {
+            const swap = event.target.closest('[data-swap]');
+            const zoom = event.target.closest('[data-zoom]');
+            const tablet = event.target.closest('.tablet');
+            if (swap && !event.ctrlKey && !event.metaKey) {
+                event.preventDefault();
+                localStorage.setItem('fasti:tablet-names', swap.href.includes('names=identifiers') ? 'identifiers' : 'business');
+                this.swap(swap.href);
+            } else if (zoom) {
+                ({ in: () => this.view.zoom(1.25), out: () => this.view.zoom(0.8), fit: () => this.view.fit() })[zoom.dataset.zoom]();
+            } else if (tablet && event.shiftKey) {
+                event.preventDefault();
+                const frame = this.$root.querySelector('[data-drawing]');
+                const folded = new Set(frame.dataset.fold.split(',').filter(Boolean));
+                folded.has(tablet.dataset.entry) ? folded.delete(tablet.dataset.entry) : folded.add(tablet.dataset.entry);
+                const address = new URL(frame.dataset.address, location.href);
+                address.searchParams.set('fold', [...folded].join(','));
+                this.swap(address.href);
+            }
+        });
+    },
+    ready() {
+        const frame = this.$root.querySelector('[data-drawing]');
+        this.view = frame ? drawing(frame) : null;
+    },
+    async swap(address) {
+        this.$root.innerHTML = await html(address);
+        history.replaceState(null, '', address);
+        this.ready();
+    },
+}));
+
+Alpine.start();

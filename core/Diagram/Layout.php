@@ -21,10 +21,12 @@ final readonly class Layout
     /**
      * @param list<Tablet> $tablets
      * @param list<Line>   $lines   lines to tablets that are not in the diagram are left out
+     * @param int|null     $around  id of the tablet that the diagram is about: what it refers to then stands at its left,
+     *                              what refers to it at its right, and no placing engine is asked
      *
      * @throws PlacingError
      */
-    public static function of(array $tablets, array $lines, Detail $detail): self
+    public static function of(array $tablets, array $lines, Detail $detail, ?int $around = null): self
     {
         $index = $joined = [];
         foreach ($tablets as $i => $tablet) {
@@ -38,7 +40,9 @@ final readonly class Layout
         $make = static fn (int $i): Shape => new Shape($tablets[$i], $detail, $joined[$i] ?? []);
         $blocks = [];
         foreach (self::components(\count($tablets), array_map(static fn (Line $line): array => [$index[$line->from], $index[$line->to]], $lines)) as [$members, $edges]) {
-            $blocks[] = self::block($members, array_map(static fn (int $e): Line => $lines[$e], $edges), $index, $make);
+            $blocks[] = null !== $around && \in_array($index[$around] ?? -1, $members, true)
+                ? self::star($members, array_map(static fn (int $e): Line => $lines[$e], $edges), $index, $make, $index[$around])
+                : self::block($members, array_map(static fn (int $e): Line => $lines[$e], $edges), $index, $make);
         }
         [$width, $height] = self::pack($blocks);
 
@@ -49,6 +53,32 @@ final readonly class Layout
             $height,
             array_sum(array_map(static fn (Block $block): int => $block->crossings, $blocks)),
         );
+    }
+
+    /**
+     * @param list<int>            $members
+     * @param list<Line>           $lines
+     * @param array<int, int>      $index
+     * @param callable(int): Shape $make
+     */
+    private static function star(array $members, array $lines, array $index, callable $make, int $centre): Block
+    {
+        $local = array_flip($members);
+        $ends = array_map(static fn (Line $line): array => [$line, $local[$index[$line->from]], $local[$index[$line->to]]], $lines);
+        $middle = $local[$centre];
+        $left = [];
+        foreach ($ends as [, $from, $to]) {
+            if ($from === $middle && $to !== $middle) {
+                $left[$to] = $to;
+            }
+        }
+        $right = array_diff(range(0, \count($members) - 1), $left, [$middle]);
+        $shapes = array_map($make, $members);
+        $chunks = static fn (array $side): array => [] === $side ? [] : array_chunk($side, max(4, (int) ceil(sqrt(2 * \count($side)))));
+        /** @var list<list<int>> $columns */
+        $columns = [...array_reverse($chunks(array_values($left))), [$middle], ...$chunks(array_values($right))];
+
+        return Router::route($shapes, $ends, $columns);
     }
 
     /**

@@ -78,6 +78,7 @@ final class Shape
         $this->rowTops[-1] = 0;
         $at = $head;
         $keys = \count(array_filter($this->rows, static fn (TabletRow $row): bool => $row->key));
+        $at += 0 === $keys && [] !== $this->rows ? 10 : 0;
         foreach (array_keys($this->rows) as $i) {
             $this->rowTops[$i] = $at;
             $this->rowHeights[$i] = max(self::ROW, 10 + max([0, ...($needed[$i] ?? [])]));

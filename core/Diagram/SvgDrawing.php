@@ -111,7 +111,7 @@ final class SvgDrawing
     {
         $line = $path->line;
         $n = self::number(...);
-        $svg = \sprintf('<g class="line %s" data-join="%d"><title>%s</title>', self::escape($line->kind), $line->id, self::escape($line->tooltip));
+        $svg = \sprintf('<g class="line %s" data-join="%d" data-from="%d" data-to="%d"><title>%s</title>', self::escape($line->kind), $line->id, $line->from, $line->to, self::escape($line->tooltip));
         foreach ('documented' === $line->kind ? self::withGap($path->points) : [$path->points] as $part) {
             $svg .= '<path d="'.self::rounded($part).'"/>';
         }

@@ -1,0 +1,92 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Edition;
+
+use Doctrine\ORM\EntityManagerInterface;
+use Fasti\Account\Account;
+use Fasti\Edition\Message\MakeEdition;
+use Fasti\Source\Source;
+use Symfony\Bundle\FrameworkBundle\Controller\AbstractController;
+use Symfony\Component\HttpFoundation\BinaryFileResponse;
+use Symfony\Component\HttpFoundation\JsonResponse;
+use Symfony\Component\HttpFoundation\Request;
+use Symfony\Component\HttpFoundation\Response;
+use Symfony\Component\Messenger\MessageBusInterface;
+use Symfony\Component\Routing\Attribute\Route;
+use Symfony\Component\Security\Http\Attribute\CurrentUser;
+use Symfony\Component\Security\Http\Attribute\IsCsrfTokenValid;
+use Symfony\Component\Security\Http\Attribute\IsGranted;
+
+final class EditionController extends AbstractController
+{
+    private const TYPES = ['html' => 'text/html; charset=UTF-8', 'css' => 'text/css; charset=UTF-8', 'js' => 'text/javascript; charset=UTF-8', 'json' => 'application/json', 'woff2' => 'font/woff2', 'svg' => 'image/svg+xml'];
+
+    public function __construct(private readonly EntityManagerInterface $entities, private readonly Publisher $publisher)
+    {
+    }
+
+    #[Route('/editions', name: 'editions', methods: ['GET'])]
+    public function list(): Response
+    {
+        return $this->render('edition/list.html.twig', [
+            'editions' => $this->entities->getRepository(Edition::class)->findBy([], ['number' => 'DESC'], 200),
+            'sources' => $this->entities->getRepository(Source::class)->findBy([], ['name' => 'ASC']),
+        ]);
+    }
+
+    #[Route('/editions', name: 'edition_make', methods: ['POST'])]
+    #[IsGranted('ROLE_STEWARD')]
+    #[IsCsrfTokenValid('edition')]
+    public function make(Request $request, #[CurrentUser] Account $account, MessageBusInterface $bus): Response
+    {
+        $scope = array_values(array_map(intval(...), array_filter($request->request->all('sources'), is_numeric(...))));
+        $edition = $this->publisher->announce(mb_substr($request->request->getString('title'), 0, 190), mb_substr($request->request->getString('note'), 0, 5000), $account, $scope);
+        $bus->dispatch(new MakeEdition($edition->id()));
+
+        return $this->redirectToRoute('editions', [], 303);
+    }
+
+    #[Route('/editions/{number<\d+>}/state', name: 'edition_state', methods: ['GET'])]
+    public function state(int $number): JsonResponse
+    {
+        $edition = $this->edition($number);
+
+        return $this->json(['state' => $edition->state, 'over' => \in_array($edition->state, ['done', 'failed'], true), 'doing' => 'writing pages', 'done' => $edition->done, 'total' => $edition->total, 'silent' => false, 'waited' => '']);
+    }
+
+    #[Route('/editions/{number<\d+>}.zip', name: 'edition_zip', methods: ['GET'])]
+    public function zip(int $number): Response
+    {
+        $this->edition($number);
+        $file = $this->publisher->zip($number);
+
+        return is_file($file) ? (new BinaryFileResponse($file, 200, ['Content-Type' => 'application/zip']))->setContentDisposition('attachment') : throw $this->createNotFoundException('This edition has no zip.');
+    }
+
+    #[Route('/editions/{number<\d+>}', name: 'edition_bare', methods: ['GET'])]
+    public function bare(int $number): Response
+    {
+        return $this->redirect('/editions/'.$number.'/');
+    }
+
+    /** Serves the folder of an edition as it was written. */
+    #[Route('/editions/{number<\d+>}/{path}', name: 'edition', requirements: ['path' => '.*'], defaults: ['path' => ''], methods: ['GET'], priority: -1)]
+    public function serve(int $number, string $path): Response
+    {
+        $folder = realpath($this->publisher->folder($number));
+        $file = false === $folder ? false : realpath($folder.'/'.('' === $path || str_ends_with($path, '/') ? $path.'index.html' : $path));
+        $type = false === $file ? null : self::TYPES[pathinfo($file, \PATHINFO_EXTENSION)] ?? null;
+        if (false === $folder || false === $file || null === $type || !str_starts_with($file, $folder.\DIRECTORY_SEPARATOR) || !is_file($file)) {
+            throw $this->createNotFoundException('This edition has no such page.');
+        }
+
+        return new BinaryFileResponse($file, 200, ['Content-Type' => $type, 'Cache-Control' => 'private, max-age=3600']);
+    }
+
+    private function edition(int $number): Edition
+    {
+        return $this->entities->getRepository(Edition::class)->findOneBy(['number' => $number]) ?? throw $this->createNotFoundException('There is no such edition.');
+    }
+}

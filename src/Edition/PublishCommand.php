@@ -1,0 +1,58 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Edition;
+
+use Fasti\Core\Wording\Figure;
+use Symfony\Component\Console\Attribute\AsCommand;
+use Symfony\Component\Console\Attribute\Option;
+use Symfony\Component\Console\Command\Command;
+use Symfony\Component\Console\Formatter\OutputFormatter;
+use Symfony\Component\Console\Output\ConsoleOutputInterface;
+use Symfony\Component\Console\Output\OutputInterface;
+use Symfony\Component\Filesystem\Filesystem;
+
+#[AsCommand('fasti:publish', 'Makes a numbered edition of the register and writes it to a folder')]
+final readonly class PublishCommand
+{
+    public function __construct(private Publisher $publisher)
+    {
+    }
+
+    public function __invoke(
+        OutputInterface $output,
+        #[Option('The folder to write; it is made, or replaced if it holds an edition')] string $out = '',
+        #[Option('Only this source')] string $source = '',
+        #[Option('What to call the edition')] string $title = '',
+    ): int {
+        $errors = $output instanceof ConsoleOutputInterface ? $output->getErrorOutput() : $output;
+        $fail = static function (string $message) use ($errors): int {
+            $errors->writeln(OutputFormatter::escape($message));
+
+            return Command::FAILURE;
+        };
+        if ('' === $out) {
+            return $fail('Say where to write the edition: --out=DIR');
+        }
+        if (is_dir($out) && !is_file($out.'/edition.json') && \count(scandir($out) ?: []) > 2) {
+            return $fail(\sprintf('“%s” holds something that is not an edition, so it is left alone. Name another folder.', $out));
+        }
+        $scope = '' === $source ? [] : $this->publisher->sourceIds($source);
+        if ('' !== $source && [] === $scope) {
+            return $fail(\sprintf('There is no source called “%s”.', $source));
+        }
+        try {
+            $edition = $this->publisher->announce($title, '', null, $scope);
+            $this->publisher->make($edition);
+            $files = new Filesystem();
+            $files->remove($out);
+            $files->mirror($this->publisher->folder($edition->number), $out);
+        } catch (\RuntimeException $e) {
+            return $fail($e->getMessage());
+        }
+        $output->writeln(OutputFormatter::escape(\sprintf('Edition %d is in %s, and packed in %s (%s).', $edition->number, $out, $this->publisher->zip($edition->number), Figure::bytes((int) filesize($this->publisher->zip($edition->number))))));
+
+        return Command::SUCCESS;
+    }
+}

@@ -1,0 +1,211 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Search;
+
+use Doctrine\DBAL\ArrayParameterType;
+use Doctrine\DBAL\Connection;
+use Fasti\Core\Search\Trigrams;
+use Fasti\Core\Search\Typo;
+use Fasti\Core\Wording\Identifier;
+use Fasti\Register\Entries;
+use Fasti\Support\Row;
+
+/**
+ * Finds entries and fields by any part of an identifier in any naming style, by business name, and by what is written
+ * about them. Where no identifier matches, those within a slip or two of it are offered.
+ */
+final readonly class Search
+{
+    private const EACH = 12;
+    /** Identifiers looked at; more would only fill a list that nobody reads to its end. */
+    private const IDENTIFIERS = 300;
+
+    public function __construct(private Connection $db)
+    {
+    }
+
+    /**
+     * @return array{entries: list<array<string, mixed>>, fields: list<array<string, mixed>>, texts: list<array<string, mixed>>, meant: list<string>}
+     *         `meant` holds the identifiers that were taken for what was meant, when the words as typed match none
+     */
+    public function find(string $query): array
+    {
+        $words = Identifier::words($query);
+        $folded = Identifier::folded($query);
+        if ('' === $folded) {
+            return ['entries' => [], 'fields' => [], 'texts' => [], 'meant' => []];
+        }
+        $ids = $this->identifiers($words, $folded);
+        $meant = [];
+        if ([] === $ids) {
+            $ids = $this->nearly($folded);
+            $meant = array_values($ids);
+            $ids = array_keys($ids);
+        }
+        $named = $this->named($words);
+
+        return [
+            'entries' => self::cut([...$this->entries($ids, $folded), ...$named['entries']]),
+            'fields' => self::cut([...$this->fields($ids, $folded), ...$named['fields']]),
+            'texts' => $named['texts'],
+            'meant' => $meant,
+        ];
+    }
+
+    /**
+     * @param list<string> $words
+     *
+     * @return list<int> the best first: whole, then beginning, then anywhere
+     */
+    private function identifiers(array $words, string $folded): array
+    {
+        $where = implode(' AND ', array_fill(0, max(1, \count($words)), 'folded LIKE ?'));
+        $likes = array_map(static fn (string $word): string => '%'.addcslashes($word, '%_\\').'%', [] === $words ? [$folded] : $words);
+        $ids = $this->db->fetchFirstColumn("SELECT id FROM identifier WHERE $where ORDER BY folded = ? DESC, folded LIKE ? DESC, CHAR_LENGTH(folded), folded LIMIT ".self::IDENTIFIERS, [...$likes, $folded, addcslashes($folded, '%_\\').'%']);
+
+        return array_map(static fn (mixed $id): int => is_numeric($id) ? (int) $id : 0, $ids);
+    }
+
+    /** @return array<int, string> identifiers within the slips that their length forgives, the nearest first */
+    private function nearly(string $folded): array
+    {
+        $most = Typo::allowance(mb_strlen($folded));
+        if (0 === $most) {
+            return [];
+        }
+        $grams = Trigrams::of($folded);
+        // One slip spoils three windows at the most.
+        $least = max(1, \count($grams) - 3 * $most - 1);
+        $rows = $this->db->fetchAllAssociative('SELECT i.id, i.folded, COUNT(*) AS shared FROM identifier_gram g JOIN identifier i ON i.id = g.identifier_id WHERE g.gram IN (?) AND CHAR_LENGTH(i.folded) BETWEEN ? AND ? GROUP BY i.id HAVING shared >= ? ORDER BY shared DESC LIMIT 200',
+            [$grams, mb_strlen($folded) - $most, mb_strlen($folded) + $most, $least], [ArrayParameterType::STRING]);
+        $found = [];
+        foreach ($rows as $row) {
+            $distance = Typo::distance($folded, Row::text($row, 'folded'), $most);
+            if (null !== $distance) {
+                $found[] = [$distance, Row::int($row, 'id'), Row::text($row, 'folded')];
+            }
+        }
+        sort($found);
+
+        return array_column(\array_slice($found, 0, 8), 2, 1);
+    }
+
+    /**
+     * @param list<int> $ids
+     *
+     * @return list<array<string, mixed>>
+     */
+    private function entries(array $ids, string $folded): array
+    {
+        if ([] === $ids) {
+            return [];
+        }
+
+        return array_map(self::entry(...), $this->db->fetchAllAssociative(
+            'SELECT e.id, e.schema_name, e.name, e.business_name, e.grain, e.meaning, s.name AS source_name FROM entry e JOIN source s ON s.id = e.source_id JOIN identifier i ON i.id = e.identifier_id
+             WHERE e.identifier_id IN (?) AND e.gone_at IS NULL ORDER BY i.folded = ? DESC, CHAR_LENGTH(e.name), e.name LIMIT '.self::EACH, [$ids, $folded], [ArrayParameterType::INTEGER]));
+    }
+
+    /**
+     * @param list<int> $ids
+     *
+     * @return list<array<string, mixed>>
+     */
+    private function fields(array $ids, string $folded): array
+    {
+        $found = [];
+        // The identifiers come best first; asking for a few at a time keeps a frequent one from drowning the query.
+        foreach (array_chunk($ids, 25) as $chunk) {
+            array_push($found, ...array_map(self::field(...), $this->db->fetchAllAssociative(
+                'SELECT f.id, f.name, f.business_name, f.meaning, e.id AS entry, e.schema_name, e.name AS entry_name, e.business_name AS entry_title FROM field f JOIN entry e ON e.id = f.entry_id
+                 WHERE f.identifier_id IN (?) AND f.gone_at IS NULL AND e.gone_at IS NULL ORDER BY FIELD(f.identifier_id, ?), f.meaning = \'\', f.id LIMIT '.self::EACH, [$chunk, $chunk], [ArrayParameterType::INTEGER, ArrayParameterType::INTEGER])));
+            if (\count($found) >= self::EACH) {
+                break;
+            }
+        }
+
+        return $found;
+    }
+
+    /**
+     * @param list<string> $words
+     *
+     * @return array{entries: list<array<string, mixed>>, fields: list<array<string, mixed>>, texts: list<array<string, mixed>>}
+     */
+    private function named(array $words): array
+    {
+        $terms = array_values(array_filter($words, static fn (string $word): bool => mb_strlen($word) > 1));
+        if ([] === $terms) {
+            return ['entries' => [], 'fields' => [], 'texts' => []];
+        }
+        $against = implode(' ', array_map(static fn (string $word): string => '+'.$word.'*', $terms));
+        $entries = $this->db->fetchAllAssociative('SELECT e.id, e.schema_name, e.name, e.business_name, e.grain, e.meaning, s.name AS source_name FROM entry e JOIN source s ON s.id = e.source_id WHERE MATCH (e.business_name, e.grain, e.meaning) AGAINST (? IN BOOLEAN MODE) AND e.gone_at IS NULL LIMIT 40', [$against]);
+        $fields = $this->db->fetchAllAssociative('SELECT f.id, f.name, f.business_name, f.meaning, e.id AS entry, e.schema_name, e.name AS entry_name, e.business_name AS entry_title FROM field f JOIN entry e ON e.id = f.entry_id WHERE MATCH (f.business_name, f.meaning) AGAINST (? IN BOOLEAN MODE) AND f.gone_at IS NULL AND e.gone_at IS NULL LIMIT 60', [$against]);
+        $inName = static function (array $row) use ($terms): bool {
+            foreach ($terms as $term) {
+                if (!str_contains(mb_strtolower(Row::text($row, 'business_name')), $term)) {
+                    return false;
+                }
+            }
+
+            return true;
+        };
+        $found = ['entries' => [], 'fields' => [], 'texts' => []];
+        foreach ($entries as $row) {
+            $inName($row) ? $found['entries'][] = self::entry($row) : $found['texts'][] = self::entry($row) + ['excerpt' => self::excerpt(Row::text($row, 'grain').' '.Row::text($row, 'meaning'), $terms)];
+        }
+        foreach ($fields as $row) {
+            $inName($row) ? $found['fields'][] = self::field($row) : $found['texts'][] = self::field($row) + ['excerpt' => self::excerpt(Row::text($row, 'meaning'), $terms)];
+        }
+        $found['texts'] = \array_slice($found['texts'], 0, self::EACH);
+
+        return $found;
+    }
+
+    /**
+     * @param array<string, mixed> $row
+     *
+     * @return array<string, mixed>
+     */
+    private static function entry(array $row): array
+    {
+        return ['kind' => 'entry', 'key' => 'e'.Row::int($row, 'id'), 'id' => Row::int($row, 'id'), 'field' => null, 'name' => Row::text($row, 'name'), 'title' => Entries::title(Row::text($row, 'business_name'), Row::text($row, 'name')), 'where' => Row::text($row, 'source_name').' · '.Row::text($row, 'schema_name')];
+    }
+
+    /**
+     * @param array<string, mixed> $row
+     *
+     * @return array<string, mixed>
+     */
+    private static function field(array $row): array
+    {
+        return ['kind' => 'field', 'key' => 'f'.Row::int($row, 'id'), 'id' => Row::int($row, 'entry'), 'field' => Row::int($row, 'id'), 'name' => Row::text($row, 'name'), 'title' => Row::text($row, 'business_name'), 'where' => Row::text($row, 'schema_name').'.'.Row::text($row, 'entry_name')];
+    }
+
+    /** @param list<string> $terms */
+    private static function excerpt(string $text, array $terms): string
+    {
+        $text = trim(preg_replace('/\s+/u', ' ', $text) ?? '');
+        $at = mb_stripos($text, $terms[0]);
+        $from = false === $at ? 0 : max(0, $at - 40);
+
+        return ($from > 0 ? '…' : '').mb_substr($text, $from, 110).(mb_strlen($text) > $from + 110 ? '…' : '');
+    }
+
+    /**
+     * @param list<array<string, mixed>> $rows
+     *
+     * @return list<array<string, mixed>>
+     */
+    private static function cut(array $rows): array
+    {
+        $seen = [];
+        foreach ($rows as $row) {
+            $seen[Row::text($row, 'key')] ??= $row;
+        }
+
+        return \array_slice(array_values($seen), 0, self::EACH);
+    }
+}

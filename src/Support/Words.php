@@ -1,0 +1,103 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Support;
+
+use Fasti\Core\Edition\Slug;
+use Fasti\Core\Wording\Figure;
+use Fasti\Core\Wording\Noun;
+use Twig\Attribute\AsTwigFilter;
+use Twig\Attribute\AsTwigFunction;
+
+/** How templates say figures, dates and texts. */
+final class Words
+{
+    #[AsTwigFilter('figure')]
+    public function figure(int|string|null $number): string
+    {
+        return null === $number ? '' : Figure::decimal((string) $number);
+    }
+
+    /** `3|of('table')` → "3 tables" */
+    #[AsTwigFilter('of')]
+    public function of(int|string $number, string $noun): string
+    {
+        return Figure::of((int) $number, $noun);
+    }
+
+    #[AsTwigFilter('bytes')]
+    public function bytes(int|string $bytes): string
+    {
+        return Figure::bytes((int) $bytes);
+    }
+
+    #[AsTwigFilter('percent_of')]
+    public function percentOf(int|string $part, int|string $whole): int
+    {
+        return Figure::percent((int) $part, (int) $whole);
+    }
+
+    #[AsTwigFilter('with_article')]
+    public function withArticle(string $noun): string
+    {
+        return Noun::withArticle($noun);
+    }
+
+    #[AsTwigFilter('markdown', isSafe: ['html'])]
+    public function markdown(string $text): string
+    {
+        return Markdown::html($text);
+    }
+
+    /** A moment in UTC as a day: "24 Nov 2026" */
+    #[AsTwigFilter('day')]
+    public function day(\DateTimeInterface|string|null $when): string
+    {
+        return null === $when ? '' : self::moment($when)->format('j M Y');
+    }
+
+    #[AsTwigFilter('minute')]
+    public function minute(\DateTimeInterface|string|null $when): string
+    {
+        return null === $when ? '' : self::moment($when)->format('j M Y, H:i').' UTC';
+    }
+
+    /** "just now", "3 hours ago", "2 days ago", then the day */
+    #[AsTwigFilter('ago')]
+    public function ago(\DateTimeInterface|string|null $when): string
+    {
+        if (null === $when) {
+            return '';
+        }
+        $seconds = time() - self::moment($when)->getTimestamp();
+
+        return match (true) {
+            $seconds < 90 => 'just now',
+            $seconds < 5400 => Figure::of((int) round($seconds / 60), 'minute').' ago',
+            $seconds < 86400 => Figure::of((int) round($seconds / 3600), 'hour').' ago',
+            $seconds < 1209600 => Figure::of((int) round($seconds / 86400), 'day').' ago',
+            default => $this->day($when),
+        };
+    }
+
+    #[AsTwigFunction('slug')]
+    public function slug(string $name): string
+    {
+        return Slug::of($name);
+    }
+
+    /** @return array<mixed> */
+    #[AsTwigFunction('json')]
+    public function json(string $text): array
+    {
+        $value = json_decode($text, true);
+
+        return \is_array($value) ? $value : [];
+    }
+
+    private static function moment(\DateTimeInterface|string $when): \DateTimeInterface
+    {
+        return \is_string($when) ? new \DateTimeImmutable($when, new \DateTimeZone('UTC')) : $when;
+    }
+}
