@@ -75,7 +75,7 @@ export class Texts {
     }
 
     close(text) {
-        if (!text.querySelector('textarea') || text.querySelector('.clash')) {
+        if (!text.classList.contains('writing') || text.querySelector('.clash')) {
             return;
         }
         this.save(text);

@@ -14,6 +14,7 @@ final class Shape
     public const ROW = 20;
     public const HEADER = 30;
     public const MOST = 320;
+    private const GRAIN_MOST = 190;
     public const TITLE_SIZE = 16.5;
     public const CODE_SIZE = 12.5;
 
@@ -52,10 +53,14 @@ final class Shape
         foreach ($this->rows as $row) {
             $wide = max($wide, $code($row->label));
         }
+        $grain = 'one row per '.$tablet->grain;
+        $grainWide = TextWidth::text($grain, 11);
+        // A grain that would be cut off says less than none; the tooltip has it whole.
+        $room = [] !== $this->rows && '' !== $tablet->grain && $grainWide <= max($wide, self::GRAIN_MOST);
+        $this->grain = $room ? $grain : '';
+        $wide = $room ? max($wide, $grainWide) : $wide;
         $this->width = (int) (ceil(min(self::MOST, max(110, $wide + 26)) / 10) * 10);
         $this->title = TextWidth::fitted($tablet->title, $this->width - 24 - $word, $title);
-        $room = [] !== $this->rows && '' !== $tablet->grain;
-        $this->grain = $room ? TextWidth::fitted('one row per '.$tablet->grain, $this->width - 24, static fn (string $text): float => TextWidth::text($text, 11)) : '';
         $this->headHeight = self::HEADER + ($room ? 20 : 0);
     }
 

@@ -7,19 +7,16 @@ namespace Fasti\Migrations;
 use Doctrine\DBAL\Schema\Schema;
 use Doctrine\Migrations\AbstractMigration;
 
-/**
- * Auto-generated Migration: Please modify to your needs!
- */
-final class Version20261125085313 extends AbstractMigration
+/** The first state of the database. */
+final class Version20261125090000 extends AbstractMigration
 {
     public function getDescription(): string
     {
-        return '';
+        return 'Accounts, sources, surveys, the register with its history, editions, and the queue of long work';
     }
 
     public function up(Schema $schema): void
     {
-        // this up() migration is auto-generated, please modify it to your needs
         $this->addSql('CREATE TABLE account (id INT UNSIGNED AUTO_INCREMENT NOT NULL, email VARCHAR(180) NOT NULL, name VARCHAR(120) NOT NULL, role VARCHAR(20) NOT NULL, password_hash VARCHAR(255) NOT NULL, active TINYINT NOT NULL, UNIQUE INDEX UNIQ_7D3656A4E7927C74 (email), PRIMARY KEY (id)) DEFAULT CHARACTER SET utf8mb4 COLLATE `utf8mb4_unicode_ci`');
         $this->addSql('CREATE TABLE change_event (id INT UNSIGNED AUTO_INCREMENT NOT NULL, subject VARCHAR(8) NOT NULL, subject_id INT UNSIGNED NOT NULL, entry_id INT UNSIGNED NOT NULL, property VARCHAR(20) NOT NULL, text_before MEDIUMTEXT NOT NULL, text_after MEDIUMTEXT NOT NULL, at DATETIME NOT NULL, sitting VARCHAR(40) NOT NULL, account_id INT UNSIGNED NOT NULL, INDEX IDX_677EB7EA9B6B5FBA (account_id), INDEX change_of (subject, subject_id, property, id), INDEX change_in_entry (entry_id, id), PRIMARY KEY (id)) DEFAULT CHARACTER SET utf8mb4 COLLATE `utf8mb4_unicode_ci`');
         $this->addSql('CREATE TABLE connection (id INT UNSIGNED AUTO_INCREMENT NOT NULL, label VARCHAR(40) NOT NULL, engine VARCHAR(20) NOT NULL, host VARCHAR(255) NOT NULL, port INT NOT NULL, database_name VARCHAR(190) NOT NULL, account VARCHAR(190) NOT NULL, sealed_secret LONGTEXT NOT NULL, PRIMARY KEY (id)) DEFAULT CHARACTER SET utf8mb4 COLLATE `utf8mb4_unicode_ci`');
@@ -32,6 +29,7 @@ final class Version20261125085313 extends AbstractMigration
         $this->addSql('CREATE TABLE sign_in_failure (who VARCHAR(64) NOT NULL, failures INT NOT NULL, last DATETIME NOT NULL, PRIMARY KEY (who)) DEFAULT CHARACTER SET utf8mb4 COLLATE `utf8mb4_unicode_ci`');
         $this->addSql('CREATE TABLE source (id INT UNSIGNED AUTO_INCREMENT NOT NULL, name VARCHAR(120) NOT NULL, purpose LONGTEXT NOT NULL, owner VARCHAR(120) NOT NULL, choice JSON NOT NULL, added_at DATETIME NOT NULL, surveyed_at DATETIME DEFAULT NULL, connection_id INT UNSIGNED NOT NULL, UNIQUE INDEX UNIQ_5F8A7F735E237E06 (name), UNIQUE INDEX UNIQ_5F8A7F73DD03F01 (connection_id), PRIMARY KEY (id)) DEFAULT CHARACTER SET utf8mb4 COLLATE `utf8mb4_unicode_ci`');
         $this->addSql('CREATE TABLE survey (id INT UNSIGNED AUTO_INCREMENT NOT NULL, state VARCHAR(12) NOT NULL, asked_at DATETIME NOT NULL, started_at DATETIME DEFAULT NULL, ended_at DATETIME DEFAULT NULL, heard_at DATETIME DEFAULT NULL, doing VARCHAR(190) NOT NULL, done INT NOT NULL, total INT NOT NULL, cancel_asked TINYINT NOT NULL, error LONGTEXT NOT NULL, summary JSON NOT NULL, catalog LONGBLOB DEFAULT NULL, source_id INT UNSIGNED NOT NULL, account_id INT UNSIGNED DEFAULT NULL, INDEX IDX_AD5F9BFC953C1C61 (source_id), INDEX IDX_AD5F9BFC9B6B5FBA (account_id), PRIMARY KEY (id)) DEFAULT CHARACTER SET utf8mb4 COLLATE `utf8mb4_unicode_ci`');
+        $this->addSql('CREATE TABLE messenger_messages (id BIGINT AUTO_INCREMENT NOT NULL, body LONGTEXT NOT NULL, headers LONGTEXT NOT NULL, queue_name VARCHAR(190) NOT NULL, created_at DATETIME NOT NULL, available_at DATETIME NOT NULL, delivered_at DATETIME DEFAULT NULL, INDEX messenger_queue (queue_name, available_at, delivered_at, id), PRIMARY KEY (id)) DEFAULT CHARACTER SET utf8mb4 COLLATE `utf8mb4_unicode_ci`');
         $this->addSql('ALTER TABLE change_event ADD CONSTRAINT FK_677EB7EA9B6B5FBA FOREIGN KEY (account_id) REFERENCES account (id)');
         $this->addSql('ALTER TABLE edition ADD CONSTRAINT FK_A891181F9B6B5FBA FOREIGN KEY (account_id) REFERENCES account (id)');
         $this->addSql('ALTER TABLE entry ADD CONSTRAINT FK_2B219D70953C1C61 FOREIGN KEY (source_id) REFERENCES source (id)');
@@ -44,39 +42,5 @@ final class Version20261125085313 extends AbstractMigration
         $this->addSql('ALTER TABLE source ADD CONSTRAINT FK_5F8A7F73DD03F01 FOREIGN KEY (connection_id) REFERENCES connection (id)');
         $this->addSql('ALTER TABLE survey ADD CONSTRAINT FK_AD5F9BFC953C1C61 FOREIGN KEY (source_id) REFERENCES source (id)');
         $this->addSql('ALTER TABLE survey ADD CONSTRAINT FK_AD5F9BFC9B6B5FBA FOREIGN KEY (account_id) REFERENCES account (id)');
-    }
-
-    public function down(Schema $schema): void
-    {
-        // this down() migration is auto-generated, please modify it to your needs
-        $this->addSql('ALTER TABLE change_event DROP FOREIGN KEY FK_677EB7EA9B6B5FBA');
-        $this->addSql('ALTER TABLE edition DROP FOREIGN KEY FK_A891181F9B6B5FBA');
-        $this->addSql('ALTER TABLE entry DROP FOREIGN KEY FK_2B219D70953C1C61');
-        $this->addSql('ALTER TABLE entry DROP FOREIGN KEY FK_2B219D70EF794DF6');
-        $this->addSql('ALTER TABLE entry_join DROP FOREIGN KEY FK_8C43A0C4FCD9A9D8');
-        $this->addSql('ALTER TABLE entry_join DROP FOREIGN KEY FK_8C43A0C4776FD7EC');
-        $this->addSql('ALTER TABLE field DROP FOREIGN KEY FK_5BF54558BA364942');
-        $this->addSql('ALTER TABLE field DROP FOREIGN KEY FK_5BF54558EF794DF6');
-        $this->addSql('ALTER TABLE identifier_gram DROP FOREIGN KEY FK_BCC36962EF794DF6');
-        $this->addSql('ALTER TABLE source DROP FOREIGN KEY FK_5F8A7F73DD03F01');
-        $this->addSql('ALTER TABLE survey DROP FOREIGN KEY FK_AD5F9BFC953C1C61');
-        $this->addSql('ALTER TABLE survey DROP FOREIGN KEY FK_AD5F9BFC9B6B5FBA');
-        $this->addSql('DROP TABLE account');
-        $this->addSql('DROP TABLE change_event');
-        $this->addSql('DROP TABLE connection');
-        $this->addSql('DROP TABLE edition');
-        $this->addSql('DROP TABLE entry');
-        $this->addSql('DROP TABLE entry_join');
-        $this->addSql('DROP TABLE field');
-        $this->addSql('DROP TABLE identifier');
-        $this->addSql('DROP TABLE identifier_gram');
-        $this->addSql('DROP TABLE sign_in_failure');
-        $this->addSql('DROP TABLE source');
-        $this->addSql('DROP TABLE survey');
-    }
-
-    public function isTransactional(): bool
-    {
-        return false;
     }
 }
