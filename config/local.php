@@ -8,7 +8,7 @@ declare(strict_types=1);
  */
 
 (static function (): void {
-    $run = \dirname(__DIR__).'/var/run';
+    $run = dirname(__DIR__).'/var/run';
     foreach (['DATABASE_PORT' => 'database.port', 'APP_SECRET' => 'app.secret', 'FASTI_KEY' => 'connections.key'] as $name => $file) {
         if (false === getenv($name) && !isset($_SERVER[$name]) && is_readable($run.'/'.$file)) {
             $_ENV[$name] = $_SERVER[$name] = trim((string) file_get_contents($run.'/'.$file));

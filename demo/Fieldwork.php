@@ -54,7 +54,7 @@ final class Fieldwork
             $this->server->exec(\sprintf('GRANT EXECUTE ON FUNCTION `%s`.season_of TO %s@%s', $this->fieldwork, $this->server->quote($account), $this->server->quote($host)));
         }
         foreach (array_keys($this->counts) as $table) {
-            $this->server->query("ANALYZE TABLE $table")?->closeCursor();
+            $this->server->prepare("ANALYZE TABLE $table")->execute();
         }
     }
 
@@ -192,7 +192,7 @@ final class Fieldwork
                     $flag = mt_rand(0, 99);
                     $this->put('reading', [
                         ++$id, $station, $parameter,
-                        mt_rand(0, 99) < 39 ? null : (mt_rand(0, 6999) === 0 ? 900 + $station : 1 + ($station * 2 + $k) % 120),
+                        mt_rand(0, 99) < 39 ? null : (0 === mt_rand(0, 6999) ? 900 + $station : 1 + ($station * 2 + $k) % 120),
                         $at, 0 === $flag ? null : round($value, 2), $flag < 90 ? 'G' : ($flag < 95 ? 'S' : ($flag < 98 ? 'B' : ($flag < 99 ? 'M' : null))),
                     ]);
                 }

@@ -55,7 +55,7 @@ final readonly class LoadDemoCommand
 
             return Command::SUCCESS;
         }
-        if ($rows || false === $server->query("SHOW DATABASES LIKE 'fieldwork'")?->fetchColumn()) {
+        if ($rows || [] === $this->db->fetchFirstColumn("SHOW DATABASES LIKE 'fieldwork'")) {
             $start = microtime(true);
             $fieldwork->make(self::ACCOUNT, self::SECRET);
             $io->writeln(\sprintf('Made the fieldwork source: %s rows in %.1f s', number_format(array_sum($fieldwork->counts)), microtime(true) - $start));

@@ -75,12 +75,12 @@ final class CatalogArray
     /** @return array<string, mixed> */
     private static function foreignKey(ForeignKey $key): array
     {
-        return ['references' => get_object_vars($key->references)] + get_object_vars($key);
+        return ['name' => $key->name, 'columns' => $key->columns, 'references' => get_object_vars($key->references), 'onDelete' => $key->onDelete, 'onUpdate' => $key->onUpdate];
     }
 
     /** @return array<string, mixed> */
     private static function index(Index $index): array
     {
-        return ['parts' => array_map(static fn (IndexPart $part): array => get_object_vars($part), $index->parts)] + get_object_vars($index);
+        return ['name' => $index->name, 'parts' => array_map(static fn (IndexPart $part): array => get_object_vars($part), $index->parts), 'unique' => $index->unique, 'method' => $index->method, 'comment' => $index->comment];
     }
 }

@@ -162,7 +162,7 @@ final class Columns
      * @param list<Shape>       $shapes
      * @param list<int>         $column
      * @param list<list<int>>   $near
-     * @param array<int, float> $middle
+     * @param array<int, float|int> $middle
      *
      * @return list<int>
      */
@@ -188,7 +188,7 @@ final class Columns
     /**
      * @param list<int>         $some
      * @param list<list<int>>   $near
-     * @param array<int, float> $middle
+     * @param array<int, float|int> $middle
      */
     private static function length(array $some, array $near, array $middle): float
     {
@@ -205,7 +205,7 @@ final class Columns
     /**
      * @param list<Shape>       $shapes
      * @param list<int>         $column
-     * @param array<int, float> $middle
+     * @param array<int, float|int> $middle
      */
     private static function stack(array $shapes, array $column, array &$middle): void
     {

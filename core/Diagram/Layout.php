@@ -213,7 +213,7 @@ final readonly class Layout
         $best = null;
         foreach ([1.0, 1.15, 1.3, 1.5, 1.75, 2.0] as $stretch) {
             $tried = self::shelve($blocks, $order, max($widest, sqrt($area) * $stretch));
-            $cost = abs(log($tried['width'] / max(1.0, $tried['height']) / 1.4)) + $tried['width'] * $tried['height'] / $area;
+            $cost = abs(log($tried['width'] / max(1.0, $tried['height']) / 1.4)) + $tried['width'] * $tried['height'] / max(1.0, $area);
             if (null === $best || $cost < $best['cost']) {
                 $best = $tried + ['cost' => $cost];
             }

@@ -18,7 +18,7 @@ final class Path
     /**
      * Where the verb stands: above the first piece, clear of the mark at its end.
      *
-     * @return array{x: float, y: float, width: float, height: float}|null null when there is no verb
+     * @return array{x: float, y: float, width: float, height: int}|null null when there is no verb
      */
     public function label(): ?array
     {

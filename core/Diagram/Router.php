@@ -81,11 +81,20 @@ final class Router
 
     private function growRows(): void
     {
-        $needed = [];
+        $needed = $counts = [];
         foreach ($this->wires as $wire) {
             foreach ([0, 1] as $end) {
                 [$s, $row, $side] = [$wire->shapes[$end], $wire->rows[$end], $wire->sides[$end]];
-                $needed[$s][$row][$side] = isset($needed[$s][$row][$side]) ? $needed[$s][$row][$side] + $this->slot($wire, $end) : self::GRID;
+                $counts[$s][$row][$side] = ($counts[$s][$row][$side] ?? 0) + 1;
+                // Whichever comes first needs no room above it; which that is turns out only when ports are handed out.
+                $needed[$s][$row][$side] = ($needed[$s][$row][$side] ?? 0) + $this->slot($wire, $end);
+            }
+        }
+        foreach ($counts as $s => $rows) {
+            foreach ($rows as $row => $sides) {
+                foreach ($sides as $side => $count) {
+                    $needed[$s][$row][$side] = 1 === $count ? self::GRID : $needed[$s][$row][$side];
+                }
             }
         }
         foreach ($this->shapes as $s => $shape) {
@@ -259,12 +268,12 @@ final class Router
     private function gapMiddle(int $column, int $gap): int
     {
         $shapes = $this->columns[$column];
-        if (0 === $gap) {
+        if ($gap <= 0) {
             return $this->shapes[$shapes[0]]->y - 20;
         }
         $above = $this->shapes[$shapes[$gap - 1]];
 
-        return $gap === \count($shapes) ? $above->y + $above->height + 20 : intdiv($above->y + $above->height + $this->shapes[$shapes[$gap]]->y, 2);
+        return $gap >= \count($shapes) ? $above->y + $above->height + 20 : intdiv($above->y + $above->height + $this->shapes[$shapes[$gap]]->y, 2);
     }
 
     private function passes(): void
@@ -360,7 +369,7 @@ final class Router
             $outer = 0 === $g || $g === $gutters - 1;
             $x += ($outer && !$used) ? 0 : max($outer ? 0 : 60, $pads[$g][0] + $pads[$g][1] + self::GRID * max(0, $count - 1) + ($outer ? 4 : 0));
             if (isset($this->columns[$g])) {
-                $width = max(array_map(fn (int $s): int => $this->shapes[$s]->width, $this->columns[$g]));
+                $width = max(0, ...array_map(fn (int $s): int => $this->shapes[$s]->width, $this->columns[$g]));
                 foreach ($this->columns[$g] as $s) {
                     $this->shapes[$s]->x = $x;
                     $this->shapes[$s]->width = $width;
@@ -382,8 +391,11 @@ final class Router
     private function tracks(array $pieces): array
     {
         $order = array_keys($pieces);
-        $key = static fn (array $piece): int => [] === $piece['left'] ? \PHP_INT_MAX : ([] === $piece['right'] ? \PHP_INT_MIN : ($piece['right'][0] > $piece['left'][0] ? -$piece['left'][0] : $piece['left'][0]));
-        usort($order, static fn (int $a, int $b): int => [$key($pieces[$a]), $a] <=> [$key($pieces[$b]), $b]);
+        $key = [];
+        foreach ($pieces as $p => ['left' => $left, 'right' => $right]) {
+            $key[$p] = [] === $left ? \PHP_INT_MAX : ([] === $right ? \PHP_INT_MIN : ($right[0] > $left[0] ? -$left[0] : $left[0]));
+        }
+        usort($order, static fn (int $a, int $b): int => [$key[$a], $a] <=> [$key[$b], $b]);
         $n = \count($order);
         for ($round = 0; $round < 6; ++$round) {
             $moved = false;
@@ -398,6 +410,7 @@ final class Router
                 break;
             }
         }
+        /** @var array<int, int> $tracks */
         $tracks = [];
         $count = 0;
         foreach ($order as $i => $p) {

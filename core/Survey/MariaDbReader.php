@@ -114,17 +114,20 @@ final class MariaDbReader implements Reader
         foreach ($chosen as $schema => $objects) {
             foreach ($objects as $name => $kind) {
                 $row = $tables[$schema][$name] ?? null;
-                if (null === $row || !isset($columns[$schema][$name])) {
-                    $notes[] = \sprintf('%s.%s was listed but could not be read any more, so it was left out: it was dropped meanwhile, or it is a view whose tables are gone or closed to this account.', $schema, $name);
+                $view = 'view' === $kind;
+                if (null === $row || (!$view && !isset($columns[$schema][$name]))) {
+                    $notes[] = \sprintf('%s.%s was listed but could not be read any more, so it was left out. It was probably dropped meanwhile.', $schema, $name);
                     continue;
                 }
-                $view = 'view' === $kind;
+                if (!isset($columns[$schema][$name])) {
+                    $notes[] = \sprintf('The view %s.%s shows no columns: what it reads is gone or closed to it. The server says: %s', $schema, $name, $row['TABLE_COMMENT'] ?? '');
+                }
                 $result[] = new Table(
                     (string) $schema,
                     (string) $name,
                     $view ? Kind::View : Kind::Table,
                     $view ? '' : (string) $row['TABLE_COMMENT'],
-                    $columns[$schema][$name],
+                    $columns[$schema][$name] ?? [],
                     $primary[$schema][$name] ?? null,
                     $unique[$schema][$name] ?? [],
                     $foreign[$schema][$name] ?? [],

@@ -26,7 +26,7 @@ final class Noun
         $found = match (true) {
             false !== $irregular => $irregular,
             1 === preg_match('/[^aeiou]ies$/', $last) => substr($last, 0, -3).'y',
-            1 === preg_match('/(ss|sh|ch|x|z)es$/', $last) => substr($last, 0, -2),
+            1 === preg_match('/(ss|(?<![aeo])us|sh|ch|x|z)es$/', $last) => substr($last, 0, -2),
             1 === preg_match('/[^sui]s$/', $last) => substr($last, 0, -1),
             default => $last,
         };

@@ -30,7 +30,7 @@ final class TypeWords
         if (1 !== preg_match('/^\s*([a-z][a-z0-9 ]*?)\s*(?:\((.*)\))?\s*((?:unsigned|zerofill|signed|\s)*)\s*$/is', $type, $m)) {
             return $type;
         }
-        [$base, $options, $unsigned] = [strtolower($m[1]), $m[2] ?? '', false !== stripos($m[3] ?? '', 'unsigned')];
+        [$base, $options, $unsigned] = [strtolower($m[1]), $m[2], false !== stripos($m[3], 'unsigned')];
         if (str_ends_with($base, ' unsigned')) {
             [$base, $unsigned] = [substr($base, 0, -9), true];
         }

@@ -59,7 +59,7 @@ final class DiagramController extends AbstractController
         $count = \count($this->diagrams->members($scope));
         $detail = Detail::tryFrom($request->query->getString('detail')) ?? ($count <= self::ALL_UP_TO ? Detail::All : ($count <= self::KEYS_UP_TO ? Detail::Keys : Detail::Names));
         $names = $request->query->getString('names', 'business');
-        $folded = array_map(intval(...), array_filter(explode(',', $request->query->getString('fold')), is_numeric(...)));
+        $folded = array_map(intval(...), array_values(array_filter(explode(',', $request->query->getString('fold')), is_numeric(...))));
         $address += ['detail' => $request->query->has('detail') ? $detail->value : null, 'names' => 'business' === $names ? null : $names, 'fold' => [] === $folded ? null : implode(',', $folded)];
         $error = null;
         $svg = '';

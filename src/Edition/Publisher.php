@@ -45,7 +45,9 @@ final readonly class Publisher
         $files = new Filesystem();
         $making = $this->folder($edition->number).'.making';
         $files->remove($making);
-        $tell = fn (int $done, int $total): int|string => $this->progressConnection->executeStatement("UPDATE edition SET state = 'running', done = ?, total = ? WHERE id = ?", [$done, $total, $edition->id()]);
+        $tell = function (int $done, int $total) use ($edition): void {
+            $this->progressConnection->executeStatement("UPDATE edition SET state = 'running', done = ?, total = ? WHERE id = ?", [$done, $total, $edition->id()]);
+        };
         $tell(0, 0);
         try {
             $about = ['number' => $edition->number, 'title' => $edition->title, 'note' => $edition->note, 'by' => $edition->account->name ?? '', 'date' => gmdate('j M Y')];

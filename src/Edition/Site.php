@@ -56,11 +56,12 @@ final class Site
         $files = new Filesystem();
         $files->mkdir($folder);
         $this->assets($files);
-        $this->db->executeStatement('START TRANSACTION WITH CONSISTENT SNAPSHOT, READ ONLY');
+        // Repeatable reads: everything below sees the register as it is at the first query.
+        $this->db->beginTransaction();
         try {
             return $this->pages($about, $scope, $progress);
         } finally {
-            $this->db->executeStatement('ROLLBACK');
+            $this->db->rollBack();
             foreach ($this->open as $handle) {
                 fclose($handle);
             }
@@ -190,11 +191,11 @@ final class Site
             $layout = RegisterDiagram::draw(array_values($members), Detail::Keys, true, [], fn (int $id): string => '../../'.($this->addresses[$id] ?? 'index.html'), $view->id);
             $svg = SvgDrawing::draw($layout, new TitleBlock($view->title, 'What it joins', $view->sourceName, '', $about['date'], 'Edition '.$about['number']));
         }
-        $neighbour = static fn (EntryView|array|null $other): ?array => null === $other ? null : ($other instanceof EntryView
-            ? ['name' => $other->name, 'path' => Slug::of($other->schema).'/'.Slug::of($other->name).'.html']
-            : ['name' => Row::text($other, 'name'), 'path' => Slug::of(Row::text($other, 'schema_name')).'/'.Slug::of(Row::text($other, 'name')).'.html']);
+        $neighbour = static fn (string $schema, string $name): array => ['name' => $name, 'path' => Slug::of($schema).'/'.Slug::of($name).'.html'];
+        $before = null === $last ? null : $neighbour($last->schema, $last->name);
+        $after = null === $next ? null : ($next instanceof EntryView ? $neighbour($next->schema, $next->name) : $neighbour(Row::text($next, 'schema_name'), Row::text($next, 'name')));
         $path = self::address($view);
-        $this->put($path, $this->page('edition/entry.html.twig', $about, $path, ['entry' => $view, 'svg' => $svg, 'addresses' => $this->addresses, 'before' => $neighbour($last), 'after' => $neighbour($next)]));
+        $this->put($path, $this->page('edition/entry.html.twig', $about, $path, ['entry' => $view, 'svg' => $svg, 'addresses' => $this->addresses, 'before' => $before, 'after' => $after]));
     }
 
     /** Adds an entry and its fields to the search file and to the list of fields of each letter. */

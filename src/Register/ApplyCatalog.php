@@ -236,7 +236,10 @@ final readonly class ApplyCatalog
              SET e.field_count = c.n, e.described_count = c.d WHERE e.field_count <> c.n OR e.described_count <> c.d", [$sourceId]);
     }
 
-    /** @param list<list<string|int|null>> $rows */
+    /**
+     * @param list<list<string|int|null>> $rows
+     * @param int<1, max>                 $batch
+     */
     private function insertMany(string $head, array $rows, int $batch = self::BATCH, string $tail = ''): void
     {
         foreach (array_chunk($rows, $batch) as $chunk) {

@@ -25,10 +25,10 @@ class Entry
     #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)]
     public Source $source;
 
-    #[ORM\Column(length: 190, options: ['collation' => 'utf8mb4_bin'])]
+    #[ORM\Column(length: 190, options: ['collation' => 'utf8mb4_nopad_bin'])]
     public string $schemaName = '';
 
-    #[ORM\Column(length: 190, options: ['collation' => 'utf8mb4_bin'])]
+    #[ORM\Column(length: 190, options: ['collation' => 'utf8mb4_nopad_bin'])]
     public string $name = '';
 
     #[ORM\Column(length: 12, enumType: Kind::class)]

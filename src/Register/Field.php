@@ -19,7 +19,7 @@ class Field
     #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)]
     public Entry $entry;
 
-    #[ORM\Column(length: 190, options: ['collation' => 'utf8mb4_bin'])]
+    #[ORM\Column(length: 190, options: ['collation' => 'utf8mb4_nopad_bin'])]
     public string $name = '';
 
     #[ORM\Column(options: ['unsigned' => true])]

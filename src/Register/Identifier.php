@@ -14,6 +14,6 @@ class Identifier
     #[ORM\Id, ORM\GeneratedValue, ORM\Column(options: ['unsigned' => true])]
     public int $id = 0;
 
-    #[ORM\Column(length: 190, unique: true, options: ['collation' => 'utf8mb4_bin'])]
+    #[ORM\Column(length: 190, unique: true, options: ['collation' => 'utf8mb4_nopad_bin'])]
     public string $folded = '';
 }

@@ -11,7 +11,7 @@ use Doctrine\ORM\Mapping as ORM;
 #[ORM\Table(name: 'identifier_gram')]
 class IdentifierGram
 {
-    #[ORM\Id, ORM\Column(length: 3, options: ['collation' => 'utf8mb4_bin'])]
+    #[ORM\Id, ORM\Column(length: 3, options: ['collation' => 'utf8mb4_nopad_bin'])]
     public string $gram = '';
 
     #[ORM\Id, ORM\ManyToOne, ORM\JoinColumn(onDelete: 'CASCADE')]

@@ -22,7 +22,7 @@ class Join
     #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)]
     public Entry $toEntry;
 
-    #[ORM\Column(length: 190, options: ['collation' => 'utf8mb4_bin'])]
+    #[ORM\Column(length: 190, options: ['collation' => 'utf8mb4_nopad_bin'])]
     public string $name = '';
 
     /** @var list<array{string, string}> */

@@ -143,21 +143,12 @@ final readonly class Search
         $against = implode(' ', array_map(static fn (string $word): string => '+'.$word.'*', $terms));
         $entries = $this->db->fetchAllAssociative('SELECT e.id, e.schema_name, e.name, e.business_name, e.grain, e.meaning, s.name AS source_name FROM entry e JOIN source s ON s.id = e.source_id WHERE MATCH (e.business_name, e.grain, e.meaning) AGAINST (? IN BOOLEAN MODE) AND e.gone_at IS NULL LIMIT 40', [$against]);
         $fields = $this->db->fetchAllAssociative('SELECT f.id, f.name, f.business_name, f.meaning, e.id AS entry, e.schema_name, e.name AS entry_name, e.business_name AS entry_title FROM field f JOIN entry e ON e.id = f.entry_id WHERE MATCH (f.business_name, f.meaning) AGAINST (? IN BOOLEAN MODE) AND f.gone_at IS NULL AND e.gone_at IS NULL LIMIT 60', [$against]);
-        $inName = static function (array $row) use ($terms): bool {
-            foreach ($terms as $term) {
-                if (!str_contains(mb_strtolower(Row::text($row, 'business_name')), $term)) {
-                    return false;
-                }
-            }
-
-            return true;
-        };
         $found = ['entries' => [], 'fields' => [], 'texts' => []];
         foreach ($entries as $row) {
-            $inName($row) ? $found['entries'][] = self::entry($row) : $found['texts'][] = self::entry($row) + ['excerpt' => self::excerpt(Row::text($row, 'grain').' '.Row::text($row, 'meaning'), $terms)];
+            self::allIn(Row::text($row, 'business_name'), $terms) ? $found['entries'][] = self::entry($row) : $found['texts'][] = self::entry($row) + ['excerpt' => self::excerpt(Row::text($row, 'grain').' '.Row::text($row, 'meaning'), $terms)];
         }
         foreach ($fields as $row) {
-            $inName($row) ? $found['fields'][] = self::field($row) : $found['texts'][] = self::field($row) + ['excerpt' => self::excerpt(Row::text($row, 'meaning'), $terms)];
+            self::allIn(Row::text($row, 'business_name'), $terms) ? $found['fields'][] = self::field($row) : $found['texts'][] = self::field($row) + ['excerpt' => self::excerpt(Row::text($row, 'meaning'), $terms)];
         }
         $found['texts'] = \array_slice($found['texts'], 0, self::EACH);
 
@@ -182,6 +173,14 @@ final readonly class Search
     private static function field(array $row): array
     {
         return ['kind' => 'field', 'key' => 'f'.Row::int($row, 'id'), 'id' => Row::int($row, 'entry'), 'field' => Row::int($row, 'id'), 'name' => Row::text($row, 'name'), 'title' => Row::text($row, 'business_name'), 'where' => Row::text($row, 'schema_name').'.'.Row::text($row, 'entry_name')];
+    }
+
+    /** @param list<string> $terms */
+    private static function allIn(string $text, array $terms): bool
+    {
+        $text = mb_strtolower($text);
+
+        return [] === array_filter($terms, static fn (string $term): bool => !str_contains($text, $term));
     }
 
     /** @param list<string> $terms */

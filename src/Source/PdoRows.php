@@ -23,12 +23,12 @@ final class PdoRows implements Rows
     {
         // The client library would take "localhost" as an order to use a socket file.
         $host = 'localhost' === strtolower($target->host) ? '127.0.0.1' : $target->host;
-        if (1 === preg_match('/[;\s]/', $host.$target->database)) {
-            throw new SourceError('The host or the database holds a character that no name may have.', 'Check both for spaces and semicolons.');
+        if (1 === preg_match('/[;\s]/', $host)) {
+            throw new SourceError('The host holds a character that no name may have.', 'Check it for spaces and semicolons.');
         }
         try {
             $pdo = new \PDO(
-                \sprintf('mysql:host=%s;port=%d;charset=utf8mb4%s', $host, $target->port, '' === $target->database ? '' : ';dbname='.$target->database),
+                \sprintf('mysql:host=%s;port=%d;charset=utf8mb4', $host, $target->port),
                 $target->account,
                 $target->secret,
                 [
@@ -41,8 +41,12 @@ final class PdoRows implements Rows
                     \PDO::MYSQL_ATTR_LOCAL_INFILE => false,
                 ],
             );
+            if ('' !== $target->database) {
+                $pdo->exec('USE `'.str_replace('`', '``', $target->database).'`');
+            }
             $pdo->exec('SET SESSION TRANSACTION READ ONLY');
-            $pdo->exec(str_contains((string) $pdo->query('SELECT VERSION()')?->fetchColumn(), 'MariaDB')
+            $version = $pdo->getAttribute(\PDO::ATTR_SERVER_VERSION);
+            $pdo->exec(\is_string($version) && str_contains($version, 'MariaDB')
                 ? 'SET SESSION max_statement_time = '.self::STATEMENT_SECONDS
                 : 'SET SESSION max_execution_time = '.(self::STATEMENT_SECONDS * 1000));
         } catch (\PDOException $e) {
@@ -81,7 +85,7 @@ final class PdoRows implements Rows
 
     private static function explain(\PDOException $e, Target $target): SourceError
     {
-        $code = (int) ($e->errorInfo[1] ?? $e->getCode());
+        $code = $e->errorInfo[1] ?? $e->getCode();
         $text = $e->getMessage();
         $at = $target->host.':'.$target->port;
         [$message, $advice] = match (true) {

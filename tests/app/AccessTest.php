@@ -1,0 +1,127 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Tests\App;
+
+use Fasti\Account\Role;
+use Fasti\Tests\Core\Made;
+use PHPUnit\Framework\Attributes\DataProvider;
+use Symfony\Component\Routing\RouterInterface;
+
+/** Who may go where: every route of the application is here, and a new one fails the test until it is. */
+final class AccessTest extends AppTestCase
+{
+    /** route → [method, path, the least role] */
+    private const ROUTES = [
+        'home' => ['GET', '/', 'reader'],
+        'register' => ['GET', '/register', 'reader'],
+        'entry' => ['GET', '/register/{entry}', 'reader'],
+        'register_index' => ['GET', '/register/index/{source}', 'reader'],
+        'entry_history' => ['GET', '/register/{entry}/history', 'reader'],
+        'text_save' => ['POST', '/register/texts', 'steward'],
+        'change_take_back' => ['POST', '/register/changes/1/take-back', 'steward'],
+        'search' => ['GET', '/search?q=id', 'reader'],
+        'sources' => ['GET', '/sources', 'reader'],
+        'source' => ['GET', '/sources/{source}', 'reader'],
+        'source_new' => ['GET', '/sources/new', 'steward'],
+        'source_edit' => ['GET', '/sources/{source}/connection', 'steward'],
+        'source_test' => ['POST', '/sources/test', 'steward'],
+        'source_choice' => ['GET', '/sources/{source}/choice', 'steward'],
+        'survey_start' => ['POST', '/sources/{source}/survey', 'steward'],
+        'survey_start_now' => ['POST', '/sources/{source}/choice/survey', 'steward'],
+        'survey' => ['GET', '/surveys/{survey}', 'reader'],
+        'survey_state' => ['GET', '/surveys/{survey}/state', 'reader'],
+        'survey_cancel' => ['POST', '/surveys/{survey}/cancel', 'steward'],
+        'survey_catalog' => ['GET', '/surveys/{survey}/catalog.json', 'reader'],
+        'diagrams' => ['GET', '/diagrams', 'reader'],
+        'diagram_source' => ['GET', '/diagrams/sources/{source}', 'reader'],
+        'diagram_entry' => ['GET', '/diagrams/entries/{entry}', 'reader'],
+        'editions' => ['GET', '/editions', 'reader'],
+        'edition_make' => ['POST', '/editions', 'steward'],
+        'edition_state' => ['GET', '/editions/999/state', 'reader'],
+        'edition_zip' => ['GET', '/editions/999.zip', 'reader'],
+        'edition_bare' => ['GET', '/editions/999', 'reader'],
+        'edition' => ['GET', '/editions/999/index.html', 'reader'],
+        'accounts' => ['GET', '/accounts', 'administrator'],
+        'account_new' => ['GET', '/accounts/new', 'administrator'],
+        'account_edit' => ['GET', '/accounts/{account}', 'administrator'],
+        'sign_in' => ['GET', '/sign-in', ''],
+        'sign_out' => ['POST', '/sign-out', ''],
+    ];
+
+    public function testEveryRouteIsListed(): void
+    {
+        $router = static::getContainer()->get(RouterInterface::class);
+        self::assertInstanceOf(RouterInterface::class, $router);
+        $known = array_filter(array_keys($router->getRouteCollection()->all()), static fn (string $name): bool => !str_starts_with($name, '_'));
+
+        self::assertEqualsCanonicalizing($known, array_keys(self::ROUTES));
+    }
+
+    /** @return iterable<string, array{string, string, string}> */
+    public static function routes(): iterable
+    {
+        foreach (self::ROUTES as $name => [$method, $path, $least]) {
+            if ('' !== $least) {
+                yield $name => [$method, $path, $least];
+            }
+        }
+    }
+
+    #[DataProvider('routes')]
+    public function testStrangersAreSentToSignIn(string $method, string $path, string $least): void
+    {
+        $this->client->request($method, $this->filled($path));
+        self::assertResponseRedirects('/sign-in');
+
+        $this->client->request($method, $this->filled($path), [], [], ['HTTP_X_REQUESTED_WITH' => 'fetch']);
+        self::assertResponseStatusCodeSame(401);
+        self::assertStringContainsString('what you typed is kept', $this->content());
+    }
+
+    #[DataProvider('routes')]
+    public function testEachRoleGoesAsFarAsItMay(string $method, string $path, string $least): void
+    {
+        $order = ['reader' => 0, 'steward' => 1, 'administrator' => 2];
+        $path = $this->filled($path);
+        foreach (Role::cases() as $role) {
+            $this->client->loginUser($this->account($role));
+            $this->client->request($method, $path);
+            $status = $this->client->getResponse()->getStatusCode();
+            if ($order[$role->value] < $order[$least]) {
+                self::assertSame(403, $status, $role->value);
+            } elseif ('POST' === $method) {
+                // Without its token a change is refused even to those who may make it.
+                self::assertContains($status, [403, 422], $role->value);
+            } else {
+                self::assertContains($status, [200, 302, 404], $role->value);
+                self::assertTrue(404 !== $status || str_contains($path, '999') || str_contains($path, 'catalog.json'), $path);
+            }
+        }
+    }
+
+    private function filled(string $path): string
+    {
+        if (!str_contains($path, '{')) {
+            return $path;
+        }
+        $source = $this->source('s'.random_int(0, \PHP_INT_MAX));
+        self::apply($source, Made::catalog(Made::table('station')));
+        self::db()->executeStatement("INSERT INTO survey (source_id, state, asked_at, doing, done, total, cancel_asked, error, summary) VALUES (?, 'cancelled', UTC_TIMESTAMP(), '', 0, 0, 0, '', '[]')", [$source->id()]);
+
+        return strtr($path, ['{source}' => (string) $source->id(), '{entry}' => (string) self::scalar('SELECT MAX(id) FROM entry'), '{survey}' => (string) self::scalar('SELECT MAX(id) FROM survey'), '{account}' => (string) $this->account(Role::Reader, 'X'.random_int(0, \PHP_INT_MAX))->id()]);
+    }
+
+    public function testNothingMayBeLoadedFromElsewhereOrRunInline(): void
+    {
+        $this->client->request('GET', '/sign-in');
+        $policy = (string) $this->client->getResponse()->headers->get('Content-Security-Policy');
+
+        self::assertStringContainsString("default-src 'none'", $policy);
+        self::assertStringContainsString("script-src 'self';", $policy);
+        self::assertStringContainsString("style-src 'self';", $policy);
+        self::assertStringNotContainsString('unsafe', $policy);
+        self::assertDoesNotMatchRegularExpression('/<script(?![^>]*\bsrc=)|\sstyle=|\son\w+=/i', $this->content());
+    }
+}

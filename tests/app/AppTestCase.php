@@ -1,0 +1,133 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Tests\App;
+
+use Doctrine\DBAL\Connection;
+use Doctrine\ORM\EntityManagerInterface;
+use Fasti\Account\Account;
+use Fasti\Account\Role;
+use Fasti\Core\Catalog\Catalog;
+use Fasti\Core\Survey\Choice;
+use Fasti\Core\Survey\Unheard;
+use Fasti\Register\ApplyCatalog;
+use Fasti\Source\Source;
+use Fasti\Source\Vault;
+use Fasti\Support\Row;
+use Symfony\Bundle\FrameworkBundle\KernelBrowser;
+use Symfony\Bundle\FrameworkBundle\Test\WebTestCase;
+
+/** The application through its kernel, on a real MariaDB; each test is rolled back. */
+abstract class AppTestCase extends WebTestCase
+{
+    protected KernelBrowser $client;
+
+    protected function setUp(): void
+    {
+        $this->client = static::createClient();
+    }
+
+    /**
+     * @template T of object
+     *
+     * @param class-string<T> $class
+     *
+     * @return T
+     */
+    protected static function get(string $class): object
+    {
+        $service = static::getContainer()->get($class);
+
+        return $service instanceof $class ? $service : throw new \LogicException($class);
+    }
+
+    protected static function db(): Connection
+    {
+        return self::get(Connection::class);
+    }
+
+    protected static function port(): int
+    {
+        return Row::int(['port' => $_SERVER['DATABASE_PORT'] ?? 33460], 'port');
+    }
+
+    protected function account(Role $role = Role::Steward, string $name = 'Oona Lisk'): Account
+    {
+        $account = new Account();
+        [$account->email, $account->name, $account->role] = [strtolower(strtr($name, ' ', '.')).'.'.$role->value.'@example.org', $name, $role];
+        $account->setPassword('x');
+        $entities = self::get(EntityManagerInterface::class);
+        $entities->persist($account);
+        $entities->flush();
+
+        return $account;
+    }
+
+    protected function signedIn(Role $role = Role::Steward, string $name = 'Oona Lisk'): Account
+    {
+        $account = $this->account($role, $name);
+        $this->client->loginUser($account);
+
+        return $account;
+    }
+
+    protected function source(string $name = 'rivers', string $database = '', string $account = 'fasti', string $secret = 'fasti'): Source
+    {
+        $source = new Source();
+        $source->name = $name;
+        [$source->connection->host, $source->connection->port, $source->connection->account, $source->connection->database] = ['127.0.0.1', self::port(), $account, $database];
+        $source->connection->sealedSecret = self::get(Vault::class)->seal($secret);
+        $entities = self::get(EntityManagerInterface::class);
+        $entities->persist($source);
+        $entities->flush();
+
+        return $source;
+    }
+
+    /** @return array<string, int> */
+    protected static function apply(Source $source, Catalog $catalog, ?Choice $choice = null): array
+    {
+        return self::get(ApplyCatalog::class)->apply($source->id(), $catalog, $choice ?? new Choice(), new Unheard());
+    }
+
+    protected static function entryId(string $name): int
+    {
+        return self::scalar('SELECT id FROM entry WHERE name = ?', $name);
+    }
+
+    protected static function fieldId(string $entry, string $name): int
+    {
+        return self::scalar('SELECT f.id FROM field f JOIN entry e ON e.id = f.entry_id WHERE e.name = ? AND f.name = ?', $entry, $name);
+    }
+
+    protected static function scalar(string $sql, string|int ...$parameters): int
+    {
+        return Row::int(['n' => self::db()->fetchOne($sql, $parameters)], 'n');
+    }
+
+    protected function content(): string
+    {
+        return (string) $this->client->getResponse()->getContent();
+    }
+
+    /** @return array<mixed> */
+    protected function answer(): array
+    {
+        $answer = json_decode($this->content(), true);
+
+        return \is_array($answer) ? $answer : [];
+    }
+
+    /** The token that a page of the signed-in person carries for saving texts. */
+    protected function textsToken(): string
+    {
+        return (string) $this->client->request('GET', '/sources')->filter('meta[name="texts-token"]')->attr('content');
+    }
+
+    /** @param array<string, string|int> $body */
+    protected function post(string $url, array $body, string $token): void
+    {
+        $this->client->request('POST', $url, [], [], ['CONTENT_TYPE' => 'application/json', 'HTTP_X_CSRF_TOKEN' => $token, 'HTTP_X_REQUESTED_WITH' => 'fetch'], json_encode($body, \JSON_THROW_ON_ERROR));
+    }
+}

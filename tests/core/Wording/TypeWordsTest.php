@@ -1,0 +1,65 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Tests\Core\Wording;
+
+use Fasti\Core\Catalog\Column;
+use Fasti\Core\Catalog\Generated;
+use Fasti\Core\Wording\ColumnWords;
+use Fasti\Core\Wording\TypeWords;
+use PHPUnit\Framework\Attributes\TestWith;
+use PHPUnit\Framework\TestCase;
+
+final class TypeWordsTest extends TestCase
+{
+    #[TestWith(['varchar(12)', 'text, up to 12 characters'])]
+    #[TestWith(['varchar(1)', 'text, up to 1 character'])]
+    #[TestWith(['char(1)', '1 character'])]
+    #[TestWith(['char(3)', 'text of 3 characters'])]
+    #[TestWith(['decimal(6,2)', 'number, −9,999.99 to 9,999.99'])]
+    #[TestWith(['decimal(6,2) unsigned', 'number, 0 to 9,999.99'])]
+    #[TestWith(['decimal(2,2)', 'number, −0.99 to 0.99'])]
+    #[TestWith(['decimal(10,0)', 'whole number, −9,999,999,999 to 9,999,999,999'])]
+    #[TestWith(['decimal(38,10)', 'number, 28 digits and 10 decimals'])]
+    #[TestWith(['tinyint(1)', 'yes or no (0 or 1)'])]
+    #[TestWith(['tinyint(4)', 'whole number, −128 to 127'])]
+    #[TestWith(['tinyint(3) unsigned', 'whole number, 0 to 255'])]
+    #[TestWith(['smallint(6)', 'whole number, −32,768 to 32,767'])]
+    #[TestWith(['mediumint unsigned', 'whole number, 0 to 16,777,215'])]
+    #[TestWith(['int(10) unsigned zerofill', 'whole number, up to 4.29 billion'])]
+    #[TestWith(['bigint(20)', 'whole number'])]
+    #[TestWith(['datetime(3)', 'date and time, to the millisecond'])]
+    #[TestWith(['timestamp', 'instant'])]
+    #[TestWith(['time(2)', 'time of day or duration, to 2 decimals of a second'])]
+    #[TestWith(["enum('open','shut')", 'one of open, shut'])]
+    #[TestWith(["enum('a','b','c','d','e','f','g','h')", 'one of a, b, c, d, e, f and 2 more'])]
+    #[TestWith(["set('x','y')", 'any of x, y'])]
+    #[TestWith(['longtext', 'long text, up to 4 GB'])]
+    #[TestWith(['varbinary(16)', 'bytes, up to 16'])]
+    #[TestWith(['bit(1)', 'one bit (0 or 1)'])]
+    #[TestWith(['double unsigned', 'number, approximate (15 digits), not negative'])]
+    #[TestWith(['point', 'point on a map'])]
+    #[TestWith(['my_own_type', 'my_own_type'])]
+    #[TestWith(['', ''])]
+    public function testTypesInWords(string $type, string $words): void
+    {
+        self::assertSame($words, TypeWords::forType($type));
+    }
+
+    public function testMembersOfAnEnumAreUnquoted(): void
+    {
+        self::assertSame(["it's", 'a,b', '', 'ü)'], TypeWords::memberList("enum('it''s','a,b','','ü)')"));
+        self::assertSame([], TypeWords::memberList('varchar(3)'));
+    }
+
+    public function testWhatElseThereIsToSay(): void
+    {
+        self::assertSame(['required', 'unique', 'numbered by the database'], ColumnWords::of(new Column('id', 'int', false, null, '', true), true));
+        self::assertSame(['set when the row is made', 'set when the row changes'], ColumnWords::of(new Column('at', 'timestamp', true, 'current_timestamp()', '', false, null, 'current_timestamp()')));
+        self::assertSame(['computed as a + b when read'], ColumnWords::of(new Column('c', 'int', generated: new Generated('a + b', false))));
+        self::assertSame(["it's unless given"], ColumnWords::of(new Column('c', 'text', default: "'it''s'")));
+        self::assertSame(['empty text unless given'], ColumnWords::of(new Column('c', 'text', default: "''")));
+        self::assertSame(['0 unless given', 'sorted as latin1_bin'], ColumnWords::of(new Column('c', 'int', default: '0', collation: 'latin1_bin')));
+    }
+}
