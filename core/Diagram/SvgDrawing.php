@@ -33,7 +33,7 @@ final class SvgDrawing
         $top = $layout->height + 2 * self::MARGIN + 8;
         $n = self::number(...);
 
-        $svg = \sprintf('<svg xmlns="http://www.w3.org/2000/svg" class="diagram" width="%1$s" height="%2$s" viewBox="0 0 %1$s %2$s" role="img" aria-label="%3$s">', $n($width), $n($height), self::escape('Diagram: '.$block->name))."\n";
+        $svg = \sprintf('<svg xmlns="http://www.w3.org/2000/svg" class="diagram" width="%1$s" height="%2$s" viewBox="0 0 %1$s %2$s" role="%4$s" aria-label="%3$s">', $n($width), $n($height), self::escape('Diagram: '.$block->name), $standalone ? 'img' : 'group')."\n";
         $svg .= '<title>'.self::escape($block->name)."</title>\n";
         if ($standalone) {
             $svg .= '<style>'.self::style($fonts)."</style>\n<rect class=\"page\" width=\"100%\" height=\"100%\"/>\n";

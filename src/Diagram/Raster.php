@@ -29,7 +29,7 @@ final readonly class Raster
         if (!is_file($config)) {
             file_put_contents($config, \sprintf('<?xml version="1.0"?><!DOCTYPE fontconfig SYSTEM "fonts.dtd"><fontconfig><dir>%s</dir><cachedir>%s</cachedir></fontconfig>', htmlspecialchars($this->projectDir.'/public/build/fonts'), htmlspecialchars($dir)));
         }
-        $process = new Process(['rsvg-convert', '--zoom='.$scale, '--format=png', '-'], null, ['FONTCONFIG_FILE' => $config], $svg, 60);
+        $process = new Process(['rsvg-convert', '--zoom='.$scale, '--format=png'], null, ['FONTCONFIG_FILE' => $config], $svg, 60);
         $process->run();
         if (!$process->isSuccessful()) {
             throw new \RuntimeException('The picture could not be made: '.(trim($process->getErrorOutput()) ?: 'librsvg is not installed; bin/prepare installs it').'.');

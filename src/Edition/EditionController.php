@@ -65,16 +65,14 @@ final class EditionController extends AbstractController
         return is_file($file) ? (new BinaryFileResponse($file, 200, ['Content-Type' => 'application/zip']))->setContentDisposition('attachment') : throw $this->createNotFoundException('This edition has no zip.');
     }
 
-    #[Route('/editions/{number<\d+>}', name: 'edition_bare', methods: ['GET'])]
-    public function bare(int $number): Response
-    {
-        return $this->redirect('/editions/'.$number.'/');
-    }
-
     /** Serves the folder of an edition as it was written. */
     #[Route('/editions/{number<\d+>}/{path}', name: 'edition', requirements: ['path' => '.*'], defaults: ['path' => ''], methods: ['GET'], priority: -1)]
-    public function serve(int $number, string $path): Response
+    public function serve(Request $request, int $number, string $path): Response
     {
+        if ('' === $path && !str_ends_with($request->getPathInfo(), '/')) {
+            // Its links are relative, so the address has to end like a folder.
+            return $this->redirect($request->getBaseUrl().$request->getPathInfo().'/');
+        }
         $folder = realpath($this->publisher->folder($number));
         $file = false === $folder ? false : realpath($folder.'/'.('' === $path || str_ends_with($path, '/') ? $path.'index.html' : $path));
         $type = false === $file ? null : self::TYPES[pathinfo($file, \PATHINFO_EXTENSION)] ?? null;

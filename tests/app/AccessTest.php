@@ -41,7 +41,6 @@ final class AccessTest extends AppTestCase
         'edition_make' => ['POST', '/editions', 'steward'],
         'edition_state' => ['GET', '/editions/999/state', 'reader'],
         'edition_zip' => ['GET', '/editions/999.zip', 'reader'],
-        'edition_bare' => ['GET', '/editions/999', 'reader'],
         'edition' => ['GET', '/editions/999/index.html', 'reader'],
         'accounts' => ['GET', '/accounts', 'administrator'],
         'account_new' => ['GET', '/accounts/new', 'administrator'],

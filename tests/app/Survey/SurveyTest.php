@@ -122,7 +122,7 @@ final class SurveyTest extends AppTestCase
         self::assertSelectorTextContains('.ledger', '顧客');
         self::assertSelectorTextContains('.ledger', 'number, 0 to 9,999.99');
         $this->client->request('GET', '/surveys/'.$id.'/catalog.json');
-        self::assertSame(json_decode(json_encode(CatalogArray::of(self::read()), \JSON_THROW_ON_ERROR), true)['routines'] ?? null, $this->answer()['routines'] ?? false);
+        self::assertSame(json_decode(json_encode(CatalogArray::of(self::read())['routines'], \JSON_THROW_ON_ERROR), true), $this->answer()['routines']);
     }
 
     public function testASurveyThatCannotConnectFailsWithAReasonAndLeavesTheRegister(): void

@@ -1,0 +1,23 @@
+import { defineConfig } from '@playwright/test';
+
+export default defineConfig({
+    testDir: 'tests/e2e',
+    testMatch: '*.spec.mjs',
+    workers: 1,
+    fullyParallel: false,
+    retries: 0,
+    timeout: 60000,
+    expect: { timeout: 10000 },
+    reporter: [['list']],
+    outputDir: 'var/e2e/results',
+    use: {
+        baseURL: process.env.BASE_URL ?? 'http://127.0.0.1:8149',
+        viewport: { width: 1280, height: 800 },
+        trace: 'off',
+        screenshot: 'only-on-failure',
+        launchOptions: {
+            executablePath: '/usr/bin/chromium',
+            args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
+        },
+    },
+});

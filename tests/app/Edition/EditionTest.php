@@ -1,0 +1,166 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Tests\App\Edition;
+
+use Fasti\Core\Edition\Slug;
+use Fasti\Edition\MakeEditionHandler;
+use Fasti\Edition\Message\MakeEdition;
+use Fasti\Edition\Publisher;
+use Fasti\Register\Subject;
+use Fasti\Register\Texts;
+use Fasti\Tests\App\AppTestCase;
+use Fasti\Tests\Core\Made;
+use Symfony\Component\Filesystem\Filesystem;
+
+final class EditionTest extends AppTestCase
+{
+    protected function setUp(): void
+    {
+        parent::setUp();
+        (new Filesystem())->remove(self::dir());
+        (new Filesystem())->mkdir(self::dir());
+    }
+
+    protected function tearDown(): void
+    {
+        (new Filesystem())->remove(self::dir());
+        parent::tearDown();
+    }
+
+    private static function dir(): string
+    {
+        return \dirname(__DIR__, 3).'/var/test/editions';
+    }
+
+    private function register(): void
+    {
+        self::apply($this->source('rivers'), Made::catalog(Made::table('station', ['code' => 'char(6)', 'Größe & "q"' => 'int'], [], 'Sites'), Made::table('reading', ['station_id' => 'int'], ['station_id' => 'station']), Made::table('Station'), Made::everything()));
+        $texts = self::get(Texts::class);
+        $oona = $this->signedIn();
+        $texts->save($oona, Subject::Entry, self::entryId('station'), 'businessName', '', 'Gauging site', 's');
+        $texts->save($oona, Subject::Field, self::fieldId('station', 'code'), 'meaning', '', 'Painted <script>x</script> on *the box*', 's');
+    }
+
+    private function publish(): string
+    {
+        $publisher = self::get(Publisher::class);
+        $edition = $publisher->announce('The rivers', 'First of all', null, []);
+        self::get(MakeEditionHandler::class)(new MakeEdition($edition->id()));
+
+        return $publisher->folder($edition->number);
+    }
+
+    /** @return array<string, string> path from the folder → content */
+    private static function pages(string $folder): array
+    {
+        $pages = [];
+        foreach (new \RecursiveIteratorIterator(new \RecursiveDirectoryIterator($folder, \FilesystemIterator::SKIP_DOTS)) as $file) {
+            if ($file instanceof \SplFileInfo && 'html' === $file->getExtension()) {
+                $pages[substr($file->getPathname(), \strlen($folder) + 1)] = (string) file_get_contents($file->getPathname());
+            }
+        }
+        ksort($pages);
+
+        return $pages;
+    }
+
+    public function testEveryLinkOfEveryPageLeadsSomewhereInTheFolder(): void
+    {
+        $this->register();
+        $folder = $this->publish();
+        $pages = self::pages($folder);
+        self::assertNotSame('', $folder);
+        $checked = 0;
+        foreach ($pages as $path => $html) {
+            preg_match_all('/(?:href|src)="([^"]*)"/', $html, $found);
+            foreach ($found[1] as $address) {
+                $address = html_entity_decode($address, \ENT_QUOTES);
+                self::assertDoesNotMatchRegularExpression('~^(?:[a-z]+:|/)~i', $address, "$path reaches outside");
+                [$file, $anchor] = explode('#', $address, 2) + [1 => ''];
+                $target = '' === $file ? $folder.'/'.$path : realpath(\dirname($folder.'/'.$path).'/'.$file);
+                self::assertIsString($target, "$path leads to $address");
+                self::assertStringStartsWith($folder, $target);
+                if ('' !== $anchor && 'main' !== $anchor) {
+                    self::assertStringContainsString('id="'.$anchor.'"', (string) file_get_contents($target), "$path leads to $address");
+                }
+                ++$checked;
+            }
+            self::assertDoesNotMatchRegularExpression('/<script(?![^>]*\bsrc=)|\son\w+="|\sstyle="/i', $html, $path);
+        }
+        self::assertGreaterThan(60, $checked);
+    }
+
+    public function testThePagesHoldWhatWasWritten(): void
+    {
+        $this->register();
+        $pages = self::pages($this->publish());
+        $station = $pages['rivers/main/station.html'];
+
+        self::assertStringContainsString('<h1>Gauging site', $station);
+        self::assertStringContainsString('Painted &lt;script&gt;x&lt;/script&gt; on <em>the box</em>', $station);
+        self::assertStringContainsString('The database says</b> “Sites”', $station);
+        self::assertStringContainsString('is referred to by</em> any number of <a href="../../rivers/main/reading.html">readings', $station);
+        self::assertStringContainsString('class="diagram"', $station);
+        self::assertStringContainsString('Größe &amp; &quot;q&quot;', $station);
+        self::assertStringContainsString('The rivers', $pages['index.html']);
+        self::assertArrayHasKey('fields/g.html', $pages);
+        self::assertStringContainsString('main.station', $pages['fields/c.html']);
+        self::assertArrayHasKey('rivers/main/'.Slug::of('Station').'.html', $pages, 'Two names that differ only in case have two pages.');
+        self::assertStringContainsString('class="diagram"', $pages['rivers/diagram.html']);
+    }
+
+    public function testLaterEditsDoNotChangeItAndAddressesStay(): void
+    {
+        $this->register();
+        $first = $this->publish();
+        $before = self::pages($first);
+        self::get(Texts::class)->save($this->signedIn(name: 'Ren Abara'), Subject::Entry, self::entryId('station'), 'businessName', 'Gauging site', 'Measuring place', 's');
+        $second = $this->publish();
+
+        self::assertSame($before, self::pages($first));
+        self::assertSame(array_keys($before), array_keys(self::pages($second)));
+        self::assertStringContainsString('Measuring place', self::pages($second)['rivers/main/station.html']);
+    }
+
+    public function testTheSearchFileIsAScriptThatHoldsEveryField(): void
+    {
+        $this->register();
+        $script = (string) file_get_contents($this->publish().'/search.js');
+        self::assertStringStartsWith('window.fastiSearch=[', $script);
+        $rows = json_decode((string) preg_replace('/,\s*\];\s*$/', ']', substr($script, \strlen('window.fastiSearch='))), true);
+        self::assertIsArray($rows);
+
+        self::assertCount(4, $rows);
+        self::assertStringContainsString('"code"', (string) json_encode($rows));
+    }
+
+    public function testItIsServedToThoseWhoMayReadAndAsOneFile(): void
+    {
+        $this->register();
+        $folder = $this->publish();
+        $number = basename($folder);
+        $this->client->request('GET', "/editions/$number/");
+        self::assertResponseIsSuccessful();
+        $this->client->request('GET', "/editions/$number/assets/edition.css");
+        self::assertResponseHeaderSame('Content-Type', 'text/css; charset=UTF-8');
+        foreach (['/../../../.env', '/%2e%2e/%2e%2e/.env', '/nothing.html', '/search.js/'] as $path) {
+            $this->client->request('GET', "/editions/$number$path");
+            self::assertResponseStatusCodeSame(404, $path);
+        }
+        $zip = new \ZipArchive();
+        self::assertTrue($zip->open(\dirname($folder)."/fasti-edition-$number.zip"));
+        self::assertNotFalse($zip->locateName("fasti-edition-$number/rivers/main/station.html"));
+        self::assertSame(\count(self::pages($folder)), \count(array_filter(range(0, $zip->numFiles - 1), static fn (int $i): bool => str_ends_with((string) $zip->getNameIndex($i), '.html'))));
+    }
+
+    public function testAnEmptyRegisterIsNotPublished(): void
+    {
+        $edition = self::get(Publisher::class)->announce('', '', null, []);
+        self::get(MakeEditionHandler::class)(new MakeEdition($edition->id()));
+
+        self::assertSame('failed', self::db()->fetchOne('SELECT state FROM edition WHERE id = ?', [$edition->id()]));
+        self::assertDirectoryDoesNotExist(self::dir().'/'.$edition->number);
+    }
+}
