@@ -71,17 +71,19 @@ final class EditionTest extends AppTestCase
         $this->register();
         $folder = $this->publish();
         $pages = self::pages($folder);
-        self::assertNotSame('', $folder);
         $checked = 0;
         foreach ($pages as $path => $html) {
             preg_match_all('/(?:href|src)="([^"]*)"/', $html, $found);
             foreach ($found[1] as $address) {
                 $address = html_entity_decode($address, \ENT_QUOTES);
-                self::assertDoesNotMatchRegularExpression('~^(?:[a-z]+:|/)~i', $address, "$path reaches outside");
+                self::assertDoesNotMatchRegularExpression('~^(?!data:)(?:[a-z]+:|/)~i', $address, "$path reaches outside");
+                if (str_starts_with($address, 'data:')) {
+                    continue;
+                }
                 [$file, $anchor] = explode('#', $address, 2) + [1 => ''];
                 $target = '' === $file ? $folder.'/'.$path : realpath(\dirname($folder.'/'.$path).'/'.$file);
                 self::assertIsString($target, "$path leads to $address");
-                self::assertStringStartsWith($folder, $target);
+                self::assertTrue(str_starts_with($target, $folder.'/'));
                 if ('' !== $anchor && 'main' !== $anchor) {
                     self::assertStringContainsString('id="'.$anchor.'"', (string) file_get_contents($target), "$path leads to $address");
                 }

@@ -1,0 +1,17 @@
+<?php
+
+declare(strict_types=1);
+
+/*
+ * Run by bin/bench. Sizes and limits are those of docs/house.md.
+ */
+
+namespace Fasti\Bench;
+
+require \dirname(__DIR__).'/config/local.php';
+require \dirname(__DIR__).'/vendor/autoload.php';
+(new \Symfony\Component\Dotenv\Dotenv())->bootEnv(\dirname(__DIR__).'/.env');
+
+/** @var list<string> $parts */
+$parts = \array_slice($_SERVER['argv'] ?? [], 1) ?: ['reading', 'storing', 'serving', 'publishing', 'drawing'];
+exit((new Bench())->run($parts));
