@@ -12,6 +12,6 @@ require \dirname(__DIR__).'/config/local.php';
 require \dirname(__DIR__).'/vendor/autoload.php';
 (new \Symfony\Component\Dotenv\Dotenv())->bootEnv(\dirname(__DIR__).'/.env');
 
-/** @var list<string> $parts */
-$parts = \array_slice($_SERVER['argv'] ?? [], 1) ?: ['reading', 'storing', 'serving', 'publishing', 'drawing'];
-exit((new Bench())->run($parts));
+/** @var list<string> $argv */
+$parts = \array_slice($argv, 1);
+exit((new Bench())->run([] === $parts ? ['reading', 'storing', 'serving', 'publishing', 'drawing'] : $parts));

@@ -9,4 +9,5 @@ namespace Fasti\Bench;
 require \dirname(__DIR__).'/config/local.php';
 require \dirname(__DIR__).'/vendor/autoload.php';
 (new \Symfony\Component\Dotenv\Dotenv())->bootEnv(\dirname(__DIR__).'/.env');
-(new Bench())->job((string) ($_SERVER['argv'][1] ?? ''));
+/** @var list<string> $argv */
+(new Bench())->job($argv[1] ?? '');

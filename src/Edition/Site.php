@@ -156,7 +156,7 @@ final class Site
             }
         }
         foreach (array_chunk(array_values($missing), self::BATCH) as $chunk) {
-            foreach ($this->entries->load($chunk) as $view) {
+            foreach ($this->entries->load($chunk, false) as $view) {
                 $near[$view->id] = $view;
             }
         }

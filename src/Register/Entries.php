@@ -29,14 +29,15 @@ final readonly class Entries
 
     /**
      * @param list<int> $ids
+     * @param bool      $joined false leaves the joins out
      *
      * @return list<EntryView> in the order of the ids; unknown ids are left out
      */
-    public function load(array $ids): array
+    public function load(array $ids, bool $joined = true): array
     {
         $rows = $this->grouped('SELECT e.*, s.name AS source_name, s.surveyed_at FROM entry e JOIN source s ON s.id = e.source_id WHERE e.id IN (?)', $ids, 'id');
         $fields = $this->grouped('SELECT * FROM field WHERE entry_id IN (?) ORDER BY gone_at IS NOT NULL, position', $ids, 'entry_id');
-        $joins = $this->joins($ids);
+        $joins = $joined ? $this->joins($ids) : [];
         $views = [];
         foreach ($ids as $id) {
             if (isset($rows[$id][0])) {
@@ -60,8 +61,9 @@ final readonly class Entries
         }
         $rows = $this->db->fetchAllAssociative(
             'SELECT j.*, f.name AS from_name, f.business_name AS from_title, t.name AS to_name, t.business_name AS to_title
-             FROM entry_join j JOIN entry f ON f.id = j.from_entry_id JOIN entry t ON t.id = j.to_entry_id
-             WHERE j.gone_at IS NULL AND j.id IN (SELECT id FROM entry_join WHERE from_entry_id IN (?) UNION SELECT id FROM entry_join WHERE to_entry_id IN (?)) ORDER BY j.from_entry_id, j.id',
+             FROM (SELECT id FROM entry_join WHERE from_entry_id IN (?) UNION SELECT id FROM entry_join WHERE to_entry_id IN (?)) k
+             JOIN entry_join j ON j.id = k.id JOIN entry f ON f.id = j.from_entry_id JOIN entry t ON t.id = j.to_entry_id
+             WHERE j.gone_at IS NULL ORDER BY j.from_entry_id, j.id',
             [$ids, $ids], [ArrayParameterType::INTEGER, ArrayParameterType::INTEGER]);
         $wanted = array_flip($ids);
         foreach ([true, false] as $out) {

@@ -20,7 +20,7 @@ use Symfony\Component\Security\Http\Attribute\IsGranted;
 
 final class RegisterController extends AbstractController
 {
-    private const INDEX_MOST = 400;
+    private const INDEX_MOST = 200;
 
     public function __construct(private readonly Connection $db, private readonly Entries $entries, private readonly Texts $texts)
     {
@@ -140,7 +140,7 @@ final class RegisterController extends AbstractController
 
     private function neighbour(EntryView $entry, string $than, string $order): ?int
     {
-        $id = $this->db->fetchOne("SELECT id FROM entry WHERE source_id = ? AND gone_at IS NULL AND (schema_name, name) $than (?, ?) ORDER BY schema_name $order, name $order LIMIT 1", [$entry->sourceId, $entry->schema, $entry->name]);
+        $id = $this->db->fetchOne("SELECT id FROM entry WHERE source_id = ? AND gone_at IS NULL AND schema_name $than= ? AND (schema_name <> ? OR name $than ?) ORDER BY schema_name $order, name $order LIMIT 1", [$entry->sourceId, $entry->schema, $entry->schema, $entry->name]);
 
         return is_numeric($id) ? (int) $id : null;
     }

@@ -21,6 +21,9 @@ final readonly class Search
     private const EACH = 12;
     /** Identifiers looked at; more would only fill a list that nobody reads to its end. */
     private const IDENTIFIERS = 300;
+    /** Rows of texts that are gathered at the most, and rows among which frequent words are looked for first. */
+    private const WRITTEN = 24;
+    private const LOOKED_AT = 800;
 
     public function __construct(private Connection $db)
     {
@@ -48,7 +51,7 @@ final readonly class Search
 
         return [
             'entries' => self::cut([...$this->entries($ids, $folded), ...$named['entries']]),
-            'fields' => self::cut([...$this->fields($ids, $folded), ...$named['fields']]),
+            'fields' => self::cut([...$this->fields($ids), ...$named['fields']]),
             'texts' => $named['texts'],
             'meant' => $meant,
         ];
@@ -78,8 +81,8 @@ final readonly class Search
         $grams = Trigrams::of($folded);
         // One slip spoils three windows at the most.
         $least = max(1, \count($grams) - 3 * $most - 1);
-        $rows = $this->db->fetchAllAssociative('SELECT i.id, i.folded, COUNT(*) AS shared FROM identifier_gram g JOIN identifier i ON i.id = g.identifier_id WHERE g.gram IN (?) AND CHAR_LENGTH(i.folded) BETWEEN ? AND ? GROUP BY i.id HAVING shared >= ? ORDER BY shared DESC LIMIT 200',
-            [$grams, mb_strlen($folded) - $most, mb_strlen($folded) + $most, $least], [ArrayParameterType::STRING]);
+        $rows = $this->db->fetchAllAssociative('SELECT i.id, i.folded FROM (SELECT identifier_id, COUNT(*) AS shared FROM identifier_gram WHERE gram IN (?) GROUP BY identifier_id HAVING shared >= ? ORDER BY shared DESC LIMIT 1000) k JOIN identifier i ON i.id = k.identifier_id WHERE CHAR_LENGTH(i.folded) BETWEEN ? AND ?',
+            [$grams, $least, mb_strlen($folded) - $most, mb_strlen($folded) + $most], [ArrayParameterType::STRING]);
         $found = [];
         foreach ($rows as $row) {
             $distance = Typo::distance($folded, Row::text($row, 'folded'), $most);
@@ -113,14 +116,15 @@ final readonly class Search
      *
      * @return list<array<string, mixed>>
      */
-    private function fields(array $ids, string $folded): array
+    private function fields(array $ids): array
     {
         $found = [];
-        // The identifiers come best first; asking for a few at a time keeps a frequent one from drowning the query.
-        foreach (array_chunk($ids, 25) as $chunk) {
+        // The identifiers come best first. The first few are asked for one by one, which needs no sorting however frequent
+        // they are; the rest a portion at a time.
+        foreach ([...array_chunk(\array_slice($ids, 0, 6), 1), ...array_chunk(\array_slice($ids, 6), 25)] as $chunk) {
             array_push($found, ...array_map(self::field(...), $this->db->fetchAllAssociative(
                 'SELECT f.id, f.name, f.business_name, f.meaning, e.id AS entry, e.schema_name, e.name AS entry_name, e.business_name AS entry_title FROM field f JOIN entry e ON e.id = f.entry_id
-                 WHERE f.identifier_id IN (?) AND f.gone_at IS NULL AND e.gone_at IS NULL ORDER BY FIELD(f.identifier_id, ?), f.meaning = \'\', f.id LIMIT '.self::EACH, [$chunk, $chunk], [ArrayParameterType::INTEGER, ArrayParameterType::INTEGER])));
+                 WHERE f.identifier_id IN (?) AND f.gone_at IS NULL AND e.gone_at IS NULL '.(1 === \count($chunk) ? '' : 'ORDER BY FIELD(f.identifier_id, '.implode(', ', $chunk).'), f.id ').'LIMIT '.self::EACH, [$chunk], [ArrayParameterType::INTEGER])));
             if (\count($found) >= self::EACH) {
                 break;
             }
@@ -140,9 +144,8 @@ final readonly class Search
         if ([] === $terms) {
             return ['entries' => [], 'fields' => [], 'texts' => []];
         }
-        $against = implode(' ', array_map(static fn (string $word): string => '+'.$word.'*', $terms));
-        $entries = $this->db->fetchAllAssociative('SELECT e.id, e.schema_name, e.name, e.business_name, e.grain, e.meaning, s.name AS source_name FROM entry e JOIN source s ON s.id = e.source_id WHERE MATCH (e.business_name, e.grain, e.meaning) AGAINST (? IN BOOLEAN MODE) AND e.gone_at IS NULL LIMIT 40', [$against]);
-        $fields = $this->db->fetchAllAssociative('SELECT f.id, f.name, f.business_name, f.meaning, e.id AS entry, e.schema_name, e.name AS entry_name, e.business_name AS entry_title FROM field f JOIN entry e ON e.id = f.entry_id WHERE MATCH (f.business_name, f.meaning) AGAINST (? IN BOOLEAN MODE) AND f.gone_at IS NULL AND e.gone_at IS NULL LIMIT 60', [$against]);
+        $entries = $this->written('entry', 'e.id, e.schema_name, e.name, e.business_name, e.grain, e.meaning, s.name AS source_name', 'JOIN source s ON s.id = e.source_id', ['business_name', 'grain', 'meaning'], $terms);
+        $fields = $this->written('field', 'e.id, e.name, e.business_name, e.meaning, x.id AS entry, x.schema_name, x.name AS entry_name, x.business_name AS entry_title', 'JOIN entry x ON x.id = e.entry_id AND x.gone_at IS NULL', ['business_name', 'meaning'], $terms);
         $found = ['entries' => [], 'fields' => [], 'texts' => []];
         foreach ($entries as $row) {
             self::allIn(Row::text($row, 'business_name'), $terms) ? $found['entries'][] = self::entry($row) : $found['texts'][] = self::entry($row) + ['excerpt' => self::excerpt(Row::text($row, 'grain').' '.Row::text($row, 'meaning'), $terms)];
@@ -173,6 +176,29 @@ final readonly class Search
     private static function field(array $row): array
     {
         return ['kind' => 'field', 'key' => 'f'.Row::int($row, 'id'), 'id' => Row::int($row, 'entry'), 'field' => Row::int($row, 'id'), 'name' => Row::text($row, 'name'), 'title' => Row::text($row, 'business_name'), 'where' => Row::text($row, 'schema_name').'.'.Row::text($row, 'entry_name')];
+    }
+
+    /**
+     * Rows in whose texts every term begins a word. A full-text index is quick for what is rare but gathers every match of
+     * what is frequent; what is frequent turns up among the first rows, so these are looked at first.
+     *
+     * @param list<string>           $columns
+     * @param non-empty-list<string> $terms
+     *
+     * @return list<array<string, mixed>>
+     */
+    private function written(string $table, string $select, string $join, array $columns, array $terms): array
+    {
+        $all = 'CONCAT_WS(\' \', \'\', '.implode(', ', array_map(static fn (string $column): string => 'e.'.$column, $columns)).')';
+        $where = implode(' AND ', array_fill(0, \count($terms), "$all REGEXP ?"));
+        $words = array_map(static fn (string $term): string => '\\b'.preg_quote($term), $terms);
+        $rows = $this->db->fetchAllAssociative("SELECT $select FROM (SELECT * FROM $table ORDER BY id LIMIT ".self::LOOKED_AT.") e $join WHERE e.gone_at IS NULL AND e.meaning <> '' AND $where LIMIT ".self::WRITTEN, $words);
+        if (\count($rows) >= self::WRITTEN) {
+            return $rows;
+        }
+        $against = implode(' ', array_map(static fn (string $word): string => '+'.$word.'*', $terms));
+
+        return $this->db->fetchAllAssociative("SELECT $select FROM $table e $join WHERE MATCH (e.".implode(', e.', $columns).') AGAINST (? IN BOOLEAN MODE) AND e.gone_at IS NULL LIMIT '.self::WRITTEN, [$against]);
     }
 
     /** @param list<string> $terms */
