@@ -244,6 +244,11 @@ export class Texts {
     }
 
     async takeBack() {
+        // What is still on its way to the server has to arrive before it can be taken back.
+        for (let tries = 0; this.saving.size > 0 && tries < 60; tries += 1) {
+            this.saving.forEach((each) => this.save(each));
+            await new Promise((resolve) => { setTimeout(resolve, 50); });
+        }
         const last = this.done.pop();
         if (!last) {
             return this.tell('Nothing to take back on this page. The history has every change.', 'busy');

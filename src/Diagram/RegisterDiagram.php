@@ -20,7 +20,7 @@ use Fasti\Support\Row;
 /** Draws what the register holds. */
 final readonly class RegisterDiagram
 {
-    public const MOST = 400;
+    public const MOST = 600;
     private const NEIGHBOURS = 60;
 
     public function __construct(private Connection $db, private Entries $entries)
