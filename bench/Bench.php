@@ -133,7 +133,7 @@ final class Bench
     /** Runs one job in a fresh process and gives its peak memory in MiB. */
     private static function inOwnProcess(string $job): float
     {
-        $process = new Process([\PHP_BINARY, '-d', 'memory_limit=1G', __DIR__.'/job.php', $job], timeout: 600);
+        $process = new Process([\PHP_BINARY, '-d', 'memory_limit=1G', __DIR__.'/bench.php', 'job', $job], timeout: 600);
         $process->mustRun();
 
         return (float) $process->getOutput();

@@ -14,4 +14,9 @@ require \dirname(__DIR__).'/vendor/autoload.php';
 
 /** @var list<string> $argv */
 $parts = \array_slice($argv, 1);
+if ('job' === ($parts[0] ?? '')) {
+    // One job in a process of its own, so that its peak memory is its own too.
+    (new Bench())->job($parts[1] ?? '');
+    exit;
+}
 exit((new Bench())->run([] === $parts ? ['reading', 'storing', 'serving', 'publishing', 'drawing'] : $parts));

@@ -30,7 +30,7 @@ final class FromCatalog
                 if (null !== $to) {
                     $cardinality = Cardinality::declared($table, $key);
                     $lines[] = new Line(\count($lines), $from, $key->columns[0], $to, $key->references->columns[0], $cardinality->from, $cardinality->to, '', 'declared',
-                        (string) Sentence::forth(Identifier::asName($table->name), Identifier::asName($key->references->table), $cardinality));
+                        (string) Sentence::forth(Identifier::asName($table->name), Identifier::asName($key->references->table), $cardinality), \array_slice($key->columns, 1), \array_slice($key->references->columns, 1));
                 }
             }
         }

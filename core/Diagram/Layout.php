@@ -34,8 +34,12 @@ final readonly class Layout
         }
         $lines = array_values(array_filter($lines, static fn (Line $line): bool => isset($index[$line->from], $index[$line->to])));
         foreach ($lines as $line) {
-            $joined[$index[$line->from]][$line->fromRow] = true;
-            $joined[$index[$line->to]][$line->toRow] = true;
+            foreach ([$line->fromRow, ...$line->fromMore] as $row) {
+                $joined[$index[$line->from]][$row] = true;
+            }
+            foreach ([$line->toRow, ...$line->toMore] as $row) {
+                $joined[$index[$line->to]][$row] = true;
+            }
         }
         $make = static fn (int $i): Shape => new Shape($tablets[$i], $detail, $joined[$i] ?? []);
         $blocks = [];

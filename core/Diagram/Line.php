@@ -9,7 +9,11 @@ use Fasti\Core\Join\End;
 /** A join as it enters a diagram: from the row of one tablet, which holds the reference, to the row of another. */
 final readonly class Line
 {
-    /** @param string $kind declared, documented or proposed */
+    /**
+     * @param string       $kind     declared, documented or proposed
+     * @param list<string> $fromMore further rows of a join over several fields
+     * @param list<string> $toMore   the rows they refer to
+     */
     public function __construct(
         public int $id,
         public int $from,
@@ -21,6 +25,8 @@ final readonly class Line
         public string $verb = '',
         public string $kind = 'declared',
         public string $tooltip = '',
+        public array $fromMore = [],
+        public array $toMore = [],
     ) {
     }
 }

@@ -43,8 +43,9 @@ final class SvgDrawing
             $svg .= self::line($path);
         }
         $svg .= "</g>\n<g class=\"tablets\">\n";
+        $ties = self::ties($layout);
         foreach ($layout->shapes as $shape) {
-            $svg .= self::tablet($shape, $standalone);
+            $svg .= self::tablet($shape, $standalone, $ties[$shape->tablet->id] ?? []);
         }
         $svg .= "</g>\n</g>\n<g class=\"legend\" transform=\"translate(".self::MARGIN.','.$n($top + ($stacked ? 0 : max(0, $foot - $legendHeight)) + 8).")\">$legendSvg</g>\n";
         $svg .= \sprintf('<g class="title-block" transform="translate(%s,%s)"><rect class="slab" width="%s" height="%s"/><path class="hair" d="M0,27H%3$s"/><text class="name" x="12" y="19">%s</text>', $n($stacked ? self::MARGIN : $width - self::MARGIN - $blockWidth), $n($stacked ? $top + $legendHeight + 20 : $top + $foot - $blockHeight), $n($blockWidth), $n($blockHeight), self::escape($name));
@@ -67,7 +68,47 @@ final class SvgDrawing
         ])));
     }
 
-    private static function tablet(Shape $shape, bool $standalone): string
+    /**
+     * A join over several fields leaves from the row of the first; a bracket inside the edge ties the others to it.
+     *
+     * @return array<int, list<array{side: int, rows: non-empty-list<int>}>> by tablet
+     */
+    private static function ties(Layout $layout): array
+    {
+        $shapes = $ties = [];
+        foreach ($layout->shapes as $shape) {
+            $shapes[$shape->tablet->id] = $shape;
+        }
+        foreach ($layout->paths as $path) {
+            $line = $path->line;
+            foreach ([[$line->from, [$line->fromRow, ...$line->fromMore], $path->sides[0]], [$line->to, [$line->toRow, ...$line->toMore], $path->sides[1]]] as [$id, $names, $side]) {
+                $rows = array_values(array_filter(array_map(static fn (string $name): int => $shapes[$id]->rowOf($name), $names), static fn (int $row): bool => $row >= 0));
+                if (\count($rows) > 1) {
+                    $ties[$id][] = ['side' => $side, 'rows' => $rows];
+                }
+            }
+        }
+
+        return $ties;
+    }
+
+    /** @param array{side: int, rows: non-empty-list<int>} $tie */
+    private static function tie(Shape $shape, array $tie, int $number): string
+    {
+        $n = self::number(...);
+        $edge = $shape->x + (1 === $tie['side'] ? $shape->width : 0);
+        $inside = $edge + (1 === $tie['side'] ? -1 : 1) * (7 + 3 * min(1, $number));
+        $middles = array_map(static fn (int $row): float => $shape->y + $shape->rowTops[$row] + $shape->rowHeights[$row] / 2, $tie['rows']);
+        $d = \sprintf('M%s,%sV%s', $n($inside), $n(min($middles)), $n(max($middles)));
+        foreach ($middles as $y) {
+            $d .= \sprintf('M%s,%sH%s', $n($edge), $n($y), $n($inside));
+        }
+
+        return '<path class="tie" d="'.$d.'"/>';
+    }
+
+    /** @param list<array{side: int, rows: non-empty-list<int>}> $ties */
+    private static function tablet(Shape $shape, bool $standalone, array $ties): string
     {
         $tablet = $shape->tablet;
         $n = self::number(...);
@@ -102,6 +143,10 @@ final class SvgDrawing
             if ($shape->cut > 0 && $shape->cut < $h) {
                 $svg .= \sprintf('<path class="hair" d="M%s,%sH%s"/>', $n($x), $n($y + $shape->cut + 5), $n($x + $w));
             }
+        }
+
+        foreach ($ties as $number => $tie) {
+            $svg .= self::tie($shape, $tie, $number);
         }
 
         return $svg.($linked ? '</a>' : '')."</g>\n";
@@ -242,7 +287,7 @@ final class SvgDrawing
         }
         ['stone' => $stone, 'slab' => $slab, 'strong' => $strong, 'ink' => $ink, 'faded' => $faded, 'rubric' => $rubric] = self::LIGHT;
 
-        return $css.".page{fill:$stone}.slab{fill:$slab;stroke:$strong}.outer{fill:none;stroke:$strong}.hair{fill:none;stroke:$strong}.key{fill:$rubric}"
+        return $css.".page{fill:$stone}.slab{fill:$slab;stroke:$strong}.outer{fill:none;stroke:$strong}.hair{fill:none;stroke:$strong}.tie{fill:none;stroke:$ink}.key{fill:$rubric}"
             ."text{font:400 11.5px 'Commissioner','Commissioner Variable',sans-serif;fill:$faded}.title{font:400 16.5px 'Marcellus',serif;fill:$ink}.word{font-size:11px;font-weight:500}"
             .".row{font:400 12.5px 'Source Code Pro','Source Code Pro Variable',monospace;fill:$ink}.of-key{font-weight:600}.name{font:400 15px 'Marcellus',serif;fill:$ink}"
             .".line path{fill:none;stroke:$ink;stroke-width:1.25}.line.proposed{opacity:.45}.ring{fill:$stone;stroke:$ink;stroke-width:1.25}.verb{font-size:12px;font-weight:500;font-style:italic;fill:$rubric}";

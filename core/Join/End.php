@@ -22,11 +22,6 @@ enum End: string
         return self::OneOrMore === $this || self::NoneOrMore === $this;
     }
 
-    public function optional(): bool
-    {
-        return self::NoneOrOne === $this || self::NoneOrMore === $this;
-    }
-
     public function inWords(): string
     {
         return match ($this) {

@@ -34,6 +34,11 @@ final class MariaDbReader implements Reader
 
     public function inventory(): Inventory
     {
+        $version = $this->version();
+        if (!str_contains($version, 'MariaDB')) {
+            // Its catalog views differ (check constraints, defaults); reading them as if they did not would tell untruths.
+            throw new SourceError(\sprintf('This server is not MariaDB but says “%s”.', $version), 'Fasti reads MariaDB so far. Name a MariaDB server.');
+        }
         $schemas = [];
         $system = "'".implode("','", self::SYSTEM)."'";
         foreach ($this->source->rows("SELECT SCHEMA_NAME AS s FROM information_schema.SCHEMATA WHERE SCHEMA_NAME NOT IN ($system) ORDER BY SCHEMA_NAME") as $row) {
@@ -51,7 +56,7 @@ final class MariaDbReader implements Reader
             }
         }
 
-        return new Inventory($this->version(), $schemas);
+        return new Inventory($version, $schemas);
     }
 
     public function read(Choice $choice, Progress $progress): Catalog

@@ -45,10 +45,4 @@ final readonly class Target
 
         return new self($engine, $host, $port, rawurldecode($m[5] ?? ''), rawurldecode($account), rawurldecode($secret));
     }
-
-    /** The target without its secret, for screens and logs. */
-    public function shown(): string
-    {
-        return \sprintf('%s://%s@%s:%d/%s', $this->engine, $this->account, $this->host, $this->port, $this->database);
-    }
 }

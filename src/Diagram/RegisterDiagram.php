@@ -88,7 +88,7 @@ final readonly class RegisterDiagram
 
     private static function line(JoinView $join): Line
     {
-        return new Line($join->id, $join->fromId, $join->pairs[0][0] ?? '', $join->toId, $join->pairs[0][1] ?? '', $join->cardinality->from, $join->cardinality->to, $join->verb, $join->kind, $join->forth().' '.$join->back());
+        return new Line($join->id, $join->fromId, $join->pairs[0][0] ?? '', $join->toId, $join->pairs[0][1] ?? '', $join->cardinality->from, $join->cardinality->to, $join->verb, $join->kind, $join->forth().' '.$join->back(), array_column(\array_slice($join->pairs, 1), 0), array_column(\array_slice($join->pairs, 1), 1));
     }
 
     private static function tip(string ...$parts): string

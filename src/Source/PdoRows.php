@@ -11,7 +11,7 @@ use Fasti\Core\Survey\Target;
 /** A read-only session with a foreign MariaDB server. Rows are streamed, and each statement has a time limit. */
 final class PdoRows implements Rows
 {
-    private const CONNECT_SECONDS = 3;
+    private const CONNECT_SECONDS = 2;
     private const STATEMENT_SECONDS = 120;
 
     private function __construct(private readonly \PDO $pdo, private readonly Target $target)

@@ -54,6 +54,27 @@ final class SvgDrawingTest extends TestCase
         self::assertStringContainsString('documented, not enforced', $svg(new Line(1, 2, 'r', 1, 'id', End::OneOrMore, End::One, '', 'documented')));
     }
 
+    public function testAJoinOverSeveralFieldsIsTiedToEachOfItsRows(): void
+    {
+        $rows = static fn (string ...$names): array => array_map(static fn (string $name): TabletRow => new TabletRow($name, $name, 'a' === $name || 'b' === $name), array_values($names));
+        $tablets = [new Tablet(1, 'Parts', $rows('a', 'b', 'note')), new Tablet(2, 'Uses', $rows('id', 'x', 'first', 'second'))];
+        $line = new Line(1, 2, 'first', 1, 'a', End::NoneOrMore, End::One, fromMore: ['second'], toMore: ['b']);
+        $layout = Layout::of($tablets, [$line], Detail::Keys);
+
+        self::assertSame(['first', 'second'], array_map(static fn (TabletRow $row): string => $row->name, Drawn::shapeOf($layout, 2)->rows), 'Both fields are shown where only those of joins are.');
+        self::assertSame([], Drawn::faults($layout));
+        $svg = SvgDrawing::draw($layout, new TitleBlock('A'));
+        self::assertSame(2, substr_count($svg, 'class="tie"'));
+        foreach ([[1, ['a', 'b']], [2, ['first', 'second']]] as [$id, $names]) {
+            $shape = Drawn::shapeOf($layout, $id);
+            foreach ($names as $name) {
+                $row = $shape->rowOf($name);
+                self::assertStringContainsString(','.($shape->y + $shape->rowTops[$row] + $shape->rowHeights[$row] / 2).'H', $svg, $name);
+            }
+        }
+        self::assertStringNotContainsString('class="tie"', SvgDrawing::draw(Layout::of($tablets, [$line], Detail::Names), new TitleBlock('A')));
+    }
+
     public function testACatalogIsDrawnWithItsJoinsAsSentences(): void
     {
         [$tablets, $lines] = FromCatalog::of(Made::catalog(Made::table('station'), Made::table('reading', ['station_id' => 'int?'], ['station_id' => 'station']), Made::table('stray', ['x_id' => 'int'], ['x_id' => 'elsewhere'])));

@@ -59,6 +59,13 @@ final class MariaDbReaderTest extends TestCase
         }
     }
 
+    public function testAServerOfAnotherKindIsRefusedInWords(): void
+    {
+        $this->expectException(SourceError::class);
+        $this->expectExceptionMessage('This server is not MariaDB but says “8.0.36”.');
+        (new MariaDbReader(self::server(['kept'], ['kept'], '8.0.36')))->inventory();
+    }
+
     public function testNamesOfDigitsAloneStayNames(): void
     {
         $catalog = (new MariaDbReader(self::server(['2024'], ['2024'])))->read(new Choice(), new Unheard());
@@ -70,14 +77,14 @@ final class MariaDbReaderTest extends TestCase
      * @param list<string> $listed
      * @param list<string> $readable
      */
-    private static function server(array $listed, array $readable): Rows
+    private static function server(array $listed, array $readable, string $version = '10.11.6-MariaDB'): Rows
     {
-        return new class($listed, $readable) implements Rows {
+        return new class($listed, $readable, $version) implements Rows {
             /**
              * @param list<string> $listed
              * @param list<string> $readable
              */
-            public function __construct(private readonly array $listed, private readonly array $readable)
+            public function __construct(private readonly array $listed, private readonly array $readable, private readonly string $version)
             {
             }
 
@@ -87,7 +94,7 @@ final class MariaDbReaderTest extends TestCase
                     return [['s' => 'main']];
                 }
                 if (str_contains($sql, 'VERSION()')) {
-                    return [['v' => '10.11']];
+                    return [['v' => $this->version]];
                 }
                 if (str_contains($sql, 'AS n, TABLE_TYPE')) {
                     return array_map(static fn (string $name): array => ['s' => 'main', 'n' => $name, 't' => 'BASE TABLE'], $this->listed);

@@ -51,9 +51,4 @@ final class TargetTest extends TestCase
             self::assertNotSame('', $e->advice);
         }
     }
-
-    public function testShowsItselfWithoutTheSecret(): void
-    {
-        self::assertSame('mariadb://ann@db:3306/shop', Target::fromUrl('mysql://ann:s3cret@db/shop')->shown());
-    }
 }
