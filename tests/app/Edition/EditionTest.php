@@ -157,6 +157,59 @@ final class EditionTest extends AppTestCase
         self::assertSame(\count(self::pages($folder)), \count(array_filter(range(0, $zip->numFiles - 1), static fn (int $i): bool => str_ends_with((string) $zip->getNameIndex($i), '.html'))));
     }
 
+    public function testOnlyTheSourcesThatAreAskedForAreInIt(): void
+    {
+        $this->register();
+        $lakes = $this->source('lakes');
+        self::apply($lakes, Made::catalog(Made::table('lake')));
+        $publisher = self::get(Publisher::class);
+        $edition = $publisher->announce('Lakes only', '', null, [$lakes->id()]);
+        self::get(MakeEditionHandler::class)(new MakeEdition($edition->id()));
+        $pages = self::pages($publisher->folder($edition->number));
+
+        self::assertArrayHasKey('lakes/main/lake.html', $pages);
+        self::assertArrayNotHasKey('rivers/index.html', $pages);
+        self::assertStringNotContainsString('station', implode('', $pages));
+    }
+
+    public function testWhatIsGoneFromItsSourceIsNotPublished(): void
+    {
+        $source = $this->source('rivers');
+        self::apply($source, Made::catalog(Made::table('station', ['code' => 'int']), Made::table('old')));
+        self::apply($source, Made::catalog(Made::table('station')));
+        $pages = self::pages($this->publish());
+
+        self::assertArrayNotHasKey('rivers/main/old.html', $pages);
+        self::assertStringNotContainsString('>code<', $pages['rivers/main/station.html']);
+    }
+
+    public function testTheFormInTheBrowserAsksForAnEditionAndShowsWhatBecameOfIt(): void
+    {
+        $this->register();
+        $form = $this->client->request('GET', '/editions')->selectButton('Publish')->form(['title' => 'Spring', 'note' => 'With *lakes*']);
+        $this->client->submit($form);
+        self::assertResponseRedirects('/editions');
+        $this->client->request('GET', '/editions/1/state');
+        self::assertSame(['waiting', false], [$this->answer()['state'], $this->answer()['over']]);
+
+        self::get(MakeEditionHandler::class)(new MakeEdition(self::scalar('SELECT id FROM edition')));
+        $crawler = $this->client->request('GET', '/editions');
+        self::assertSame(['Spring'], $crawler->filter('tbody th a')->each(static fn ($link): string => $link->text()));
+        self::assertStringContainsString('With <em>lakes</em>', (string) file_get_contents(self::dir().'/1/index.html'));
+    }
+
+    public function testOneThatTheWorkerLeftUnfinishedSaysSo(): void
+    {
+        $edition = self::get(Publisher::class)->announce('Half', '', null, []);
+        self::db()->executeStatement("UPDATE edition SET state = 'running' WHERE id = ?", [$edition->id()]);
+        self::get(\Fasti\Edition\Unfinished::class)->workerStarted(new \Symfony\Component\Messenger\Event\WorkerStartedEvent($this->createMock(\Symfony\Component\Messenger\Worker::class)));
+        self::get(\Doctrine\ORM\EntityManagerInterface::class)->clear();
+        $this->signedIn();
+        $this->client->request('GET', '/editions');
+
+        self::assertSelectorTextContains('tbody', 'The worker stopped in the middle. Publish again.');
+    }
+
     public function testAnEmptyRegisterIsNotPublished(): void
     {
         $edition = self::get(Publisher::class)->announce('', '', null, []);

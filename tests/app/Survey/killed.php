@@ -33,7 +33,7 @@ $kills = new class implements Progress {
     {
         if ($done > 100) {
             fwrite(\STDOUT, "storing $done of $total\n");
-            posix_kill(getmypid(), \SIGKILL);
+            posix_kill((int) getmypid(), \SIGKILL);
         }
     }
 };
