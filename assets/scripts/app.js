@@ -253,7 +253,8 @@ Alpine.data('folio', () => ({
         document.querySelector(':target')?.scrollIntoView({ block: 'center' });
     },
     fold() {
-        localStorage.setItem('fasti:index', this.$root.classList.toggle('no-index') ? 'hidden' : 'shown');
+        // Called from within the page, whose own component is the nearer root.
+        localStorage.setItem('fasti:index', this.$el.closest('.folio').classList.toggle('no-index') ? 'hidden' : 'shown');
     },
 }));
 

@@ -21,7 +21,7 @@ test('a drawing is moved, sized and read by pointer, wheel and keyboard', async 
     await page.getByRole('button', { name: 'Fit' }).click();
     expect(await state()).toBe(fitted);
 
-    const tablet = page.locator('svg .tablet', { hasText: 'Station' }).first();
+    const tablet = page.locator('svg .tablet').filter({ has: page.locator('.title', { hasText: /^Station$/ }) });
     await tablet.locator('.title').hover();
     await expect(page.locator('svg.pointed')).toHaveCount(1);
     await expect(page.locator('svg .line.near')).toHaveCount(5);
