@@ -56,7 +56,8 @@ final class DiagramController extends AbstractController
     /** @param array<string, int|string|null> $address */
     private function drawn(Request $request, Scope $scope, string $name, string $purpose, string $source, string $format, Account $account, array $address, string $route): Response
     {
-        $count = \count($this->diagrams->members($scope));
+        $members = $this->diagrams->members($scope);
+        $count = \count($members);
         $detail = Detail::tryFrom($request->query->getString('detail')) ?? ($count <= self::ALL_UP_TO ? Detail::All : ($count <= self::KEYS_UP_TO ? Detail::Keys : Detail::Names));
         $names = $request->query->getString('names', 'business');
         $folded = array_map(intval(...), array_values(array_filter(explode(',', $request->query->getString('fold')), is_numeric(...))));
@@ -64,7 +65,7 @@ final class DiagramController extends AbstractController
         $error = null;
         $svg = '';
         try {
-            $layout = $this->diagrams->layout($scope, $detail, 'business' === $names, $folded, fn (int $id): string => $this->generateUrl('entry', ['id' => $id]));
+            $layout = $this->diagrams->layout($scope, $members, $detail, 'business' === $names, $folded, fn (int $id): string => $this->generateUrl('entry', ['id' => $id]));
             $block = new TitleBlock($name, $purpose, $source, $account->name, date('j M Y'), \sprintf('%s, %s', Figure::of($count, 'entry'), Figure::of(\count($layout->paths), 'join')));
             $svg = SvgDrawing::draw($layout, $block, 'html' !== $format, 'html' === $format ? [] : $this->fonts->embedded());
         } catch (TooLarge|PlacingError $e) {

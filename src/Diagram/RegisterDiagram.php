@@ -42,15 +42,15 @@ final readonly class RegisterDiagram
     }
 
     /**
-     * @param list<int>             $folded entries to show by name only
-     * @param callable(int): string $link   address of an entry
+     * @param list<int>             $members what members() gave for the scope
+     * @param list<int>             $folded  entries to show by name only
+     * @param callable(int): string $link    address of an entry
      *
      * @throws TooLarge
      * @throws \Fasti\Core\Diagram\PlacingError
      */
-    public function layout(Scope $scope, Detail $detail, bool $businessNames, array $folded, callable $link): Layout
+    public function layout(Scope $scope, array $members, Detail $detail, bool $businessNames, array $folded, callable $link): Layout
     {
-        $members = $this->members($scope);
         if (\count($members) > self::MOST) {
             throw new TooLarge(\count($members));
         }

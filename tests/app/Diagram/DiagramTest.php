@@ -80,6 +80,8 @@ final class DiagramTest extends AppTestCase
         self::assertSelectorTextContains('[role=alert]', 'Choose a schema');
 
         $this->expectException(TooLarge::class);
-        self::get(RegisterDiagram::class)->layout(Scope::source($source->id()), Detail::Names, true, [], static fn (int $id): string => '');
+        $diagrams = self::get(RegisterDiagram::class);
+        $scope = Scope::source($source->id());
+        $diagrams->layout($scope, $diagrams->members($scope), Detail::Names, true, [], static fn (int $id): string => '');
     }
 }
