@@ -6,8 +6,8 @@ export default defineConfig({
     workers: 1,
     fullyParallel: false,
     retries: 0,
-    timeout: 60000,
-    expect: { timeout: 10000 },
+    timeout: 180000,
+    expect: { timeout: 20000 },
     reporter: [['list']],
     outputDir: 'var/e2e/results',
     use: {

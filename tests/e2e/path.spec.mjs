@@ -166,6 +166,8 @@ test('from a database to a published dictionary', async ({ page, context }) => {
 });
 
 test('every page of the application is accessible, fits at 1024, and is readable on a phone', async ({ page }) => {
+    // Two analyses for each of many pages: how long that takes depends on the machine.
+    test.setTimeout(300000);
     await signIn(page, 'ren');
     const entry = await page.getByRole('link', { name: 'station', exact: true }).first().getAttribute('href');
     for (const path of ['/register', entry, `${entry}/history`, '/sources', '/sources/1', '/sources/1/connection', '/accounts', '/accounts/new', '/editions', '/search?q=station', '/nothing-here']) {
