@@ -168,7 +168,12 @@ final class Bench
         self::server()->exec('DROP DATABASE IF EXISTS fasti_bench; CREATE DATABASE fasti_bench CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci');
         (new Process([\dirname(__DIR__).'/bin/console', 'doctrine:migrations:migrate', '-n', '-q']))->mustRun();
 
-        return $this->service(Connection::class);
+        // The database is another one now: nothing known of the old one may remain, nor the connection that had chosen it.
+        $this->service(EntityManagerInterface::class)->clear();
+        $db = $this->service(Connection::class);
+        $db->close();
+
+        return $db;
     }
 
     private function source(string $name): Source
