@@ -7,7 +7,7 @@ namespace Fasti\Core\Catalog;
 /**
  * The open form of a catalog: arrays that encode to the JSON of docs/catalog.schema.json.
  *
- * Row estimates and sizes are figures of the moment rather than structure, so they are left out of `fingerprint()`.
+ * Row estimates, sizes and what documents were seen to hold are figures of the moment rather than structure, so they are left out of `fingerprint()`.
  */
 final class CatalogArray
 {
@@ -23,7 +23,7 @@ final class CatalogArray
         ];
     }
 
-    /** @return array<string, mixed> */
+    /** @return array{columns: list<array<string, mixed>>, ...<string, mixed>} */
     public static function table(Table $table): array
     {
         return [
@@ -43,7 +43,7 @@ final class CatalogArray
             'definition' => $table->definition,
             'storage' => $table->storage,
             'collation' => $table->collation,
-        ];
+        ] + array_filter(['traits' => $table->traits, 'shapes' => array_map(static fn (Shape $shape): array => get_object_vars($shape), $table->shapes)]);
     }
 
     /** @return array<string, mixed> */
@@ -60,14 +60,17 @@ final class CatalogArray
             'onUpdate' => $column->onUpdate,
             'charset' => $column->charset,
             'collation' => $column->collation,
-        ];
+        ] + array_filter(['base' => $column->base, 'seen' => null === $column->seen ? null : get_object_vars($column->seen)]);
     }
 
     /** A short hash of all structure of a table: equal when, and only when, nothing about it has changed. */
     public static function fingerprint(Table $table): string
     {
         $structure = self::table($table);
-        unset($structure['rowEstimate'], $structure['sizeBytes']);
+        unset($structure['rowEstimate'], $structure['sizeBytes'], $structure['shapes']);
+        foreach ($structure['columns'] as &$column) {
+            unset($column['seen']);
+        }
 
         return hash('xxh128', json_encode($structure, \JSON_THROW_ON_ERROR | \JSON_INVALID_UTF8_SUBSTITUTE | \JSON_UNESCAPED_UNICODE));
     }
@@ -75,12 +78,12 @@ final class CatalogArray
     /** @return array<string, mixed> */
     private static function foreignKey(ForeignKey $key): array
     {
-        return ['name' => $key->name, 'columns' => $key->columns, 'references' => get_object_vars($key->references), 'onDelete' => $key->onDelete, 'onUpdate' => $key->onUpdate];
+        return ['name' => $key->name, 'columns' => $key->columns, 'references' => get_object_vars($key->references), 'onDelete' => $key->onDelete, 'onUpdate' => $key->onUpdate] + array_filter(['reason' => $key->reason]);
     }
 
     /** @return array<string, mixed> */
     private static function index(Index $index): array
     {
-        return ['name' => $index->name, 'parts' => array_map(static fn (IndexPart $part): array => get_object_vars($part), $index->parts), 'unique' => $index->unique, 'method' => $index->method, 'comment' => $index->comment];
+        return ['name' => $index->name, 'parts' => array_map(static fn (IndexPart $part): array => get_object_vars($part), $index->parts), 'unique' => $index->unique, 'method' => $index->method, 'comment' => $index->comment] + array_filter(['where' => $index->where]);
     }
 }

@@ -9,7 +9,9 @@ namespace Fasti\Core\Catalog;
  *
  * `type` is the native type exactly as the engine writes it. `default` is an SQL expression of the source's
  * dialect (a text literal keeps its quotes), or null when there is none. `charset` and `collation` are set only
- * where they differ from those of the table.
+ * where they differ from those of the table. `base` is what a domain or named type of the source stands for:
+ * `numeric(6,2)`, or `enum('G','S')`. `seen` is set for members of documents and fields of files, whose type was worked
+ * out from what they hold.
  */
 final readonly class Column
 {
@@ -24,6 +26,8 @@ final readonly class Column
         public ?string $onUpdate = null,
         public ?string $charset = null,
         public ?string $collation = null,
+        public ?string $base = null,
+        public ?Seen $seen = null,
     ) {
     }
 }

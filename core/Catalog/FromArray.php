@@ -23,6 +23,24 @@ final class FromArray
             self::text($data, 'onUpdate'),
             self::text($data, 'charset'),
             self::text($data, 'collation'),
+            self::text($data, 'base'),
+            \is_array($data['seen'] ?? null) ? self::seen($data['seen']) : null,
+        );
+    }
+
+    /**
+     * The whole catalog of a survey.
+     *
+     * @param array<mixed> $data
+     */
+    public static function catalog(array $data): Catalog
+    {
+        return new Catalog(
+            self::text($data, 'engine') ?? '',
+            self::text($data, 'server') ?? '',
+            array_map(self::table(...), self::rows($data, 'tables')),
+            array_map(static fn (array $routine): Routine => new Routine(self::text($routine, 'schema') ?? '', self::text($routine, 'name') ?? '', self::text($routine, 'kind') ?? '', self::text($routine, 'returns'), self::text($routine, 'body'), self::text($routine, 'comment') ?? ''), self::rows($data, 'routines')),
+            self::names($data, 'notes'),
         );
     }
 
@@ -48,6 +66,8 @@ final class FromArray
             self::text($data, 'definition'),
             self::text($data, 'storage'),
             self::text($data, 'collation'),
+            self::names($data, 'traits'),
+            array_map(static fn (array $shape): Shape => new Shape(self::number($shape, 'count') ?? 0, self::names($shape, 'always'), self::names($shape, 'sometimes'), self::text($shape, 'example') ?? '', self::number($shape, 'first') ?? 0, self::number($shape, 'last') ?? 0), self::rows($data, 'shapes')),
         );
     }
 
@@ -74,6 +94,7 @@ final class FromArray
             new Reference(self::text($far, 'schema') ?? '', self::text($far, 'table') ?? '', $farColumns),
             self::text($data, 'onDelete') ?? 'NO ACTION',
             self::text($data, 'onUpdate') ?? 'NO ACTION',
+            self::text($data, 'reason') ?? '',
         );
     }
 
@@ -86,7 +107,31 @@ final class FromArray
             true === ($data['unique'] ?? false),
             self::text($data, 'method') ?? 'btree',
             self::text($data, 'comment') ?? '',
+            self::text($data, 'where'),
         );
+    }
+
+    /** @param array<mixed> $data */
+    private static function seen(array $data): Seen
+    {
+        return new Seen(self::number($data, 'present') ?? 0, self::number($data, 'of') ?? 0, self::counts($data, 'types'), self::counts($data, 'values'));
+    }
+
+    /**
+     * @param array<mixed> $data
+     *
+     * @return array<string, int>
+     */
+    private static function counts(array $data, string $member): array
+    {
+        $counts = [];
+        foreach (\is_array($data[$member] ?? null) ? $data[$member] : [] as $what => $count) {
+            if (\is_int($count)) {
+                $counts[(string) $what] = $count;
+            }
+        }
+
+        return $counts;
     }
 
     /** @param array<mixed> $data */

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Fasti\Core\Catalog;
 
-/** An index of any kind, those that back a key included. `method` is the engine's word, in lower case (`btree`, `fulltext`). */
+/** An index of any kind, those that back a key included. `method` is the engine's word, in lower case (`btree`, `fulltext`); `where` is the condition of a partial index. */
 final readonly class Index
 {
     /** @param list<IndexPart> $parts */
@@ -14,6 +14,7 @@ final readonly class Index
         public bool $unique = false,
         public string $method = 'btree',
         public string $comment = '',
+        public ?string $where = null,
     ) {
     }
 }

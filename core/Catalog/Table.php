@@ -19,6 +19,8 @@ final readonly class Table
      * @param list<Index>      $indexes
      * @param list<Check>      $checks
      * @param list<Trigger>    $triggers
+     * @param list<string>     $traits      what else the engine says of it, in short phrases: partitions, parents, policies
+     * @param list<Shape>      $shapes      of a collection: the distinct shapes of its documents, the most frequent first
      */
     public function __construct(
         public string $schema,
@@ -37,6 +39,8 @@ final readonly class Table
         public ?string $definition = null,
         public ?string $storage = null,
         public ?string $collation = null,
+        public array $traits = [],
+        public array $shapes = [],
     ) {
     }
 

@@ -19,13 +19,16 @@ use Fasti\Core\Catalog\Table;
 use Fasti\Core\Catalog\Trigger;
 
 /**
- * Reads MariaDB through `information_schema`: each view once for all schemas, since the server opens every table for
+ * Reads MariaDB and MySQL (8.0 and later) through `information_schema`: each view once for all schemas, since the server opens every table for
  * every view, and a query per table would repeat that.
  */
 final class MariaDbReader implements Reader
 {
     private const SYSTEM = ['information_schema', 'performance_schema', 'mysql', 'sys'];
     private const STEPS = 9;
+
+    /** The server is MySQL, whose catalog views differ in how they write defaults, expressions and checks. */
+    private bool $mysql = false;
 
     /** @param string $database read this schema only; empty for all that the account may read */
     public function __construct(private readonly Rows $source, private readonly string $database = '')
@@ -35,10 +38,7 @@ final class MariaDbReader implements Reader
     public function inventory(): Inventory
     {
         $version = $this->version();
-        if (!str_contains($version, 'MariaDB')) {
-            // Its catalog views differ (check constraints, defaults); reading them as if they did not would tell untruths.
-            throw new SourceError(\sprintf('This server is not MariaDB but says “%s”.', $version), 'Fasti reads MariaDB so far. Name a MariaDB server.');
-        }
+        $this->mysql = !str_contains($version, 'MariaDB');
         $schemas = [];
         $system = "'".implode("','", self::SYSTEM)."'";
         foreach ($this->source->rows("SELECT SCHEMA_NAME AS s FROM information_schema.SCHEMATA WHERE SCHEMA_NAME NOT IN ($system) ORDER BY SCHEMA_NAME") as $row) {
@@ -63,22 +63,14 @@ final class MariaDbReader implements Reader
     {
         $progress->at('the list of tables', 0, self::STEPS);
         $inventory = $this->inventory();
-        $chosen = [];
-        foreach ($inventory->schemas as $schema => $objects) {
-            $schema = (string) $schema;
-            foreach ($objects as $name => $kind) {
-                if ($choice->takes($schema, (string) $name)) {
-                    $chosen[$schema][(string) $name] = $kind;
-                }
-            }
-        }
+        $chosen = $inventory->chosen($choice);
         $parameters = [];
         foreach (array_keys($chosen) as $i => $schema) {
             $parameters['s'.$i] = (string) $schema;
         }
         $in = 'IN (:'.implode(', :', array_keys($parameters)).')';
         if ([] === $parameters) {
-            return new Catalog('mariadb', $inventory->server, [], [], ['Nothing matches the choice, so nothing was read.']);
+            return new Catalog($this->mysql ? 'mysql' : 'mariadb', $inventory->server, [], [], ['Nothing matches the choice, so nothing was read.']);
         }
         $notes = [];
 
@@ -150,7 +142,7 @@ final class MariaDbReader implements Reader
         }
         $progress->at('done', self::STEPS, self::STEPS);
 
-        return new Catalog('mariadb', $inventory->server, $result, $routines, $notes);
+        return new Catalog($this->mysql ? 'mysql' : 'mariadb', $inventory->server, $result, $routines, $notes);
     }
 
     /**
@@ -174,6 +166,9 @@ final class MariaDbReader implements Reader
             $onUpdate = 1 === preg_match('/on update (\S+)/i', $extra, $m) ? $m[1] : null;
             // The catalog writes a default of NULL as the word NULL, and a text literal with its quotes.
             $default = 'NULL' === $row['COLUMN_DEFAULT'] ? null : $row['COLUMN_DEFAULT'];
+            if ($this->mysql) {
+                [$default, $expression] = [self::literal($row['COLUMN_DEFAULT'], $extra, (string) $row['COLUMN_TYPE']), null === $expression ? null : self::unescaped($expression)];
+            }
             $found[$schema][$table][] = new Column(
                 (string) $row['COLUMN_NAME'],
                 (string) $row['COLUMN_TYPE'],
@@ -200,7 +195,8 @@ final class MariaDbReader implements Reader
     private function indexes(string $in, array $parameters, array $chosen): array
     {
         $raw = [];
-        foreach ($this->source->rows("SELECT TABLE_SCHEMA, TABLE_NAME, INDEX_NAME, COLUMN_NAME, SUB_PART, COLLATION, NON_UNIQUE, INDEX_TYPE, INDEX_COMMENT FROM information_schema.STATISTICS WHERE TABLE_SCHEMA $in ORDER BY TABLE_SCHEMA, TABLE_NAME, INDEX_NAME, SEQ_IN_INDEX", $parameters) as $row) {
+        $expression = $this->mysql ? ', EXPRESSION' : '';
+        foreach ($this->source->rows("SELECT TABLE_SCHEMA, TABLE_NAME, INDEX_NAME, COLUMN_NAME, SUB_PART, COLLATION, NON_UNIQUE, INDEX_TYPE, INDEX_COMMENT$expression FROM information_schema.STATISTICS WHERE TABLE_SCHEMA $in ORDER BY TABLE_SCHEMA, TABLE_NAME, INDEX_NAME, SEQ_IN_INDEX", $parameters) as $row) {
             [$schema, $table, $index] = [(string) $row['TABLE_SCHEMA'], (string) $row['TABLE_NAME'], (string) $row['INDEX_NAME']];
             if (isset($chosen[$schema][$table])) {
                 $raw[$schema][$table][$index][] = $row;
@@ -209,8 +205,9 @@ final class MariaDbReader implements Reader
         $indexes = $primary = $unique = [];
         foreach ($raw as $schema => $tables) {
             foreach ($tables as $table => $byName) {
+                ksort($byName, \SORT_STRING);
                 foreach ($byName as $name => $rows) {
-                    $parts = array_map(static fn (array $row): IndexPart => new IndexPart((string) $row['COLUMN_NAME'], null === $row['SUB_PART'] ? null : (int) $row['SUB_PART'], 'D' === $row['COLLATION']), $rows);
+                    $parts = array_map(static fn (array $row): IndexPart => new IndexPart($row['COLUMN_NAME'] ?? self::unescaped($row['EXPRESSION'] ?? ''), null === $row['SUB_PART'] ? null : (int) $row['SUB_PART'], 'D' === $row['COLLATION']), $rows);
                     $isUnique = '0' === $rows[0]['NON_UNIQUE'];
                     $indexes[$schema][$table][] = new Index((string) $name, $parts, $isUnique, strtolower((string) $rows[0]['INDEX_TYPE']), (string) $rows[0]['INDEX_COMMENT']);
                     if (!$isUnique) {
@@ -251,6 +248,7 @@ final class MariaDbReader implements Reader
         $found = [];
         foreach ($pairs as $schema => $tables) {
             foreach ($tables as $table => $byName) {
+                ksort($byName, \SORT_STRING);
                 foreach ($byName as $name => $rows) {
                     [$delete, $update] = $actions[$schema][$table][$name] ?? ['NO ACTION', 'NO ACTION'];
                     $found[$schema][$table][] = new ForeignKey(
@@ -276,10 +274,13 @@ final class MariaDbReader implements Reader
     private function checks(string $in, array $parameters, array $chosen): array
     {
         $found = [];
-        foreach ($this->source->rows("SELECT CONSTRAINT_SCHEMA AS s, TABLE_NAME AS t, CONSTRAINT_NAME AS n, LEVEL AS l, CHECK_CLAUSE AS c FROM information_schema.CHECK_CONSTRAINTS WHERE CONSTRAINT_SCHEMA $in ORDER BY CONSTRAINT_NAME", $parameters) as $row) {
+        $sql = $this->mysql
+            ? "SELECT t.CONSTRAINT_SCHEMA AS s, t.TABLE_NAME AS t, t.CONSTRAINT_NAME AS n, 'Table' AS l, c.CHECK_CLAUSE AS c FROM information_schema.TABLE_CONSTRAINTS t JOIN information_schema.CHECK_CONSTRAINTS c ON c.CONSTRAINT_SCHEMA = t.CONSTRAINT_SCHEMA AND c.CONSTRAINT_NAME = t.CONSTRAINT_NAME WHERE t.CONSTRAINT_TYPE = 'CHECK' AND t.CONSTRAINT_SCHEMA $in ORDER BY t.CONSTRAINT_NAME"
+            : "SELECT CONSTRAINT_SCHEMA AS s, TABLE_NAME AS t, CONSTRAINT_NAME AS n, LEVEL AS l, CHECK_CLAUSE AS c FROM information_schema.CHECK_CONSTRAINTS WHERE CONSTRAINT_SCHEMA $in ORDER BY CONSTRAINT_NAME";
+        foreach ($this->source->rows($sql, $parameters) as $row) {
             [$schema, $table, $name] = [(string) $row['s'], (string) $row['t'], (string) $row['n']];
             if (isset($chosen[$schema][$table])) {
-                $found[$schema][$table][] = new Check($name, (string) $row['c'], 'Column' === $row['l'] ? $name : null);
+                $found[$schema][$table][] = new Check($name, $this->mysql ? self::unescaped((string) $row['c']) : (string) $row['c'], 'Column' === $row['l'] ? $name : null);
             }
         }
 
@@ -293,6 +294,24 @@ final class MariaDbReader implements Reader
         }
 
         return '';
+    }
+
+    /** MySQL writes a literal default without quotes, and marks a default that is an expression in EXTRA. */
+    private static function literal(?string $default, string $extra, string $type): ?string
+    {
+        return match (true) {
+            null === $default => null,
+            false !== stripos($extra, 'DEFAULT_GENERATED') => self::unescaped($default),
+            is_numeric($default) && 1 === preg_match('/^(?:tiny|small|medium|big)?int|^(?:decimal|float|double|year)/i', $type) => $default,
+            str_starts_with($default, "b'") => $default,
+            default => "'".str_replace("'", "''", $default)."'",
+        };
+    }
+
+    /** MySQL writes quotes within expressions with a backslash, and a character set before each literal. */
+    private static function unescaped(string $expression): string
+    {
+        return (string) preg_replace("/_utf8mb[34](?=')/", '', str_replace("\\'", "'", $expression));
     }
 
     private static function kind(string $type): ?Kind

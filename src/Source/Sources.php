@@ -4,7 +4,11 @@ declare(strict_types=1);
 
 namespace Fasti\Source;
 
+use Fasti\Core\Script\Dialect;
+use Fasti\Core\Script\ScriptReader;
+use Fasti\Core\Script\SqliteReader;
 use Fasti\Core\Survey\MariaDbReader;
+use Fasti\Core\Survey\PostgreSqlReader;
 use Fasti\Core\Survey\Reader;
 use Fasti\Core\Survey\SourceError;
 use Fasti\Core\Survey\Target;
@@ -19,7 +23,12 @@ final readonly class Sources
     /** @throws SourceError */
     public function reader(Target $target): Reader
     {
-        return new MariaDbReader(PdoRows::open($target), $target->database);
+        return match ($target->engine) {
+            'mariadb', 'mysql' => new MariaDbReader(PdoRows::open($target), $target->database),
+            'postgresql' => new PostgreSqlReader(PdoRows::open($target)),
+            'sqlite' => new SqliteReader(PdoRows::open($target)),
+            default => new ScriptReader($target->path, '' === $target->dialect ? null : Dialect::from($target->dialect)),
+        };
     }
 
     public function target(Source $source): Target

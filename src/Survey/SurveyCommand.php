@@ -51,7 +51,7 @@ final readonly class SurveyCommand
             return Command::FAILURE;
         }
         try {
-            $catalog = $this->sources->reader(Target::fromUrl($target))->read(new Choice($schema, $include, $exclude), new Unheard());
+            $catalog = $this->sources->reader(Target::of($target))->read(new Choice($schema, $include, $exclude), new Unheard());
         } catch (SourceError $e) {
             $errors->writeln(OutputFormatter::escape($e->inWords()));
 

@@ -1,0 +1,131 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Core\Script;
+
+use Fasti\Core\Catalog\Catalog;
+use Fasti\Core\Catalog\Column;
+use Fasti\Core\Catalog\Kind;
+use Fasti\Core\Catalog\Table;
+use Fasti\Core\Survey\Choice;
+use Fasti\Core\Survey\Inventory;
+use Fasti\Core\Survey\Progress;
+use Fasti\Core\Survey\Reader;
+use Fasti\Core\Survey\Rows;
+
+/**
+ * Reads an SQLite database. Its catalog is the list of statements that made it, kept in `sqlite_master`: they are read as
+ * a script is, since the engine's own pragmas leave out names of constraints, checks and expressions. What only the engine
+ * knows, the columns of views and of virtual tables, is asked of it.
+ */
+final readonly class SqliteReader implements Reader
+{
+    public function __construct(private Rows $source)
+    {
+    }
+
+    public function inventory(): Inventory
+    {
+        $objects = [];
+        foreach ($this->source->rows("SELECT name, type FROM sqlite_master WHERE type IN ('table', 'view') AND name NOT LIKE 'sqlite\\_%' ESCAPE '\\' ORDER BY name") as $row) {
+            $objects[(string) $row['name']] = (string) $row['type'];
+        }
+
+        return new Inventory($this->version(), ['main' => $objects]);
+    }
+
+    public function read(Choice $choice, Progress $progress): Catalog
+    {
+        $progress->at('the statements that made it', 0, 3);
+        $script = new Script(Dialect::Sqlite);
+        $notes = $virtual = [];
+        $statements = [];
+        foreach ($this->source->rows("SELECT type, name, tbl_name, sql FROM sqlite_master WHERE sql IS NOT NULL AND name NOT LIKE 'sqlite\\_%' ESCAPE '\\' ORDER BY CASE type WHEN 'table' THEN 0 WHEN 'view' THEN 1 ELSE 2 END, rowid") as $row) {
+            $statements[] = [(string) $row['type'], (string) $row['name'], (string) $row['sql']];
+        }
+        foreach ($statements as [$type, $name, $sql]) {
+            if (!$choice->takes('main', $name) && ('table' === $type || 'view' === $type)) {
+                continue;
+            }
+            try {
+                $script->statement((string) preg_replace('~/\*.*?\*/|--[^\n]*~s', ' ', $sql));
+            } catch (ScriptFault $e) {
+                if ('table' === $type) {
+                    $virtual[$name] = true;
+                    $notes[] = \sprintf('The statement that made %s could not be read (%s); its columns were asked of the engine instead, without constraints.', $name, $e->getMessage());
+                } elseif (!str_contains($e->getMessage(), 'is not known')) {
+                    $notes[] = \sprintf('The %s %s could not be read (%s) and was left out.', $type, $name, $e->getMessage());
+                }
+            }
+        }
+        $progress->at('views', 1, 3);
+        $catalog = $script->catalog([], '');
+        $asked = array_values(array_map(static fn (Table $table): string => $table->name, array_filter($catalog->tables, static fn (Table $table): bool => $table->kind->isView() || str_starts_with($table->traits[0] ?? '', 'virtual'))));
+        $columns = $this->columns([...$asked, ...array_map(strval(...), array_keys($virtual))]);
+        $tables = [];
+        foreach ($catalog->tables as $table) {
+            if (!isset($columns[$table->name])) {
+                $tables[] = $table;
+                continue;
+            }
+            if ($table->kind->isView() && [] === $columns[$table->name]) {
+                $notes[] = \sprintf('The view %s shows no columns: what it reads is gone.', $table->name);
+            }
+            $tables[] = new Table('main', $table->name, $table->kind, '', self::merged($table->columns, $columns[$table->name]), null, [], [], [], [], $table->triggers, null, null, $table->definition, null, null, $table->traits);
+        }
+        foreach (array_keys($virtual) as $name) {
+            $tables[] = new Table('main', (string) $name, Kind::Table, '', $columns[$name] ?? [], null, [], [], [], [], []);
+        }
+        usort($tables, static fn (Table $a, Table $b): int => strcmp($a->name, $b->name));
+        if ([] === $tables) {
+            $notes[] = 'Nothing matches the choice, or the database is empty.';
+        }
+        $progress->at('done', 3, 3);
+
+        return new Catalog('sqlite', $this->version(), $tables, [], $notes);
+    }
+
+    /**
+     * @param list<string> $names
+     *
+     * @return array<string, list<Column>>
+     */
+    private function columns(array $names): array
+    {
+        $columns = [];
+        foreach ($names as $name) {
+            $columns[$name] = [];
+            foreach ($this->source->rows('SELECT name, type, "notnull" AS required, dflt_value AS d FROM pragma_table_xinfo(:name) WHERE hidden <> 1 ORDER BY cid', ['name' => $name]) as $row) {
+                $columns[$name][] = new Column((string) $row['name'], (string) $row['type'], '1' !== $row['required'], $row['d']);
+            }
+        }
+
+        return $columns;
+    }
+
+    /**
+     * @param list<Column> $parsed
+     * @param list<Column> $asked
+     *
+     * @return list<Column>
+     */
+    private static function merged(array $parsed, array $asked): array
+    {
+        $types = [];
+        foreach ($parsed as $column) {
+            $types[$column->name] = $column->type;
+        }
+
+        return array_map(static fn (Column $column): Column => '' === $column->type ? new Column($column->name, $types[$column->name] ?? '') : $column, $asked);
+    }
+
+    private function version(): string
+    {
+        foreach ($this->source->rows('SELECT sqlite_version() AS v') as $row) {
+            return 'SQLite '.$row['v'];
+        }
+
+        return 'SQLite';
+    }
+}

@@ -1,0 +1,457 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Core\Survey;
+
+use Fasti\Core\Catalog\Catalog;
+use Fasti\Core\Catalog\Check;
+use Fasti\Core\Catalog\Column;
+use Fasti\Core\Catalog\ForeignKey;
+use Fasti\Core\Catalog\Generated;
+use Fasti\Core\Catalog\Index;
+use Fasti\Core\Catalog\IndexPart;
+use Fasti\Core\Catalog\Key;
+use Fasti\Core\Catalog\Kind;
+use Fasti\Core\Catalog\Reference;
+use Fasti\Core\Catalog\Routine;
+use Fasti\Core\Catalog\Table;
+use Fasti\Core\Catalog\Trigger;
+
+/**
+ * Reads PostgreSQL through its own catalogs (`pg_catalog`), which say what `information_schema` leaves out: indexes,
+ * partitions, comments, domains, policies. Each is asked once for all schemas. The session has an empty search path, so
+ * that expressions name every schema, as a structure script of the engine does.
+ *
+ * @phpstan-type Row array<string, string|null>
+ */
+final class PostgreSqlReader implements Reader
+{
+    private const STEPS = 9;
+    private const KINDS = ['r' => Kind::Table, 'p' => Kind::Table, 'f' => Kind::Table, 'v' => Kind::View, 'm' => Kind::MaterializedView];
+    private const ACTIONS = ['a' => 'NO ACTION', 'r' => 'RESTRICT', 'c' => 'CASCADE', 'n' => 'SET NULL', 'd' => 'SET DEFAULT'];
+    /** Schemas of people: not the server's own, and not what an extension brought along. */
+    private const OURS = "n.nspname NOT LIKE 'pg\\_%' AND n.nspname <> 'information_schema'";
+    private const NO_EXTENSION = "NOT EXISTS (SELECT FROM pg_catalog.pg_depend x WHERE x.classid = 'pg_catalog.pg_class'::pg_catalog.regclass AND x.objid = c.oid AND x.deptype = 'e')";
+
+    /** @var list<string> */
+    private array $notes = [];
+
+    public function __construct(private readonly Rows $source)
+    {
+    }
+
+    public function inventory(): Inventory
+    {
+        $this->notes = $schemas = $closed = [];
+        foreach ($this->source->rows('SELECT n.nspname AS s, pg_catalog.has_schema_privilege(n.oid, \'USAGE\')::int AS may FROM pg_catalog.pg_namespace n WHERE '.self::OURS.' ORDER BY n.nspname') as $row) {
+            if ('1' === $row['may']) {
+                $schemas[(string) $row['s']] = [];
+            } else {
+                $closed[] = (string) $row['s'];
+            }
+        }
+        foreach ($closed as $schema) {
+            $this->notes[] = \sprintf('The account has no rights on the schema “%s”, so it was left out. Its owner can GRANT USAGE ON SCHEMA "%s" and SELECT on its tables.', $schema, str_replace('"', '""', $schema));
+        }
+        foreach ($this->source->rows('SELECT n.nspname AS s, c.relname AS n, c.relkind AS k FROM pg_catalog.pg_class c JOIN pg_catalog.pg_namespace n ON n.oid = c.relnamespace WHERE c.relkind IN (\'r\', \'p\', \'f\', \'v\', \'m\') AND NOT c.relispartition AND '.self::OURS.' AND '.self::NO_EXTENSION.' ORDER BY n.nspname, c.relname') as $row) {
+            if (isset($schemas[(string) $row['s']])) {
+                $schemas[(string) $row['s']][(string) $row['n']] = self::KINDS[(string) $row['k']]->value;
+            }
+        }
+
+        return new Inventory($this->version(), $schemas);
+    }
+
+    public function read(Choice $choice, Progress $progress): Catalog
+    {
+        $progress->at('the list of tables', 0, self::STEPS);
+        $inventory = $this->inventory();
+        $notes = $this->notes;
+        $wanted = $inventory->chosen($choice);
+        if ([] === $wanted) {
+            return new Catalog('postgresql', $inventory->server, [], [], [...$notes, 'Nothing matches the choice, so nothing was read.']);
+        }
+        [$in, $parameters] = self::in(array_map(strval(...), array_keys($wanted)));
+
+        $progress->at('tables', 1, self::STEPS);
+        $tables = $this->tables($in, $parameters, $wanted);
+        $progress->at('types', 2, self::STEPS);
+        [$enums, $domains] = $this->types();
+        $progress->at('columns', 3, self::STEPS);
+        [$columns, $names, $domainChecks] = $this->columns($in, $parameters, $tables, $enums, $domains);
+        $progress->at('constraints', 4, self::STEPS);
+        $constraints = $this->constraints($in, $parameters, $tables, $names);
+        $progress->at('indexes', 5, self::STEPS);
+        $indexes = $this->indexes($in, $parameters, $tables, $names);
+        $progress->at('policies and partitions', 6, self::STEPS);
+        $traits = $this->traits($in, $parameters, $tables);
+        $progress->at('triggers', 7, self::STEPS);
+        $triggers = $this->triggers($in, $parameters, $tables);
+        $progress->at('routines', 8, self::STEPS);
+        $routines = $this->routines($in, $parameters);
+
+        $found = [];
+        foreach ($tables as $oid => $row) {
+            $found[(string) $row['s']][(string) $row['n']] = $oid;
+        }
+        $result = [];
+        foreach ($wanted as $schema => $objects) {
+            foreach ($objects as $name => $kind) {
+                $oid = $found[$schema][$name] ?? null;
+                if (null === $oid) {
+                    $notes[] = \sprintf('%s.%s was listed but could not be read any more, so it was left out. It was probably dropped meanwhile.', $schema, $name);
+                    continue;
+                }
+                $row = $tables[$oid];
+                $view = Kind::from($kind)->isView();
+                $result[] = new Table(
+                    (string) $schema,
+                    (string) $name,
+                    Kind::from($kind),
+                    (string) $row['comment'],
+                    array_values($columns[$oid] ?? []),
+                    $constraints[$oid]['p'][0] ?? null,
+                    $constraints[$oid]['u'] ?? [],
+                    $constraints[$oid]['f'] ?? [],
+                    $indexes[$oid] ?? [],
+                    self::byName([...($constraints[$oid]['c'] ?? []), ...($domainChecks[$oid] ?? [])]),
+                    $triggers[$oid] ?? [],
+                    'v' === $row['kind'] || (float) $row['rows'] < 0 ? null : (int) (float) $row['rows'],
+                    'v' === $row['kind'] ? null : (int) $row['bytes'],
+                    $view ? rtrim(trim((string) $row['definition']), ';') : null,
+                    match ($row['kind']) { 'f' => 'foreign', default => 'u' === $row['persistence'] ? 'unlogged' : null },
+                    null,
+                    $traits[$oid] ?? [],
+                );
+            }
+        }
+        $progress->at('done', self::STEPS, self::STEPS);
+
+        return new Catalog('postgresql', $inventory->server, $result, $routines, $notes);
+    }
+
+    /**
+     * @param array<string, string>        $parameters
+     * @param array<array<string, string>> $wanted
+     *
+     * @return array<int, Row> by object id; the figures of partitions are added to their table's
+     */
+    private function tables(string $in, array $parameters, array $wanted): array
+    {
+        $tables = [];
+        foreach ($this->source->rows("SELECT c.oid, n.nspname AS s, c.relname AS n, c.relkind AS kind, c.relpersistence AS persistence, c.reltuples AS rows, c.relrowsecurity::int AS secured,
+                CASE WHEN c.relkind IN ('r', 'm') THEN pg_catalog.pg_total_relation_size(c.oid) ELSE 0 END AS bytes, d.description AS comment,
+                CASE WHEN c.relkind IN ('v', 'm') THEN pg_catalog.pg_get_viewdef(c.oid) END AS definition, CASE WHEN c.relkind = 'p' THEN pg_catalog.pg_get_partkeydef(c.oid) END AS partitioned
+            FROM pg_catalog.pg_class c JOIN pg_catalog.pg_namespace n ON n.oid = c.relnamespace LEFT JOIN pg_catalog.pg_description d ON d.objoid = c.oid AND d.classoid = 'pg_catalog.pg_class'::pg_catalog.regclass AND d.objsubid = 0
+            WHERE c.relkind IN ('r', 'p', 'f', 'v', 'm') AND NOT c.relispartition AND n.nspname $in", $parameters) as $row) {
+            if (isset($wanted[(string) $row['s']][(string) $row['n']])) {
+                $tables[(int) $row['oid']] = $row;
+            }
+        }
+
+        return $tables;
+    }
+
+    /** @return array{array<int, string>, array<int, array{base: string, oid: int, checks: list<array{string, string}>}>} */
+    private function types(): array
+    {
+        $members = $enums = $domains = [];
+        foreach ($this->source->rows('SELECT enumtypid AS oid, enumlabel AS label FROM pg_catalog.pg_enum ORDER BY enumtypid, enumsortorder') as $row) {
+            $members[(int) $row['oid']][] = "'".str_replace("'", "''", (string) $row['label'])."'";
+        }
+        foreach ($members as $oid => $labels) {
+            $enums[$oid] = 'enum('.implode(',', $labels).')';
+        }
+        foreach ($this->source->rows("SELECT t.oid, pg_catalog.format_type(t.typbasetype, t.typtypmod) AS base, t.typbasetype AS of, t.typnotnull::int AS required FROM pg_catalog.pg_type t JOIN pg_catalog.pg_namespace n ON n.oid = t.typnamespace WHERE t.typtype = 'd' AND ".self::OURS) as $row) {
+            $domains[(int) $row['oid']] = ['base' => (string) $row['base'], 'oid' => (int) $row['of'], 'checks' => []];
+        }
+        foreach ($this->source->rows("SELECT contypid AS oid, conname AS n, pg_catalog.pg_get_constraintdef(oid) AS d FROM pg_catalog.pg_constraint WHERE contypid <> 0 AND contype = 'c' ORDER BY conname") as $row) {
+            if (isset($domains[(int) $row['oid']])) {
+                $domains[(int) $row['oid']]['checks'][] = [(string) $row['n'], self::checked((string) $row['d'])];
+            }
+        }
+
+        return [$enums, $domains];
+    }
+
+    /**
+     * @param array<string, string>                                                              $parameters
+     * @param array<int, Row>                                                                    $tables
+     * @param array<int, string>                                                                 $enums
+     * @param array<int, array{base: string, oid: int, checks: list<array{string, string}>}> $domains
+     *
+     * @return array{array<int, array<int, Column>>, array<int, array<int, string>>, array<int, list<Check>>} columns and names by object and number, checks of their domains
+     */
+    private function columns(string $in, array $parameters, array $tables, array $enums, array $domains): array
+    {
+        $columns = $names = $checks = [];
+        foreach ($this->source->rows("SELECT a.attrelid AS oid, a.attnum AS k, a.attname AS n, pg_catalog.format_type(a.atttypid, a.atttypmod) AS t, a.atttypid AS tid, a.attnotnull::int AS required, a.attidentity AS identity, a.attgenerated AS generated,
+                pg_catalog.pg_get_expr(f.adbin, f.adrelid) AS d, x.description AS comment, CASE WHEN a.attcollation <> t.typcollation THEN o.collname END AS collation, t.typelem AS element
+            FROM pg_catalog.pg_attribute a JOIN pg_catalog.pg_class c ON c.oid = a.attrelid JOIN pg_catalog.pg_namespace n ON n.oid = c.relnamespace JOIN pg_catalog.pg_type t ON t.oid = a.atttypid
+            LEFT JOIN pg_catalog.pg_attrdef f ON f.adrelid = a.attrelid AND f.adnum = a.attnum LEFT JOIN pg_catalog.pg_description x ON x.objoid = a.attrelid AND x.classoid = 'pg_catalog.pg_class'::pg_catalog.regclass AND x.objsubid = a.attnum
+            LEFT JOIN pg_catalog.pg_collation o ON o.oid = a.attcollation
+            WHERE a.attnum > 0 AND NOT a.attisdropped AND c.relkind IN ('r', 'p', 'f', 'v', 'm') AND NOT c.relispartition AND n.nspname $in ORDER BY a.attrelid, a.attnum", $parameters) as $row) {
+            $oid = (int) $row['oid'];
+            if (!isset($tables[$oid])) {
+                continue;
+            }
+            $type = (int) $row['tid'];
+            $domain = $domains[$type] ?? null;
+            $name = (string) $row['n'];
+            $generated = '' !== (string) $row['generated'];
+            $columns[$oid][(int) $row['k']] = new Column(
+                $name,
+                (string) $row['t'],
+                '0' === $row['required'],
+                $generated ? null : $row['d'],
+                (string) $row['comment'],
+                '' !== (string) $row['identity'] || (null !== $row['d'] && str_starts_with($row['d'], 'nextval(')),
+                $generated ? new Generated((string) $row['d'], 's' === $row['generated']) : null,
+                null,
+                null,
+                $row['collation'],
+                null === $domain ? $enums[$type] ?? (isset($enums[(int) $row['element']]) ? $enums[(int) $row['element']].'[]' : null) : $enums[$domain['oid']] ?? $domain['base'],
+            );
+            $names[$oid][(int) $row['k']] = $name;
+            foreach ($domain['checks'] ?? [] as [$check, $expression]) {
+                $checks[$oid][] = new Check($check, $expression, $name);
+            }
+        }
+
+        return [$columns, $names, $checks];
+    }
+
+    /**
+     * @param array<string, string>          $parameters
+     * @param array<int, Row>                $tables
+     * @param array<int, array<int, string>> $names
+     *
+     * @return array<int, array{p?: list<Key>, u?: list<Key>, f?: list<ForeignKey>, c?: list<Check>}>
+     */
+    private function constraints(string $in, array $parameters, array $tables, array $names): array
+    {
+        $far = $names;
+        $found = [];
+        $rows = [];
+        foreach ($this->source->rows("SELECT k.conrelid AS oid, k.conname AS n, k.contype AS t, k.conkey AS own, k.confrelid AS far, k.confkey AS farkey, k.confdeltype AS d, k.confupdtype AS u, fn.nspname AS fs, fc.relname AS ft,
+                CASE WHEN k.contype IN ('c', 'x') THEN pg_catalog.pg_get_constraintdef(k.oid) END AS def
+            FROM pg_catalog.pg_constraint k JOIN pg_catalog.pg_namespace n ON n.oid = k.connamespace LEFT JOIN pg_catalog.pg_class fc ON fc.oid = k.confrelid LEFT JOIN pg_catalog.pg_namespace fn ON fn.oid = fc.relnamespace
+            WHERE k.conrelid <> 0 AND k.conparentid = 0 AND k.contype IN ('p', 'u', 'f', 'c', 'x') AND n.nspname $in ORDER BY k.conrelid, k.conname", $parameters) as $row) {
+            if (isset($tables[(int) $row['oid']])) {
+                $rows[] = $row;
+                if ('f' === $row['t'] && !isset($far[(int) $row['far']])) {
+                    $far[(int) $row['far']] = [];
+                }
+            }
+        }
+        $unknown = array_keys(array_filter($far, static fn (array $columns): bool => [] === $columns));
+        foreach ([] === $unknown ? [] : $this->source->rows('SELECT attrelid AS oid, attnum AS k, attname AS n FROM pg_catalog.pg_attribute WHERE attnum > 0 AND attrelid IN ('.implode(', ', $unknown).')') as $row) {
+            $far[(int) $row['oid']][(int) $row['k']] = (string) $row['n'];
+        }
+        foreach ($rows as $row) {
+            $oid = (int) $row['oid'];
+            $own = self::numbered((string) $row['own'], $names[$oid] ?? []);
+            $name = (string) $row['n'];
+            if ('c' === $row['t']) {
+                $found[$oid]['c'][] = new Check($name, self::checked((string) $row['def']));
+            } elseif ('x' === $row['t']) {
+                $found[$oid]['c'][] = new Check($name, (string) $row['def']);
+            } elseif ([] !== $own && 'f' === $row['t']) {
+                $columns = self::numbered((string) $row['farkey'], $far[(int) $row['far']] ?? []);
+                if (\count($columns) === \count($own)) {
+                    $found[$oid]['f'][] = new ForeignKey($name, $own, new Reference((string) $row['fs'], (string) $row['ft'], $columns), self::ACTIONS[(string) $row['d']] ?? 'NO ACTION', self::ACTIONS[(string) $row['u']] ?? 'NO ACTION');
+                }
+            } elseif ([] !== $own) {
+                $found[$oid]['p' === $row['t'] ? 'p' : 'u'][] = new Key($name, $own);
+            }
+        }
+
+        return $found;
+    }
+
+    /**
+     * @param array<string, string>          $parameters
+     * @param array<int, Row>                $tables
+     * @param array<int, array<int, string>> $names
+     *
+     * @return array<int, list<Index>>
+     */
+    private function indexes(string $in, array $parameters, array $tables, array $names): array
+    {
+        $found = [];
+        foreach ($this->source->rows("SELECT i.indrelid AS oid, c.relname AS n, i.indisunique::int AS u, m.amname AS m, i.indkey AS keys, i.indnkeyatts AS width, i.indoption AS options, d.description AS comment, pg_catalog.pg_get_expr(i.indpred, i.indrelid) AS predicate,
+                CASE WHEN i.indexprs IS NOT NULL THEN (SELECT pg_catalog.string_agg(pg_catalog.pg_get_indexdef(i.indexrelid, g, false), E'\\x01' ORDER BY g) FROM pg_catalog.generate_series(1, i.indnkeyatts::int) g) END AS expressions
+            FROM pg_catalog.pg_index i JOIN pg_catalog.pg_class c ON c.oid = i.indexrelid JOIN pg_catalog.pg_namespace n ON n.oid = c.relnamespace JOIN pg_catalog.pg_am m ON m.oid = c.relam
+            LEFT JOIN pg_catalog.pg_description d ON d.objoid = c.oid AND d.classoid = 'pg_catalog.pg_class'::pg_catalog.regclass AND d.objsubid = 0
+            WHERE n.nspname $in AND c.relkind IN ('i', 'I') ORDER BY i.indrelid, c.relname", $parameters) as $row) {
+            $oid = (int) $row['oid'];
+            if (!isset($tables[$oid])) {
+                continue;
+            }
+            $options = explode(' ', (string) $row['options']);
+            $expressions = null === $row['expressions'] ? [] : explode("\x01", $row['expressions']);
+            $parts = [];
+            foreach (\array_slice(explode(' ', (string) $row['keys']), 0, (int) $row['width']) as $i => $number) {
+                $parts[] = new IndexPart('0' === $number ? $expressions[$i] ?? '' : $names[$oid][(int) $number] ?? '', null, 1 === ((int) ($options[$i] ?? 0) & 1));
+            }
+            $found[$oid][] = new Index((string) $row['n'], $parts, '1' === $row['u'], (string) $row['m'], (string) $row['comment'], $row['predicate']);
+        }
+
+        return $found;
+    }
+
+    /**
+     * @param array<string, string> $parameters
+     * @param array<int, Row>       $tables     the rows and bytes of partitions are added to those of their table
+     *
+     * @return array<int, list<string>>
+     */
+    private function traits(string $in, array $parameters, array &$tables): array
+    {
+        $traits = $partitions = $parents = [];
+        $rows = [];
+        foreach ($this->source->rows("SELECT i.inhrelid AS child, i.inhparent AS parent, c.relispartition::int AS partition, c.relkind AS kind, c.reltuples AS rows, CASE WHEN c.relkind = 'r' THEN pg_catalog.pg_total_relation_size(c.oid) ELSE 0 END AS bytes, pn.nspname AS ps, p.relname AS pn
+            FROM pg_catalog.pg_inherits i JOIN pg_catalog.pg_class c ON c.oid = i.inhrelid JOIN pg_catalog.pg_class p ON p.oid = i.inhparent JOIN pg_catalog.pg_namespace pn ON pn.oid = p.relnamespace
+            WHERE c.relkind NOT IN ('i', 'I') AND pn.nspname $in ORDER BY i.inhrelid, i.inhseqno", $parameters) as $row) {
+            $rows[] = $row;
+            if ('1' === $row['partition']) {
+                $parents[(int) $row['child']] = (int) $row['parent'];
+            } else {
+                $traits[(int) $row['child']][] = \sprintf('inherits from %s.%s', $row['ps'], $row['pn']);
+            }
+        }
+        foreach ($rows as $row) {
+            if ('1' !== $row['partition'] || 'p' === $row['kind']) {
+                continue;
+            }
+            $top = (int) $row['parent'];
+            while (isset($parents[$top])) {
+                $top = $parents[$top];
+            }
+            $partitions[$top] = ($partitions[$top] ?? 0) + 1;
+            if (isset($tables[$top])) {
+                $tables[$top]['rows'] = (string) (max(0.0, (float) $tables[$top]['rows']) + max(0.0, (float) $row['rows']));
+                $tables[$top]['bytes'] = (string) ((int) $tables[$top]['bytes'] + (int) $row['bytes']);
+            }
+        }
+        $policies = [];
+        foreach ($this->source->rows("SELECT p.polrelid AS oid, p.polname AS n FROM pg_catalog.pg_policy p JOIN pg_catalog.pg_class c ON c.oid = p.polrelid JOIN pg_catalog.pg_namespace n ON n.oid = c.relnamespace WHERE n.nspname $in ORDER BY p.polname", $parameters) as $row) {
+            $policies[(int) $row['oid']][] = (string) $row['n'];
+        }
+        foreach ($tables as $oid => $row) {
+            if (null !== $row['partitioned']) {
+                $traits[$oid][] = self::partitioned($row['partitioned'], $partitions[$oid] ?? 0);
+            }
+            if ('1' === $row['secured']) {
+                $traits[$oid][] = self::secured($policies[$oid] ?? []);
+            }
+        }
+
+        return $traits;
+    }
+
+    /**
+     * @param list<Check> $checks
+     *
+     * @return list<Check>
+     */
+    private static function byName(array $checks): array
+    {
+        usort($checks, static fn (Check $a, Check $b): int => strcmp($a->name, $b->name));
+
+        return $checks;
+    }
+
+    public static function partitioned(string $key, int $partitions): string
+    {
+        return \sprintf('partitioned by %s, %d %s', $key, $partitions, 1 === $partitions ? 'partition' : 'partitions');
+    }
+
+    /** @param list<string> $policies */
+    public static function secured(array $policies): string
+    {
+        return 'row-level security'.([] === $policies ? ' without a policy: nobody but the owner sees a row' : ': '.implode(', ', $policies));
+    }
+
+    /**
+     * @param array<string, string> $parameters
+     * @param array<int, Row>       $tables
+     *
+     * @return array<int, list<Trigger>>
+     */
+    private function triggers(string $in, array $parameters, array $tables): array
+    {
+        $found = [];
+        foreach ($this->source->rows("SELECT t.tgrelid AS oid, t.tgname AS n, t.tgtype AS bits, pg_catalog.pg_get_triggerdef(t.oid) AS d FROM pg_catalog.pg_trigger t JOIN pg_catalog.pg_class c ON c.oid = t.tgrelid JOIN pg_catalog.pg_namespace n ON n.oid = c.relnamespace WHERE NOT t.tgisinternal AND n.nspname $in ORDER BY t.tgname", $parameters) as $row) {
+            if (isset($tables[(int) $row['oid']])) {
+                $bits = (int) $row['bits'];
+                // The bits of pg_trigger.tgtype, as src/include/catalog/pg_trigger.h of the server gives them.
+                $events = array_keys(array_filter(['INSERT' => $bits & 4, 'DELETE' => $bits & 8, 'UPDATE' => $bits & 16, 'TRUNCATE' => $bits & 32]));
+                $body = 1 === preg_match('/\bEXECUTE (?:FUNCTION|PROCEDURE) .*$/s', (string) $row['d'], $m) ? $m[0] : '';
+                $found[(int) $row['oid']][] = new Trigger((string) $row['n'], 0 !== ($bits & 2) ? 'BEFORE' : (0 !== ($bits & 64) ? 'INSTEAD OF' : 'AFTER'), implode(' OR ', $events), $body);
+            }
+        }
+
+        return $found;
+    }
+
+    /**
+     * @param array<string, string> $parameters
+     *
+     * @return list<Routine>
+     */
+    private function routines(string $in, array $parameters): array
+    {
+        $routines = [];
+        foreach ($this->source->rows("SELECT n.nspname AS s, p.proname AS n, p.prokind AS k, pg_catalog.pg_get_function_result(p.oid) AS r, p.prosrc AS b, d.description AS c
+            FROM pg_catalog.pg_proc p JOIN pg_catalog.pg_namespace n ON n.oid = p.pronamespace LEFT JOIN pg_catalog.pg_description d ON d.objoid = p.oid AND d.classoid = 'pg_catalog.pg_proc'::pg_catalog.regclass
+            WHERE n.nspname $in AND p.prokind IN ('f', 'p', 'w') AND NOT EXISTS (SELECT FROM pg_catalog.pg_depend x WHERE x.classid = 'pg_catalog.pg_proc'::pg_catalog.regclass AND x.objid = p.oid AND x.deptype = 'e') ORDER BY n.nspname, p.proname, p.oid", $parameters) as $row) {
+            $routines[] = new Routine((string) $row['s'], (string) $row['n'], 'p' === $row['k'] ? 'procedure' : 'function', $row['r'], $row['b'], (string) $row['c']);
+        }
+
+        return $routines;
+    }
+
+    private function version(): string
+    {
+        foreach ($this->source->rows("SELECT pg_catalog.current_setting('server_version') AS v") as $row) {
+            return 'PostgreSQL '.$row['v'];
+        }
+
+        return 'PostgreSQL';
+    }
+
+    /** `CHECK ((a > 0)) NO INHERIT` → `(a > 0)` */
+    private static function checked(string $definition): string
+    {
+        return 1 === preg_match('/^CHECK \((.*)\)(?: NO INHERIT)?(?: NOT VALID)?$/s', $definition, $m) ? $m[1] : $definition;
+    }
+
+    /**
+     * @param array<int, string> $names
+     *
+     * @return list<string> the names that an array of numbers (`{1,3}`) stands for
+     */
+    private static function numbered(string $numbers, array $names): array
+    {
+        $trimmed = trim($numbers, '{}');
+
+        return '' === $trimmed ? [] : array_map(static fn (string $number): string => $names[(int) $number] ?? '', explode(',', $trimmed));
+    }
+
+    /**
+     * @param list<string> $schemas
+     *
+     * @return array{string, array<string, string>}
+     */
+    private static function in(array $schemas): array
+    {
+        $parameters = [];
+        foreach ($schemas as $i => $schema) {
+            $parameters['s'.$i] = $schema;
+        }
+
+        return ['IN (:'.implode(', :', array_keys($parameters)).')', $parameters];
+    }
+}
