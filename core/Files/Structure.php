@@ -1,0 +1,287 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Core\Files;
+
+/**
+ * Works out the structure of a collection from its documents, one pass, in memory that does not grow with their number.
+ *
+ * Types and presence are counted in every document. Values (codes, formats, lengths) are looked at in the first ones and
+ * then in every 64th. Shapes are the distinct sets of members: each object has a number for its set, made of the names
+ * and of the numbers of the objects within, so that two documents have the same shape when their numbers are equal.
+ */
+final class Structure
+{
+    public const LOOK_AT_FIRST = 20000;
+    public const LOOK_AT_EVERY = 64;
+    public const DEEPEST = 64;
+    private const MOST_VALUES = 60;
+    private const MOST_SHAPES = 2000;
+    private const SKETCH = 512;
+    /** More different names than this at one place are the keys of a map, unless most objects have most of them. */
+    private const MOST_NAMES = 500;
+    private const MOST_NAMES_AT_ALL = 5000;
+    private const VERSION = '/^(?:schema|format|message|payload)?[_-]?(?:version|ver|v)$/i';
+    private const IDENTIFIER = '/(?:^|[_.-])(?:id|ids|code|codes|ref|no|nr|key|number|uuid|station|parameter)$|[a-z](?:Id|Ids|Code|Ref|No|Key)$/';
+    private const FORMATS = [
+        'date-time' => '/^\d{4}-\d\d-\d\d[Tt ]\d\d:\d\d:\d\d(?:\.\d+)?(?:[Zz]|[+-]\d\d:\d\d)$/',
+        'date' => '/^\d{4}-(?:0[1-9]|1[0-2])-(?:0[1-9]|[12]\d|3[01])$/',
+        'uuid' => '/^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/i',
+        'email' => '/^[^\s@]+@[^\s@]+\.[a-z]{2,}$/i',
+        'uri' => '~^https?://\S+$~i',
+    ];
+
+    public int $documents = 0;
+    public int $others = 0;
+    public int $looked = 0;
+    public bool $tooDeep = false;
+    public Node $root;
+    /** @var array<string, int> names and inner shapes of an object → its number */
+    private array $ids = [];
+    /** @var array<string, array{count: int, first: int, last: int, example: string, paths: list<string>, version: string}> */
+    public array $shapes = [];
+    public int $shapeless = 0;
+
+    /** @param array<string, true> $maps paths of objects that are known to be maps */
+    public function __construct(public readonly array $maps = [])
+    {
+        $this->root = new Node('', 0);
+        $this->root->map = isset($maps['']);
+    }
+
+    /** @throws TooManyNames where an object turned out to be a map: begin again, knowing that */
+    public function add(mixed $document, string $text): void
+    {
+        if (!$document instanceof \stdClass) {
+            ++$this->others;
+
+            return;
+        }
+        $number = ++$this->documents;
+        $look = $number <= self::LOOK_AT_FIRST || 0 === $number % self::LOOK_AT_EVERY;
+        if ($look) {
+            ++$this->looked;
+        }
+        $version = '';
+        $shape = $this->walk($document, $this->root, $look, $version);
+        $key = $version.'#'.$shape;
+        if (isset($this->shapes[$key])) {
+            ++$this->shapes[$key]['count'];
+            $this->shapes[$key]['last'] = $number;
+        } elseif (\count($this->shapes) < self::MOST_SHAPES) {
+            $this->shapes[$key] = ['count' => 1, 'first' => $number, 'last' => $number, 'example' => mb_strimwidth(trim($text), 0, 4000, '…'), 'paths' => $this->paths($document, $this->root), 'version' => $version];
+        } else {
+            ++$this->shapeless;
+        }
+    }
+
+    private function walk(\stdClass $object, Node $node, bool $look, string &$version): int
+    {
+        ++$node->objects;
+        $signature = '';
+        $map = $node->map;
+        foreach ((array) $object as $name => $value) {
+            $name = (string) $name;
+            $member = $node->members[$map ? '' : $name] ?? $this->member($node, $name);
+            ++$member->present;
+            if (!$map) {
+                $signature .= $name."\x01";
+            }
+            if (\is_string($value)) {
+                ++$member->strings;
+                if ($look) {
+                    $this->look($member, $value);
+                }
+                if ($member->sketched) {
+                    $this->sketch($member, $value);
+                }
+            } elseif (\is_int($value)) {
+                ++$member->integers;
+                if ($look) {
+                    $this->tally($member, $value);
+                }
+                if ($member->sketched) {
+                    $this->sketch($member, (string) $value);
+                }
+            } elseif (\is_float($value)) {
+                ++$member->numbers;
+            } elseif (\is_bool($value)) {
+                ++$member->booleans;
+            } elseif (null === $value) {
+                ++$member->nulls;
+            } elseif ($value instanceof \stdClass) {
+                $inner = $this->inside($member, $node, $value, $look);
+                if (!$map) {
+                    $signature .= $inner."\x02";
+                }
+            } elseif (\is_array($value)) {
+                $inner = $this->listed($member, $node, $value, $look);
+                if (!$map) {
+                    $signature .= $inner."\x03";
+                }
+            }
+            if ($look && 0 === $node->depth && (\is_int($value) || \is_string($value)) && !$map && 1 === preg_match(self::VERSION, $name)) {
+                $version = $name.' '.mb_strimwidth((string) $value, 0, 20);
+            } elseif (0 === $node->depth && isset($this->versions[$name]) && (\is_int($value) || \is_string($value))) {
+                $version = $name.' '.mb_strimwidth((string) $value, 0, 20);
+            }
+        }
+
+        return $this->ids[$signature] ??= \count($this->ids);
+    }
+
+    /** @var array<string, true> names of members at the top that number the versions of a message */
+    private array $versions = [];
+
+    private function inside(Member $member, Node $node, \stdClass $value, bool $look): int
+    {
+        if (null === $member->node) {
+            $member->node = new Node($member->path, $node->depth + 1);
+            $member->node->map = isset($this->maps[$member->path]);
+        }
+        if ($node->depth + 1 >= self::DEEPEST) {
+            $this->tooDeep = true;
+            ++$member->node->objects;
+
+            return -1;
+        }
+        $version = '';
+
+        return $this->walk($value, $member->node, $look, $version);
+    }
+
+    /** @param array<mixed> $list */
+    private function listed(Member $member, Node $node, array $list, bool $look): string
+    {
+        ++$member->lists;
+        if ([] === $list) {
+            return '';
+        }
+        $items = $member->items ??= new Member($member->path.'[]', $member->sketched);
+        $inner = [];
+        foreach ($list as $i => $value) {
+            ++$items->present;
+            if ($value instanceof \stdClass) {
+                $inner[$this->inside($items, $node, $value, $look && $i < 50)] = true;
+            } elseif (\is_string($value)) {
+                ++$items->strings;
+                if ($look && $i < 50) {
+                    $this->look($items, $value);
+                }
+                if ($items->sketched) {
+                    $this->sketch($items, $value);
+                }
+            } elseif (\is_int($value)) {
+                ++$items->integers;
+                if ($look && $i < 50) {
+                    $this->tally($items, $value);
+                }
+                if ($items->sketched) {
+                    $this->sketch($items, (string) $value);
+                }
+            } elseif (\is_float($value)) {
+                ++$items->numbers;
+            } elseif (\is_bool($value)) {
+                ++$items->booleans;
+            } elseif (null === $value) {
+                ++$items->nulls;
+            } elseif (\is_array($value) && substr_count($items->path, '[]') < 8) {
+                $this->listed($items, $node, $value, $look);
+            }
+        }
+        if (\count($inner) > 1) {
+            ksort($inner);
+        }
+
+        return implode(',', array_keys($inner));
+    }
+
+    private function member(Node $node, string $name): Member
+    {
+        if ($node->map) {
+            return $node->members[''] = new Member($node->path.'{}', false);
+        }
+        $count = \count($node->members);
+        if ($count >= self::MOST_NAMES && ($count >= self::MOST_NAMES_AT_ALL || array_sum(array_map(static fn (Member $member): int => $member->present, $node->members)) < 0.1 * $count * $node->objects)) {
+            throw new TooManyNames($node->path, $count);
+        }
+        if (0 === $node->depth && 1 === preg_match(self::VERSION, $name)) {
+            $this->versions[$name] = true;
+        }
+
+        return $node->members[$name] = new Member(('' === $node->path ? '' : $node->path.'.').$name, 1 === preg_match(self::IDENTIFIER, $name));
+    }
+
+    private function look(Member $member, string $value): void
+    {
+        $length = \strlen($value);
+        if ($length > $member->longest) {
+            $member->longest = $length;
+        }
+        if ($length <= 40) {
+            $this->tally($member, $value);
+        } else {
+            $member->values = null;
+        }
+        if (null !== $member->format) {
+            if ('' === $member->format) {
+                $member->format = null;
+                foreach (self::FORMATS as $format => $pattern) {
+                    if (1 === preg_match($pattern, $value)) {
+                        $member->format = $format;
+                        break;
+                    }
+                }
+            } elseif (1 !== preg_match(self::FORMATS[$member->format], $value)) {
+                $member->format = null;
+            }
+        }
+    }
+
+    private function tally(Member $member, string|int $value): void
+    {
+        ++$member->looked;
+        if (null !== $member->values) {
+            $member->values[$value] = ($member->values[$value] ?? 0) + 1;
+            if (\count($member->values) > self::MOST_VALUES) {
+                $member->values = null;
+            }
+        }
+    }
+
+    private function sketch(Member $member, string $value): void
+    {
+        $hash = crc32($value);
+        if ($hash < $member->limit) {
+            $member->sketch[$hash] = true;
+            if (\count($member->sketch) > 2 * self::SKETCH) {
+                ksort($member->sketch);
+                $member->sketch = \array_slice($member->sketch, 0, self::SKETCH, true);
+                $member->limit = (int) array_key_last($member->sketch);
+            }
+        }
+    }
+
+    /** @return list<string> of the members that a document has, with those of objects within */
+    private function paths(\stdClass $object, Node $node): array
+    {
+        $paths = [];
+        foreach ((array) $object as $name => $value) {
+            $path = $node->members[$node->map ? '' : (string) $name]->path ?? '';
+            $paths[$path] = true;
+            $member = $node->members[$node->map ? '' : (string) $name] ?? null;
+            foreach (\is_array($value) ? $value : [$value] as $inner) {
+                $holder = \is_array($value) ? $member?->items : $member;
+                if ($inner instanceof \stdClass && null !== $holder?->node && $holder->node->depth < self::DEEPEST) {
+                    $paths += array_flip($this->paths($inner, $holder->node));
+                }
+            }
+            if (\count($paths) > 2000) {
+                break;
+            }
+        }
+
+        return array_map(strval(...), array_keys($paths));
+    }
+}
