@@ -22,7 +22,7 @@ final class FromCatalog
         $ids = $tablets = $lines = [];
         foreach ($catalog->tables as $id => $table) {
             $ids[$table->schema."\0".$table->name] = $id;
-            $tablets[] = new Tablet($id, $table->name, array_map(static fn (Column $column): TabletRow => self::row($column, $table), $table->columns), '', Kind::View === $table->kind ? 'view' : '', '', $table->comment);
+            $tablets[] = new Tablet($id, $table->name, array_map(static fn (Column $column): TabletRow => self::row($column, $table, $catalog->engine), $table->columns), '', Kind::Table === $table->kind ? '' : $table->kind->value, '', $table->comment);
         }
         foreach ($catalog->tables as $from => $table) {
             foreach ($table->foreignKeys as $key) {
@@ -38,8 +38,8 @@ final class FromCatalog
         return [$tablets, $lines];
     }
 
-    private static function row(Column $column, Table $table): TabletRow
+    private static function row(Column $column, Table $table, string $engine): TabletRow
     {
-        return new TabletRow($column->name, $column->name, null !== $table->primaryKey && \in_array($column->name, $table->primaryKey->columns, true), TypeWords::of($column));
+        return new TabletRow($column->name, $column->name, null !== $table->primaryKey && \in_array($column->name, $table->primaryKey->columns, true), TypeWords::of($column, $engine));
     }
 }

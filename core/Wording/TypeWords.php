@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Fasti\Core\Wording;
 
 use Fasti\Core\Catalog\Column;
+use Fasti\Core\Catalog\Seen;
 
 /** Native types in plain words, with the range that people would otherwise have to work out. */
 final class TypeWords
@@ -19,9 +20,80 @@ final class TypeWords
         'multipoint' => 'points on a map', 'multilinestring' => 'lines on a map', 'multipolygon' => 'areas on a map', 'geometrycollection' => 'shapes on a map',
     ];
 
-    public static function of(Column $column): string
+    private const POSTGRESQL = [
+        'text' => 'long text', 'citext' => 'long text, capitals and small letters alike', 'character varying' => 'text', 'numeric' => 'number, of any size', 'double precision' => 'number, approximate (15 digits)', 'real' => 'number, approximate (7 digits)',
+        'bytea' => 'bytes', 'interval' => 'length of time', 'jsonb' => 'JSON document', 'inet' => 'IP address', 'cidr' => 'network address', 'macaddr' => 'network card address', 'xml' => 'XML document', 'money' => 'sum of money', 'tsvector' => 'words for searching',
+        'int4range' => 'range of whole numbers', 'int8range' => 'range of whole numbers', 'numrange' => 'range of numbers', 'daterange' => 'range of dates', 'tsrange' => 'range of dates and times', 'tstzrange' => 'range of instants', 'path' => 'line on a map', 'line' => 'line on a map', 'circle' => 'circle on a map', 'box' => 'box on a map', 'lseg' => 'line on a map',
+    ];
+    private const JSON = ['string' => 'text', 'integer' => 'whole number', 'number' => 'number', 'boolean' => 'yes or no', 'object' => 'object', 'array' => 'list', 'null' => 'nothing', 'any' => 'anything'];
+    private const JSON_FORMATS = ['date' => 'date, as text', 'date-time' => 'date and time, as text', 'uuid' => 'UUID', 'email' => 'e-mail address', 'uri' => 'web address'];
+
+    /** @param string $engine that of the catalog: the same type means more or less, depending on who enforces it */
+    public static function of(Column $column, string $engine = 'mariadb'): string
     {
-        return self::forType($column->type);
+        if (null !== $column->seen) {
+            return self::member($column->type, $column->seen);
+        }
+        $type = $column->base ?? $column->type;
+        if ('sqlite' === $engine) {
+            return self::affinity($type);
+        }
+        if ('postgresql' !== $engine) {
+            return self::forType($type);
+        }
+        $array = str_ends_with($type, '[]');
+        $words = self::postgreSql($array ? substr($type, 0, -2) : $type);
+
+        return $array ? 'list of '.$words : $words;
+    }
+
+    private static function postgreSql(string $type): string
+    {
+        $lower = strtolower($type);
+
+        return match (true) {
+            isset(self::POSTGRESQL[$lower]) => self::POSTGRESQL[$lower],
+            1 === preg_match('/^character varying\((\d+)\)$/', $lower, $m) => self::forType("varchar($m[1])"),
+            1 === preg_match('/^character\((\d+)\)$/', $lower, $m) => self::forType("char($m[1])"),
+            1 === preg_match('/^timestamp(?:\((\d)\))? (with|without) time zone$/', $lower, $m) => ('with' === $m[2] ? 'instant' : 'date and time').self::fraction($m[1]),
+            1 === preg_match('/^time(?:\((\d)\))? with(?:out)? time zone$/', $lower, $m) => 'time of day'.self::fraction($m[1]),
+            1 === preg_match('/^bit varying(?:\((\d+)\))?$/', $lower, $m) => isset($m[1]) ? 'up to '.$m[1].' bits' : 'bits',
+            default => self::forType($type),
+        };
+    }
+
+    /** SQLite takes a type as advice. What it does with one is ruled by section 3.1 of its page on datatypes. */
+    private static function affinity(string $type): string
+    {
+        $upper = strtoupper($type);
+        $meant = 1 === preg_match('/\(([\d\s,]+)\)/', $type, $m) ? ' ('.preg_replace('/\s+/', '', $m[1]).' is meant, not enforced)' : '';
+
+        return match (true) {
+            '' === $upper => 'anything',
+            str_contains($upper, 'INT') => 'whole number',
+            1 === preg_match('/CHAR|CLOB|TEXT/', $upper) => 'text'.$meant,
+            str_contains($upper, 'BLOB') => 'bytes',
+            1 === preg_match('/REAL|FLOA|DOUB/', $upper) => 'number, approximate (15 digits)',
+            str_contains($upper, 'BOOL') => 'yes or no (0 or 1)',
+            1 === preg_match('/DATE|TIME/', $upper) => (str_contains($upper, 'TIME') ? 'date and time' : 'date').', as text or number',
+            default => 'number'.$meant,
+        };
+    }
+
+    private static function member(string $type, Seen $seen): string
+    {
+        $words = [];
+        $total = array_sum(array_diff_key($seen->types, ['null' => 1]));
+        $kinds = explode(' | ', $type);
+        foreach ($kinds as $kind) {
+            $plain = strtok($kind, ' ') ?: $kind;
+            $said = 1 === preg_match('/\((.*)\)/', $kind, $m) ? self::JSON_FORMATS[$m[1]] ?? 'text ('.$m[1].')' : self::JSON[$plain] ?? $plain;
+            $count = ($seen->types[$plain] ?? 0) + ('number' === $plain ? $seen->types['integer'] ?? 0 : 0);
+            $words[$said] = \count($kinds) > 1 && $total > 0 ? [$count, $said.' ('.(0 < $count && Figure::percent($count, $total) < 1 ? 'under 1' : Figure::percent($count, $total)).' %)'] : [$count, $said];
+        }
+        usort($words, static fn (array $a, array $b): int => $b[0] <=> $a[0]);
+
+        return implode(' or ', array_column($words, 1));
     }
 
     /** @param string $type a native type of MariaDB or MySQL, with its options: `decimal(6,2) unsigned`, `enum('a','b')` */

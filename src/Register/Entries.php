@@ -35,7 +35,7 @@ final readonly class Entries
      */
     public function load(array $ids, bool $joined = true): array
     {
-        $rows = $this->grouped('SELECT e.*, s.name AS source_name, s.surveyed_at FROM entry e JOIN source s ON s.id = e.source_id WHERE e.id IN (?)', $ids, 'id');
+        $rows = $this->grouped('SELECT e.*, s.name AS source_name, s.surveyed_at, s.engine FROM entry e JOIN source s ON s.id = e.source_id WHERE e.id IN (?)', $ids, 'id');
         $fields = $this->grouped('SELECT * FROM field WHERE entry_id IN (?) ORDER BY gone_at IS NOT NULL, position', $ids, 'entry_id');
         $joins = $joined ? $this->joins($ids) : [];
         $views = [];
@@ -130,7 +130,7 @@ final readonly class Entries
             Row::maybeText($row, 'changed_at'),
             Row::maybeText($row, 'surveyed_at'),
             $facts,
-            array_map(static fn (array $field): FieldView => self::field($field, $facts, $leads), $fields),
+            array_map(static fn (array $field): FieldView => self::field($field, $facts, $leads, Row::text($row, 'engine')), $fields),
             $joins,
             Row::int($row, 'field_count'),
             Row::int($row, 'described_count'),
@@ -141,7 +141,7 @@ final readonly class Entries
      * @param array<string, mixed>                                              $row
      * @param array<string, list<array{entry: int, title: string, name: string}>> $leads
      */
-    private static function field(array $row, Table $table, array $leads): FieldView
+    private static function field(array $row, Table $table, array $leads, string $engine): FieldView
     {
         $column = FromArray::column(Row::json($row, 'facts'));
         $name = Row::text($row, 'name');
@@ -157,7 +157,7 @@ final readonly class Entries
             Row::text($row, 'business_name'),
             Row::text($row, 'meaning'),
             $column,
-            TypeWords::of($column),
+            TypeWords::of($column, $engine),
             ColumnWords::of($column, $alone),
             $primary,
             null !== $row['gone_at'],

@@ -28,10 +28,10 @@ class Entry
     #[ORM\Column(length: 190, options: ['collation' => 'utf8mb4_nopad_bin'])]
     public string $schemaName = '';
 
-    #[ORM\Column(length: 190, options: ['collation' => 'utf8mb4_nopad_bin'])]
+    #[ORM\Column(length: 255, options: ['collation' => 'utf8mb4_nopad_bin'])]
     public string $name = '';
 
-    #[ORM\Column(length: 12, enumType: Kind::class)]
+    #[ORM\Column(length: 20, enumType: Kind::class)]
     public Kind $kind = Kind::Table;
 
     #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)]
@@ -62,8 +62,16 @@ class Entry
     #[ORM\Column(type: 'text')]
     public string $grain = '';
 
+    /** The fields that tell rows apart, when no key of the database does: names with commas between. */
+    #[ORM\Column(type: 'text')]
+    public string $grainFields = '';
+
     #[ORM\Column(type: 'text')]
     public string $meaning = '';
+
+    /** Of a collection: the JSON Schema as a steward has tightened it; empty for the one that is worked out. */
+    #[ORM\Column(type: 'text', length: 16777215)]
+    public string $jsonSchema = '';
 
     #[ORM\Column(length: 12, enumType: Standing::class)]
     public Standing $standing = Standing::Draft;

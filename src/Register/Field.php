@@ -19,7 +19,7 @@ class Field
     #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)]
     public Entry $entry;
 
-    #[ORM\Column(length: 190, options: ['collation' => 'utf8mb4_nopad_bin'])]
+    #[ORM\Column(length: 700, options: ['collation' => 'utf8mb4_nopad_bin'])]
     public string $name = '';
 
     #[ORM\Column(options: ['unsigned' => true])]
@@ -40,6 +40,10 @@ class Field
 
     #[ORM\Column(type: 'text')]
     public string $meaning = '';
+
+    /** A person's word on whether it holds personal data: yes, no, or empty to go by what the profile thinks. */
+    #[ORM\Column(length: 3)]
+    public string $personal = '';
 
     public function id(): int
     {

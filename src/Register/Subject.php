@@ -18,8 +18,8 @@ enum Subject: string
         $meaning = ['column' => 'meaning', 'most' => 15000];
 
         return match ($this) {
-            self::Entry => ['businessName' => $name, 'grain' => ['column' => 'grain', 'most' => 2000], 'meaning' => $meaning, 'standing' => ['column' => 'standing', 'most' => 12]],
-            self::Field => ['businessName' => $name, 'meaning' => $meaning],
+            self::Entry => ['businessName' => $name, 'grain' => ['column' => 'grain', 'most' => 2000], 'grainFields' => ['column' => 'grain_fields', 'most' => 2000], 'meaning' => $meaning, 'jsonSchema' => ['column' => 'json_schema', 'most' => 2000000], 'standing' => ['column' => 'standing', 'most' => 12]],
+            self::Field => ['businessName' => $name, 'meaning' => $meaning, 'personal' => ['column' => 'personal', 'most' => 3]],
             self::Join => ['verb' => ['column' => 'verb', 'most' => 190], 'verbBack' => ['column' => 'verb_back', 'most' => 190]],
         };
     }

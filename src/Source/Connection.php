@@ -32,6 +32,14 @@ class Connection
     #[ORM\Column(length: 190)]
     public string $account = '';
 
+    /** Of a file or a folder, for sources that are no servers. */
+    #[ORM\Column(length: 700)]
+    public string $path = '';
+
+    /** The dialect of SQL scripts, empty to work it out. */
+    #[ORM\Column(length: 12)]
+    public string $dialect = '';
+
     #[ORM\Column(type: 'text')]
     public string $sealedSecret = '';
 

@@ -134,12 +134,13 @@ final class PdoRows implements Rows
             'postgresql' => self::postgreSqlFault((string) ($e->errorInfo[0] ?? $e->getCode()), $text, $target, $at, $seconds),
             default => self::mySqlFault($e->errorInfo[1] ?? $e->getCode(), $text, $target, $at, $seconds),
         };
+        $what = $known[2] ?? '';
         [$message, $advice] = $known ?? ['sqlite' === $target->engine ? \sprintf('SQLite could not read “%s”: %s', basename($target->path), $said) : \sprintf('The server at %s answered with an error: %s', $at, $said), ''];
 
-        return new SourceError($message, $advice, $e);
+        return new SourceError($message, $advice, $e, $what);
     }
 
-    /** @return array{string, string}|null message and advice */
+    /** @return array{0: string, 1: string, 2?: string}|null message, advice, and which of the cases that callers tell apart */
     private static function mySqlFault(mixed $code, string $text, Target $target, string $at, int $seconds): ?array
     {
         return match (true) {
@@ -162,7 +163,7 @@ final class PdoRows implements Rows
     /**
      * By SQLSTATE, as the appendix “PostgreSQL Error Codes” of its manual lists them.
      *
-     * @return array{string, string}|null
+     * @return array{0: string, 1: string, 2?: string}|null
      */
     private static function postgreSqlFault(string $state, string $text, Target $target, string $at, int $seconds): ?array
     {
@@ -183,7 +184,7 @@ final class PdoRows implements Rows
         };
     }
 
-    /** @return array{string, string}|null */
+    /** @return array{0: string, 1: string, 2?: string}|null */
     private static function sqliteFault(string $text, Target $target): ?array
     {
         $file = basename($target->path);
@@ -198,15 +199,15 @@ final class PdoRows implements Rows
         };
     }
 
-    /** @return array{string, string} */
+    /** @return array{string, string, string} */
     private static function overTime(int $seconds): array
     {
-        return [\sprintf('The server needed more than %d seconds for one question, so Fasti gave up on it.', $seconds), 'Choose fewer tables, or try when the server is less busy.'];
+        return [\sprintf('The server needed more than %d seconds for one question, so Fasti gave up on it.', $seconds), 'Choose fewer tables, or try when the server is less busy.', SourceError::OVER_TIME];
     }
 
-    /** @return array{string, string} */
+    /** @return array{string, string, string} */
     private static function lost(string $at): array
     {
-        return [\sprintf('The connection to %s was lost in the middle of reading.', $at), 'Nothing has been changed here. Try again when the server is up.'];
+        return [\sprintf('The connection to %s was lost in the middle of reading.', $at), 'Nothing has been changed here. Try again when the server is up.', SourceError::LOST];
     }
 }

@@ -32,6 +32,13 @@ class Source
     #[ORM\Column(type: 'json')]
     private array $choice = [];
 
+    /** What kind of engine the last survey met: it decides what types mean. */
+    #[ORM\Column(length: 20)]
+    public string $engine = 'mariadb';
+
+    #[ORM\Column(length: 12, enumType: Every::class)]
+    public Every $every = Every::Never;
+
     #[ORM\Column]
     public \DateTimeImmutable $addedAt;
 

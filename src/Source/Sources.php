@@ -4,8 +4,7 @@ declare(strict_types=1);
 
 namespace Fasti\Source;
 
-use Fasti\Core\Script\Dialect;
-use Fasti\Core\Script\ScriptReader;
+use Fasti\Core\Files\FilesReader;
 use Fasti\Core\Script\SqliteReader;
 use Fasti\Core\Survey\MariaDbReader;
 use Fasti\Core\Survey\PostgreSqlReader;
@@ -27,7 +26,7 @@ final readonly class Sources
             'mariadb', 'mysql' => new MariaDbReader(PdoRows::open($target), $target->database),
             'postgresql' => new PostgreSqlReader(PdoRows::open($target)),
             'sqlite' => new SqliteReader(PdoRows::open($target)),
-            default => new ScriptReader($target->path, '' === $target->dialect ? null : Dialect::from($target->dialect)),
+            default => FilesReader::open($target->path, $target->dialect),
         };
     }
 

@@ -15,6 +15,7 @@ use Fasti\Core\Survey\SourceError;
 use Fasti\Core\Survey\Stopped;
 use Fasti\Register\ApplyCatalog;
 use Fasti\Source\Sources;
+use Fasti\Support\State;
 use Fasti\Survey\Message\RunSurvey;
 use Psr\Log\LoggerInterface;
 use Symfony\Component\Messenger\Attribute\AsMessageHandler;

@@ -7,6 +7,7 @@ namespace Fasti\Survey;
 use Doctrine\ORM\Mapping as ORM;
 use Fasti\Account\Account;
 use Fasti\Source\Source;
+use Fasti\Support\State;
 
 /** One run that reads a source's structure. */
 #[ORM\Entity]
@@ -58,6 +59,20 @@ class Survey
     /** @var array<string, mixed> server, counts by what became of entries, totals, standouts, notes */
     #[ORM\Column(type: 'json')]
     public array $summary = [];
+
+    /**
+     * What changed since the register was last brought in line, item by item with what was decided; null for a first survey.
+     *
+     * @var list<array<string, mixed>>|null
+     */
+    #[ORM\Column(type: 'json', nullable: true)]
+    public ?array $drift = null;
+
+    #[ORM\Column(nullable: true)]
+    public ?\DateTimeImmutable $decidedAt = null;
+
+    #[ORM\ManyToOne]
+    public ?Account $decidedBy = null;
 
     /** The catalog as JSON, compressed: what the next survey will be compared with. */
     #[ORM\Column(type: 'blob', length: 4294967295, nullable: true)]

@@ -81,7 +81,7 @@ final readonly class SurveyCommand
             $width = max([0, ...array_map(static fn (Column $column): int => mb_strwidth($column->name), $table->columns)]);
             foreach ($table->columns as $column) {
                 $mark = null !== $table->primaryKey && \in_array($column->name, $table->primaryKey->columns, true) ? '|' : ' ';
-                $words = implode(', ', [TypeWords::of($column), ...ColumnWords::of($column)]);
+                $words = implode(', ', [TypeWords::of($column, $catalog->engine), ...ColumnWords::of($column)]);
                 yield \sprintf(' %s %s  %s%s', $mark, $column->name.str_repeat(' ', $width - mb_strwidth($column->name)), $words, '' === $column->comment ? '' : ': '.$column->comment);
             }
             foreach ($table->foreignKeys as $key) {

@@ -9,6 +9,7 @@ use Doctrine\ORM\EntityManagerInterface;
 use Fasti\Account\Account;
 use Fasti\Core\Wording\Figure;
 use Fasti\Source\Source;
+use Fasti\Support\State;
 use Fasti\Support\Row;
 use Fasti\Survey\Message\RunSurvey;
 use Symfony\Bundle\FrameworkBundle\Controller\AbstractController;

@@ -1,0 +1,99 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Core\Drift;
+
+use Fasti\Core\Catalog\Column;
+use Fasti\Core\Wording\TypeWords;
+
+/** Whether a change makes a sentence that people wrote doubtful, and why. */
+final class Doubt
+{
+    /** @return ?string the reason, or null where the text stands as it is */
+    public static function about(string $text, Column $was, Column $is): ?string
+    {
+        if ('' === trim($text)) {
+            return null;
+        }
+        if ('' !== $was->comment && $was->comment !== $is->comment && trim($text) === trim($was->comment)) {
+            return \sprintf('This was taken over from the database, which now says “%s”.', $is->comment);
+        }
+        $old = $was->base ?? $was->type;
+        $new = $is->base ?? $is->type;
+        if ($old !== $new) {
+            foreach (array_diff(self::figures($old), self::figures($new)) as $figure) {
+                if (1 === preg_match('/(?<![\d.,])'.preg_quote($figure, '/').'(?![\d]|[.,]\d)/', str_replace(["\u{202f}", "\u{a0}"], '', $text))) {
+                    return \sprintf('The text speaks of %s, as the type did: it was %s and is %s now.', $figure, $was->type, $is->type);
+                }
+            }
+            $members = array_diff(TypeWords::memberList($new), TypeWords::memberList($old));
+            $spoken = array_filter(TypeWords::memberList($old), static fn (string $member): bool => self::mentions($text, $member));
+            if ([] !== $members && [] !== $spoken) {
+                $unsaid = array_filter($members, static fn (string $member): bool => !self::mentions($text, $member));
+                if ([] !== $unsaid) {
+                    return \sprintf('The text lists codes, and %s came in.', implode(', ', $unsaid));
+                }
+            }
+            $kinds = ['number' => '/\b(?:number|digits?|integer|figure)\b/i', 'text' => '/\b(?:text|characters?|letters?)\b/i', 'time' => '/\b(?:date|time|instant|day)\b/i'];
+            foreach ($kinds as $kind => $pattern) {
+                if (self::kind($old) === $kind && self::kind($new) !== $kind && 1 === preg_match($pattern, $text)) {
+                    return \sprintf('The text speaks of the old type: it was %s and is %s now.', $was->type, $is->type);
+                }
+            }
+        }
+        if ($was->nullable !== $is->nullable && 1 === preg_match('/\b(?:always|never|required|mandatory|must|optional|empty|missing|unknown|may be|if any|null)\b/i', $text, $m)) {
+            return \sprintf('The text says “%s”, and %s.', $m[0], $is->nullable ? 'the field may be empty now' : 'the field is required now');
+        }
+        if ($was->default !== $is->default && (1 === preg_match('/\bdefault|unless given\b/i', $text) || (null !== $was->default && \strlen(trim($was->default, "'")) > 1 && self::mentions($text, trim($was->default, "'"))))) {
+            return \sprintf('The text may speak of the default, which was %s and is %s.', $was->default ?? 'none', $is->default ?? 'none');
+        }
+
+        return null;
+    }
+
+    /** Whether a text names an identifier as a word of its own. */
+    public static function mentions(string $text, string $word): bool
+    {
+        return '' !== $word && 1 === preg_match('/(?<![\w])'.preg_quote($word, '/').'(?![\w])/u', $text);
+    }
+
+    /**
+     * A code list within a text: `G = good, S = suspect`, one a line or with commas between.
+     *
+     * @return list<string> the codes; empty where the text holds no list
+     */
+    public static function codes(string $text): array
+    {
+        preg_match_all('/(?:^|[\s,;(*`“"\'-])([A-Za-z0-9][\w.-]{0,15})[`”"\']*\s*(?:=|:|→|–|means\b|for\b)\s*\S/um', $text, $m);
+
+        return \count($m[1]) >= 2 ? array_values(array_unique($m[1])) : [];
+    }
+
+    /** @return list<string> the figures of a type that a sentence may speak of: its length, its bounds */
+    private static function figures(string $type): array
+    {
+        preg_match_all('/\d+/', $type, $m);
+        $figures = array_values(array_filter($m[0], static fn (string $figure): bool => '0' !== $figure && '1' !== $figure));
+        foreach (['tinyint' => ['127', '255'], 'smallint' => ['32767', '65535', '32,767', '65,535'], 'mediumint' => ['8388607', '16777215']] as $name => $bounds) {
+            if (str_starts_with(strtolower($type), $name)) {
+                array_push($figures, ...$bounds);
+            }
+        }
+        if (1 === preg_match('/^(?:dec|num)\w*\((\d+),(\d+)\)/i', $type, $n)) {
+            $figures[] = str_repeat('9', max(0, (int) $n[1] - (int) $n[2])).('0' === $n[2] ? '' : '.'.str_repeat('9', (int) $n[2]));
+        }
+
+        return $figures;
+    }
+
+    private static function kind(string $type): string
+    {
+        return match (true) {
+            1 === preg_match('/int|dec|num|real|doub|float|serial/i', $type) => 'number',
+            1 === preg_match('/char|text|clob|string/i', $type) => 'text',
+            1 === preg_match('/date|time|year/i', $type) => 'time',
+            default => $type,
+        };
+    }
+}

@@ -1,0 +1,48 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Core\Profile;
+
+/**
+ * What the data says about one field.
+ *
+ * `values` is how many were not null; `blank` how many of those were empty or only blanks. `distinct` is null where it was
+ * not counted. Of a personal field no value is kept: `least`, `greatest` and `frequent` are empty.
+ */
+final readonly class FieldProfile
+{
+    /**
+     * @param array<string, int>                                    $frequent  value → rows, the most frequent first
+     * @param int                                                   $frequentOf how many values those counts were taken from
+     * @param list<array{from: string, to: string, count: int}> $histogram of numbers and dates: equal steps from the least to the greatest
+     * @param array<string, int>                                    $shapes    of text: `AA-999` → how many of the values looked at
+     * @param string                                                $likely    what it is likely to be, '' where nothing stands out
+     * @param int                                                   $percent   of the values looked at that fit `likely`
+     * @param string                                                $personal  why it is taken for personal data, '' where it is not
+     */
+    public function __construct(
+        public int $rows,
+        public int $values,
+        public int $blank = 0,
+        public ?int $distinct = null,
+        public ?string $least = null,
+        public ?string $greatest = null,
+        public ?int $shortest = null,
+        public ?int $longest = null,
+        public ?float $average = null,
+        public array $frequent = [],
+        public int $frequentOf = 0,
+        public array $histogram = [],
+        public array $shapes = [],
+        public string $likely = '',
+        public int $percent = 0,
+        public string $personal = '',
+    ) {
+    }
+
+    public function filled(): int
+    {
+        return max(0, $this->values - $this->blank);
+    }
+}

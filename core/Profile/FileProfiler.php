@@ -1,0 +1,139 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Core\Profile;
+
+use Fasti\Core\Catalog\Column;
+use Fasti\Core\Catalog\Kind;
+use Fasti\Core\Catalog\Table;
+use Fasti\Core\Files\CsvFile;
+use Fasti\Core\Files\JsonDocuments;
+use Fasti\Core\Survey\Progress;
+
+/** Profiles a CSV file or a collection of documents, in one pass over all of it. */
+final class FileProfiler
+{
+    /** @var array<string, Tally> */
+    private array $tallies = [];
+    /** @var array<string, bool> */
+    private array $numbers = [];
+    private int $repeated = 0;
+    /** @var array<string, true> */
+    private array $seen = [];
+    private bool $tooMany = false;
+
+    /**
+     * @param list<string>          $grain
+     * @param array<string, string> $decisions
+     */
+    public function profile(string $path, Table $table, array $grain, array $decisions, Progress $progress): TableProfile
+    {
+        $start = microtime(true);
+        mt_srand(1);
+        $families = [];
+        foreach ($table->columns as $column) {
+            $families[$column->name] = Figures::family($column);
+            $this->tallies[$column->name] = new Tally();
+            $this->numbers[$column->name] = \in_array($families[$column->name], ['whole', 'number'], true);
+        }
+        $grain = array_values(array_filter($grain, static fn (string $field): bool => null !== $table->column($field)));
+        $rows = Kind::Collection === $table->kind ? $this->documents($path, $grain, $progress) : $this->rows($path, $table, $grain, $progress);
+        $fields = [];
+        foreach ($table->columns as $column) {
+            $tally = $this->tallies[$column->name];
+            $of = max($rows, $tally->values, null === $column->seen ? 0 : $column->seen->of);
+            $fields[$column->name] = Figures::field($table->name, $column, $of, $tally->figures('text' === $families[$column->name]), $tally->sample(), $tally->frequent(), $decisions[$column->name] ?? '');
+        }
+
+        return new TableProfile($rows, $rows, '', $fields, $grain, [] === $grain || $this->tooMany ? null : $this->repeated, $this->tooMany ? ['Whether rows repeat was not followed to the end: there are too many.'] : [], round(microtime(true) - $start, 2));
+    }
+
+    /** @param list<string> $grain */
+    private function rows(string $path, Table $table, array $grain, Progress $progress): int
+    {
+        $file = new CsvFile($path);
+        $names = array_map(static fn (Column $column): string => $column->name, $table->columns);
+        $size = (int) filesize($path);
+        $rows = 0;
+        foreach ($file as $row) {
+            ++$rows;
+            foreach ($names as $i => $name) {
+                if ('' !== ($row[$i] ?? '')) {
+                    $this->tallies[$name]->add($file->text($row[$i]), $this->numbers[$name]);
+                }
+            }
+            $this->repeat($grain, static fn (string $field): string => (string) ($row[(int) array_search($field, $names, true)] ?? ''));
+            if (0 === ($rows & 0x3FF)) {
+                $progress->at($table->name.': all rows', $file->bytes, $size);
+            }
+        }
+
+        return $rows;
+    }
+
+    /** @param list<string> $grain */
+    private function documents(string $path, array $grain, Progress $progress): int
+    {
+        $size = (int) filesize($path);
+        $documents = new JsonDocuments($path);
+        $count = 0;
+        foreach ($documents as [$value]) {
+            if (!$value instanceof \stdClass) {
+                continue;
+            }
+            ++$count;
+            $this->walk($value, '');
+            $this->repeat($grain, static fn (string $field): string => (string) json_encode($value->{$field} ?? null));
+            if (0 === ($count & 0xFF)) {
+                $progress->at(basename($path).': all documents', $documents->bytes, max($size, $documents->bytes));
+            }
+        }
+
+        return $count;
+    }
+
+    private function walk(\stdClass $object, string $path): void
+    {
+        $map = '' !== $path && isset($this->tallies[$path.'{}']) || '' === $path && isset($this->tallies['{}']);
+        foreach ((array) $object as $name => $value) {
+            $this->value($value, $map ? $path.'{}' : ('' === $path ? (string) $name : $path.'.'.$name));
+        }
+    }
+
+    private function value(mixed $value, string $path): void
+    {
+        $tally = $this->tallies[$path] ?? null;
+        if ($value instanceof \stdClass) {
+            null === $tally || ++$tally->values;
+            if (substr_count($path, '.') < 64) {
+                $this->walk($value, $path);
+            }
+        } elseif (\is_array($value)) {
+            null === $tally || ++$tally->values;
+            foreach ($value as $item) {
+                $this->value($item, $path.'[]');
+            }
+        } elseif (null !== $value && null !== $tally) {
+            $tally->add(\is_bool($value) ? ($value ? 'true' : 'false') : (\is_scalar($value) ? (string) $value : ''), $this->numbers[$path]);
+        }
+    }
+
+    /**
+     * @param list<string>             $grain
+     * @param callable(string): string $of
+     */
+    private function repeat(array $grain, callable $of): void
+    {
+        if ([] === $grain || $this->tooMany) {
+            return;
+        }
+        $key = hash('xxh128', implode("\0", array_map($of, $grain)), true);
+        if (isset($this->seen[$key])) {
+            ++$this->repeated;
+        } else {
+            $this->seen[$key] = true;
+            $this->tooMany = \count($this->seen) > 3000000;
+        }
+    }
+}

@@ -1,0 +1,78 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Core\Profile;
+
+/** The open form of a profile, as `fasti:profile --format=json` prints it and the register keeps it. */
+final class ProfileArray
+{
+    /** @return array<string, mixed> */
+    public static function of(TableProfile $profile): array
+    {
+        return ['fields' => array_map(static fn (FieldProfile $field): array => get_object_vars($field), $profile->fields)] + get_object_vars($profile);
+    }
+
+    /** @param array<mixed> $data */
+    public static function read(array $data): TableProfile
+    {
+        $fields = [];
+        foreach (\is_array($data['fields'] ?? null) ? $data['fields'] : [] as $name => $field) {
+            if (\is_array($field)) {
+                $fields[(string) $name] = self::field($field);
+            }
+        }
+        $strings = static fn (mixed $list): array => \is_array($list) ? array_values(array_filter($list, is_string(...))) : [];
+        $repeated = $data['repeated'] ?? null;
+
+        return new TableProfile(self::int($data, 'rows'), self::int($data, 'looked'), self::text($data, 'how') ?? '', $fields, $strings($data['grain'] ?? null), \is_int($repeated) ? $repeated : null, $strings($data['notes'] ?? null), (float) self::int($data, 'seconds'));
+    }
+
+    /** @param array<mixed> $data */
+    private static function field(array $data): FieldProfile
+    {
+        $maybe = static fn (string $key): ?int => \is_int($data[$key] ?? null) ? $data[$key] : null;
+        $average = $data['average'] ?? null;
+        $histogram = [];
+        foreach (\is_array($data['histogram'] ?? null) ? $data['histogram'] : [] as $step) {
+            if (\is_array($step)) {
+                $histogram[] = ['from' => self::text($step, 'from') ?? '', 'to' => self::text($step, 'to') ?? '', 'count' => self::int($step, 'count')];
+            }
+        }
+
+        return new FieldProfile(self::int($data, 'rows'), self::int($data, 'values'), self::int($data, 'blank'), $maybe('distinct'), self::text($data, 'least'), self::text($data, 'greatest'), $maybe('shortest'), $maybe('longest'), \is_int($average) || \is_float($average) ? (float) $average : null, self::counts($data, 'frequent'), self::int($data, 'frequentOf'), $histogram, self::counts($data, 'shapes'), self::text($data, 'likely') ?? '', self::int($data, 'percent'), self::text($data, 'personal') ?? '');
+    }
+
+    /**
+     * @param array<mixed> $data
+     *
+     * @return array<string, int>
+     */
+    private static function counts(array $data, string $key): array
+    {
+        $counts = [];
+        foreach (\is_array($data[$key] ?? null) ? $data[$key] : [] as $what => $count) {
+            if (\is_int($count)) {
+                $counts[(string) $what] = $count;
+            }
+        }
+
+        return $counts;
+    }
+
+    /** @param array<mixed> $data */
+    private static function int(array $data, string $key): int
+    {
+        $value = $data[$key] ?? 0;
+
+        return is_numeric($value) ? (int) $value : 0;
+    }
+
+    /** @param array<mixed> $data */
+    private static function text(array $data, string $key): ?string
+    {
+        $value = $data[$key] ?? null;
+
+        return \is_string($value) ? $value : null;
+    }
+}

@@ -1,0 +1,314 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Core\Profile;
+
+use Fasti\Core\Catalog\Column;
+use Fasti\Core\Catalog\Key;
+use Fasti\Core\Catalog\Table;
+use Fasti\Core\Survey\Progress;
+use Fasti\Core\Survey\Rows;
+use Fasti\Core\Survey\SourceError;
+use Fasti\Core\Survey\Stopped;
+use Fasti\Core\Wording\Figure;
+
+/**
+ * Profiles a table of a server or of SQLite in few scans: one over a sample of rows, which shows what the values look like;
+ * one that counts everything there is to count over all rows; one for each field with few values, for how often each
+ * stands. Tables beyond a size are counted in a sample only.
+ */
+final class SqlProfiler
+{
+    private const SAMPLE = 10000;
+    /** Tables with more rows are counted in a sample of so many. */
+    public const MOST_COUNTED = 2000000;
+    private const COUNTED_SAMPLE = 200000;
+    private const FEW_VALUES = 100;
+    private const LONGEST = 200;
+    /** After each scan the source rests for this share of the time it took. */
+    private const REST = 0.1;
+    private const LONGEST_REST = 1.0;
+
+    /** @var list<string> */
+    private array $notes = [];
+
+    /** @param string $engine mariadb, mysql, postgresql or sqlite */
+    public function __construct(private readonly Rows $source, private readonly string $engine)
+    {
+    }
+
+    /**
+     * @param list<string>          $grain     the fields that are said to tell rows apart; empty to go by the keys
+     * @param array<string, string> $decisions field → yes or no: whether it is personal, as a steward has said
+     *
+     * @throws SourceError
+     * @throws Stopped
+     */
+    public function profile(Table $table, array $grain, array $decisions, Progress $progress): TableProfile
+    {
+        $start = microtime(true);
+        $this->notes = [];
+        $name = $table->name;
+        $progress->at("$name: counting rows", 0, 0);
+        $rows = $this->rowCount($table);
+        $all = null !== $rows && $rows <= self::MOST_COUNTED;
+        $rows ??= $table->rowEstimate ?? 0;
+        $progress->at("$name: a sample of rows", 0, 0);
+        $sample = $this->sample($table, $rows);
+        $families = array_map(Figures::family(...), $table->columns);
+        $values = [];
+        foreach ($table->columns as $i => $column) {
+            $values[$i] = array_values(array_filter($sample[$i], static fn (?string $value): bool => null !== $value && '' !== trim($value)));
+        }
+        $personal = [];
+        foreach ($table->columns as $i => $column) {
+            [$likely] = Likely::kind($families[$i], $values[$i], \count($sample[$i]), \count($values[$i]), null, 0);
+            $decision = $decisions[$column->name] ?? '';
+            $personal[$i] = 'yes' === $decision || ('no' !== $decision && '' !== Personal::reason($name, $column->name, $likely, \array_slice($values[$i], 0, 500)));
+        }
+        $progress->at("$name: counting values", 0, 0);
+        $how = $all ? '' : $this->words($rows, self::COUNTED_SAMPLE);
+        try {
+            $figures = $this->figures($table, $families, $personal, $all ? null : $rows);
+        } catch (SourceError $e) {
+            if (SourceError::OVER_TIME !== $e->what || !$all) {
+                throw $e;
+            }
+            $all = false;
+            $how = $this->words($rows, self::COUNTED_SAMPLE);
+            $this->notes[] = 'Counting all rows took too long, so a sample was counted. '.$e->getMessage();
+            $figures = $this->figures($table, $families, $personal, $rows);
+        }
+        $looked = $figures['rows'];
+        $rows = $all ? $looked : max($rows, $looked);
+        $fields = [];
+        foreach ($table->columns as $i => $column) {
+            $progress->at("$name: frequent values", $i, \count($table->columns));
+            $distinct = $figures['fields'][$i]['distinct'];
+            $frequent = null;
+            if ($all && !$personal[$i] && null !== $distinct && $distinct >= 1 && $distinct <= self::FEW_VALUES && $looked > \count($sample[$i])) {
+                $frequent = $this->frequent($table, $column);
+            }
+            $fields[$column->name] = Figures::field($name, $column, $looked, $figures['fields'][$i], $values[$i], $frequent, $decisions[$column->name] ?? '');
+        }
+        [$grain, $repeated] = $this->grain($table, $grain, $rows, $progress);
+
+        return new TableProfile($rows, $looked, $how, $fields, $grain, $repeated, $this->notes, round(microtime(true) - $start, 2));
+    }
+
+    /** @return ?int null where counting took too long */
+    private function rowCount(Table $table): ?int
+    {
+        if (($table->rowEstimate ?? 0) > 20 * self::MOST_COUNTED) {
+            return null;
+        }
+        try {
+            foreach ($this->scan('SELECT COUNT(*) AS n FROM '.$this->from($table)) as $row) {
+                return (int) $row['n'];
+            }
+        } catch (SourceError $e) {
+            if (SourceError::OVER_TIME !== $e->what) {
+                throw $e;
+            }
+            $this->notes[] = 'Counting the rows took too long; their number is the engine\'s own estimate.';
+        }
+
+        return null;
+    }
+
+    /** @return list<list<?string>> values by column */
+    private function sample(Table $table, int $rows): array
+    {
+        $columns = array_fill(0, \count($table->columns), []);
+        if ([] === $columns) {
+            return [];
+        }
+        $select = [];
+        foreach ($table->columns as $i => $column) {
+            $select[] = $this->asText($column)." AS c$i";
+        }
+        $sql = 'SELECT '.implode(', ', $select).' FROM '.($rows > self::SAMPLE ? $this->sampled($table, $rows, self::SAMPLE) : $this->from($table)).' LIMIT '.(2 * self::SAMPLE);
+        foreach ($this->scan($sql) as $row) {
+            $i = 0;
+            foreach ($row as $value) {
+                $columns[$i++][] = $value;
+            }
+        }
+
+        return array_values($columns);
+    }
+
+    /**
+     * @param list<string> $families
+     * @param list<bool>   $personal
+     * @param ?int         $sampleOf how many rows there are, to count a sample; null to count all
+     *
+     * @return array{rows: int, fields: list<array{values: int, blank: int, distinct: ?int, least: ?string, greatest: ?string, shortest: ?int, longest: ?int, average: ?float}>}
+     */
+    private function figures(Table $table, array $families, array $personal, ?int $sampleOf): array
+    {
+        $select = ['COUNT(*) AS n'];
+        $from = null === $sampleOf ? $this->from($table) : '(SELECT * FROM '.$this->sampled($table, $sampleOf, self::COUNTED_SAMPLE).') s';
+        foreach ($table->columns as $i => $column) {
+            $name = $this->quoted($column->name);
+            $select[] = "COUNT($name) AS v$i";
+            if (!$this->comparable($column)) {
+                continue;
+            }
+            $plain = $this->bounded($column, $name);
+            $select[] = "COUNT(DISTINCT $plain) AS d$i";
+            if (!$personal[$i]) {
+                $order = $this->ordered($column, $plain);
+                array_push($select, "MIN($order) AS l$i", "MAX($order) AS g$i");
+            }
+            if ('text' === $families[$i]) {
+                $length = 'sqlite' === $this->engine ? "LENGTH($name)" : "CHAR_LENGTH($name)";
+                $cast = 'postgresql' === $this->engine ? "CHAR_LENGTH($name::text)" : $length;
+                $blank = 'postgresql' === $this->engine ? "BTRIM($name::text) = ''" : "TRIM($name) = ''";
+                array_push($select, "SUM(CASE WHEN $blank THEN 1 ELSE 0 END) AS b$i", "MIN($cast) AS s$i", "MAX($cast) AS x$i", "AVG($cast) AS a$i");
+            }
+        }
+        $row = [];
+        foreach ($this->scan('SELECT '.implode(', ', $select).' FROM '.$from) as $row) {
+            break;
+        }
+        $int = static fn (string $key): ?int => isset($row[$key]) ? (int) $row[$key] : null;
+
+        return ['rows' => $int('n') ?? 0, 'fields' => array_map(static fn (int $i): array => [
+            'values' => $int("v$i") ?? 0, 'blank' => $int("b$i") ?? 0, 'distinct' => $int("d$i"), 'least' => $row["l$i"] ?? null, 'greatest' => $row["g$i"] ?? null,
+            'shortest' => $int("s$i"), 'longest' => $int("x$i"), 'average' => isset($row["a$i"]) ? (float) $row["a$i"] : null,
+        ], array_keys($table->columns))];
+    }
+
+    /** @return array<array-key, int> */
+    private function frequent(Table $table, Column $column): array
+    {
+        $name = $this->quoted($column->name);
+        $text = $this->asText($column);
+        $counts = [];
+        foreach ($this->scan("SELECT $text AS value, COUNT(*) AS n FROM {$this->from($table)} WHERE $name IS NOT NULL GROUP BY $name ORDER BY n DESC LIMIT ".self::FEW_VALUES) as $row) {
+            if ('' !== trim((string) $row['value'])) {
+                $counts[(string) $row['value']] = ($counts[(string) $row['value']] ?? 0) + (int) $row['n'];
+            }
+        }
+
+        return $counts;
+    }
+
+    /**
+     * @param list<string> $stated
+     *
+     * @return array{list<string>, ?int}
+     */
+    private function grain(Table $table, array $stated, int $rows, Progress $progress): array
+    {
+        $keys = array_filter([$table->primaryKey, ...$table->uniqueKeys]);
+        $known = array_values(array_filter($stated, static fn (string $field): bool => null !== $table->column($field)));
+        if (\count($known) < \count($stated)) {
+            $this->notes[] = \sprintf('The fields that tell rows apart name %s, which the table does not have.', implode(', ', array_diff($stated, $known)));
+        }
+        if ([] === $known) {
+            if (null !== $table->primaryKey || $table->kind->isView() || [] === $table->columns) {
+                return [$table->primaryKey->columns ?? [], null === $table->primaryKey ? null : 0];
+            }
+            // Without a key, the least one may ask is that no row is there twice.
+            $known = array_map(static fn (Column $column): string => $column->name, array_values(array_filter($table->columns, $this->comparable(...))));
+        }
+        foreach ($keys as $key) {
+            if ($key instanceof Key && [] === array_diff($key->columns, $known) && [] === array_filter($key->columns, static fn (string $column): bool => true === $table->column($column)?->nullable)) {
+                return [$known, 0];
+            }
+        }
+        if ($rows > self::MOST_COUNTED) {
+            $this->notes[] = 'Whether rows repeat was not asked: the table is too large for it.';
+
+            return [$known, null];
+        }
+        $progress->at($table->name.': rows that repeat', 0, 0);
+        $by = implode(', ', array_map(fn (string $field): string => $this->bounded($table->column($field) ?? new Column($field, ''), $this->quoted($field)), $known));
+        try {
+            foreach ($this->scan("SELECT SUM(n) AS n FROM (SELECT COUNT(*) AS n FROM {$this->from($table)} GROUP BY $by HAVING COUNT(*) > 1) g") as $row) {
+                return [$known, (int) $row['n']];
+            }
+        } catch (SourceError $e) {
+            if (SourceError::OVER_TIME !== $e->what) {
+                throw $e;
+            }
+            $this->notes[] = 'Whether rows repeat could not be told in time.';
+        }
+
+        return [$known, null];
+    }
+
+    /** @return list<array<string, string|null>> */
+    private function scan(string $sql): array
+    {
+        $start = microtime(true);
+        $rows = [];
+        foreach ($this->source->rows($sql) as $row) {
+            $rows[] = $row;
+        }
+        usleep((int) (1e6 * min(self::LONGEST_REST, self::REST * (microtime(true) - $start))));
+
+        return $rows;
+    }
+
+    private function words(int $rows, int $sample): string
+    {
+        return \sprintf('About %s of %s rows were looked at, chosen by chance over the whole table: shares are good to a per cent or so, counts are of the rows looked at, and rare values, the least and the greatest may be missed.', Figure::count(min($rows, $sample)), Figure::count($rows));
+    }
+
+    /** The table with a condition that lets rows through by chance. */
+    private function sampled(Table $table, int $rows, int $wanted): string
+    {
+        $part = min(1.0, 1.1 * $wanted / max(1, $rows));
+        $from = $this->from($table);
+
+        return match (true) {
+            'postgresql' === $this->engine && !$table->kind->isView() && 'foreign' !== $table->storage => \sprintf('%s TABLESAMPLE %s (%.6F) REPEATABLE (1)', $from, $rows > 20000000 ? 'SYSTEM' : 'BERNOULLI', 100 * $part),
+            'postgresql' === $this->engine => \sprintf('%s WHERE random() < %.8F', $from, $part),
+            'sqlite' === $this->engine => \sprintf('%s WHERE (random() & 1048575) < %d', $from, (int) ceil(1048576 * $part)),
+            default => \sprintf('%s WHERE RAND(1) < %.8F', $from, $part),
+        };
+    }
+
+    private function from(Table $table): string
+    {
+        return 'sqlite' === $this->engine ? $this->quoted($table->name) : $this->quoted($table->schema).'.'.$this->quoted($table->name);
+    }
+
+    private function quoted(string $name): string
+    {
+        return 'mariadb' === $this->engine || 'mysql' === $this->engine ? '`'.str_replace('`', '``', $name).'`' : '"'.str_replace('"', '""', $name).'"';
+    }
+
+    /** Whether the engine can tell values of this type apart and put them in order. */
+    private function comparable(Column $column): bool
+    {
+        return 1 !== preg_match('/^(?:json|xml|.*blob|geometry|point|.*linestring|.*polygon|multi|geometrycollection|line|lseg|box|path|circle|bytea|tsvector)\b|\[\]$/i', $column->base ?? $column->type);
+    }
+
+    private function bounded(Column $column, string $name): string
+    {
+        return 1 === preg_match('/^(?:tiny|medium|long)?text|^jsonb/i', $column->base ?? $column->type) && 'sqlite' !== $this->engine ? ('postgresql' === $this->engine ? "LEFT($name::text, ".self::LONGEST.')' : "LEFT($name, ".self::LONGEST.')') : $name;
+    }
+
+    /** PostgreSQL has no least or greatest of some types whose texts are in order. */
+    private function ordered(Column $column, string $plain): string
+    {
+        return 'postgresql' === $this->engine && 1 === preg_match('/^(?:bool|uuid|enum|bit|inet|cidr|macaddr|.*range|interval)/i', $column->base ?? $column->type) ? "($plain)::text" : $plain;
+    }
+
+    private function asText(Column $column): string
+    {
+        $name = $this->quoted($column->name);
+
+        return match (true) {
+            !$this->comparable($column) && 1 !== preg_match('/^(?:json|xml)/i', $column->type) => "CASE WHEN $name IS NULL THEN NULL ELSE '·' END",
+            'postgresql' === $this->engine => "LEFT($name::text, ".self::LONGEST.')',
+            'sqlite' === $this->engine => "SUBSTR(CAST($name AS TEXT), 1, ".self::LONGEST.')',
+            default => "LEFT($name, ".self::LONGEST.')',
+        };
+    }
+}
