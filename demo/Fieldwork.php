@@ -10,6 +10,8 @@ namespace Fasti\Demo;
 final class Fieldwork
 {
     private const SEED = 20261;
+    /** A table that the second season drops. */
+    public const ONLY_IN_FIRST_SEASON = 'tmp_import_0423';
     private const FIRST = ['Ada', 'Bran', 'Cleo', 'Dov', 'Elin', 'Farid', 'Greta', 'Hale', 'Ines', 'Joss', 'Kari', 'Lorn', 'Mina', 'Niall', 'Orla', 'Pell', 'Quill', 'Rhea', 'Sten', 'Tamsin'];
     private const LAST = ['Amberley', 'Brook', 'Calder', 'Dunmarsh', 'Eddery', 'Fenwright', 'Glede', 'Holloway', 'Inkpen', 'Jessop', 'Kestrelman', 'Lisk', 'Marlow', 'Nettle', 'Osier', 'Pike'];
     private const WATERS = ['Arrow', 'Mere', 'Sallow', 'Tinker', 'Withy', 'Rush', 'Otter', 'Black', 'Long', 'Heron', 'Stone', 'Alder'];

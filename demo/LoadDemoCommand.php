@@ -42,6 +42,7 @@ final readonly class LoadDemoCommand
         #[Autowire('%env(int:DATABASE_PORT)%')] private int $port,
         #[Autowire('%env(DATABASE_USER)%')] private string $user,
         #[Autowire('%env(DATABASE_PASSWORD)%')] private string $password,
+        private string $filesDir,
     ) {
     }
 
@@ -69,9 +70,11 @@ final readonly class LoadDemoCommand
             }
         }
         $this->entities->flush();
+        $this->files($rows);
         $source = $this->entities->getRepository(Source::class)->findOneBy(['name' => 'fieldwork']);
         if (null === $source) {
             $this->source();
+            $this->others();
             $io->writeln('Surveyed it and described a few entries.');
         } elseif ($source->connection->port !== $this->port && self::ACCOUNT === $source->connection->account) {
             $source->connection->port = $this->port;
@@ -79,6 +82,38 @@ final readonly class LoadDemoCommand
         }
 
         return Command::SUCCESS;
+    }
+
+    /** The analytics database and the messages of the stations, which are files. */
+    private function files(bool $anew): void
+    {
+        $mart = $this->filesDir.'/mart.sqlite';
+        is_dir($this->filesDir) || mkdir($this->filesDir, 0755, true);
+        if ($anew || !is_file($mart)) {
+            @unlink($mart.'.new');
+            Mart::make(new \PDO('sqlite:'.$mart.'.new', null, null, [\PDO::ATTR_ERRMODE => \PDO::ERRMODE_EXCEPTION]));
+            rename($mart.'.new', $mart);
+        }
+        if ($anew || !is_file($this->filesDir.'/telemetry/telemetry.jsonl')) {
+            Telemetry::make($this->filesDir.'/telemetry');
+        }
+    }
+
+    private function others(): void
+    {
+        foreach (['mart' => ['sqlite', '/mart.sqlite', 'What analysts ask: readings by day and sightings, with their stations, days, parameters and species.', 'Ren Abara'], 'telemetry' => ['files', '/telemetry', 'Messages that the stations send, as they arrive.', 'Oona Lisk']] as $name => [$engine, $path, $purpose, $owner]) {
+            if (null !== $this->entities->getRepository(Source::class)->findOneBy(['name' => $name])) {
+                continue;
+            }
+            $source = new Source();
+            [$source->name, $source->purpose, $source->owner, $source->connection->engine, $source->connection->path] = [$name, $purpose, $owner, $engine, $this->filesDir.$path];
+            $source->choose(new Choice());
+            $survey = new Survey($source, $this->entities->getRepository(Account::class)->findOneBy(['email' => 'oona@arrowmere.example']));
+            $this->entities->persist($source);
+            $this->entities->persist($survey);
+            $this->entities->flush();
+            ($this->surveys)(new RunSurvey($survey->id()));
+        }
     }
 
     private function source(): void

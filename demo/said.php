@@ -30,6 +30,7 @@ return [
                 'station_id' => ['Station', 'Where the instrument hung when it measured.'],
                 'parameter_code' => ['Parameter', 'What was measured.'],
                 'taken_at' => ['Taken at', "The instant of measurement by the instrument's clock, in UTC."],
+                'value' => ['Value', 'What was measured, in the unit of the parameter. At most 9999.99; a greater one is cut there.'],
                 'flag' => ['Quality flag', 'How far the value can be trusted: G good, S suspect, B bad, M missing.'],
             ],
         ],

@@ -95,7 +95,7 @@ Alpine.data('work', () => ({
                     return location.reload();
                 }
                 const counted = state.total > 0 ? ` (${state.done.toLocaleString('en')} of ${state.total.toLocaleString('en')})` : '';
-                this.doing = state.state === 'waiting' ? `waiting for the worker${state.waited ? `, ${state.waited}` : ''}` : `${state.doing === 'connecting' ? '' : 'Reading '}${state.doing}${counted}`.replace('Reading storing', 'Storing').replace('Reading writing', 'Writing').replace('Reading finishing', 'Finishing');
+                this.doing = state.state === 'waiting' ? `waiting for the worker${state.waited ? `, ${state.waited}` : ''}` : `${state.doing === 'connecting' ? '' : this.$root.dataset.verb ?? 'Reading '}${state.doing}${counted}`.replace('Reading storing', 'Storing').replace('Reading comparing', 'Comparing').replace('Reading writing', 'Writing').replace('Reading finishing', 'Finishing');
                 this.silent = state.silent;
                 if (state.total > 0) {
                     this.$refs.bar.max = state.total;
@@ -110,22 +110,55 @@ Alpine.data('work', () => ({
     },
 }));
 
+/** What to follow of a source that has changed: the button says how much. */
+Alpine.data('drift', () => ({
+    label: 'Follow all of it',
+    init() { this.count(); this.$root.addEventListener('change', () => this.count()); },
+    choices() { return [...this.$root.querySelectorAll('select[name^="item"]')]; },
+    count() {
+        const all = this.choices();
+        const left = all.filter((choice) => choice.value === 'no').length;
+        this.label = left === 0 ? 'Follow all of it' : (left === all.length ? 'Leave all for later' : `Follow ${all.length - left} of ${all.length}`);
+    },
+    later() { this.choices().forEach((choice) => { choice.value = 'no'; }); this.count(); },
+}));
+
 Alpine.data('connection', () => ({
     busy: false,
     asked: false,
     message: '',
     advice: '',
     tone: '',
+    init() { this.kind(); },
     input(name) { return this.$root.querySelector(`[name$="[${name}]"]`); },
+    engine() { return this.$root.querySelector('[name$="[engine]"]:checked')?.value ?? 'mariadb'; },
+    /** Shows what the kind of source asks for. */
+    kind() {
+        const engine = this.engine();
+        const server = engine !== 'sqlite' && engine !== 'files';
+        this.$refs.server.hidden = !server;
+        this.$refs.files.hidden = server;
+        this.$refs.dialect.hidden = this.$refs.endings.hidden = engine !== 'files';
+        const port = this.input('port');
+        if (['3306', '5432', ''].includes(port.value)) {
+            port.value = engine === 'postgresql' ? '5432' : '3306';
+        }
+        this.input('url').placeholder = `${engine === 'postgresql' ? 'postgresql' : 'mysql'}://account:secret@host:${port.value}/database`;
+        this.input('files[]')?.toggleAttribute('multiple', engine === 'files');
+        this.asked = false;
+    },
     pasted() {
-        const m = /^(mysql|mariadb):\/\/(?:(.*)@)?(\[[^\]]+\]|[^:/?@[]*)(?::(\d*))?(?:\/([^?#]*))?/i.exec(this.input('url').value.trim());
+        const m = /^(mysql|mariadb|postgres|postgresql):\/\/(?:(.*)@)?(\[[^\]]+\]|[^:/?@[]*)(?::(\d*))?(?:\/([^?#]*))?/i.exec(this.input('url').value.trim());
         if (!m) {
             return;
         }
+        const engine = m[1].toLowerCase().replace(/^postgres$/, 'postgresql');
+        this.$root.querySelector(`[name$="[engine]"][value="${engine}"]`).checked = true;
+        this.kind();
         const plain = (text) => { try { return decodeURIComponent(text); } catch { return text; } };
         const [account, ...secret] = (m[2] ?? '').split(':');
         this.input('host').value = plain(m[3].replace(/[[\]]/g, ''));
-        this.input('port').value = m[4] || 3306;
+        this.input('port').value = m[4] || (engine === 'postgresql' ? 5432 : 3306);
         this.input('database').value = plain(m[5] ?? '');
         this.input('account').value = plain(account);
         if (secret.length > 0) {
@@ -141,6 +174,7 @@ Alpine.data('connection', () => ({
         for (const name of ['url', 'host', 'port', 'database', 'account', 'secret']) {
             form.set(name, this.input(name).value);
         }
+        form.set('engine', this.engine());
         form.set('_token', this.$root.dataset.token);
         form.set('source', this.$root.dataset.source);
         try {
@@ -169,15 +203,15 @@ Alpine.data('choice', () => ({
         const include = patterns(this.$refs.include.value);
         const exclude = patterns(this.$refs.exclude.value);
         const hits = (list, schema, name) => list.some((pattern) => pattern.regex.test(name) || (pattern.dotted && pattern.regex.test(`${schema}.${name}`)));
-        const counts = { table: 0, view: 0 };
+        const counts = { table: 0, view: 0, collection: 0 };
         this.$refs.objects.querySelectorAll('li').forEach((item) => {
             const { schema, name, kind } = item.dataset;
             const taken = schemas.has(schema) && (include.length === 0 || hits(include, schema, name)) && !hits(exclude, schema, name);
             item.classList.toggle('left-out', !taken);
-            counts[kind] += taken ? 1 : 0;
+            counts[kind === 'materialized view' ? 'view' : kind] += taken ? 1 : 0;
         });
         const say = (n, noun) => `${n.toLocaleString('en')} ${noun}${n === 1 ? '' : 's'}`;
-        this.tally = `${say(counts.table, 'table')}, ${say(counts.view, 'view')} will be read.`;
+        this.tally = `${Object.entries(counts).filter(([kind, count]) => count > 0 || kind === 'table').map(([kind, count]) => say(count, kind)).join(', ')} will be read.`;
     },
 }));
 
@@ -281,6 +315,10 @@ Alpine.data('entry', () => ({
             if (open) {
                 this.unfold(open.closest('[data-row]'));
             }
+            const settle = event.target.closest('[data-settle]');
+            if (settle) {
+                this.settle(settle);
+            }
             const take = event.target.closest('[data-take]');
             if (take) {
                 this.take(take);
@@ -296,13 +334,29 @@ Alpine.data('entry', () => ({
                 bar.classList.toggle('low', bar.value < 50);
             }
         });
-        root.querySelector('[data-standing]')?.addEventListener('change', (event) => this.standing(event.target));
+        root.addEventListener('change', (event) => {
+            if (event.target.matches('[data-standing]')) {
+                this.chosen(event.target, 'entry', 'standing');
+            } else if (event.target.matches('[data-personal]')) {
+                this.chosen(event.target, 'field', 'personal');
+            }
+        });
     },
-    async standing(select) {
+    /** A doubtful text was looked at and stands: its note leaves the margin. */
+    async settle(button) {
+        const response = await fetch(button.dataset.settle, { method: 'POST', headers: { ...HEADERS, 'X-Csrf-Token': token() } });
+        if (response.ok) {
+            button.closest('.note').remove();
+            [this.status, this.tone] = ['Settled', 'good'];
+        } else {
+            [this.status, this.tone] = ['It could not be settled. Load the page anew, and try again.', 'bad'];
+        }
+    },
+    async chosen(select, subject, property) {
         const response = await fetch(this.$root.dataset.texts, {
             method: 'POST',
             headers: { ...HEADERS, 'Content-Type': 'application/json', 'X-Csrf-Token': token() },
-            body: JSON.stringify({ subject: 'entry', id: Number(select.dataset.id), property: 'standing', base: select.dataset.value, value: select.value, sitting: this.texts.sitting }),
+            body: JSON.stringify({ subject, id: Number(select.dataset.id), property, base: select.dataset.value, value: select.value, sitting: this.texts.sitting }),
         });
         const answer = await response.json();
         if (response.ok) {
@@ -310,7 +364,7 @@ Alpine.data('entry', () => ({
             [this.status, this.tone] = ['Saved', 'good'];
         } else {
             select.value = select.dataset.value = answer.value ?? select.dataset.value;
-            [this.status, this.tone] = [response.status === 409 ? `${answer.by ?? 'Somebody'} had changed the standing meanwhile; it is shown now.` : answer.error, 'bad'];
+            [this.status, this.tone] = [response.status === 409 ? `${answer.by ?? 'Somebody'} had changed it meanwhile; it is shown now.` : answer.error, 'bad'];
         }
     },
     unfold(row) {

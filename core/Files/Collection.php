@@ -9,6 +9,9 @@ use Fasti\Core\Catalog\Kind;
 use Fasti\Core\Catalog\Seen;
 use Fasti\Core\Catalog\Shape;
 use Fasti\Core\Catalog\Table;
+use Fasti\Core\Profile\Likely;
+use Fasti\Core\Profile\Personal;
+use Fasti\Core\Profile\TextShape;
 use Fasti\Core\Survey\Progress;
 use Fasti\Core\Wording\Figure;
 
@@ -135,7 +138,7 @@ final class Collection
     private function codes(Member $member): array
     {
         $distinct = null === $member->values ? \PHP_INT_MAX : \count($member->values);
-        if (0 === $member->strings || $distinct > self::MOST_CODES || 0 === $distinct || $member->longest > self::LONGEST_CODE || $member->looked < 4 * $distinct || 1 === preg_match('/name|mail|phone|address|person|observer/i', $member->path)) {
+        if (0 === $member->strings || $distinct > self::MOST_CODES || 0 === $distinct || $member->longest > self::LONGEST_CODE || $member->looked < 4 * $distinct || '' !== Personal::reason($this->name, $member->path, '', array_map(strval(...), array_keys($member->values ?? [])))) {
             return [];
         }
         $values = [];
@@ -145,6 +148,34 @@ final class Collection
         arsort($values);
 
         return $values;
+    }
+
+    /** An example without personal data: of such values only the shape is kept. */
+    private function masked(string $json): string
+    {
+        $document = json_decode($json, false, JsonDocuments::DEPTH);
+
+        return $document instanceof \stdClass ? (string) json_encode($this->without($document, ''), \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES | \JSON_PRESERVE_ZERO_FRACTION, JsonDocuments::DEPTH) : '';
+    }
+
+    private function without(mixed $value, string $path): mixed
+    {
+        if ($value instanceof \stdClass) {
+            foreach ((array) $value as $name => $inner) {
+                $value->{$name} = $this->without($inner, ('' === $path ? '' : $path.'.').$name);
+            }
+
+            return $value;
+        }
+        if (\is_array($value)) {
+            return array_map(fn (mixed $item): mixed => $this->without($item, $path.'[]'), $value);
+        }
+        if (!\is_string($value) && !\is_int($value)) {
+            return $value;
+        }
+        $likely = \is_string($value) ? Likely::kind('text', [$value], 1, 1, null, mb_strlen($value))[0] : '';
+
+        return '' === Personal::reason($this->name, $path, $likely, [(string) $value]) ? $value : TextShape::of((string) $value);
     }
 
     /** @return list<Shape> */
@@ -183,6 +214,6 @@ final class Collection
         usort($groups, static fn (array $a, array $b): int => $b['count'] <=> $a['count']);
         $names = static fn (array $paths): array => array_map(strval(...), array_keys($paths));
 
-        return array_map(static fn (array $group): Shape => new Shape($group['count'], $names($group['always']), $names(array_diff_key($group['any'], $group['always'])), $group['example'], $group['first'], $group['last']), \array_slice($groups, 0, self::MOST_SHAPES));
+        return array_map(fn (array $group): Shape => new Shape($group['count'], $names($group['always']), $names(array_diff_key($group['any'], $group['always'])), $this->masked($group['example']), $group['first'], $group['last']), \array_slice($groups, 0, self::MOST_SHAPES));
     }
 }

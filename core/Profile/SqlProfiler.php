@@ -228,7 +228,7 @@ final class SqlProfiler
         $progress->at($table->name.': rows that repeat', 0, 0);
         $by = implode(', ', array_map(fn (string $field): string => $this->bounded($table->column($field) ?? new Column($field, ''), $this->quoted($field)), $known));
         try {
-            foreach ($this->scan("SELECT SUM(n) AS n FROM (SELECT COUNT(*) AS n FROM {$this->from($table)} GROUP BY $by HAVING COUNT(*) > 1) g") as $row) {
+            foreach ($this->scan("SELECT SUM(n - 1) AS n FROM (SELECT COUNT(*) AS n FROM {$this->from($table)} GROUP BY $by HAVING COUNT(*) > 1) g") as $row) {
                 return [$known, (int) $row['n']];
             }
         } catch (SourceError $e) {

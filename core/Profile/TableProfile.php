@@ -8,7 +8,7 @@ namespace Fasti\Core\Profile;
  * What the data says about a table.
  *
  * `looked` is how many rows the figures were taken from, `how` says which and what it means, '' when all were. `grain`
- * names the fields that should tell rows apart; `repeated` counts the rows that share them with another one, null where
+ * names the fields that should tell rows apart; `repeated` counts the rows that share them with one before, null where
  * that was not asked.
  */
 final readonly class TableProfile

@@ -30,17 +30,25 @@ final readonly class ApplyCatalog
     {
     }
 
-    /** @return array{new: int, changed: int, gone: int, back: int, same: int} entries, by what became of them */
-    public function apply(int $sourceId, Catalog $catalog, Choice $choice, Progress $progress): array
+    /**
+     * @param array<string, true> $held places (schema, a zero byte, name) that stay as they are, whatever the catalog says of them
+     *
+     * @return array{new: int, changed: int, gone: int, back: int, same: int} entries, by what became of them
+     */
+    public function apply(int $sourceId, Catalog $catalog, Choice $choice, Progress $progress, array $held = []): array
     {
         $known = [];
-        foreach ($this->db->iterateAssociative('SELECT id, schema_name, name, fingerprint, gone_at IS NOT NULL AS gone, row_estimate, size_bytes FROM entry WHERE source_id = ?', [$sourceId]) as $row) {
+        foreach ($this->db->iterateAssociative('SELECT id, schema_name, name, fingerprint, gone_at IS NOT NULL AS gone, row_estimate, size_bytes, JSON_VALUE(facts, \'$.traits[0]\') AS trait FROM entry WHERE source_id = ?', [$sourceId]) as $row) {
             $known[Row::text($row, 'schema_name')."\0".Row::text($row, 'name')] = $row;
         }
         $counts = ['new' => 0, 'changed' => 0, 'gone' => 0, 'back' => 0, 'same' => 0];
-        $fresh = $changed = $seen = [];
+        $fresh = $changed = [];
+        $seen = $held;
         foreach ($catalog->tables as $table) {
             $place = $table->schema."\0".$table->name;
+            if (isset($held[$place])) {
+                continue;
+            }
             $seen[$place] = true;
             $row = $known[$place] ?? null;
             $print = CatalogArray::fingerprint($table);
@@ -66,11 +74,11 @@ final readonly class ApplyCatalog
         }
         $touched = array_merge($fresh, $changed);
         $this->storeFields($touched, $ids, $identifiers, array_column($changed, 2), $progress);
-        $this->storeJoins(array_column($touched, 0), $ids);
+        $this->storeJoins([...array_column($touched, 0), ...self::leadingTo($fresh, $catalog, $seen, $held)], $ids);
 
         $gone = [];
         foreach ($known as $place => $row) {
-            if (!isset($seen[$place]) && 0 === Row::int($row, 'gone') && $choice->takes(Row::text($row, 'schema_name'), Row::text($row, 'name'))) {
+            if (!isset($seen[$place]) && 0 === Row::int($row, 'gone') && !str_starts_with(Row::text($row, 'trait'), 'planned') && $choice->takes(Row::text($row, 'schema_name'), Row::text($row, 'name'))) {
                 $gone[] = Row::int($row, 'id');
             }
         }
@@ -84,6 +92,40 @@ final readonly class ApplyCatalog
         }
 
         return $counts;
+    }
+
+    /**
+     * Tables that have not changed but refer to one that has just come in: their joins had nowhere to lead so far.
+     *
+     * @param list<array{Table, string}> $fresh
+     * @param array<string, true>        $seen
+     * @param array<string, true>        $held
+     *
+     * @return list<Table>
+     */
+    private static function leadingTo(array $fresh, Catalog $catalog, array $seen, array $held): array
+    {
+        $new = [];
+        foreach ($fresh as [$table]) {
+            $new[$table->schema."\0".$table->name] = true;
+        }
+        if ([] === $new || \count($new) === \count($catalog->tables)) {
+            return [];
+        }
+
+        return array_values(array_filter($catalog->tables, static function (Table $table) use ($new, $held, $seen): bool {
+            $place = $table->schema."\0".$table->name;
+            if (isset($new[$place]) || isset($held[$place]) || !isset($seen[$place])) {
+                return false;
+            }
+            foreach ($table->foreignKeys as $key) {
+                if (isset($new[$key->references->schema."\0".$key->references->table])) {
+                    return true;
+                }
+            }
+
+            return false;
+        }));
     }
 
     /** Estimates wander from survey to survey; only a difference that a person would notice is worth a write. */
@@ -161,9 +203,9 @@ final readonly class ApplyCatalog
     {
         $rows = [];
         foreach ($fresh as [$table, $print]) {
-            $rows[] = [$sourceId, $table->schema, $table->name, $table->kind->value, $identifiers[self::fold($table->name)], $table->comment, $table->rowEstimate, $table->sizeBytes, self::facts($table), $print, '', '', '', Standing::Draft->value, \count($table->columns), 0];
+            $rows[] = [$sourceId, $table->schema, $table->name, $table->kind->value, $identifiers[self::fold($table->name)], $table->comment, $table->rowEstimate, $table->sizeBytes, self::facts($table), $print, '', '', '', '', '', Standing::Draft->value, \count($table->columns), 0];
         }
-        $this->insertMany('INSERT INTO entry (source_id, schema_name, name, kind, identifier_id, comment, row_estimate, size_bytes, facts, fingerprint, business_name, grain, meaning, standing, field_count, described_count) VALUES', $rows, 200);
+        $this->insertMany('INSERT INTO entry (source_id, schema_name, name, kind, identifier_id, comment, row_estimate, size_bytes, facts, fingerprint, business_name, grain, grain_fields, meaning, json_schema, standing, field_count, described_count) VALUES', $rows, 200);
         $ids = [];
         if ([] !== $rows) {
             foreach ($this->db->iterateAssociative('SELECT id, schema_name, name FROM entry WHERE source_id = ?', [$sourceId]) as $row) {
@@ -194,10 +236,10 @@ final readonly class ApplyCatalog
         $rows = [];
         foreach ($touched as $i => [$table]) {
             foreach ($table->columns as $position => $column) {
-                $rows[] = [$ids[$table->schema."\0".$table->name], $column->name, $position, $identifiers[self::fold($column->name)], self::json(CatalogArray::column($column)), '', ''];
+                $rows[] = [$ids[$table->schema."\0".$table->name], $column->name, $position, $identifiers[self::fold($column->name)], self::json(CatalogArray::column($column)), '', '', ''];
             }
             if (\count($rows) >= self::BATCH || $i === \count($touched) - 1) {
-                $this->insertMany('INSERT INTO field (entry_id, name, position, identifier_id, facts, business_name, meaning) VALUES', $rows, self::BATCH, 'ON DUPLICATE KEY UPDATE position = VALUES(position), facts = VALUES(facts), gone_at = NULL');
+                $this->insertMany('INSERT INTO field (entry_id, name, position, identifier_id, facts, business_name, meaning, personal) VALUES', $rows, self::BATCH, 'ON DUPLICATE KEY UPDATE position = VALUES(position), facts = VALUES(facts), gone_at = NULL');
                 $rows = [];
                 $progress->at('storing entries', $i + 1, \count($touched));
             }
@@ -219,7 +261,7 @@ final readonly class ApplyCatalog
                     continue;
                 }
                 $cardinality = Cardinality::declared($table, $key);
-                $rows[] = [$from, $to, $key->name ?? '#'.$i, self::json(array_map(null, $key->columns, $key->references->columns)), 'declared', $key->onDelete, $key->onUpdate, $cardinality->from->value, $cardinality->to->value, '', ''];
+                $rows[] = [$from, $to, $key->name ?? ('' === $key->reason ? '#'.$i : 'by value of '.mb_strimwidth(implode(', ', $key->columns), 0, 170, '…')), self::json(array_map(null, $key->columns, $key->references->columns)), '' === $key->reason ? 'declared' : 'proposed', $key->onDelete, $key->onUpdate, $cardinality->from->value, $cardinality->to->value, '', ''];
             }
         }
         foreach (array_chunk($touched, self::BATCH) as $chunk) {

@@ -124,6 +124,7 @@ final readonly class Entries
             self::title(Row::text($row, 'business_name'), Row::text($row, 'name')),
             Row::text($row, 'business_name'),
             Row::text($row, 'grain'),
+            Row::text($row, 'grain_fields'),
             Row::text($row, 'meaning'),
             Row::text($row, 'standing'),
             Row::maybeText($row, 'gone_at'),
@@ -134,6 +135,7 @@ final readonly class Entries
             $joins,
             Row::int($row, 'field_count'),
             Row::int($row, 'described_count'),
+            Row::text($row, 'json_schema'),
         );
     }
 
@@ -162,6 +164,7 @@ final readonly class Entries
             $primary,
             null !== $row['gone_at'],
             $leads[$name] ?? [],
+            Row::text($row, 'personal'),
         );
     }
 

@@ -24,6 +24,7 @@ final readonly class EntryView
         public string $title,
         public string $businessName,
         public string $grain,
+        public string $grainFields,
         public string $meaning,
         public string $standing,
         public ?string $goneAt,
@@ -34,6 +35,7 @@ final readonly class EntryView
         public array $joins,
         public int $fieldCount,
         public int $describedCount,
+        public string $jsonSchema = '',
     ) {
     }
 
@@ -50,7 +52,7 @@ final readonly class EntryView
             $rules[] = ['unique', implode(' with ', $key->columns).' stands only once'];
         }
         foreach ($this->facts->checks as $check) {
-            $rules[] = ['checked', $check->expression];
+            $rules[] = [str_starts_with($check->expression, 'EXCLUDE') ? 'excluded' : 'checked', $check->expression];
         }
         foreach ($this->facts->triggers as $trigger) {
             $rules[] = ['trigger', \sprintf('%s runs %s each %s', $trigger->name, strtolower($trigger->timing), strtolower($trigger->event))];

@@ -24,6 +24,7 @@ final readonly class FieldView
         public bool $primary,
         public bool $gone,
         public array $leadsTo,
+        public string $personal = '',
     ) {
     }
 

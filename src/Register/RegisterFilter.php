@@ -74,7 +74,7 @@ final readonly class RegisterFilter
             $where[] = 'e.schema_name = ?';
             $parameters[] = $this->schema;
         }
-        if (\in_array($this->kind, ['table', 'view'], true)) {
+        if (\in_array($this->kind, ['table', 'view', 'materialized view', 'collection'], true)) {
             $where[] = 'e.kind = ?';
             $parameters[] = $this->kind;
         }
@@ -83,6 +83,7 @@ final readonly class RegisterFilter
             'part' => "(e.meaning <> '' OR e.described_count > 0) AND NOT (e.meaning <> '' AND e.described_count = e.field_count)",
             'no' => "e.meaning = '' AND e.described_count = 0",
             'gone' => 'e.gone_at IS NOT NULL',
+            'doubtful' => 'EXISTS (SELECT 1 FROM margin_note n WHERE n.entry_id = e.id AND n.settled_at IS NULL)',
             default => '1 = 1',
         };
         if ('gone' !== $this->described) {

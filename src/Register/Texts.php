@@ -7,11 +7,12 @@ namespace Fasti\Register;
 use Doctrine\DBAL\Connection;
 use Fasti\Account\Account;
 use Fasti\Support\Row;
+use Psr\EventDispatcher\EventDispatcherInterface;
 
 /** Everything people write goes through here, so that each change is kept and no one writes over another unseen. */
 final readonly class Texts
 {
-    public function __construct(private Connection $db)
+    public function __construct(private Connection $db, private EventDispatcherInterface $events)
     {
     }
 
@@ -35,6 +36,15 @@ final readonly class Texts
         }
         if ('standing' === $property && null === Standing::tryFrom($value)) {
             throw new BadText('The standing of an entry is draft, in review, agreed or retired.');
+        }
+        if ('personal' === $property && !\in_array($value, ['', 'yes', 'no'], true)) {
+            throw new BadText('Whether a field is personal is said with yes or no.');
+        }
+        if ('grainFields' === $property) {
+            $this->checkFields($id, $value);
+        }
+        if ('jsonSchema' === $property && '' !== $value && !json_decode($value) instanceof \stdClass) {
+            throw new BadText('This is not a JSON object yet: '.(\JSON_ERROR_NONE === json_last_error() ? 'a schema is written in braces' : json_last_error_msg()).'. It is kept in this browser until it can be saved.');
         }
 
         return $this->db->transactional(function () use ($account, $subject, $id, $property, $base, $value, $sitting, $rule): array {
@@ -60,6 +70,17 @@ final readonly class Texts
 
             return ['saved' => true, 'value' => $value, 'change' => $change, 'by' => $account->name, 'at' => null];
         });
+    }
+
+    /** @throws BadText where a name is no field of the entry */
+    private function checkFields(int $entry, string $text): void
+    {
+        $names = array_values(array_filter(array_map(trim(...), explode(',', $text)), static fn (string $name): bool => '' !== $name));
+        $known = $this->db->fetchFirstColumn('SELECT name FROM field WHERE entry_id = ? AND gone_at IS NULL', [$entry]);
+        $unknown = array_diff($names, array_filter($known, is_string(...)));
+        if ([] !== $unknown) {
+            throw new BadText(\sprintf('The entry has no field %s. Name fields as the ledger does, with commas between.', implode(', ', $unknown)));
+        }
     }
 
     /**
@@ -96,6 +117,8 @@ final readonly class Texts
         if (Subject::Field === $subject && 'meaning' === $property) {
             $this->db->executeStatement("UPDATE entry SET described_count = (SELECT COUNT(*) FROM field WHERE entry_id = ? AND gone_at IS NULL AND meaning <> '') WHERE id = ?", [$entry, $entry]);
         }
+        $field = Subject::Field === $subject ? $this->db->fetchOne('SELECT name FROM field WHERE id = ?', [$id]) : '';
+        $this->events->dispatch(new Saved($subject, $id, $entry, \is_string($field) ? $field : '', $property, $value));
     }
 
     private function note(Account $account, Subject $subject, int $id, int $entry, string $property, string $before, string $after, string $sitting): int

@@ -6,6 +6,7 @@ namespace Fasti\Source;
 
 use Doctrine\DBAL\Exception\UniqueConstraintViolationException;
 use Doctrine\ORM\EntityManagerInterface;
+use Fasti\Core\Sheet\Sheets;
 use Fasti\Core\Survey\Choice;
 use Fasti\Core\Survey\SourceError;
 use Fasti\Core\Wording\Figure;
@@ -20,7 +21,7 @@ use Symfony\Component\Security\Http\Attribute\IsGranted;
 
 final class SourceController extends AbstractController
 {
-    public function __construct(private readonly EntityManagerInterface $entities, private readonly Vault $vault, private readonly Sources $sources)
+    public function __construct(private readonly EntityManagerInterface $entities, private readonly Vault $vault, private readonly Sources $sources, private readonly Handed $handed)
     {
     }
 
@@ -28,7 +29,7 @@ final class SourceController extends AbstractController
     public function list(): Response
     {
         return $this->render('source/list.html.twig', ['sources' => $this->entities->getConnection()->fetchAllAssociative(
-            'SELECT s.id, s.name, s.purpose, s.owner, s.surveyed_at, c.engine, c.host, c.port, c.database_name, COUNT(e.id) AS entries, COALESCE(SUM(e.field_count), 0) AS fields, COALESCE(SUM(e.described_count), 0) AS described
+            'SELECT s.id, s.name, s.purpose, s.owner, s.surveyed_at, c.engine, c.host, c.port, c.database_name, c.path, COUNT(e.id) AS entries, COALESCE(SUM(e.field_count), 0) AS fields, COALESCE(SUM(e.described_count), 0) AS described
              FROM source s JOIN connection c ON c.id = s.connection_id LEFT JOIN entry e ON e.source_id = s.id AND e.gone_at IS NULL
              GROUP BY s.id, c.id ORDER BY s.name')]);
     }
@@ -58,7 +59,8 @@ final class SourceController extends AbstractController
         $draft = new SourceDraft();
         $given = $request->request;
         [$draft->url, $draft->host, $draft->database, $draft->account, $draft->secret] = [$given->getString('url'), $given->getString('host'), $given->getString('database'), $given->getString('account'), $given->getString('secret')];
-        $draft->port = $given->getInt('port') ?: 3306;
+        $draft->engine = $given->getString('engine', 'mariadb');
+        $draft->port = $given->getInt('port') ?: null;
         try {
             $kept = '';
             if ('' === $draft->secret && $given->getInt('source') > 0) {
@@ -67,7 +69,10 @@ final class SourceController extends AbstractController
                 $same = [$draft->host, $draft->port, $draft->account] === [$source->connection->host, $source->connection->port, $source->connection->account];
                 $kept = $same && '' === trim($draft->url) ? $this->vault->open($source->connection->sealedSecret) : '';
             }
-            $target = $draft->target($kept);
+            if (!$draft->isServer()) {
+                throw new SourceError('Files are looked at when they are handed in.', 'Save to see what they hold.');
+            }
+            $target = $draft->target($kept, $this->handed);
             $inventory = $this->sources->reader($target)->inventory();
         } catch (SourceError $e) {
             return $this->json(['ok' => false, 'message' => $e->getMessage(), 'advice' => $e->advice]);
@@ -115,6 +120,15 @@ final class SourceController extends AbstractController
         return $this->render('source/choice.html.twig', ['source' => $source, 'inventory' => $inventory, 'choice' => $source->choice(), 'error' => $error], new Response(status: null === $error ? 200 : 422));
     }
 
+    /** The queries for catalog sheets, to be run where a source can be reached. */
+    #[Route('/sources/sheets/{engine<\w+>}/{sheet<\w+>}.sql', name: 'source_sheet', methods: ['GET'])]
+    public function sheet(string $engine, string $sheet): Response
+    {
+        $query = Sheets::queries()[$engine]['queries'][$sheet] ?? throw $this->createNotFoundException('There is no such query.');
+
+        return new Response($query, 200, ['Content-Type' => 'application/sql; charset=utf-8', 'Content-Disposition' => 'attachment; filename="'.$engine.'-'.$sheet.'.sql"']);
+    }
+
     /** @return list<string> */
     private static function patterns(string $text): array
     {
@@ -127,18 +141,20 @@ final class SourceController extends AbstractController
     {
         $form = $this->createForm(SourceForm::class, $draft, ['kept' => '' !== $source->connection->sealedSecret])->handleRequest($request);
         if ($form->isSubmitted() && $form->isValid()) {
-            $draft->fill($source, $this->vault);
-            $this->entities->persist($source);
             try {
+                $draft->fill($source, $this->vault, $this->handed);
+                $this->entities->persist($source);
                 $this->entities->flush();
 
                 return $this->redirectToRoute('source_choice', ['id' => $source->id()]);
+            } catch (SourceError $e) {
+                $form->get($draft->isServer() ? 'url' : 'files')->addError(new FormError($e->inWords()));
             } catch (UniqueConstraintViolationException) {
                 $form->get('name')->addError(new FormError('Another source has this name already. Choose one that tells them apart.'));
             }
         }
 
-        return $this->render('source/edit.html.twig', ['form' => $form, 'source' => $source], new Response(status: $form->isSubmitted() ? 422 : 200));
+        return $this->render('source/edit.html.twig', ['form' => $form, 'source' => $source, 'queries' => Sheets::queries()], new Response(status: $form->isSubmitted() ? 422 : 200));
     }
 
     private function source(int $id): Source

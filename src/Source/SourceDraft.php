@@ -6,10 +6,11 @@ namespace Fasti\Source;
 
 use Fasti\Core\Survey\SourceError;
 use Fasti\Core\Survey\Target;
+use Symfony\Component\HttpFoundation\File\UploadedFile;
 use Symfony\Component\Validator\Constraints as Assert;
 use Symfony\Component\Validator\Context\ExecutionContextInterface;
 
-/** What the form for a source collects. A pasted URL wins over the single fields. */
+/** What the form for a source collects. A pasted URL wins over the single fields, files handed in over a path. */
 final class SourceDraft
 {
     #[Assert\NotBlank(message: 'Give the source a name that people will know it by.'), Assert\Length(max: 120)]
@@ -17,6 +18,9 @@ final class SourceDraft
     public string $purpose = '';
     #[Assert\Length(max: 120)]
     public string $owner = '';
+    public Every $every = Every::Never;
+    #[Assert\Choice(choices: ['mariadb', 'mysql', 'postgresql', 'sqlite', 'files'])]
+    public string $engine = 'mariadb';
     public string $url = '';
     #[Assert\Length(max: 255)]
     public string $host = '';
@@ -27,14 +31,27 @@ final class SourceDraft
     #[Assert\Length(max: 190)]
     public string $account = '';
     public string $secret = '';
+    #[Assert\Length(max: 700)]
+    public string $path = '';
+    public string $dialect = '';
+    /** @var list<UploadedFile> */
+    public array $files = [];
+    /** The folder of what was handed in before. */
+    public string $kept = '';
 
     public static function of(Source $source): self
     {
         $draft = new self();
-        [$draft->name, $draft->purpose, $draft->owner] = [$source->name, $source->purpose, $source->owner];
-        [$draft->host, $draft->port, $draft->database, $draft->account] = [$source->connection->host, $source->connection->port, $source->connection->database, $source->connection->account];
+        $connection = $source->connection;
+        [$draft->name, $draft->purpose, $draft->owner, $draft->every] = [$source->name, $source->purpose, $source->owner, $source->every];
+        [$draft->engine, $draft->host, $draft->port, $draft->database, $draft->account, $draft->kept, $draft->dialect] = [$connection->engine, $connection->host, $connection->port ?: null, $connection->database, $connection->account, $connection->path, $connection->dialect];
 
         return $draft;
+    }
+
+    public function isServer(): bool
+    {
+        return '' !== trim($this->url) || !\in_array($this->engine, ['sqlite', 'files'], true);
     }
 
     /**
@@ -42,26 +59,64 @@ final class SourceDraft
      *
      * @throws SourceError
      */
-    public function target(#[\SensitiveParameter] string $kept = ''): Target
+    public function target(#[\SensitiveParameter] string $kept = '', ?Handed $handed = null): Target
     {
         if ('' !== trim($this->url)) {
             $target = Target::fromUrl($this->url);
+            if ('sqlite' === $target->engine) {
+                return new Target('sqlite', path: null === $handed ? $target->path : $handed->allowed($target->path));
+            }
 
             return '' !== $target->secret ? $target : new Target($target->engine, $target->host, $target->port, $target->database, $target->account, '' === $this->secret ? $kept : $this->secret);
+        }
+        if (!$this->isServer()) {
+            return $this->fileTarget($handed);
         }
         if ('' === trim($this->host)) {
             throw new SourceError('No host is given.', 'Paste a connection URL, or fill in at least host and account.');
         }
 
-        return new Target('mariadb', trim($this->host), $this->port ?? 3306, trim($this->database), $this->account, '' === $this->secret ? $kept : $this->secret);
+        return new Target($this->engine, trim($this->host), $this->port ?? Target::DEFAULT_PORTS[$this->engine] ?? 3306, trim($this->database), $this->account, '' === $this->secret ? $kept : $this->secret);
     }
 
-    public function fill(Source $source, Vault $vault): void
+    /** @throws SourceError */
+    private function fileTarget(?Handed $handed): Target
     {
-        [$source->name, $source->purpose, $source->owner] = [trim($this->name), trim($this->purpose), trim($this->owner)];
-        $target = $this->target();
+        $path = $this->kept;
+        if ([] !== $this->files) {
+            if (null === $handed) {
+                return new Target($this->engine, path: $this->files[0]->getPathname(), dialect: $this->dialect);
+            }
+            $given = [];
+            foreach ($this->files as $file) {
+                if (!$file->isValid()) {
+                    throw new SourceError(\sprintf('“%s” did not arrive whole: %s', $file->getClientOriginalName(), $file->getErrorMessage()), 'A file beyond the limit can be put into the folder var/files and named by its path.');
+                }
+                $given[$file->getClientOriginalName()] = $file->getPathname();
+            }
+            $path = $handed->keep($given);
+            $this->files = [];
+            $this->kept = $path;
+        } elseif ('' !== trim($this->path)) {
+            $path = null === $handed ? trim($this->path) : $handed->allowed(trim($this->path));
+        }
+        if ('' === $path) {
+            throw new SourceError('No file is given.', 'Choose the files to hand in, or name a path below var/files.');
+        }
+        if ('sqlite' === $this->engine && is_dir($path)) {
+            $path = (glob($path.'/*') ?: [''])[0];
+        }
+
+        return new Target($this->engine, path: $path, dialect: $this->dialect);
+    }
+
+    /** @throws SourceError */
+    public function fill(Source $source, Vault $vault, Handed $handed): void
+    {
+        [$source->name, $source->purpose, $source->owner, $source->every] = [trim($this->name), trim($this->purpose), trim($this->owner), $this->every];
+        $target = $this->target('', $handed);
         $connection = $source->connection;
-        [$connection->engine, $connection->host, $connection->port, $connection->database, $connection->account] = [$target->engine, $target->host, $target->port, $target->database, $target->account];
+        [$connection->engine, $connection->host, $connection->port, $connection->database, $connection->account, $connection->path, $connection->dialect] = [$target->engine, $target->host, $target->port, $target->database, $target->account, $target->path, $target->dialect];
         if ('' !== $target->secret) {
             $connection->sealedSecret = $vault->seal($target->secret);
         }
@@ -73,7 +128,7 @@ final class SourceDraft
         try {
             $this->target();
         } catch (SourceError $e) {
-            $context->buildViolation($e->inWords())->atPath('' === trim($this->url) ? 'host' : 'url')->addViolation();
+            $context->buildViolation($e->inWords())->atPath('' !== trim($this->url) ? 'url' : ($this->isServer() ? 'host' : 'files'))->addViolation();
         }
     }
 }

@@ -9,6 +9,7 @@ use Fasti\Core\Script\SqliteReader;
 use Fasti\Core\Survey\MariaDbReader;
 use Fasti\Core\Survey\PostgreSqlReader;
 use Fasti\Core\Survey\Reader;
+use Fasti\Core\Survey\Rows;
 use Fasti\Core\Survey\SourceError;
 use Fasti\Core\Survey\Target;
 
@@ -30,6 +31,16 @@ final readonly class Sources
         };
     }
 
+    /**
+     * A session for questions to the data, or null for files, which are read as they are.
+     *
+     * @throws SourceError
+     */
+    public function rows(Target $target, int $seconds): ?Rows
+    {
+        return 'files' === $target->engine ? null : PdoRows::open($target, $seconds);
+    }
+
     public function target(Source $source): Target
     {
         $connection = $source->connection;
@@ -39,6 +50,6 @@ final readonly class Sources
             throw new SourceError($e->getMessage(), '', $e);
         }
 
-        return new Target($connection->engine, $connection->host, $connection->port, $connection->database, $connection->account, $secret);
+        return new Target($connection->engine, $connection->host, $connection->port, $connection->database, $connection->account, $secret, $connection->path, $connection->dialect);
     }
 }

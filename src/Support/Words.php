@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Fasti\Support;
 
 use Fasti\Core\Edition\Slug;
+use Fasti\Core\Survey\Target;
 use Fasti\Core\Wording\Figure;
 use Fasti\Core\Wording\Noun;
 use Twig\Attribute\AsTwigFilter;
@@ -13,6 +14,26 @@ use Twig\Attribute\AsTwigFunction;
 /** How templates say figures, dates and texts. */
 final class Words
 {
+    #[AsTwigFilter('engine')]
+    public static function engine(string $engine): string
+    {
+        return Target::WORDS[$engine] ?? $engine;
+    }
+
+    #[AsTwigFilter('pretty_json')]
+    public static function prettyJson(string $json): string
+    {
+        $value = json_decode($json);
+
+        return null === $value ? $json : (string) json_encode($value, \JSON_PRETTY_PRINT | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES | \JSON_PRESERVE_ZERO_FRACTION);
+    }
+
+    #[AsTwigFilter('capitalize_first')]
+    public static function capitalizeFirst(string $text): string
+    {
+        return mb_strtoupper(mb_substr($text, 0, 1)).mb_substr($text, 1);
+    }
+
     #[AsTwigFilter('figure')]
     public function figure(int|string|null $number): string
     {

@@ -10,10 +10,14 @@ use Fasti\Core\Catalog\Catalog;
 use Fasti\Core\Catalog\CatalogArray;
 use Fasti\Core\Catalog\Kind;
 use Fasti\Core\Catalog\Table;
+use Fasti\Core\Drift\Compare;
 use Fasti\Core\Finding\Standouts;
+use Fasti\Core\Survey\Choice;
 use Fasti\Core\Survey\SourceError;
 use Fasti\Core\Survey\Stopped;
+use Fasti\Drift\DriftItems;
 use Fasti\Register\ApplyCatalog;
+use Fasti\Register\RegisterCatalog;
 use Fasti\Source\Sources;
 use Fasti\Support\State;
 use Fasti\Survey\Message\RunSurvey;
@@ -29,6 +33,7 @@ final readonly class RunSurveyHandler
         private Connection $progressConnection,
         private Sources $sources,
         private ApplyCatalog $apply,
+        private RegisterCatalog $register,
         private LoggerInterface $logger,
     ) {
     }
@@ -72,13 +77,31 @@ final readonly class RunSurveyHandler
         $json = json_encode(CatalogArray::of($catalog), \JSON_THROW_ON_ERROR | \JSON_INVALID_UTF8_SUBSTITUTE | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES);
 
         $this->entities->wrapInTransaction(function () use ($survey, $source, $catalog, $choice, $progress, $json): void {
-            $counts = $this->apply->apply($source->id(), $catalog, $choice, $progress);
+            $progress->at('comparing', 0, 1);
+            [$before, $gone] = $this->register->of($source->id());
+            $drift = [] === $before->tables ? [] : Compare::catalogs(self::within($before, $choice), $catalog, $gone);
+            if ([] === $drift) {
+                $counts = $this->apply->apply($source->id(), $catalog, $choice, $progress);
+                $survey->drift = [] === $before->tables ? null : [];
+                $survey->decidedAt = new \DateTimeImmutable();
+            } else {
+                // Whether to follow the source is a steward's decision; until then the register stays as it is.
+                $survey->drift = DriftItems::of($drift);
+                $counts = DriftItems::counts($survey->drift) + ['same' => \count($catalog->tables) - \count($drift)];
+            }
             $progress->at('finishing', 1, 1);
+            $source->engine = $catalog->engine;
             $survey->state = State::Done;
             $survey->endedAt = $source->surveyedAt = new \DateTimeImmutable();
             $survey->summary = self::summary($catalog, $counts);
             $survey->keepCatalog($json);
         });
+    }
+
+    /** What the choice leaves out is neither gone nor renamed. A collection that is only planned is not expected to be there. */
+    private static function within(Catalog $register, Choice $choice): Catalog
+    {
+        return new Catalog('', '', array_values(array_filter($register->tables, static fn (Table $table): bool => $choice->takes($table->schema, $table->name) && !str_starts_with($table->traits[0] ?? '', 'planned'))));
     }
 
     /**
@@ -95,7 +118,8 @@ final readonly class RunSurveyHandler
             'counts' => $counts,
             'schemas' => \count(array_unique(array_map(static fn (Table $table): string => $table->schema, $catalog->tables))),
             'tables' => $sum(static fn (Table $table): int => Kind::Table === $table->kind ? 1 : 0),
-            'views' => $sum(static fn (Table $table): int => Kind::View === $table->kind ? 1 : 0),
+            'views' => $sum(static fn (Table $table): int => $table->kind->isView() ? 1 : 0),
+            'collections' => $sum(static fn (Table $table): int => Kind::Collection === $table->kind ? 1 : 0),
             'fields' => $sum(static fn (Table $table): int => \count($table->columns)),
             'joins' => $sum(static fn (Table $table): int => \count($table->foreignKeys)),
             'indexes' => $sum(static fn (Table $table): int => \count($table->indexes)),

@@ -15,7 +15,7 @@ use PHPUnit\Framework\TestCase;
 final class HouseTest extends TestCase
 {
     /** Each room of the core knows those before it. */
-    private const CORE = ['Catalog', 'Wording', 'Survey', 'Script', 'Sheet', 'Files', 'Profile', 'Drift', 'Join', 'Finding', 'Search', 'Diagram', 'Edition'];
+    private const CORE = ['Catalog', 'Wording', 'Survey', 'Script', 'Sheet', 'Profile', 'Files', 'Drift', 'Join', 'Finding', 'Search', 'Diagram', 'Edition'];
     /** Each room of the application knows those before it, and all of the core. */
     private const APPLICATION = ['Support', 'Account', 'Source', 'Register', 'Drift', 'Search', 'Survey', 'Profile', 'Diagram', 'Edition'];
 

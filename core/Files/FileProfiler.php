@@ -2,13 +2,14 @@
 
 declare(strict_types=1);
 
-namespace Fasti\Core\Profile;
+namespace Fasti\Core\Files;
 
 use Fasti\Core\Catalog\Column;
 use Fasti\Core\Catalog\Kind;
 use Fasti\Core\Catalog\Table;
-use Fasti\Core\Files\CsvFile;
-use Fasti\Core\Files\JsonDocuments;
+use Fasti\Core\Profile\Figures;
+use Fasti\Core\Profile\TableProfile;
+use Fasti\Core\Profile\Tally;
 use Fasti\Core\Survey\Progress;
 
 /** Profiles a CSV file or a collection of documents, in one pass over all of it. */

@@ -1,0 +1,78 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Survey;
+
+use Fasti\Core\Drift\Change;
+use Fasti\Core\Drift\Compare;
+use Fasti\Core\Drift\TableDrift;
+use Fasti\Core\Survey\SourceError;
+use Symfony\Component\Console\Attribute\Argument;
+use Symfony\Component\Console\Attribute\AsCommand;
+use Symfony\Component\Console\Attribute\Option;
+use Symfony\Component\Console\Command\Command;
+use Symfony\Component\Console\Formatter\OutputFormatter;
+use Symfony\Component\Console\Output\ConsoleOutputInterface;
+use Symfony\Component\Console\Output\OutputInterface;
+
+#[AsCommand('fasti:compare', 'Compares the structure of two targets, and says what is new, gone, changed and renamed')]
+final readonly class CompareCommand
+{
+    public function __construct(private Targets $targets)
+    {
+    }
+
+    public function __invoke(
+        OutputInterface $output,
+        #[Argument('The older one: a connection URL, a file or folder, or a catalog as JSON')] string $before,
+        #[Argument('The newer one')] string $after,
+        #[Option('text or json')] string $format = 'text',
+        #[Option('The dialect of scripts: mariadb, mysql, postgresql, sqlite or standard')] string $dialect = '',
+    ): int {
+        $errors = $output instanceof ConsoleOutputInterface ? $output->getErrorOutput() : $output;
+        if (!\in_array($format, ['text', 'json'], true)) {
+            $errors->writeln('The format is text or json.');
+
+            return Command::INVALID;
+        }
+        try {
+            $drift = Compare::catalogs($this->targets->catalog($before, $dialect), $this->targets->catalog($after, $dialect));
+        } catch (SourceError $e) {
+            $errors->writeln(OutputFormatter::escape($e->inWords()));
+
+            return Command::INVALID;
+        }
+        if ('json' === $format) {
+            $output->writeln(json_encode(array_map(static fn (TableDrift $item): array => $item->toArray(), $drift), \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES | \JSON_PRETTY_PRINT), OutputInterface::OUTPUT_RAW);
+        } else {
+            foreach (self::text($drift) as $line) {
+                $output->writeln($line, OutputInterface::OUTPUT_RAW);
+            }
+        }
+
+        return [] === $drift ? Command::SUCCESS : Command::FAILURE;
+    }
+
+    /**
+     * @param list<TableDrift> $drift
+     *
+     * @return iterable<string>
+     */
+    private static function text(array $drift): iterable
+    {
+        if ([] === $drift) {
+            yield 'Nothing has changed.';
+        }
+        foreach ($drift as $item) {
+            $table = $item->table();
+            yield \sprintf('%-8s %s.%s%s', $item->change->value, $table->schema, $table->name, Change::Renamed === $item->change && null !== $item->before ? \sprintf(', was %s.%s: %s', $item->before->schema, $item->before->name, $item->reason) : '');
+            foreach ($item->words as $words) {
+                yield '           '.$words;
+            }
+            foreach ($item->columns as $column) {
+                yield \sprintf('           %-8s %s%s%s', $column->change->value, $column->name(), Change::Renamed === $column->change && null !== $column->before ? \sprintf(', was %s: %s', $column->before->name, $column->reason) : '', [] === $column->words ? '' : ': '.implode('; ', $column->words));
+            }
+        }
+    }
+}
