@@ -19,13 +19,14 @@ use Fasti\Core\Wording\ColumnWords;
 final class Compare
 {
     /**
-     * @param array<string, true> $gone places (`schema.name`) of tables that the older one knows as gone: they come back if they reappear
+     * @param array<string, true>                             $gone  places (`schema.name`) of tables that the older one knows as gone: they come back if they reappear
+     * @param ?\Closure(Table, Column, Table, Column): ?float $alike how much the data of two columns is alike, where it is known
      *
      * @return list<TableDrift> renamed ones first, then changed, new, back and gone; each by schema and name
      */
-    public static function catalogs(Catalog $before, Catalog $after, array $gone = []): array
+    public static function catalogs(Catalog $before, Catalog $after, array $gone = [], ?\Closure $alike = null): array
     {
-        $old = $new = $goneTables = [];
+        $old = $new = [];
         foreach ($before->tables as $table) {
             $old[self::place($table)] = $table;
         }
@@ -42,7 +43,7 @@ final class Compare
         }
         $drift = [];
         foreach ($renames as [$was, $is, $reason]) {
-            [$words, $columns] = self::tables($was, $is, $moved);
+            [$words, $columns] = self::tables($was, $is, $moved, $alike);
             $drift[] = new TableDrift(Change::Renamed, $was, $is, $words, $columns, $reason);
         }
         foreach ($new as $place => $table) {
@@ -50,12 +51,12 @@ final class Compare
                 continue;
             }
             if (isset($gone[$place])) {
-                [$words, $columns] = isset($old[$place]) ? self::tables($old[$place], $table, $moved) : [[], []];
+                [$words, $columns] = isset($old[$place]) ? self::tables($old[$place], $table, $moved, $alike) : [[], []];
                 $drift[] = new TableDrift(Change::Back, $old[$place] ?? null, $table, $words, $columns);
             } elseif (!isset($old[$place])) {
                 $drift[] = new TableDrift(Change::New, null, $table);
             } elseif (CatalogArray::fingerprint($old[$place]) !== CatalogArray::fingerprint($table)) {
-                [$words, $columns] = self::tables($old[$place], $table, $moved);
+                [$words, $columns] = self::tables($old[$place], $table, $moved, $alike);
                 if ([] !== $words || [] !== $columns) {
                     $drift[] = new TableDrift(Change::Changed, $old[$place], $table, $words, $columns);
                 }
@@ -73,15 +74,16 @@ final class Compare
     }
 
     /**
-     * @param array<string, array{string, string}> $moved place of a renamed table → its new schema and name
+     * @param array<string, array{string, string}>            $moved place of a renamed table → its new schema and name
+     * @param ?\Closure(Table, Column, Table, Column): ?float $alike
      *
      * @return array{list<string>, list<ColumnDrift>}
      */
-    public static function tables(Table $before, Table $after, array $moved = []): array
+    public static function tables(Table $before, Table $after, array $moved = [], ?\Closure $alike = null): array
     {
         $renamed = [];
         $columns = [];
-        foreach (Renames::columns($before, $after) as [$was, $is, $reason]) {
+        foreach (Renames::columns($before, $after, $alike) as [$was, $is, $reason]) {
             $renamed[$was->name] = $is->name;
             $columns[] = new ColumnDrift(Change::Renamed, $was, $is, self::columnWords($was, $is), $reason);
         }

@@ -21,6 +21,7 @@ final class Renames
     private const TABLE_LEAST = 0.5;
     private const COLUMN_LEAST = 0.6;
     private const LEAD = 0.06;
+    private const WORTH_A_LOOK = 0.35;
     /** Above this many pairs, only those that share a telling column are compared. */
     private const MOST_PAIRS = 100000;
     /** What makes the columns that two tables share sufficient evidence, in nats. */
@@ -87,11 +88,11 @@ final class Renames
     }
 
     /**
-     * @param array<string, array<string, mixed>> $profiles column name in the old table → figures of its profile, where there are any
+     * @param ?\Closure(Table, Column, Table, Column): ?float $alike how much the data of two columns is alike, 0 to 1, where it is known
      *
      * @return list<array{Column, Column, string}> before, after, reason
      */
-    public static function columns(Table $before, Table $after, array $profiles = []): array
+    public static function columns(Table $before, Table $after, ?\Closure $alike = null): array
     {
         $gone = array_values(array_filter($before->columns, static fn (Column $column): bool => null === $after->column($column->name)));
         $new = array_values(array_filter($after->columns, static fn (Column $column): bool => null === $before->column($column->name)));
@@ -129,13 +130,21 @@ final class Renames
                     $score += 0.2;
                     $why[] = 'the same values';
                 }
+                $data = null !== $alike && $score >= self::WORTH_A_LOOK ? $alike($before, $was, $after, $is) : null;
+                if (null !== $data) {
+                    // Data that is alike speaks for a rename as much as a name does; data that is not, against it.
+                    $score += 0.5 * ($data - 0.5);
+                    if ($data >= 0.8) {
+                        $why[] = 'the same data, as its profile shows';
+                    }
+                }
                 $scores[$i][$j] = $score;
                 $reasons[$i][$j] = $why;
             }
         }
         $found = [];
         foreach (Pairing::mutual($scores, self::COLUMN_LEAST, self::LEAD) as $i => $j) {
-            $found[] = [$gone[$i], $new[$j], 'It has '.self::listed($reasons[$i][$j]).(isset($profiles[$gone[$i]->name]) ? '. Profile it to be sure' : '')];
+            $found[] = [$gone[$i], $new[$j], 'It has '.self::listed($reasons[$i][$j])];
         }
 
         return $found;

@@ -33,7 +33,8 @@ final class Collection
     /** @var array<string, Member> members by path, for finding references */
     public array $members = [];
 
-    public function __construct(public readonly string $schema, public readonly string $name, private readonly string $path)
+    /** @param array<string, true> $names of all collections that are read together, in small letters and the singular */
+    public function __construct(public readonly string $schema, public readonly string $name, private readonly string $path, private readonly array $names = [])
     {
     }
 
@@ -42,7 +43,7 @@ final class Collection
         $maps = [];
         $size = (int) @filesize($this->path);
         while (true) {
-            $this->structure = new Structure($maps);
+            $this->structure = new Structure($maps, $this->names);
             $documents = new JsonDocuments($this->path);
             try {
                 foreach ($documents as [$value, $text]) {

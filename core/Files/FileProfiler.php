@@ -43,7 +43,7 @@ final class FileProfiler
         $fields = [];
         foreach ($table->columns as $column) {
             $tally = $this->tallies[$column->name];
-            $of = max($rows, $tally->values, null === $column->seen ? 0 : $column->seen->of);
+            $of = null === $column->seen || 0 === $column->seen->of ? $rows : max($tally->values, $column->seen->of);
             $fields[$column->name] = Figures::field($table->name, $column, $of, $tally->figures('text' === $families[$column->name]), $tally->sample(), $tally->frequent(), $decisions[$column->name] ?? '');
         }
 

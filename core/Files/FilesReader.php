@@ -109,6 +109,7 @@ final class FilesReader implements Reader
         $engines = [];
         $sheets = new Sheets();
         $sheeted = false;
+        $names = array_fill_keys(array_map(static fn (string $path): string => rtrim(strtolower(self::name($path)), 's'), $this->paths), true);
         foreach ($this->paths as $path) {
             $name = self::name($path);
             switch (self::kindOf($path)) {
@@ -139,7 +140,7 @@ final class FilesReader implements Reader
                         $tables[] = $schema->table(self::SCHEMA, $name);
                         break;
                     }
-                    $collection = new Collection(self::SCHEMA, $name, $path);
+                    $collection = new Collection(self::SCHEMA, $name, $path, $names);
                     $tables[] = $collection->read($progress);
                     $collections[] = $collection;
                     array_push($notes, ...$collection->notes);

@@ -43,8 +43,11 @@ final class Structure
     public array $shapes = [];
     public int $shapeless = 0;
 
-    /** @param array<string, true> $maps paths of objects that are known to be maps */
-    public function __construct(public readonly array $maps = [])
+    /**
+     * @param array<string, true> $maps  paths of objects that are known to be maps
+     * @param array<string, true> $names of collections, in small letters and the singular: members called like one may refer to it
+     */
+    public function __construct(public readonly array $maps = [], private readonly array $names = [])
     {
         $this->root = new Node('', 0);
         $this->root->map = isset($maps['']);
@@ -210,7 +213,7 @@ final class Structure
             $this->versions[$name] = true;
         }
 
-        return $node->members[$name] = new Member(('' === $node->path ? '' : $node->path.'.').$name, 1 === preg_match(self::IDENTIFIER, $name));
+        return $node->members[$name] = new Member(('' === $node->path ? '' : $node->path.'.').$name, 1 === preg_match(self::IDENTIFIER, $name) || isset($this->names[rtrim(strtolower($name), 's')]));
     }
 
     private function look(Member $member, string $value): void

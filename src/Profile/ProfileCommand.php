@@ -13,7 +13,7 @@ use Fasti\Core\Survey\SourceError;
 use Fasti\Core\Survey\Unheard;
 use Fasti\Core\Wording\Figure;
 use Fasti\Source\Sources;
-use Fasti\Survey\Targets;
+use Fasti\Source\Targets;
 use Symfony\Component\Console\Attribute\Argument;
 use Symfony\Component\Console\Attribute\AsCommand;
 use Symfony\Component\Console\Attribute\Option;

@@ -43,8 +43,8 @@ final class ProfileController extends AbstractController
         $entry = $request->request->getInt('entry');
         $rows = $this->db->fetchFirstColumn("SELECT e.id FROM entry e LEFT JOIN profile p ON p.entry_id = e.id WHERE e.source_id = ? AND e.gone_at IS NULL AND ? IN (0, e.id) ORDER BY p.taken_at IS NOT NULL, p.taken_at, e.kind = 'table' DESC, e.schema_name, e.name", [$id, $entry]);
         $run = new ProfileRun($source, $account);
-        $run->left = array_values(array_map(static fn (mixed $value): int => is_numeric($value) ? (int) $value : 0, $rows));
-        $run->total = \count($run->left);
+        $run->waiting = array_values(array_map(static fn (mixed $value): int => is_numeric($value) ? (int) $value : 0, $rows));
+        $run->total = \count($run->waiting);
         $this->entities->persist($run);
         $this->entities->flush();
         $this->bus->dispatch(new RunProfile($run->id()));
@@ -73,7 +73,7 @@ final class ProfileController extends AbstractController
             'state' => $run->state->value,
             'over' => $run->state->over() || State::Paused === $run->state,
             'doing' => $run->doing,
-            'done' => $run->total - \count($run->left),
+            'done' => $run->total - \count($run->waiting),
             'total' => $run->total,
             'silent' => State::Running === $run->state && null !== $run->heardAt && time() - $run->heardAt->getTimestamp() > ProfileRun::SILENCE,
             'waited' => '',

@@ -31,7 +31,7 @@ class ProfileRun
 
     /** @var list<int> entries still to be profiled */
     #[ORM\Column(type: 'json')]
-    public array $left = [];
+    public array $waiting = [];
 
     #[ORM\Column]
     public int $total = 0;

@@ -73,7 +73,7 @@ final readonly class RunProfileHandler
     private function run(int $id, ProfileProgress $progress): void
     {
         $run = $this->entities->find(ProfileRun::class, $id) ?? throw new \LogicException('No such run.');
-        $left = $run->left;
+        $left = $run->waiting;
         $notes = $run->notes;
         $profiling = new Profiling($this->sources, $this->sources->target($run->source));
         while ([] !== $left) {
@@ -94,7 +94,7 @@ final readonly class RunProfileHandler
                 }
             }
             array_shift($left);
-            $this->progressConnection->executeStatement('UPDATE profile_run SET `left` = ?, notes = ?, heard_at = UTC_TIMESTAMP() WHERE id = ?', [json_encode($left, \JSON_THROW_ON_ERROR), json_encode($notes, \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_UNICODE), $id]);
+            $this->progressConnection->executeStatement('UPDATE profile_run SET waiting = ?, notes = ?, heard_at = UTC_TIMESTAMP() WHERE id = ?', [json_encode($left, \JSON_THROW_ON_ERROR), json_encode($notes, \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_UNICODE), $id]);
         }
     }
 

@@ -8,6 +8,7 @@ use Fasti\Core\Drift\Change;
 use Fasti\Core\Drift\Compare;
 use Fasti\Core\Drift\TableDrift;
 use Fasti\Core\Survey\SourceError;
+use Fasti\Source\Targets;
 use Symfony\Component\Console\Attribute\Argument;
 use Symfony\Component\Console\Attribute\AsCommand;
 use Symfony\Component\Console\Attribute\Option;

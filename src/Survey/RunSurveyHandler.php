@@ -17,6 +17,7 @@ use Fasti\Core\Survey\SourceError;
 use Fasti\Core\Survey\Stopped;
 use Fasti\Drift\DriftItems;
 use Fasti\Register\ApplyCatalog;
+use Fasti\Profile\DataAlike;
 use Fasti\Register\RegisterCatalog;
 use Fasti\Source\Sources;
 use Fasti\Support\State;
@@ -34,6 +35,7 @@ final readonly class RunSurveyHandler
         private Sources $sources,
         private ApplyCatalog $apply,
         private RegisterCatalog $register,
+        private DataAlike $alike,
         private LoggerInterface $logger,
     ) {
     }
@@ -79,7 +81,7 @@ final readonly class RunSurveyHandler
         $this->entities->wrapInTransaction(function () use ($survey, $source, $catalog, $choice, $progress, $json): void {
             $progress->at('comparing', 0, 1);
             [$before, $gone] = $this->register->of($source->id());
-            $drift = [] === $before->tables ? [] : Compare::catalogs(self::within($before, $choice), $catalog, $gone);
+            $drift = [] === $before->tables ? [] : Compare::catalogs(self::within($before, $choice), $catalog, $gone, $this->alike->of($source));
             if ([] === $drift) {
                 $counts = $this->apply->apply($source->id(), $catalog, $choice, $progress);
                 $survey->drift = [] === $before->tables ? null : [];

@@ -13,6 +13,7 @@ use Fasti\Core\Survey\SourceError;
 use Fasti\Core\Wording\ColumnWords;
 use Fasti\Core\Wording\Figure;
 use Fasti\Core\Wording\TypeWords;
+use Fasti\Source\Targets;
 use Symfony\Component\Console\Attribute\Argument;
 use Symfony\Component\Console\Attribute\AsCommand;
 use Symfony\Component\Console\Attribute\Option;

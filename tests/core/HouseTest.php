@@ -17,7 +17,7 @@ final class HouseTest extends TestCase
     /** Each room of the core knows those before it. */
     private const CORE = ['Catalog', 'Wording', 'Survey', 'Script', 'Sheet', 'Profile', 'Files', 'Drift', 'Join', 'Finding', 'Search', 'Diagram', 'Edition'];
     /** Each room of the application knows those before it, and all of the core. */
-    private const APPLICATION = ['Support', 'Account', 'Source', 'Register', 'Drift', 'Search', 'Survey', 'Profile', 'Diagram', 'Edition'];
+    private const APPLICATION = ['Support', 'Account', 'Source', 'Register', 'Drift', 'Profile', 'Search', 'Survey', 'Diagram', 'Edition'];
 
     public function testTheCoreKnowsNoFrameworkAndNoDatabaseLayerAndNoTemplates(): void
     {

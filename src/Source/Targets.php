@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace Fasti\Survey;
+namespace Fasti\Source;
 
 use Fasti\Core\Catalog\Catalog;
 use Fasti\Core\Catalog\FromArray;
@@ -10,8 +10,6 @@ use Fasti\Core\Survey\Choice;
 use Fasti\Core\Survey\SourceError;
 use Fasti\Core\Survey\Target;
 use Fasti\Core\Survey\Unheard;
-use Fasti\Source\Handed;
-use Fasti\Source\Sources;
 
 /** What commands are given: a connection URL, a file or folder, or a catalog as JSON. */
 final readonly class Targets

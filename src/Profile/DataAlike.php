@@ -1,0 +1,59 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Profile;
+
+use Doctrine\DBAL\Connection;
+use Fasti\Core\Catalog\Column;
+use Fasti\Core\Catalog\Table;
+use Fasti\Core\Profile\Closeness;
+use Fasti\Core\Survey\SourceError;
+use Fasti\Core\Survey\Unheard;
+use Fasti\Source\Source;
+use Fasti\Source\Sources;
+
+/**
+ * Whether a column that is new holds what one that is gone used to hold: the profile that is kept of the old one is
+ * compared with a look at the new one. Only a few columns are looked at, and only where the old one has a profile.
+ */
+final readonly class DataAlike
+{
+    private const MOST_LOOKS = 30;
+
+    public function __construct(private Connection $db, private Profiles $profiles, private Sources $sources)
+    {
+    }
+
+    /** @return \Closure(Table, Column, Table, Column): ?float */
+    public function of(Source $source): \Closure
+    {
+        $looks = 0;
+        $profiling = null;
+        $fresh = [];
+
+        return function (Table $before, Column $was, Table $after, Column $is) use ($source, &$looks, &$profiling, &$fresh): ?float {
+            $entry = $this->db->fetchOne('SELECT id FROM entry WHERE source_id = ? AND schema_name = ? AND name = ?', [$source->id(), $before->schema, $before->name]);
+            $old = is_numeric($entry) ? $this->profiles->of((int) $entry)['profile']->fields[$was->name] ?? null : null;
+            if (null === $old) {
+                return null;
+            }
+            $key = $after->schema."\0".$after->name."\0".$is->name;
+            if (!\array_key_exists($key, $fresh)) {
+                $fresh[$key] = null;
+                if (++$looks > self::MOST_LOOKS) {
+                    return null;
+                }
+                try {
+                    $profiling ??= new Profiling($this->sources, $this->sources->target($source));
+                    $only = new Table($after->schema, $after->name, $after->kind, '', [$is], $after->primaryKey, rowEstimate: $after->rowEstimate, storage: $after->storage);
+                    $fresh[$key] = $profiling->table($only, [], [], new Unheard())->fields[$is->name] ?? null;
+                } catch (SourceError) {
+                    // The comparison does without; whoever decides sees the other reasons.
+                }
+            }
+
+            return null === $fresh[$key] ? null : Closeness::of($old, $fresh[$key]);
+        };
+    }
+}
