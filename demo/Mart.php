@@ -22,9 +22,10 @@ final class Mart
                 $database->exec($statement);
             }
         }
+        /** @param list<list<string|int|float|null>> $rows */
         $put = static function (string $table, array $rows) use ($database): void {
             foreach (array_chunk($rows, 400) as $chunk) {
-                $database->exec("INSERT INTO $table VALUES ".implode(', ', array_map(static fn (array $row): string => '('.implode(', ', array_map(static fn (mixed $value): string => null === $value ? 'NULL' : (\is_string($value) ? $database->quote($value) : (\is_scalar($value) ? (string) $value : '')), $row)).')', $chunk)));
+                $database->exec("INSERT INTO $table VALUES ".implode(', ', array_map(static fn (mixed $row): string => '('.implode(', ', array_map(static fn (mixed $value): string => null === $value ? 'NULL' : (\is_string($value) ? $database->quote($value) : (\is_scalar($value) ? (string) $value : '')), (array) $row)).')', $chunk)));
             }
         };
         $put('catchment', [[1, 'Arrow valley'], [2, 'Mere and Sallow'], [3, 'Upper Tinker']]);
@@ -40,7 +41,7 @@ final class Mart
         $put('station', $stations);
         $days = [];
         for ($i = 1; $i <= self::DAYS; ++$i) {
-            $at = gmmktime(0, 0, 0, 10, $i, 2022);
+            $at = (int) gmmktime(0, 0, 0, 10, $i, 2022);
             $days[] = [$i, gmdate('Y-m-d', $at), (int) gmdate('Y', $at), (int) gmdate('n', $at), ['winter', 'spring', 'summer', 'autumn'][intdiv((int) gmdate('n', $at) % 12, 3)]];
         }
         $put('day', $days);

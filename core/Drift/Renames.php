@@ -201,19 +201,24 @@ final class Renames
     /** @return array<string, array{string, string}> column → its neighbours that both tables have; '' at either end */
     private static function neighbours(Table $table, Table $other): array
     {
-        $places = [];
+        $before = $after = [];
         $last = '';
         $open = [];
         foreach ($table->columns as $column) {
-            $places[$column->name] = [$last, ''];
+            $before[$column->name] = $last;
+            $after[$column->name] = '';
             if (null !== $other->column($column->name)) {
                 foreach ($open as $name) {
-                    $places[$name][1] = $column->name;
+                    $after[$name] = $column->name;
                 }
                 $open = [];
                 $last = $column->name;
             }
             $open[] = $column->name;
+        }
+        $places = [];
+        foreach ($before as $name => $neighbour) {
+            $places[$name] = [$neighbour, $after[$name]];
         }
 
         return $places;

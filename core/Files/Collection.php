@@ -138,12 +138,12 @@ final class Collection
     /** @return array<string, int> */
     private function codes(Member $member): array
     {
-        $distinct = null === $member->values ? \PHP_INT_MAX : \count($member->values);
-        if (0 === $member->strings || $distinct > self::MOST_CODES || 0 === $distinct || $member->longest > self::LONGEST_CODE || $member->looked < 4 * $distinct || '' !== Personal::reason($this->name, $member->path, '', array_map(strval(...), array_keys($member->values ?? [])))) {
+        $distinct = \count($member->values ?? []);
+        if (null === $member->values || 0 === $member->strings || $distinct > self::MOST_CODES || 0 === $distinct || $member->longest > self::LONGEST_CODE || $member->looked < 4 * $distinct || '' !== Personal::reason($this->name, $member->path, '', array_map(strval(...), array_keys($member->values)))) {
             return [];
         }
         $values = [];
-        foreach ($member->values ?? [] as $value => $count) {
+        foreach ($member->values as $value => $count) {
             $values[(string) $value] = $count;
         }
         arsort($values);

@@ -160,6 +160,6 @@ final class CsvFile implements \IteratorAggregate
     {
         $row = fgetcsv($stream, null, $separator, '"', '');
 
-        return false === $row ? [] : array_map(strval(...), array_values($row));
+        return false === $row ? [] : array_map(strval(...), $row);
     }
 }

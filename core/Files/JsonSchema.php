@@ -23,9 +23,10 @@ final class JsonSchema
      */
     public static function of(Table $table, string $title = '', string $description = '', array $meanings = []): array
     {
-        $root = self::blank();
+        $root = new SchemaNode();
         foreach ($table->columns as $column) {
-            self::put($root, self::steps($column->name), $column, $meanings[$column->name] ?? $column->comment);
+            $place = $root->at(self::steps($column->name));
+            [$place->column, $place->text] = [$column, $meanings[$column->name] ?? $column->comment];
         }
 
         return array_filter(['$schema' => self::DRAFT, 'title' => $title, 'description' => $description]) + self::written($root, true);
@@ -39,50 +40,17 @@ final class JsonSchema
         return $m[0];
     }
 
-    /** @return array{column: ?Column, text: string, members: array<string, array<mixed>>, items: ?array<mixed>, values: ?array<mixed>} */
-    private static function blank(): array
+    /** @return array<string, mixed> */
+    private static function written(SchemaNode $node, bool $root = false): array
     {
-        return ['column' => null, 'text' => '', 'members' => [], 'items' => null, 'values' => null];
-    }
-
-    /**
-     * @param array<mixed> $node
-     * @param list<string> $steps
-     */
-    private static function put(array &$node, array $steps, Column $column, string $text): void
-    {
-        $place = &$node;
-        foreach ($steps as $step) {
-            if ('[]' === $step) {
-                $place['items'] ??= self::blank();
-                $place = &$place['items'];
-            } elseif ('{}' === $step) {
-                $place['values'] ??= self::blank();
-                $place = &$place['values'];
-            } else {
-                $place['members'][$step] ??= self::blank();
-                $place = &$place['members'][$step];
-            }
-        }
-        [$place['column'], $place['text']] = [$column, $text];
-    }
-
-    /**
-     * @param array<mixed> $node
-     *
-     * @return array<string, mixed>
-     */
-    private static function written(array $node, bool $root = false): array
-    {
-        /** @var ?Column $column */
-        $column = $node['column'];
+        $column = $node->column;
         $schema = [];
         $types = $root ? ['object'] : self::types($column, $node);
         if ([] !== $types) {
             $schema['type'] = 1 === \count($types) ? $types[0] : $types;
         }
-        if ('' !== $node['text']) {
-            $schema['description'] = $node['text'];
+        if ('' !== $node->text) {
+            $schema['description'] = $node->text;
         }
         if (null !== $column) {
             if (1 === preg_match('/\(([a-z-]+)\)/', $column->type, $m)) {
@@ -95,11 +63,10 @@ final class JsonSchema
         }
         $required = [];
         $properties = [];
-        foreach ($node['members'] as $name => $member) {
+        foreach ($node->members as $name => $member) {
             $properties[$name] = self::written($member);
-            $inner = $member['column'];
-            $always = null === $inner ? true : (null === $inner->seen || 0 === $inner->seen->of ? !$inner->nullable : $inner->seen->present >= $inner->seen->of);
-            if ($always && null !== $inner) {
+            $inner = $member->column;
+            if (null !== $inner && (null === $inner->seen || 0 === $inner->seen->of ? !$inner->nullable : $inner->seen->present >= $inner->seen->of)) {
                 $required[] = (string) $name;
             }
         }
@@ -109,25 +76,21 @@ final class JsonSchema
         if ([] !== $required) {
             $schema['required'] = $required;
         }
-        if (null !== $node['values']) {
-            $schema['additionalProperties'] = self::written($node['values']);
+        if (null !== $node->values) {
+            $schema['additionalProperties'] = self::written($node->values);
         }
-        if (null !== $node['items']) {
-            $schema['items'] = self::written($node['items']);
+        if (null !== $node->items) {
+            $schema['items'] = self::written($node->items);
         }
 
         return $schema;
     }
 
-    /**
-     * @param array<mixed> $node
-     *
-     * @return list<string>
-     */
-    private static function types(?Column $column, array $node): array
+    /** @return list<string> */
+    private static function types(?Column $column, SchemaNode $node): array
     {
         if (null === $column) {
-            return [] !== $node['members'] || null !== $node['values'] ? ['object'] : [];
+            return [] !== $node->members || null !== $node->values ? ['object'] : [];
         }
         if (null !== $column->seen) {
             $types = array_map(strval(...), array_keys($column->seen->types));
@@ -142,6 +105,6 @@ final class JsonSchema
         }
         sort($types);
 
-        return array_values($types);
+        return $types;
     }
 }

@@ -70,7 +70,7 @@ final class References
             return $k;
         }
 
-        return ($k - 1) / (max(array_keys($member->sketch)) / 4294967296);
+        return ($k - 1) / (max([1, ...array_keys($member->sketch)]) / 4294967296);
     }
 
     /** The share of one member's values that the other has, below the hash that both sketches reach. */

@@ -46,8 +46,8 @@ final class SchemaFile
     }
 
     /**
-     * @param array<mixed>           $object
-     * @param array<string, Column>|list<Column> $columns
+     * @param array<mixed> $object
+     * @param list<Column> $columns
      */
     private function members(array $object, string $path, int $depth, array &$columns): void
     {
@@ -67,7 +67,7 @@ final class SchemaFile
 
     /**
      * @param array<mixed> $member
-     * @param array<string, Column>|list<Column> $columns
+     * @param list<Column> $columns
      */
     private function member(array $member, string $path, bool $optional, int $depth, array &$columns): void
     {

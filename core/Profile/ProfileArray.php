@@ -10,7 +10,7 @@ final class ProfileArray
     /** @return array<string, mixed> */
     public static function of(TableProfile $profile): array
     {
-        return ['fields' => array_map(static fn (FieldProfile $field): array => get_object_vars($field), $profile->fields)] + get_object_vars($profile);
+        return ['rows' => $profile->rows, 'looked' => $profile->looked, 'how' => $profile->how, 'grain' => $profile->grain, 'repeated' => $profile->repeated, 'notes' => $profile->notes, 'seconds' => $profile->seconds, 'fields' => array_map(static fn (FieldProfile $field): array => get_object_vars($field), $profile->fields)];
     }
 
     /** @param array<mixed> $data */

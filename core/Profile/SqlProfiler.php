@@ -24,11 +24,13 @@ final class SqlProfiler
     /** Tables with more rows are counted in a sample of so many. */
     public const MOST_COUNTED = 2000000;
     private const COUNTED_SAMPLE = 200000;
-    private const FEW_VALUES = 100;
+    /** A field with no more different values in the sample is counted value by value, which also tells all the rest of it. */
+    private const FEW_VALUES = 60;
+    private const MOST_VALUES = 1000;
     private const LONGEST = 200;
     /** After each scan the source rests for this share of the time it took. */
     private const REST = 0.1;
-    private const LONGEST_REST = 1.0;
+    private const LONGEST_REST = 0.25;
 
     /** @var list<string> */
     private array $notes = [];
@@ -65,12 +67,13 @@ final class SqlProfiler
         foreach ($table->columns as $i => $column) {
             [$likely] = Likely::kind($families[$i], $values[$i], \count($sample[$i]), \count($values[$i]), null, 0);
             $decision = $decisions[$column->name] ?? '';
-            $personal[$i] = 'yes' === $decision || ('no' !== $decision && '' !== Personal::reason($name, $column->name, $likely, \array_slice($values[$i], 0, 500)));
+            $personal[] = 'yes' === $decision || ('no' !== $decision && '' !== Personal::reason($name, $column->name, $likely, \array_slice($values[$i], 0, 500)));
         }
+        $few = $all && \count($sample[0] ?? []) >= min($rows, 1000) ? $this->few($table, $values, $progress) : [];
         $progress->at("$name: counting values", 0, 0);
         $how = $all ? '' : $this->words($rows, self::COUNTED_SAMPLE);
         try {
-            $figures = $this->figures($table, $families, $personal, $all ? null : $rows);
+            $figures = $this->figures($table, $families, $personal, $all ? null : $rows, $few);
         } catch (SourceError $e) {
             if (SourceError::OVER_TIME !== $e->what || !$all) {
                 throw $e;
@@ -78,19 +81,15 @@ final class SqlProfiler
             $all = false;
             $how = $this->words($rows, self::COUNTED_SAMPLE);
             $this->notes[] = 'Counting all rows took too long, so a sample was counted. '.$e->getMessage();
-            $figures = $this->figures($table, $families, $personal, $rows);
+            $figures = $this->figures($table, $families, $personal, $rows, $few);
         }
         $looked = $figures['rows'];
         $rows = $all ? $looked : max($rows, $looked);
         $fields = [];
         foreach ($table->columns as $i => $column) {
-            $progress->at("$name: frequent values", $i, \count($table->columns));
-            $distinct = $figures['fields'][$i]['distinct'];
-            $frequent = null;
-            if ($all && !$personal[$i] && null !== $distinct && $distinct >= 1 && $distinct <= self::FEW_VALUES && $looked > \count($sample[$i])) {
-                $frequent = $this->frequent($table, $column);
-            }
-            $fields[$column->name] = Figures::field($name, $column, $looked, $figures['fields'][$i], $values[$i], $frequent, $decisions[$column->name] ?? '');
+            $counted = isset($few[$i]) ? self::tallied($few[$i], $families[$i]) : $figures['fields'][$i];
+            $filled = array_filter($few[$i] ?? [], static fn (int $count, string|int $value): bool => '' !== trim((string) $value), \ARRAY_FILTER_USE_BOTH);
+            $fields[$column->name] = Figures::field($name, $column, $looked, $counted, $values[$i], isset($few[$i]) ? $filled : null, $decisions[$column->name] ?? '');
         }
         [$grain, $repeated] = $this->grain($table, $grain, $rows, $progress);
 
@@ -140,24 +139,80 @@ final class SqlProfiler
     }
 
     /**
+     * Counts the values of each field that seems to have few of them.
+     *
+     * @param array<int, list<string>> $values of the sample, by column
+     *
+     * @return array<int, array<array-key, int>> column → value → rows
+     */
+    private function few(Table $table, array $values, Progress $progress): array
+    {
+        $few = [];
+        foreach ($table->columns as $i => $column) {
+            $seen = $values[$i];
+            if (!$this->comparable($column) || \count(array_unique($seen)) > self::FEW_VALUES || ([] !== $seen && max(array_map(mb_strlen(...), $seen)) >= self::LONGEST / 2)) {
+                continue;
+            }
+            $progress->at($table->name.': how often each value stands', $i, \count($table->columns));
+            $name = $this->quoted($column->name);
+            $counts = [];
+            $rows = $this->scan("SELECT {$this->asText($column)} AS value, COUNT(*) AS n FROM {$this->from($table)} WHERE $name IS NOT NULL GROUP BY $name LIMIT ".(self::MOST_VALUES + 1));
+            if (\count($rows) <= self::MOST_VALUES) {
+                foreach ($rows as $row) {
+                    $counts[(string) $row['value']] = ($counts[(string) $row['value']] ?? 0) + (int) $row['n'];
+                }
+                $few[$i] = $counts;
+            }
+        }
+
+        return $few;
+    }
+
+    /**
+     * @param array<array-key, int> $counts
+     *
+     * @return array{values: int, blank: int, distinct: ?int, least: ?string, greatest: ?string, shortest: ?int, longest: ?int, average: ?float}
+     */
+    private static function tallied(array $counts, string $family): array
+    {
+        $values = array_map(strval(...), array_keys($counts));
+        usort($values, 'whole' === $family || 'number' === $family ? static fn (string $a, string $b): int => (float) $a <=> (float) $b : strcmp(...));
+        $lengths = array_map(mb_strlen(...), $values);
+        $blank = $letters = 0;
+        foreach ($counts as $value => $count) {
+            $blank += '' === trim((string) $value) ? $count : 0;
+            $letters += $count * mb_strlen((string) $value);
+        }
+        $all = array_sum($counts);
+        $text = 'text' === $family && $all > 0;
+
+        return ['values' => $all, 'blank' => $blank, 'distinct' => \count($counts), 'least' => $values[0] ?? null, 'greatest' => $values[\count($values) - 1] ?? null, 'shortest' => $text ? min($lengths) : null, 'longest' => $text ? max($lengths) : null, 'average' => $text ? $letters / $all : null];
+    }
+
+    /**
      * @param list<string> $families
      * @param list<bool>   $personal
      * @param ?int         $sampleOf how many rows there are, to count a sample; null to count all
+     * @param array<int, array<array-key, int>> $few columns whose values are known already
      *
      * @return array{rows: int, fields: list<array{values: int, blank: int, distinct: ?int, least: ?string, greatest: ?string, shortest: ?int, longest: ?int, average: ?float}>}
      */
-    private function figures(Table $table, array $families, array $personal, ?int $sampleOf): array
+    private function figures(Table $table, array $families, array $personal, ?int $sampleOf, array $few): array
     {
         $select = ['COUNT(*) AS n'];
         $from = null === $sampleOf ? $this->from($table) : '(SELECT * FROM '.$this->sampled($table, $sampleOf, self::COUNTED_SAMPLE).') s';
         foreach ($table->columns as $i => $column) {
+            if (isset($few[$i])) {
+                continue;
+            }
             $name = $this->quoted($column->name);
             $select[] = "COUNT($name) AS v$i";
             if (!$this->comparable($column)) {
                 continue;
             }
             $plain = $this->bounded($column, $name);
-            $select[] = "COUNT(DISTINCT $plain) AS d$i";
+            $unique = [$column->name] === ($table->primaryKey->columns ?? []);
+            $select[] = ($unique ? "COUNT($name)" : "COUNT(DISTINCT $plain)")." AS d$i";
             if (!$personal[$i]) {
                 $order = $this->ordered($column, $plain);
                 array_push($select, "MIN($order) AS l$i", "MAX($order) AS g$i");
@@ -179,21 +234,6 @@ final class SqlProfiler
             'values' => $int("v$i") ?? 0, 'blank' => $int("b$i") ?? 0, 'distinct' => $int("d$i"), 'least' => $row["l$i"] ?? null, 'greatest' => $row["g$i"] ?? null,
             'shortest' => $int("s$i"), 'longest' => $int("x$i"), 'average' => isset($row["a$i"]) ? (float) $row["a$i"] : null,
         ], array_keys($table->columns))];
-    }
-
-    /** @return array<array-key, int> */
-    private function frequent(Table $table, Column $column): array
-    {
-        $name = $this->quoted($column->name);
-        $text = $this->asText($column);
-        $counts = [];
-        foreach ($this->scan("SELECT $text AS value, COUNT(*) AS n FROM {$this->from($table)} WHERE $name IS NOT NULL GROUP BY $name ORDER BY n DESC LIMIT ".self::FEW_VALUES) as $row) {
-            if ('' !== trim((string) $row['value'])) {
-                $counts[(string) $row['value']] = ($counts[(string) $row['value']] ?? 0) + (int) $row['n'];
-            }
-        }
-
-        return $counts;
     }
 
     /**

@@ -20,7 +20,7 @@ final class Tally
     /** @var array<array-key, int> */
     private array $counts = [];
     private bool $tooMany = false;
-    /** @var list<string> a sample in which each value had the same chance (reservoir sampling, Vitter's algorithm R) */
+    /** @var array<int, string> a sample in which each value had the same chance (reservoir sampling, Vitter's algorithm R) */
     private array $sample = [];
 
     public function add(string $value, bool $number): void

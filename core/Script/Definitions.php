@@ -17,6 +17,8 @@ use Fasti\Core\Catalog\Key;
  */
 final readonly class Definitions
 {
+    private const CONSTRAINTS = ['CONSTRAINT', 'PRIMARY', 'UNIQUE', 'FOREIGN', 'CHECK', 'EXCLUDE'];
+    private const TYPE_ENDS = [',', ')', '', 'NOT', 'NULL', 'DEFAULT', 'PRIMARY', 'UNIQUE', 'REFERENCES', 'CHECK', 'GENERATED', 'CONSTRAINT', 'COLLATE'];
     private const TYPE_WORDS = ['PRECISION', 'VARYING', 'UNSIGNED', 'SIGNED', 'ZEROFILL', 'LARGE', 'OBJECT', 'BINARY', 'BYTE'];
 
     public function __construct(private Dialect $dialect)
@@ -54,6 +56,9 @@ final readonly class Definitions
     /** A constraint of the table, named or not. Says whether there was one. */
     public function constraint(Tokens $t, Draft $table): bool
     {
+        if (!\in_array($t->peek(), self::CONSTRAINTS, true)) {
+            return false;
+        }
         $start = $t->at;
         $name = null;
         if ($t->take('CONSTRAINT')) {
@@ -235,7 +240,7 @@ final readonly class Definitions
     /** @return array{string, string} the type as the engine's catalog writes it, and its first word */
     public function type(Tokens $t): array
     {
-        if (!$t->isName() || \in_array($t->peek(), ['NOT', 'NULL', 'DEFAULT', 'PRIMARY', 'UNIQUE', 'REFERENCES', 'CHECK', 'GENERATED', 'CONSTRAINT', 'COLLATE'], true)) {
+        if (!$t->isName() || ('' !== $t->peek() && \in_array($t->peek(), self::TYPE_ENDS, true))) {
             return ['', ''];
         }
         $from = $t->at;
@@ -249,7 +254,7 @@ final readonly class Definitions
         $base = $t->from($from);
         $options = '(' === $t->peek() ? $t->parenthesis() : '';
         $after = $t->at;
-        while (true) {
+        while (!\in_array($t->peek(), self::TYPE_ENDS, true)) {
             if (\in_array($t->peek(), self::TYPE_WORDS, true)) {
                 $t->skip();
             } elseif ('[' === $t->peek()) {

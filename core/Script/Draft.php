@@ -66,7 +66,7 @@ final class Draft
     /** @param callable(Far): list<string> $primaryOf the key that a reference without columns means */
     public function table(callable $primaryOf): Table
     {
-        $byName = static fn (object $a, object $b): int => strcmp($a->name ?? '', $b->name ?? '');
+        $byName = static fn (ForeignKey|Index|Key|Trigger $a, ForeignKey|Index|Key|Trigger $b): int => strcmp($a->name ?? '', $b->name ?? '');
         $foreign = [];
         foreach ($this->foreign as $key) {
             $far = [] === $key['far'] ? $primaryOf($key) : $key['far'];

@@ -11,6 +11,7 @@ use Fasti\Core\Catalog\IndexPart;
 use Fasti\Core\Catalog\Key;
 use Fasti\Core\Catalog\Kind;
 use Fasti\Core\Catalog\Routine;
+use Fasti\Core\Catalog\Table;
 use Fasti\Core\Catalog\Trigger;
 use Fasti\Core\Survey\PostgreSqlReader;
 
@@ -33,6 +34,8 @@ final class Script
     private array $partitions = [];
     /** @var array<string, int> first words of statements that say nothing about structure → how many */
     public array $skipped = [];
+    /** @var array<string, Table> */
+    private array $beside = [];
     private string $schema;
     private readonly Definitions $definitions;
 
@@ -67,6 +70,16 @@ final class Script
             $word = strtok($first, " \t\n") ?: 'OTHER';
             $this->skipped[$word] = ($this->skipped[$word] ?? 0) + 1;
         }
+    }
+
+    /**
+     * Tables that were read elsewhere, to which those of the script may refer.
+     *
+     * @param array<string, Table> $tables by name
+     */
+    public function beside(array $tables): void
+    {
+        $this->beside = $tables;
     }
 
     /** @param list<string> $notes */
@@ -106,13 +119,19 @@ final class Script
             }
         }
 
-        return new Catalog(Dialect::Standard === $this->dialect ? 'sql' : $this->dialect->value, $server, array_values($result), $this->routines, $notes);
+        return new Catalog(Dialect::Standard === $this->dialect ? 'sql' : $this->dialect->value, $server, $result, $this->routines, $notes);
     }
 
-    /** @return list<string> */
+    /**
+     * @param Far $key
+     *
+     * @return list<string>
+     */
     private function primaryOf(array $key): array
     {
-        /** @var Far $key */
+        if (isset($this->beside[$key['table']])) {
+            return $this->beside[$key['table']]->primaryKey->columns ?? [];
+        }
         foreach (null === $key['schema'] ? array_keys($this->tables) : [$key['schema']] as $schema) {
             if (isset($this->tables[$schema][$key['table']])) {
                 return $this->tables[$schema][$key['table']]->primary->columns ?? [];
@@ -124,7 +143,8 @@ final class Script
 
     private function finish(Draft $table): void
     {
-        foreach ($table->columns as &$column) {
+        foreach ([] === $this->enums && [] === $this->domains ? [] : array_keys($table->columns) as $name) {
+            $column = &$table->columns[$name];
             $bare = rtrim($column['type'], '[]');
             $array = $bare !== $column['type'];
             $plain = str_replace('"', '', $bare);

@@ -19,7 +19,6 @@ final class ScriptReader implements Reader
     private ?Catalog $whole = null;
 
     /**
-     * @param string $path
      * @param string $schema for objects whose schema the script does not name; '' for the dialect's own
      */
     public function __construct(private readonly string $path, private readonly ?Dialect $dialect = null, private readonly string $schema = '')

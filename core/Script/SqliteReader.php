@@ -39,13 +39,24 @@ final readonly class SqliteReader implements Reader
     {
         $progress->at('the statements that made it', 0, 3);
         $script = new Script(Dialect::Sqlite);
-        $notes = $virtual = [];
+        $notes = $virtual = $plain = $own = [];
         $statements = [];
         foreach ($this->source->rows("SELECT type, name, tbl_name, sql FROM sqlite_master WHERE sql IS NOT NULL AND name NOT LIKE 'sqlite\\_%' ESCAPE '\\' ORDER BY CASE type WHEN 'table' THEN 0 WHEN 'view' THEN 1 ELSE 2 END, rowid") as $row) {
-            $statements[] = [(string) $row['type'], (string) $row['name'], (string) $row['sql']];
+            [$type, $name, $of, $sql] = [(string) $row['type'], (string) $row['name'], (string) $row['tbl_name'], (string) $row['sql']];
+            if ($choice->takes('main', $of)) {
+                $statements[] = [$type, $name, $of, $sql];
+                if ('table' !== $type && 'view' !== $type) {
+                    $own[$of][] = 'index' === $type ? $sql : '';
+                }
+            }
         }
-        foreach ($statements as [$type, $name, $sql]) {
-            if (!$choice->takes('main', $name) && ('table' === $type || 'view' === $type)) {
+        foreach ($statements as [$type, $name, $of, $sql]) {
+            if (isset($plain[$of])) {
+                continue;
+            }
+            $table = 'table' === $type ? PlainTable::of($sql, $own[$name] ?? []) : null;
+            if (null !== $table) {
+                $plain[$name] = $table;
                 continue;
             }
             try {
@@ -54,16 +65,17 @@ final readonly class SqliteReader implements Reader
                 if ('table' === $type) {
                     $virtual[$name] = true;
                     $notes[] = \sprintf('The statement that made %s could not be read (%s); its columns were asked of the engine instead, without constraints.', $name, $e->getMessage());
-                } elseif (!str_contains($e->getMessage(), 'is not known')) {
+                } elseif (!isset($virtual[$of])) {
                     $notes[] = \sprintf('The %s %s could not be read (%s) and was left out.', $type, $name, $e->getMessage());
                 }
             }
         }
+        $script->beside($plain);
         $progress->at('views', 1, 3);
         $catalog = $script->catalog([], '');
         $asked = array_values(array_map(static fn (Table $table): string => $table->name, array_filter($catalog->tables, static fn (Table $table): bool => $table->kind->isView() || str_starts_with($table->traits[0] ?? '', 'virtual'))));
         $columns = $this->columns([...$asked, ...array_map(strval(...), array_keys($virtual))]);
-        $tables = [];
+        $tables = array_values($plain);
         foreach ($catalog->tables as $table) {
             if (!isset($columns[$table->name])) {
                 $tables[] = $table;

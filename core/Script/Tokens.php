@@ -11,6 +11,8 @@ final class Tokens
 
     /** @var list<array{0: string, 1: string, 2: int}> kind (w word, q quoted, s text, n number, o other), text, offset */
     private array $tokens = [];
+    /** @var list<string> each word in capitals; '' for a quoted name or a text, which are never keywords */
+    private array $words = [];
     public int $at = 0;
 
     public function __construct(private readonly string $text, private readonly Dialect $dialect)
@@ -23,6 +25,7 @@ final class Tokens
             /** @var string $kind */
             $kind = $match['MARK'];
             $this->tokens[] = [$kind, $match[0][0], $match[0][1]];
+            $this->words[] = 'q' === $kind || 's' === $kind ? '' : strtoupper($match[0][0]);
         }
     }
 
@@ -34,20 +37,19 @@ final class Tokens
     /** The next word or sign in capitals; a quoted name or a text gives '' and is never taken for a keyword. */
     public function peek(int $ahead = 0): string
     {
-        $token = $this->tokens[$this->at + $ahead] ?? null;
-
-        return null === $token || 'q' === $token[0] || 's' === $token[0] ? '' : strtoupper($token[1]);
+        return $this->words[$this->at + $ahead] ?? '';
     }
 
     /** Takes the words if, and only if, they come next in this order. */
     public function take(string ...$words): bool
     {
-        foreach ($words as $i => $word) {
-            if ($this->peek($i) !== $word) {
+        $at = $this->at;
+        foreach ($words as $word) {
+            if (($this->words[$at++] ?? '') !== $word) {
                 return false;
             }
         }
-        $this->at += \count($words);
+        $this->at = $at;
 
         return true;
     }
@@ -101,6 +103,7 @@ final class Tokens
         throw $this->fault('A name was expected');
     }
 
+    /** @phpstan-impure it is about the present place, which moves */
     public function isName(): bool
     {
         return \in_array($this->tokens[$this->at][0] ?? '', ['w', 'q'], true);

@@ -62,7 +62,7 @@ final readonly class ViewColumns
     {
         $sources = [];
         $expects = true;
-        while (!$t->over() && (!\in_array($t->peek(), self::CLAUSES, true) || $t->isName())) {
+        while (!$t->over() && ('' === $t->peek() || !\in_array($t->peek(), self::CLAUSES, true))) {
             if (\in_array($t->peek(), ['JOIN', ','], true)) {
                 $expects = true;
                 $t->skip();
@@ -72,11 +72,11 @@ final readonly class ViewColumns
             } elseif ($expects && $t->isName() && !\in_array($t->peek(), ['LATERAL', 'ONLY'], true)) {
                 [$schema, $name] = $t->qualified();
                 $t->take('AS');
-                $alias = $t->isName() && !\in_array($t->peek(), ['JOIN', 'LEFT', 'RIGHT', 'INNER', 'CROSS', 'FULL', 'NATURAL', 'ON', 'USING', ...self::CLAUSES], true) || $t->isName() && '' === $t->peek() ? $t->name() : $name;
-                $sources[$alias] = $find($schema, $name);
+                $named = $t->isName() && ('' === $t->peek() || !\in_array($t->peek(), ['JOIN', 'LEFT', 'RIGHT', 'INNER', 'CROSS', 'FULL', 'NATURAL', 'ON', 'USING', ...self::CLAUSES], true));
+                $sources[$named ? $t->name() : $name] = $find($schema, $name);
                 $expects = false;
             } else {
-                '(' === $t->peek() && 'SELECT' !== $t->peek(1) && !$expects ? $t->parenthesis() : $t->skip();
+                '(' === $t->peek() ? $t->parenthesis() : $t->skip();
             }
         }
 

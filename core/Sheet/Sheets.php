@@ -57,12 +57,12 @@ final class Sheets
     public static function sheet(array $header): ?string
     {
         $names = array_map(self::fold(...), $header);
-        $has = static fn (array $wanted): bool => [] === array_diff($wanted, $names);
+        $has = static fn (string ...$wanted): bool => \count(array_intersect($wanted, $names)) === \count($wanted);
 
         return match (true) {
-            $has(self::KEYS) => 'keys',
-            $has(self::COLUMNS) => 'columns',
-            $has(self::COMMENTS) => 'comments',
+            $has(...self::KEYS) => 'keys',
+            $has(...self::COLUMNS) => 'columns',
+            $has(...self::COMMENTS) => 'comments',
             default => null,
         };
     }
@@ -76,10 +76,11 @@ final class Sheets
         $sheet = self::sheet($header);
         $names = array_map(self::fold(...), $header);
         foreach ($rows as $line => $values) {
+            $place = \is_scalar($line) ? (string) $line : '';
             // Some clients write the word NULL where there is nothing.
             $row = array_map(static fn (string $value): string => \in_array($value, ['NULL', '\N', '(null)'], true) ? '' : trim($value), array_combine($names, $values));
             if ('' === $row['table_name']) {
-                $this->notes[] = \sprintf('%s, line %s names no table and was left out.', $file, $line);
+                $this->notes[] = \sprintf('%s, line %s names no table and was left out.', $file, $place);
                 continue;
             }
             match ($sheet) {

@@ -56,7 +56,7 @@ final class TypeWords
             1 === preg_match('/^character varying\((\d+)\)$/', $lower, $m) => self::forType("varchar($m[1])"),
             1 === preg_match('/^character\((\d+)\)$/', $lower, $m) => self::forType("char($m[1])"),
             1 === preg_match('/^timestamp(?:\((\d)\))? (with|without) time zone$/', $lower, $m) => ('with' === $m[2] ? 'instant' : 'date and time').self::fraction($m[1]),
-            1 === preg_match('/^time(?:\((\d)\))? with(?:out)? time zone$/', $lower, $m) => 'time of day'.self::fraction($m[1]),
+            1 === preg_match('/^time(?:\((\d)\))? with(?:out)? time zone$/', $lower, $m) => 'time of day'.self::fraction($m[1] ?? ''),
             1 === preg_match('/^bit varying(?:\((\d+)\))?$/', $lower, $m) => isset($m[1]) ? 'up to '.$m[1].' bits' : 'bits',
             default => self::forType($type),
         };

@@ -129,8 +129,35 @@ final readonly class AcceptDrift
             $this->remember('field', (int) $id, is_numeric($entry) ? (int) $entry : 0, $old, $new, $account);
             $done[$old] = $new;
         }
+        if ([] !== $done && is_numeric($entry)) {
+            $this->renameBeside((int) $entry, $done);
+        }
 
         return $done;
+    }
+
+    /**
+     * What else knows the fields by their names: the profile, and the fields that tell rows apart.
+     *
+     * @param array<string, string> $renamed
+     */
+    private function renameBeside(int $entry, array $renamed): void
+    {
+        $figures = $this->db->fetchOne('SELECT figures FROM profile WHERE entry_id = ?', [$entry]);
+        $figures = \is_string($figures) ? json_decode($figures, true) : null;
+        if (\is_array($figures) && \is_array($figures['fields'] ?? null)) {
+            $fields = [];
+            foreach ($figures['fields'] as $name => $field) {
+                $fields[$renamed[$name] ?? $name] = $field;
+            }
+            $figures['fields'] = $fields;
+            $this->db->executeStatement('UPDATE profile SET figures = ? WHERE entry_id = ?', [json_encode($figures, \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES), $entry]);
+        }
+        $apart = $this->db->fetchOne('SELECT grain_fields FROM entry WHERE id = ?', [$entry]);
+        if (\is_string($apart) && '' !== $apart) {
+            $names = array_map(static fn (string $name): string => $renamed[trim($name)] ?? trim($name), explode(',', $apart));
+            $this->db->executeStatement('UPDATE entry SET grain_fields = ? WHERE id = ?', [implode(', ', $names), $entry]);
+        }
     }
 
     private function remember(string $subject, int $id, int $entry, string $before, string $after, Account $account): void
@@ -167,7 +194,7 @@ final readonly class AcceptDrift
         if (null !== $reason) {
             $this->note($id, null, 'meaning', $reason);
         }
-        if ('' !== Row::text($entry, 'grain') && ($was->primaryKey?->columns ?? []) !== ($is->primaryKey?->columns ?? [])) {
+        if ('' !== Row::text($entry, 'grain') && ($was->primaryKey->columns ?? []) !== ($is->primaryKey->columns ?? [])) {
             $this->note($id, null, 'grain', 'The primary key has changed, so one row may stand for something else now.');
         }
         $texts = [];

@@ -39,7 +39,8 @@ final readonly class Profiles
     {
         $personal = [];
         foreach ($entry->fields as $field) {
-            $reason = $profiled['profile']->fields[$field->name]->personal ?? Personal::reason($entry->name, $field->name, '', []);
+            $known = $profiled['profile']->fields[$field->name] ?? null;
+            $reason = null === $known ? Personal::reason($entry->name, $field->name, '', []) : $known->personal;
             if ('yes' === $field->personal || ('no' !== $field->personal && '' !== $reason)) {
                 $personal[] = $field->name;
             }

@@ -53,11 +53,12 @@ final class Profiling
     private function file(Table $table): string
     {
         $paths = is_dir($this->target->path) ? iterator_to_array(new \RecursiveIteratorIterator(new \RecursiveDirectoryIterator($this->target->path, \FilesystemIterator::SKIP_DOTS | \FilesystemIterator::CURRENT_AS_PATHNAME)), false) : [$this->target->path];
+        $paths = array_filter($paths, is_string(...));
         sort($paths);
         foreach ($paths as $path) {
-            $json = 1 === preg_match('/\.(?:jsonl?|ndjson)$/i', (string) $path);
-            if (FilesReader::name((string) $path) === $table->name && $json === (Kind::Collection === $table->kind)) {
-                return (string) $path;
+            $json = 1 === preg_match('/\.(?:jsonl?|ndjson)$/i', $path);
+            if (FilesReader::name($path) === $table->name && $json === (Kind::Collection === $table->kind)) {
+                return $path;
             }
         }
         throw new SourceError(\sprintf('There is no file behind %s any more.', $table->name), 'Survey the source again to see what changed.');

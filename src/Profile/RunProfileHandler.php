@@ -14,9 +14,9 @@ use Fasti\Source\Sources;
 use Fasti\Support\Row;
 use Fasti\Support\State;
 use Psr\Log\LoggerInterface;
+use Symfony\Component\EventDispatcher\Attribute\AsEventListener;
 use Symfony\Component\Messenger\Attribute\AsMessageHandler;
 use Symfony\Component\Messenger\Event\WorkerStartedEvent;
-use Symfony\Component\EventDispatcher\Attribute\AsEventListener;
 
 /** Profiles the entries of a run one by one. Each is kept as soon as it is done, so that a pause or a fault loses at most one. */
 #[AsMessageHandler]

@@ -131,7 +131,7 @@ final class PdoRows implements Rows
         $said = preg_replace('/^SQLSTATE\[\w+\](?: \[\d+\]|: [^:]+: \d+)?\s*/', '', $text);
         $known = match ($target->engine) {
             'sqlite' => self::sqliteFault($text, $target),
-            'postgresql' => self::postgreSqlFault((string) ($e->errorInfo[0] ?? $e->getCode()), $text, $target, $at, $seconds),
+            'postgresql' => self::postgreSqlFault(\is_string($e->errorInfo[0] ?? null) ? $e->errorInfo[0] : (string) $e->getCode(), $text, $target, $at, $seconds),
             default => self::mySqlFault($e->errorInfo[1] ?? $e->getCode(), $text, $target, $at, $seconds),
         };
         $what = $known[2] ?? '';

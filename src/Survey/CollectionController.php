@@ -106,9 +106,8 @@ final class CollectionController extends AbstractController
                 $entities->wrapInTransaction(static function () use ($apply, $id, $table): void {
                     $apply->apply($id, new Catalog('files', '', [$table]), new Choice([], [addcslashes($table->name, '*?')]), new Unheard());
                 });
-                $entry = $entities->getConnection()->fetchOne('SELECT id FROM entry WHERE source_id = ? AND schema_name = ? AND name = ?', [$id, FilesReader::SCHEMA, $name]);
 
-                return $this->redirectToRoute('entry', ['id' => is_numeric($entry) ? $entry : 0], 303);
+                return $this->redirectToRoute('entry', ['id' => $entities->getConnection()->fetchOne('SELECT MAX(id) FROM entry WHERE source_id = ?', [$id])], 303);
             } catch (SourceError $e) {
                 $error = $e->inWords();
             }
