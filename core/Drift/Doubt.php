@@ -65,7 +65,7 @@ final class Doubt
      */
     public static function codes(string $text): array
     {
-        preg_match_all('/(?:^|[\s,;(*`“"\'-])([A-Za-z0-9][\w.-]{0,15})[`”"\']*\s*(?:=|:|→|–|means\b|for\b)\s*\S/um', $text, $m);
+        preg_match_all('/(?:^|[\s,;(*`“"\'-])(?|([A-Za-z0-9][\w.-]{0,15})[`”"\']*\s*(?:=|→|–|means\b)|([A-Z0-9][A-Z0-9_.-]{0,7}|[A-Za-z0-9]{1,3})[`”"\']*\s*(?::|for\b))(?=\s*\S)/um', $text, $m);
 
         return \count($m[1]) >= 2 ? array_values(array_unique($m[1])) : [];
     }

@@ -46,8 +46,9 @@ final class Renames
                 $frequency[$key] = ($frequency[$key] ?? 0) + 1;
             }
         }
-        $count = max(2, \count($all));
-        $weights = array_map(static fn (int $in): float => max(0.05, log($count / max(2, $in))), $frequency);
+        // A table that stands in both catalogs counts once; the ten keep a small database from telling nothing.
+        $count = \count($all) / 2 + 10;
+        $weights = array_map(static fn (int $in): float => max(0.02, log($count / ($in / 2 + 1))), $frequency);
         $columns = static fn (Table $table): array => array_fill_keys(array_map(static fn (Column $column): string => strtolower($column->name).' '.$column->type, $table->columns), true);
         $goneColumns = array_map($columns, $gone);
         $newColumns = array_map($columns, $new);

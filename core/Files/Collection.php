@@ -212,7 +212,7 @@ final class Collection
                 unset($group);
             }
         }
-        usort($groups, static fn (array $a, array $b): int => $b['count'] <=> $a['count']);
+        usort($groups, static fn (array $a, array $b): int => $b['count'] <=> $a['count'] ?: $a['first'] <=> $b['first']);
         $names = static fn (array $paths): array => array_map(strval(...), array_keys($paths));
 
         return array_map(fn (array $group): Shape => new Shape($group['count'], $names($group['always']), $names(array_diff_key($group['any'], $group['always'])), $this->masked($group['example']), $group['first'], $group['last']), \array_slice($groups, 0, self::MOST_SHAPES));

@@ -7,6 +7,7 @@ namespace Fasti\Tests\Core\Wording;
 use Fasti\Core\Catalog\Column;
 use Fasti\Core\Catalog\Generated;
 use Fasti\Core\Wording\ColumnWords;
+use Fasti\Core\Catalog\Seen;
 use Fasti\Core\Wording\TypeWords;
 use PHPUnit\Framework\Attributes\TestWith;
 use PHPUnit\Framework\TestCase;
@@ -45,6 +46,29 @@ final class TypeWordsTest extends TestCase
     public function testTypesInWords(string $type, string $words): void
     {
         self::assertSame($words, TypeWords::forType($type));
+    }
+
+    #[TestWith(['text', 'postgresql', 'long text'])]
+    #[TestWith(['character varying(12)', 'postgresql', 'text, up to 12 characters'])]
+    #[TestWith(['character varying', 'postgresql', 'text'])]
+    #[TestWith(['timestamp(3) with time zone', 'postgresql', 'instant, to the millisecond'])]
+    #[TestWith(['numeric(6,2)', 'postgresql', 'number, −9,999.99 to 9,999.99'])]
+    #[TestWith(['integer[]', 'postgresql', 'list of whole number, to ±2.14 billion'])]
+    #[TestWith(['INTEGER', 'sqlite', 'whole number'])]
+    #[TestWith(['VARCHAR(20)', 'sqlite', 'text (20 is meant, not enforced)'])]
+    #[TestWith(['', 'sqlite', 'anything'])]
+    #[TestWith(['DECIMAL(6, 2)', 'sqlite', 'number (6,2 is meant, not enforced)'])]
+    #[TestWith(['text', 'mariadb', 'long text, up to 64 KB'])]
+    public function testTheSameTypeMeansWhatItsEngineMakesOfIt(string $type, string $engine, string $words): void
+    {
+        self::assertSame($words, TypeWords::of(new Column('x', $type), $engine));
+    }
+
+    public function testADomainIsSaidByWhatItStandsForAndAMemberByWhatItWasSeenToBe(): void
+    {
+        self::assertSame('one of G, S', TypeWords::of(new Column('x', 'field.flag', base: "enum('G','S')"), 'postgresql'));
+        self::assertSame('whole number (90 %) or text (10 %)', TypeWords::of(new Column('x', 'integer | string', seen: new Seen(100, 100, ['integer' => 90, 'string' => 10]))));
+        self::assertSame('date and time, as text', TypeWords::of(new Column('x', 'string (date-time)', seen: new Seen(1, 1, ['string' => 1]))));
     }
 
     public function testMembersOfAnEnumAreUnquoted(): void

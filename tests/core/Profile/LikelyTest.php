@@ -1,0 +1,95 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Tests\Core\Profile;
+
+use Fasti\Core\Profile\Histogram;
+use Fasti\Core\Profile\Likely;
+use Fasti\Core\Profile\Personal;
+use Fasti\Core\Profile\TextShape;
+use PHPUnit\Framework\Attributes\DataProvider;
+use PHPUnit\Framework\Attributes\TestWith;
+use PHPUnit\Framework\TestCase;
+
+final class LikelyTest extends TestCase
+{
+    /** @return iterable<string, array{string, list<string>, ?int, string}> */
+    public static function fields(): iterable
+    {
+        $many = static fn (callable $make): array => array_map($make, range(1, 60));
+        yield 'UUIDs' => ['text', $many(static fn (int $i): string => \sprintf('%08x-1111-4222-8333-%012x', $i, $i)), 60, 'UUID'];
+        yield 'e-mail addresses' => ['text', $many(static fn (int $i): string => "p$i@arrowmere.example"), 60, 'e-mail address'];
+        yield 'telephone numbers' => ['text', $many(static fn (int $i): string => \sprintf('+49 30 %06d', 1000 * $i)), 60, 'telephone number'];
+        yield 'web addresses' => ['text', $many(static fn (int $i): string => "https://arrowmere.example/$i"), 60, 'web address'];
+        yield 'dates as text' => ['text', $many(static fn (int $i): string => \sprintf('%02d.%02d.2024', 1 + $i % 28, 1 + $i % 12)), 60, 'date kept as text'];
+        yield 'numbers as text' => ['text', $many(static fn (int $i): string => (string) (1.5 * $i)), 60, 'number kept as text'];
+        yield 'JSON' => ['text', $many(static fn (int $i): string => '{"a":'.$i.'}'), 60, 'JSON'];
+        yield 'countries' => ['text', $many(static fn (int $i): string => ['DE', 'FR', 'PL', 'NL', 'IT'][$i % 5]), 5, 'country code (ISO 3166)'];
+        yield 'three letters of countries' => ['text', $many(static fn (int $i): string => ['DEU', 'FRA', 'POL'][$i % 3]), 3, 'country code (ISO 3166)'];
+        yield 'currencies' => ['text', $many(static fn (int $i): string => ['EUR', 'GBP', 'CHF'][$i % 3]), 3, 'currency code (ISO 4217)'];
+        yield 'languages' => ['text', $many(static fn (int $i): string => ['en', 'cs', 'da', 'sv'][$i % 4]), 4, 'language code (ISO 639)'];
+        yield 'flags' => ['whole', $many(static fn (int $i): string => (string) ($i % 2)), 2, 'flag'];
+        yield 'codes' => ['text', $many(static fn (int $i): string => ['G', 'S', 'B', 'M'][$i % 4]), 4, 'code'];
+        yield 'identifiers' => ['whole', $many(static fn (int $i): string => (string) $i), 60, 'identifier'];
+        yield 'free text' => ['text', $many(static fn (int $i): string => "Leaves on the sensor of number $i, cleaned it and went on my way"), 58, ''];
+        yield 'measures' => ['number', $many(static fn (int $i): string => (string) (1.25 * $i)), 55, ''];
+    }
+
+    /** @param list<string> $values */
+    #[DataProvider('fields')]
+    public function testTellsWhatAFieldIsLikelyToBe(string $family, array $values, ?int $distinct, string $kind): void
+    {
+        self::assertSame($kind, Likely::kind($family, $values, \count($values), \count($values), $distinct, max(array_map(mb_strlen(...), $values)))[0]);
+    }
+
+    public function testSaysHowManyFit(): void
+    {
+        $values = [...array_map(static fn (int $i): string => "p$i@arrowmere.example", range(1, 95)), 'none', 'n/a', 'x', 'y', 'z'];
+
+        self::assertSame(['e-mail address', 95], Likely::kind('text', $values, 100, 100, 100, 30));
+    }
+
+    public function testEmptyAndConstantFieldsAreTold(): void
+    {
+        self::assertSame(['always empty', 100], Likely::kind('text', [], 50, 0, 0, 0));
+        self::assertSame(['constant', 100], Likely::kind('text', ['x', 'x'], 2, 2, 1, 1));
+        self::assertSame(['', 0], Likely::kind('text', [], 0, 0, 0, 0));
+    }
+
+    #[TestWith(['person', 'name', '', 'Ada Brook', true])]
+    #[TestWith(['station', 'name', '', 'Arrow bridge', false])]
+    #[TestWith(['landowner', 'phone', '', '0', true])]
+    #[TestWith(['visit', 'home_address', '', 'x', true])]
+    #[TestWith(['message', 'sender.eMail', '', 'x', true])]
+    #[TestWith(['message', 'ip_address', '', '1', true])]
+    #[TestWith(['station', 'free_text', 'e-mail address', 'a@b.example', true])]
+    #[TestWith(['sighting', 'observer', '', 'Ines Calder', true])]
+    #[TestWith(['lab', 'street_gauge_code', '', 'x', true])]
+    #[TestWith(['reading', 'value', '', '4.2', false])]
+    #[TestWith(['reading', 'method', '', 'mail room', false])]
+    public function testKnowsPersonalDataByNameAndByContent(string $table, string $field, string $likely, string $value, bool $personal): void
+    {
+        self::assertSame($personal, '' !== Personal::reason($table, $field, $likely, [$value]));
+    }
+
+    #[TestWith(['ARR-01', 'AAA-99'])]
+    #[TestWith(['Ärger 12', 'Aaaaa 99'])]
+    #[TestWith(['0123456789', '9…'])]
+    #[TestWith(['', ''])]
+    public function testShapesOfText(string $text, string $shape): void
+    {
+        self::assertSame($shape, TextShape::of($text));
+    }
+
+    public function testAHistogramCountsEveryValueOnce(): void
+    {
+        $steps = Histogram::of(array_map(strval(...), range(1, 200)), false);
+
+        self::assertSame(200, array_sum(array_column($steps, 'count')));
+        self::assertSame(['1', '11'], [$steps[0]['from'], $steps[0]['to']]);
+        self::assertSame([10], array_values(array_unique(array_column($steps, 'count'))));
+        self::assertSame([], Histogram::of(['3', '3'], false));
+        self::assertSame('2024-01-01', Histogram::of(['2024-01-01', '2024-12-31'], true)[0]['from']);
+    }
+}

@@ -1,0 +1,164 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Tests\Core\Script;
+
+use Fasti\Core\Catalog\Catalog;
+use Fasti\Core\Catalog\Kind;
+use Fasti\Core\Catalog\Table;
+use Fasti\Core\Script\Dialect;
+use Fasti\Core\Script\ScriptReader;
+use Fasti\Core\Survey\Choice;
+use Fasti\Core\Survey\SourceError;
+use Fasti\Core\Survey\Unheard;
+use PHPUnit\Framework\Attributes\DataProvider;
+use PHPUnit\Framework\TestCase;
+
+/** That what scripts say equals what the engines say is tested against real ones, in tests/app/Source. */
+final class ScriptReaderTest extends TestCase
+{
+    public function testAFaultIsSaidWithItsLineAndTheRestComesIn(): void
+    {
+        $catalog = self::read("CREATE TABLE a (b int);\n\nCREATE TABLE c (\n d int,\n e int PRIMARY,\n);\nCREATE TABLE f (g int);");
+
+        self::assertSame(['a', 'f'], self::names($catalog));
+        self::assertStringContainsString('line 6', $catalog->notes[0]);
+        self::assertStringContainsString('CREATE TABLE c', $catalog->notes[0]);
+    }
+
+    public function testATruncatedScriptGivesWhatIsWholeAndSaysWhereItBreaksOff(): void
+    {
+        $catalog = self::read("CREATE TABLE a (b int);\nCREATE TABLE c (d int, e varch");
+
+        self::assertSame(['a'], self::names($catalog));
+        self::assertStringContainsString('line 2', $catalog->notes[0]);
+        self::assertStringContainsString('breaks off', $catalog->notes[0]);
+    }
+
+    public function testWhatSaysNothingAboutStructureIsCounted(): void
+    {
+        $catalog = self::read("CREATE TABLE a (b int);\nINSERT INTO a VALUES (1);\nINSERT INTO a VALUES (';');\nGRANT SELECT ON a TO b;");
+
+        self::assertStringContainsString('3 of 4 statements say nothing about structure', $catalog->notes[0]);
+        self::assertStringContainsString('2 INSERT', $catalog->notes[0]);
+    }
+
+    public function testConstraintsAddedLaterBelongToTheirTable(): void
+    {
+        $table = self::table("CREATE TABLE a (b int, c int);\nCREATE TABLE x (y int PRIMARY KEY);\nALTER TABLE a ADD CONSTRAINT p PRIMARY KEY (b), ADD CONSTRAINT f FOREIGN KEY (c) REFERENCES x ON DELETE SET NULL;\nALTER TABLE a ADD COLUMN d decimal(6,2) DEFAULT 0;\nALTER TABLE a ADD CHECK (c > 0);", 'a');
+
+        self::assertSame(['b'], $table->primaryKey?->columns);
+        self::assertSame([['c'], 'x', ['y'], 'SET NULL'], [$table->foreignKeys[0]->columns, $table->foreignKeys[0]->references->table, $table->foreignKeys[0]->references->columns, $table->foreignKeys[0]->onDelete]);
+        self::assertSame('decimal(6,2)', $table->column('d')?->type);
+        self::assertSame('c > 0', $table->checks[0]->expression);
+    }
+
+    public function testCommentsReachWhatTheyAreAbout(): void
+    {
+        $table = self::table("CREATE TABLE public.a (b int);\nCOMMENT ON TABLE public.a IS 'it''s a';\nCOMMENT ON COLUMN a.b IS 'of b';", 'a', Dialect::PostgreSql);
+
+        self::assertSame(["it's a", 'of b'], [$table->comment, $table->column('b')?->comment]);
+    }
+
+    public function testTheColumnsOfAViewAreWorkedOutFromItsQuery(): void
+    {
+        $view = self::table('CREATE TABLE a (id int, name varchar(9)); CREATE TABLE b (id int, a_id int, at date); CREATE VIEW v AS SELECT a.*, x.at AS "when", COUNT(*) AS n, upper(a.name) FROM a LEFT JOIN b x ON x.a_id = a.id', 'v');
+
+        self::assertSame(Kind::View, $view->kind);
+        self::assertSame([['id', 'int'], ['name', 'varchar(9)'], ['when', 'date'], ['n', ''], ['upper', '']], array_map(static fn ($column): array => [$column->name, $column->type], $view->columns));
+    }
+
+    /** @return iterable<string, array{Dialect, string, string}> */
+    public static function types(): iterable
+    {
+        yield [Dialect::MariaDb, 'INTEGER UNSIGNED', 'int(10) unsigned'];
+        yield [Dialect::MariaDb, 'bool', 'tinyint(1)'];
+        yield [Dialect::MariaDb, 'NUMERIC(6)', 'decimal(6,0)'];
+        yield [Dialect::MariaDb, "ENUM('a', 'b,c')", "enum('a','b,c')"];
+        yield [Dialect::MariaDb, 'double precision', 'double'];
+        yield [Dialect::MySql, 'INT', 'int'];
+        yield [Dialect::PostgreSql, 'VARCHAR(12)', 'character varying(12)'];
+        yield [Dialect::PostgreSql, 'timestamptz(3)', 'timestamp(3) with time zone'];
+        yield [Dialect::PostgreSql, 'int8[]', 'bigint[]'];
+        yield [Dialect::PostgreSql, 'char', 'character(1)'];
+        yield [Dialect::Sqlite, 'UNSIGNED BIG INT', 'UNSIGNED BIG INT'];
+        yield [Dialect::Sqlite, '', ''];
+    }
+
+    #[DataProvider('types')]
+    public function testTypesAreWrittenAsTheEngineWritesThem(Dialect $dialect, string $written, string $expected): void
+    {
+        self::assertSame($expected, self::table("CREATE TABLE t (x $written NOT NULL)", 't', $dialect)->columns[0]->type);
+    }
+
+    /** @return iterable<string, array{string, Dialect}> */
+    public static function heads(): iterable
+    {
+        yield 'a dump of MariaDB' => ["-- MariaDB dump 10.19\nCREATE TABLE `a` (`b` int(11)) ENGINE=InnoDB;", Dialect::MariaDb];
+        yield 'one of MySQL' => ["/*!40101 SET NAMES utf8 */;\nCREATE TABLE `a` (`b` int AUTO_INCREMENT) ENGINE=InnoDB;", Dialect::MySql];
+        yield 'one of PostgreSQL' => ["SELECT pg_catalog.set_config('search_path', '', false);\nCREATE TABLE public.a (b character varying(3));\nALTER TABLE public.a OWNER TO x;", Dialect::PostgreSql];
+        yield 'one of SQLite' => ["PRAGMA foreign_keys=OFF;\nCREATE TABLE a (b INTEGER PRIMARY KEY AUTOINCREMENT);", Dialect::Sqlite];
+        yield 'none in particular' => ['CREATE TABLE a (b INTEGER);', Dialect::Standard];
+    }
+
+    #[DataProvider('heads')]
+    public function testTheDialectIsWorkedOut(string $head, Dialect $expected): void
+    {
+        self::assertSame($expected, Dialect::guess($head));
+    }
+
+    /** @return iterable<string, array{string, string}> */
+    public static function wrong(): iterable
+    {
+        yield 'an empty file' => ['', 'is empty'];
+        yield 'JSON' => ['{"a": 1}', 'looks like JSON'];
+        yield 'a database file' => ["SQLite format 3\0…", 'looks like an SQLite database'];
+        yield 'a workbook' => ["PK\x03\x04…", 'looks like a zip archive'];
+        yield 'another encoding' => ["\xFF\xFEC\0R\0", 'UTF-16'];
+        yield 'data only' => ["INSERT INTO a VALUES (1);\n", 'makes no table and no view'];
+    }
+
+    #[DataProvider('wrong')]
+    public function testAFileThatIsNotWhatItsEndingSaysIsRefusedInWords(string $content, string $words): void
+    {
+        $this->expectException(SourceError::class);
+        $this->expectExceptionMessage($words);
+        self::read($content);
+    }
+
+    public function testLettersThatAreNotUtf8AreReadAndSaid(): void
+    {
+        $catalog = self::read("CREATE TABLE `caf\xE9` (b int) COMMENT 'caf\xE9';", Dialect::MariaDb);
+
+        self::assertSame('café', $catalog->tables[0]->comment);
+        self::assertStringContainsString('not in UTF-8', implode(' ', $catalog->notes));
+    }
+
+    private static function read(string $script, ?Dialect $dialect = null): Catalog
+    {
+        $path = (string) tempnam(sys_get_temp_dir(), 'fasti');
+        file_put_contents($path, $script);
+        try {
+            return (new ScriptReader($path, $dialect))->read(new Choice(), new Unheard());
+        } finally {
+            unlink($path);
+        }
+    }
+
+    private static function table(string $script, string $name, ?Dialect $dialect = null): Table
+    {
+        foreach (self::read($script, $dialect)->tables as $table) {
+            if ($table->name === $name) {
+                return $table;
+            }
+        }
+        self::fail("There is no $name.");
+    }
+
+    /** @return list<string> */
+    private static function names(Catalog $catalog): array
+    {
+        return array_map(static fn (Table $table): string => $table->name, $catalog->tables);
+    }
+}
