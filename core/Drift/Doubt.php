@@ -67,7 +67,13 @@ final class Doubt
     {
         preg_match_all('/(?:^|[\s,;(*`“"\'-])(?|([A-Za-z0-9][\w.-]{0,15})[`”"\']*\s*(?:=|→|–|means\b)|([A-Z0-9][A-Z0-9_.-]{0,7}|[A-Za-z0-9]{1,3})[`”"\']*\s*(?::|for\b))(?=\s*\S)/um', $text, $m);
 
-        return \count($m[1]) >= 2 ? array_values(array_unique($m[1])) : [];
+        if (\count($m[1]) >= 2) {
+            return array_values(array_unique($m[1]));
+        }
+        // `G good, S suspect, B bad`
+        preg_match_all('/(?:^|[\s,:;])([A-Z0-9]{1,3})\s+\p{Ll}+(?=[,.;]|\s*$)/um', $text, $m);
+
+        return \count($m[1]) >= 3 ? array_values(array_unique($m[1])) : [];
     }
 
     /** @return list<string> the figures of a type that a sentence may speak of: its length, its bounds */

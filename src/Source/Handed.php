@@ -165,6 +165,14 @@ final readonly class Handed
         return $to;
     }
 
+    /** Takes a delivery away again that was only looked at. */
+    public function discard(string $folder): void
+    {
+        if (str_starts_with($folder, $this->filesDir.'/handed/')) {
+            self::remove($folder);
+        }
+    }
+
     private static function remove(string $folder): void
     {
         foreach (glob($folder.'/*') ?: [] as $file) {

@@ -148,6 +148,10 @@ final class CollectionController extends AbstractController
         }
         $folder = $this->handed->keep([$file->getClientOriginalName() => $file->getPathname()]);
 
-        return $this->test->run((glob($folder.'/*') ?: [''])[0], $schema);
+        try {
+            return $this->test->run((glob($folder.'/*') ?: [''])[0], $schema);
+        } finally {
+            $this->handed->discard($folder);
+        }
     }
 }

@@ -168,6 +168,7 @@ final class CompareTest extends TestCase
     {
         self::assertSame(['G', 'S', 'B'], Doubt::codes('How far it can be trusted: G = good, S = suspect, B = bad.'));
         self::assertSame(['1', '2'], Doubt::codes("- 1: open\n- 2: shut"));
+        self::assertSame(['G', 'S', 'B'], Doubt::codes('How far: G good, S suspect, B bad.'));
         self::assertSame([], Doubt::codes('The day of its first valid reading.'));
         self::assertTrue(Doubt::mentions('joins to opened_on here', 'opened_on'));
         self::assertFalse(Doubt::mentions('reopened_on', 'opened_on'));
