@@ -97,7 +97,11 @@ class Survey
 
     public function catalogJson(): ?string
     {
-        $bytes = \is_resource($this->catalog) ? stream_get_contents($this->catalog) : $this->catalog;
+        if (\is_resource($this->catalog)) {
+            // A stream can be read once only, and a comparison may ask twice.
+            $this->catalog = stream_get_contents($this->catalog);
+        }
+        $bytes = $this->catalog;
         $json = \is_string($bytes) ? gzdecode($bytes) : false;
 
         return false === $json ? null : $json;

@@ -108,4 +108,108 @@ final class CommandTest extends AppTestCase
         self::assertFileExists($this->folder.'/mine.txt');
         self::assertStringContainsString('no source called “lakes”', $this->command('fasti:publish', ['--out' => $out, '--source' => 'lakes'])->getErrorOutput());
     }
+
+    public function testSurveysReadEveryKindOfTarget(): void
+    {
+        file_put_contents($this->folder.'/s.sql', "CREATE TABLE station (id int PRIMARY KEY);\nCREATE TABEL broken (x int);");
+        file_put_contents($this->folder.'/l.csv', "x,y\n1,2\n");
+        file_put_contents($this->folder.'/m.jsonl', "{\"a\":1}\n");
+        $lite = $this->folder.'/live.sqlite';
+        (new \PDO('sqlite:'.$lite))->exec('CREATE TABLE inside (id INTEGER PRIMARY KEY)');
+        $zip = new \ZipArchive();
+        $zip->open($this->folder.'/all.zip', \ZipArchive::CREATE);
+        $zip->addFile($this->folder.'/l.csv', 'packed.csv');
+        $zip->close();
+        foreach (['sqlite://'.$lite => 'table main.inside', $lite => 'table main.inside', $this->folder.'/l.csv' => 'table files.l', $this->folder.'/m.jsonl' => 'collection files.m', $this->folder.'/all.zip' => 'table files.packed', $this->folder => 'collection files.m'] as $target => $words) {
+            $tester = $this->command('fasti:survey', ['target' => $target]);
+            self::assertSame(0, $tester->getStatusCode(), $target.$tester->getErrorOutput());
+            self::assertStringContainsString($words, $tester->getDisplay());
+        }
+        $tester = $this->command('fasti:survey', ['target' => $this->folder.'/s.sql', '--dialect' => 'mysql']);
+        self::assertStringContainsString('table .station', $tester->getDisplay());
+        self::assertStringContainsString('1 of 2 statements say nothing', $tester->getErrorOutput());
+        $tester = $this->command('fasti:survey', ['target' => $this->folder.'/s.sql', '--dialect' => 'cobol']);
+        self::assertSame([1, true], [$tester->getStatusCode(), str_contains($tester->getErrorOutput(), '“cobol” is no dialect that Fasti reads.')]);
+        (new Filesystem())->remove(\dirname(__DIR__, 2).'/var/test/files');
+    }
+
+    public function testEveryKindOfCatalogFollowsTheSchema(): void
+    {
+        file_put_contents($this->folder.'/m.jsonl', "{\"version\":1,\"at\":\"2024-01-01\",\"flag\":\"G\"}\n{\"version\":2,\"at\":7}\n");
+        foreach ([$this->folder.'/m.jsonl', __DIR__.'/../schemas/sqlite.sql', __DIR__.'/../schemas/postgresql.sql'] as $target) {
+            $display = $this->command('fasti:survey', ['target' => $target, '--format' => 'json'])->getDisplay();
+            $result = (new Validator())->validate(json_decode($display), (string) file_get_contents(\dirname(__DIR__, 2).'/docs/catalog.schema.json'));
+            self::assertTrue($result->isValid(), $target.' '.json_encode($result->error()?->args()));
+        }
+    }
+
+    public function testAProfileIsPrinted(): void
+    {
+        file_put_contents($this->folder.'/visits.csv', "station,person_email,depth\nA,x@arrowmere.example,1\nA,y@arrowmere.example,2\nB,,\n");
+        $tester = $this->command('fasti:profile', ['target' => $this->folder, '--table' => 'visits', '--format' => 'json', '--grain' => 'station']);
+        self::assertSame(0, $tester->getStatusCode(), $tester->getErrorOutput());
+        $profile = json_decode($tester->getDisplay(), true);
+        self::assertIsArray($profile);
+        self::assertSame([3, 1], [$profile['rows'], $profile['repeated']]);
+        self::assertStringNotContainsString('x@arrowmere', $tester->getDisplay());
+        self::assertStringContainsString('B × 1', $this->command('fasti:profile', ['target' => $this->folder.'/visits.csv', '--table' => 'files.visits'])->getDisplay());
+        $tester = $this->command('fasti:profile', ['target' => $this->folder.'/visits.csv', '--table' => 'nothing']);
+        self::assertSame([1, true], [$tester->getStatusCode(), str_contains($tester->getErrorOutput(), 'There is no table “nothing”.')]);
+    }
+
+    public function testTwoTargetsAreCompared(): void
+    {
+        file_put_contents($this->folder.'/a.sql', 'CREATE TABLE station (id int PRIMARY KEY, stn_code varchar(5), opened date); CREATE TABLE lost (weight int);');
+        file_put_contents($this->folder.'/b.sql', 'CREATE TABLE station (id int PRIMARY KEY, station_code varchar(5), opened date NOT NULL);');
+        $tester = $this->command('fasti:compare', ['before' => $this->folder.'/a.sql', 'after' => $this->folder.'/b.sql']);
+        self::assertSame(1, $tester->getStatusCode());
+        foreach (['changed  .station', 'renamed  station_code, was stn_code', 'changed  opened: it is required now', 'gone     .lost'] as $words) {
+            self::assertStringContainsString($words, $tester->getDisplay());
+        }
+        $kept = $this->command('fasti:survey', ['target' => $this->folder.'/a.sql', '--format' => 'json'])->getDisplay();
+        file_put_contents($this->folder.'/kept.json', $kept);
+        $tester = $this->command('fasti:compare', ['before' => $this->folder.'/kept.json', 'after' => $this->folder.'/a.sql', '--format' => 'json']);
+        self::assertSame([0, '[]'], [$tester->getStatusCode(), trim($tester->getDisplay())]);
+    }
+
+    public function testDocumentsAreTestedAgainstASchema(): void
+    {
+        file_put_contents($this->folder.'/d.jsonl', "{\"a\":1}\n{\"a\":\"x\"}\n{}\n");
+        file_put_contents($this->folder.'/s.json', '{"type":"object","required":["a"],"properties":{"a":{"type":"integer"}}}');
+        $tester = $this->command('fasti:validate', ['documents' => $this->folder.'/d.jsonl', '--schema' => $this->folder.'/s.json']);
+
+        self::assertSame(1, $tester->getStatusCode());
+        self::assertStringContainsString('document 2, a: ', $tester->getDisplay());
+        self::assertStringContainsString('document 3, the document itself: ', $tester->getDisplay());
+        self::assertStringContainsString('2 of 3 documents do not satisfy the schema.', $tester->getDisplay());
+        self::assertSame(2, $this->command('fasti:validate', ['documents' => $this->folder.'/d.jsonl'])->getStatusCode());
+    }
+
+    /** What the survey says of documents must be true of each of them, whatever they are. */
+    public function testDocumentsSatisfyTheSchemaThatWasWorkedOutFromThem(): void
+    {
+        \Fasti\Demo\Telemetry::make($this->folder);
+        $catalog = \Fasti\Core\Files\FilesReader::open($this->folder)->read(new \Fasti\Core\Survey\Choice(), new \Fasti\Core\Survey\Unheard());
+        foreach (['telemetry.jsonl', 'gateways.json'] as $file) {
+            $table = $catalog->table('files', explode('.', $file)[0]) ?? throw new \LogicException();
+            file_put_contents($this->folder.'/schema', json_encode(\Fasti\Core\Files\JsonSchema::of($table)));
+            $tester = $this->command('fasti:validate', ['documents' => $this->folder.'/'.$file, '--schema' => $this->folder.'/schema']);
+            self::assertSame(0, $tester->getStatusCode(), $tester->getDisplay());
+        }
+        self::assertCount(3, $catalog->table('files', 'telemetry')->shapes ?? []);
+        self::assertSame('gateways', $catalog->table('files', 'telemetry')?->foreignKeys[0]->references->table);
+    }
+
+    public function testTheSchedulerStartsWhatIsDueAndNothingElse(): void
+    {
+        $source = $this->source('due');
+        $source->choose(new \Fasti\Core\Survey\Choice());
+        $source->every = \Fasti\Source\Every::Day;
+        $this->source('never asked')->choose(new \Fasti\Core\Survey\Choice());
+        self::get(\Doctrine\ORM\EntityManagerInterface::class)->flush();
+
+        self::assertSame('Survey of due asked for.', trim($this->command('fasti:survey-due', [])->getDisplay()));
+        self::assertSame('', trim($this->command('fasti:survey-due', [])->getDisplay()), 'It is on its way already.');
+        self::assertSame(1, self::scalar('SELECT COUNT(*) FROM survey'));
+    }
 }

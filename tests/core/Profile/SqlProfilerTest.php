@@ -49,7 +49,7 @@ final class SqlProfilerTest extends TestCase
 
         self::assertStringNotContainsString('secret', $json);
         self::assertStringNotContainsString('only once', $json);
-        self::assertStringContainsString('@a…', $profile->fields['email']->shapes === [] ? '' : (string) array_key_first($profile->fields['email']->shapes));
+        self::assertStringContainsString('@a…', [] === $profile->fields['email']->shapes ? '' : (string) array_key_first($profile->fields['email']->shapes));
         self::assertSame(2000, $profile->fields['email']->distinct);
         self::assertStringNotContainsString('MIN("email")', implode("\n", $asked));
         self::assertStringContainsString('hidden', (string) json_encode(ProfileArray::of(self::profile(...$make, decisions: ['remark' => 'no']))));

@@ -6,8 +6,8 @@ namespace Fasti\Tests\Core\Wording;
 
 use Fasti\Core\Catalog\Column;
 use Fasti\Core\Catalog\Generated;
-use Fasti\Core\Wording\ColumnWords;
 use Fasti\Core\Catalog\Seen;
+use Fasti\Core\Wording\ColumnWords;
 use Fasti\Core\Wording\TypeWords;
 use PHPUnit\Framework\Attributes\TestWith;
 use PHPUnit\Framework\TestCase;
