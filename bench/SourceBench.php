@@ -86,7 +86,10 @@ final readonly class SourceBench
         foreach ($table->columns as $column) {
             array_push($select, "COUNT(`$column->name`)", "COUNT(DISTINCT `$column->name`)", "MIN(`$column->name`)", "MAX(`$column->name`)");
         }
-        $floor = fn () => $this->mariaDb->query('SELECT '.implode(', ', $select).' FROM fasti_bench_rows.big')->fetchAll();
+        $floor = function () use ($select): void {
+            $rows = $this->mariaDb->query('SELECT '.implode(', ', $select).' FROM fasti_bench_rows.big');
+            false === $rows || $rows->fetchAll();
+        };
         $ours = static fn () => (new SqlProfiler(PdoRows::open(self::mariaDb(), 600), 'mariadb'))->profile($table, [], [], new Unheard());
         $this->ratio(\sprintf('profile of %s rows, 20 columns', number_format($rows)), $ours, $floor, 2, 2);
     }
@@ -259,7 +262,7 @@ final readonly class SourceBench
             $out = fopen($path, 'w') ?: throw new \RuntimeException('The script could not be written.');
             fwrite($out, "-- MariaDB dump\nUSE `".Schema::NAME."`;\n");
             $tables = $this->mariaDb->query("SELECT TABLE_NAME FROM information_schema.TABLES WHERE TABLE_SCHEMA = '".Schema::NAME."'");
-            foreach (false === $tables ? [] : $tables->fetchAll(\PDO::FETCH_COLUMN) as $name) {
+            foreach (array_filter(false === $tables ? [] : $tables->fetchAll(\PDO::FETCH_COLUMN), is_string(...)) as $name) {
                 $made = $this->mariaDb->query('SHOW CREATE TABLE '.Schema::NAME.".`$name`");
                 fwrite($out, "DROP TABLE IF EXISTS `$name`;\n".(false === $made ? '' : $made->fetchColumn(1)).";\n");
             }
@@ -352,7 +355,7 @@ final readonly class SourceBench
             } elseif (13 === $i % 100) {
                 continue;
             }
-            $after[] = new Table('bench', $name, Kind::Table, '', $columns, new Key(null, ['id']));
+            $after[] = new Table('bench', $name, Kind::Table, '', array_values($columns), new Key(null, ['id']));
         }
         for ($i = 0; $i < 20; ++$i) {
             $after[] = $make('fresh_'.$word().'_'.$i);

@@ -186,7 +186,7 @@ final class SqlProfiler
         $all = array_sum($counts);
         $text = 'text' === $family && $all > 0;
 
-        return ['values' => $all, 'blank' => $blank, 'distinct' => \count($counts), 'least' => $values[0] ?? null, 'greatest' => $values[\count($values) - 1] ?? null, 'shortest' => $text ? min($lengths) : null, 'longest' => $text ? max($lengths) : null, 'average' => $text ? $letters / $all : null];
+        return ['values' => $all, 'blank' => $blank, 'distinct' => \count($counts), 'least' => $values[0] ?? null, 'greatest' => $values[\count($values) - 1] ?? null, 'shortest' => $text && [] !== $lengths ? min($lengths) : null, 'longest' => $text && [] !== $lengths ? max($lengths) : null, 'average' => $text ? $letters / $all : null];
     }
 
     /**

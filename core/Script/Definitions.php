@@ -66,7 +66,7 @@ final readonly class Definitions
         }
         if ($t->take('PRIMARY', 'KEY')) {
             $this->indexMethod($t);
-            if ($t->isName() && '(' !== $t->peek()) {
+            if ($t->isName()) {
                 $name = $t->name();
             }
             $this->primary($table, $name, $this->parts($t), $this->indexTail($t));

@@ -26,9 +26,9 @@ final class PlainTable
     /** @param list<string> $indexes the statements of its indexes */
     public static function of(string $sql, array $indexes): ?Table
     {
-        static $head = '/^CREATE TABLE ('.self::NAME.')\s*\(/';
-        static $element = '/\G\s*(?:CONSTRAINT\s+(?<label>'.self::NAME.')\s+)?(?:FOREIGN KEY\s*\((?<own>'.self::NAME.'(?:\s*,\s*'.self::NAME.')*)\)\s*REFERENCES\s+(?<far>'.self::NAME.')\s*\((?<there>'.self::NAME.'(?:\s*,\s*'.self::NAME.')*)\)(?:\s+ON DELETE (?<delete>CASCADE|RESTRICT|SET NULL))?|PRIMARY KEY\s*\((?<key>'.self::NAME.'(?:\s*,\s*'.self::NAME.')*)\)|(?<name>(?!(?:'.self::NOT_NAMES.')\b)'.self::NAME.')\s+(?<type>(?!(?:'.self::NOT_NAMES.')\b)[A-Za-z]\w*(?:\(\d+(?:,\s*\d+)?\))?)(?<required>\s+NOT NULL)?)\s*(?:,|\)$)/i';
-        static $plainIndex = '/^CREATE (UNIQUE )?INDEX ('.self::NAME.') ON '.self::NAME.'\s*\(('.self::NAME.'(?:\s*,\s*'.self::NAME.')*)\)$/i';
+        $head = '/^CREATE TABLE ('.self::NAME.')\s*\(/';
+        $element = '/\G\s*(?:CONSTRAINT\s+(?<label>'.self::NAME.')\s+)?(?:FOREIGN KEY\s*\((?<own>'.self::NAME.'(?:\s*,\s*'.self::NAME.')*)\)\s*REFERENCES\s+(?<far>'.self::NAME.')\s*\((?<there>'.self::NAME.'(?:\s*,\s*'.self::NAME.')*)\)(?:\s+ON DELETE (?<delete>CASCADE|RESTRICT|SET NULL))?|PRIMARY KEY\s*\((?<key>'.self::NAME.'(?:\s*,\s*'.self::NAME.')*)\)|(?<name>(?!(?:'.self::NOT_NAMES.')\b)'.self::NAME.')\s+(?<type>(?!(?:'.self::NOT_NAMES.')\b)[A-Za-z]\w*(?:\(\d+(?:,\s*\d+)?\))?)(?<required>\s+NOT NULL)?)\s*(?:,|\)$)/i';
+        $plainIndex = '/^CREATE (UNIQUE )?INDEX ('.self::NAME.') ON '.self::NAME.'\s*\(('.self::NAME.'(?:\s*,\s*'.self::NAME.')*)\)$/i';
         if (1 !== preg_match($head, $sql, $m)) {
             return null;
         }
@@ -47,15 +47,15 @@ final class PlainTable
         foreach ($found as $match) {
             if ('' !== ($match['name'] ?? '')) {
                 $column = trim($match['name'], '"');
-                $columns[$column] = [$column, $match['type'], '' === ($match['required'] ?? '')];
+                $columns[$column] = [$column, $match['type'] ?? '', '' === ($match['required'] ?? '')];
             } elseif ('' !== ($match['key'] ?? '')) {
-                $primary = new Key('' === $match['label'] ? null : trim($match['label'], '"'), self::names($match['key']));
+                $primary = new Key('' === ($match['label'] ?? '') ? null : trim($match['label'] ?? '', '"'), self::names($match['key']));
             } else {
-                [$own, $there] = [self::names($match['own']), self::names($match['there'])];
+                [$own, $there] = [self::names($match['own'] ?? ''), self::names($match['there'] ?? '')];
                 if (\count($own) !== \count($there)) {
                     return null;
                 }
-                $foreign[] = new ForeignKey('' === $match['label'] ? null : trim($match['label'], '"'), $own, new Reference('main', trim($match['far'], '"'), $there), strtoupper(($match['delete'] ?? '') ?: 'NO ACTION'));
+                $foreign[] = new ForeignKey('' === ($match['label'] ?? '') ? null : trim($match['label'] ?? '', '"'), $own, new Reference('main', trim($match['far'] ?? '', '"'), $there), strtoupper(($match['delete'] ?? '') ?: 'NO ACTION'));
             }
         }
         $made = [];

@@ -34,7 +34,11 @@ final class Tokens
         return !isset($this->tokens[$this->at]);
     }
 
-    /** The next word or sign in capitals; a quoted name or a text gives '' and is never taken for a keyword. */
+    /**
+     * The next word or sign in capitals; a quoted name or a text gives '' and is never taken for a keyword.
+     *
+     * @phpstan-impure it is about the present place, which moves
+     */
     public function peek(int $ahead = 0): string
     {
         return $this->words[$this->at + $ahead] ?? '';

@@ -10,6 +10,7 @@ use Fasti\Core\Survey\Choice;
 use Fasti\Register\Subject;
 use Fasti\Register\Texts;
 use Fasti\Source\Source;
+use Fasti\Support\Row;
 use Fasti\Survey\Message\RunSurvey;
 use Fasti\Survey\RunSurveyHandler;
 use Fasti\Survey\Survey;
@@ -104,12 +105,8 @@ final class DriftTest extends AppTestCase
         $this->change(self::SECOND);
         $id = $this->survey();
         $form = $this->client->request('GET', "/surveys/$id")->selectButton('Follow all of it')->form();
-        $values = $form->getPhpValues();
-        $items = $this->items($id);
-        foreach ($items as $i => $item) {
-            $values['item'][$i] = 'water_body' === $item['name'] ? 'yes' : 'no';
-        }
-        $this->client->request('POST', $form->getUri(), $values);
+        $answers = array_map(static fn (array $item): string => 'water_body' === $item['name'] ? 'yes' : 'no', $this->items($id));
+        $this->client->request('POST', $form->getUri(), ['item' => $answers] + $form->getPhpValues());
 
         self::assertSame(1, self::scalar("SELECT COUNT(*) FROM entry WHERE name = 'water_body'"));
         self::assertSame(0, self::scalar('SELECT COUNT(*) FROM entry WHERE gone_at IS NOT NULL'));
@@ -122,14 +119,10 @@ final class DriftTest extends AppTestCase
         $this->change(self::SECOND);
         $id = $this->survey();
         $form = $this->client->request('GET', "/surveys/$id")->selectButton('Follow all of it')->form();
-        $values = $form->getPhpValues();
-        foreach ($this->items($id) as $i => $item) {
-            $values['item'][$i] = 'renamed' === $item['change'] ? 'apart' : 'yes';
-            if ('station' === $item['name']) {
-                $values['apart'][$i] = ['in_service_from'];
-            }
-        }
-        $this->client->request('POST', $form->getUri(), $values);
+        $items = $this->items($id);
+        $answers = array_map(static fn (array $item): string => 'renamed' === $item['change'] ? 'apart' : 'yes', $items);
+        $station = (int) array_search('station', array_column($items, 'name'), true);
+        $this->client->request('POST', $form->getUri(), ['item' => $answers, 'apart' => [$station => ['in_service_from']]] + $form->getPhpValues());
 
         self::assertSame(1, self::scalar("SELECT COUNT(*) FROM entry WHERE name = 'landowner' AND gone_at IS NOT NULL AND meaning <> ''"));
         self::assertSame(1, self::scalar("SELECT COUNT(*) FROM entry WHERE name = 'land_contact' AND meaning = ''"));
@@ -239,7 +232,7 @@ final class DriftTest extends AppTestCase
     private function items(int $survey): array
     {
         /** @var list<array{name: string, change: string}> $items */
-        $items = json_decode((string) json_encode(json_decode((string) self::db()->fetchOne('SELECT drift FROM survey WHERE id = ?', [$survey]))), true);
+        $items = Row::json(self::db()->fetchAssociative('SELECT drift FROM survey WHERE id = ?', [$survey]) ?: [], 'drift');
 
         return $items;
     }

@@ -13,6 +13,7 @@ use Fasti\Profile\RunProfileHandler;
 use Fasti\Register\Subject;
 use Fasti\Register\Texts;
 use Fasti\Source\Source;
+use Fasti\Support\Row;
 use Fasti\Survey\Message\RunSurvey;
 use Fasti\Survey\RunSurveyHandler;
 use Fasti\Survey\Survey;
@@ -79,7 +80,7 @@ final class ProfileTest extends AppTestCase
     {
         $steward = $this->signedIn();
         $this->profiled();
-        $figures = (string) self::db()->fetchOne('SELECT figures FROM profile WHERE entry_id = ?', [self::entryId('person')]);
+        $figures = Row::text(self::db()->fetchAssociative('SELECT figures FROM profile WHERE entry_id = ?', [self::entryId('person')]) ?: [], 'figures');
         self::assertStringNotContainsString('hidden', $figures);
         self::assertStringNotContainsString('Ada', $figures);
         $page = $this->client->request('GET', '/register/'.self::entryId('person'));
@@ -91,9 +92,11 @@ final class ProfileTest extends AppTestCase
         self::assertSame([[], null, 'a steward says so'], [$kept?->frequent, $kept?->least, $kept?->personal], 'What was kept is forgotten at once.');
         $texts->save($steward, Subject::Field, self::fieldId('person', 'name'), 'personal', '', 'no', 'b');
         $this->profiled();
-        self::assertNotSame([], self::get(Profiles::class)->of(self::entryId('person'))['profile']->fields['name']->shapes ?? []);
-        self::assertSame('', self::get(Profiles::class)->of(self::entryId('person'))['profile']->fields['name']->personal ?? '?');
-        self::assertSame('a steward says so', self::get(Profiles::class)->of(self::entryId('reading'))['profile']->fields['flag']->personal ?? '?');
+        $name = self::get(Profiles::class)->of(self::entryId('person'))['profile']->fields['name'] ?? self::fail('There is no profile.');
+        self::assertNotSame([], $name->shapes);
+        self::assertSame('', $name->personal);
+        $flag = self::get(Profiles::class)->of(self::entryId('reading'))['profile']->fields['flag'] ?? self::fail('There is no profile.');
+        self::assertSame('a steward says so', $flag->personal);
         $this->client->request('GET', '/register/'.self::entryId('person').'/history');
         self::assertStringContainsString('personal data', $this->content());
     }
@@ -189,7 +192,7 @@ final class ProfileTest extends AppTestCase
     {
         $entities = self::get(EntityManagerInterface::class);
         $run = new ProfileRun($entities->find(Source::class, $this->source) ?? throw new \LogicException(), null);
-        $run->waiting = array_map(intval(...), array_filter(self::db()->fetchFirstColumn('SELECT id FROM entry WHERE source_id = ? ORDER BY name', [$this->source]), is_numeric(...)));
+        $run->waiting = array_values(array_map(intval(...), array_filter(self::db()->fetchFirstColumn('SELECT id FROM entry WHERE source_id = ? ORDER BY name', [$this->source]), is_numeric(...))));
         $run->total = \count($run->waiting);
         $entities->persist($run);
         $entities->flush();

@@ -159,6 +159,7 @@ final class EnginesTest extends AppTestCase
         $folder = sys_get_temp_dir().'/fasti-sheets-'.bin2hex(random_bytes(4));
         mkdir($folder);
         foreach (Sheets::queries()['standard']['queries'] as $sheet => $query) {
+            /** @var non-empty-list<array<string, string|int|null>> $rows */
             $rows = ($pdo->query($query) ?: throw new \LogicException())->fetchAll(\PDO::FETCH_ASSOC);
             $out = fopen("$folder/$sheet.csv", 'w') ?: throw new \LogicException();
             fputcsv($out, array_keys($rows[0]), ',', '"', '');

@@ -14,10 +14,11 @@ use PHPUnit\Framework\TestCase;
 
 final class LikelyTest extends TestCase
 {
-    /** @return iterable<string, array{string, list<string>, ?int, string}> */
+    /** @return iterable<string, array{string, non-empty-list<string>, ?int, string}> */
     public static function fields(): iterable
     {
-        $many = static fn (callable $make): array => array_map($make, range(1, 60));
+        /** @return list<string> */
+        $many = static fn (\Closure $make): array => array_map(static fn (int $i): string => (string) (\is_scalar($value = $make($i)) ? $value : ''), range(1, 60));
         yield 'UUIDs' => ['text', $many(static fn (int $i): string => \sprintf('%08x-1111-4222-8333-%012x', $i, $i)), 60, 'UUID'];
         yield 'e-mail addresses' => ['text', $many(static fn (int $i): string => "p$i@arrowmere.example"), 60, 'e-mail address'];
         yield 'telephone numbers' => ['text', $many(static fn (int $i): string => \sprintf('+49 30 %06d', 1000 * $i)), 60, 'telephone number'];
@@ -36,7 +37,7 @@ final class LikelyTest extends TestCase
         yield 'measures' => ['number', $many(static fn (int $i): string => (string) (1.25 * $i)), 55, ''];
     }
 
-    /** @param list<string> $values */
+    /** @param non-empty-list<string> $values */
     #[DataProvider('fields')]
     public function testTellsWhatAFieldIsLikelyToBe(string $family, array $values, ?int $distinct, string $kind): void
     {

@@ -43,7 +43,7 @@ final class SqlProfilerTest extends TestCase
     public function testNoValueOfAPersonalFieldIsKeptOrAskedFor(): void
     {
         $make = ['CREATE TABLE person (id INTEGER PRIMARY KEY, email TEXT, remark TEXT, nick TEXT)', "INSERT INTO person SELECT value, 'secret' || value || '@arrowmere.example', 'call hidden' || value || '@arrowmere.example', 'only once' FROM s WHERE value <= 2000"];
-        $asked = [];
+        $asked = new \ArrayObject();
         $profile = self::profile(...$make, decisions: ['nick' => 'yes'], asked: $asked);
         $json = (string) json_encode(ProfileArray::of($profile));
 
@@ -51,7 +51,7 @@ final class SqlProfilerTest extends TestCase
         self::assertStringNotContainsString('only once', $json);
         self::assertStringContainsString('@a…', [] === $profile->fields['email']->shapes ? '' : (string) array_key_first($profile->fields['email']->shapes));
         self::assertSame(2000, $profile->fields['email']->distinct);
-        self::assertStringNotContainsString('MIN("email")', implode("\n", $asked));
+        self::assertStringNotContainsString('MIN("email")', implode("\n", $asked->getArrayCopy()));
         self::assertStringContainsString('hidden', (string) json_encode(ProfileArray::of(self::profile(...$make, decisions: ['remark' => 'no']))));
     }
 
@@ -113,9 +113,9 @@ final class SqlProfilerTest extends TestCase
     /**
      * @param list<string>          $grain
      * @param array<string, string> $decisions
-     * @param list<string>          $asked
+     * @param ?\ArrayObject<int, string> $asked
      */
-    private static function profile(string $create, string $fill, array $grain = [], array $decisions = [], array &$asked = []): TableProfile
+    private static function profile(string $create, string $fill, array $grain = [], array $decisions = [], ?\ArrayObject $asked = null): TableProfile
     {
         $database = new \PDO('sqlite::memory:', null, null, [\PDO::ATTR_ERRMODE => \PDO::ERRMODE_EXCEPTION, \PDO::ATTR_STRINGIFY_FETCHES => true]);
         $database->exec('CREATE TABLE s (value INTEGER)');
@@ -123,14 +123,14 @@ final class SqlProfilerTest extends TestCase
         $database->exec($create);
         $database->exec($fill);
         $rows = new class($database, $asked) implements Rows {
-            /** @param list<string> $asked */
-            public function __construct(private readonly \PDO $database, private array &$asked)
+            /** @param ?\ArrayObject<int, string> $asked */
+            public function __construct(private readonly \PDO $database, private readonly ?\ArrayObject $asked)
             {
             }
 
             public function rows(string $sql, array $parameters = []): iterable
             {
-                $this->asked[] = $sql;
+                $this->asked?->append($sql);
                 $statement = $this->database->prepare($sql);
                 $statement->execute($parameters);
                 /** @var list<array<string, string|null>> $rows */

@@ -69,7 +69,7 @@ final class ScriptReaderTest extends TestCase
         self::assertSame([['id', 'int'], ['name', 'varchar(9)'], ['when', 'date'], ['n', ''], ['upper', '']], array_map(static fn ($column): array => [$column->name, $column->type], $view->columns));
     }
 
-    /** @return iterable<string, array{Dialect, string, string}> */
+    /** @return iterable<int, array{Dialect, string, string}> */
     public static function types(): iterable
     {
         yield [Dialect::MariaDb, 'INTEGER UNSIGNED', 'int(10) unsigned'];
