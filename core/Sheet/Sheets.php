@@ -18,7 +18,7 @@ use Fasti\Core\Catalog\Table;
  */
 final class Sheets
 {
-    private const ENGINES = ['standard' => 'any engine with the standard information_schema', 'oracle' => 'Oracle Database', 'sqlserver' => 'Microsoft SQL Server', 'db2' => 'IBM Db2', 'snowflake' => 'Snowflake', 'teradata' => 'Teradata'];
+    private const ENGINES = ['standard' => 'any engine with the standard information_schema', 'oracle' => 'Oracle Database', 'sqlserver' => 'Microsoft SQL Server', 'db2' => 'IBM Db2', 'snowflake' => 'Snowflake', 'teradata' => 'Teradata', 'postgresql' => 'PostgreSQL', 'mysql' => 'MySQL and MariaDB'];
     private const COLUMNS = ['schema_name', 'table_name', 'column_name', 'native_type'];
     private const KEYS = ['schema_name', 'table_name', 'constraint_name', 'constraint_kind', 'column_name'];
     private const COMMENTS = ['schema_name', 'table_name', 'comment_text'];

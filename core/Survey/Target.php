@@ -74,10 +74,4 @@ final readonly class Target
 
         return new self($engine, $host, $port, rawurldecode($m[5] ?? ''), rawurldecode($account), rawurldecode($secret));
     }
-
-    /** In a few characters, without the secret. */
-    public function place(): string
-    {
-        return '' !== $this->path ? $this->path : $this->host.':'.$this->port.('' === $this->database ? '' : '/'.$this->database);
-    }
 }

@@ -18,6 +18,7 @@ use Fasti\Survey\Message\RunSurvey;
 use Fasti\Survey\RunSurveyHandler;
 use Fasti\Survey\Survey;
 use Fasti\Tests\App\AppTestCase;
+use Fasti\Tests\App\Engines;
 use Symfony\Component\Messenger\Event\WorkerStartedEvent;
 use Symfony\Component\Messenger\MessageBusInterface;
 use Symfony\Component\Messenger\Worker;
@@ -147,6 +148,36 @@ final class ProfileTest extends AppTestCase
         $this->client->request('GET', "/profiles/$run");
         self::assertStringContainsString('There is no file', $this->content());
         self::assertSame(3, self::scalar('SELECT COUNT(*) FROM profile'));
+    }
+
+    /** A view whose reading ends the session that reads it stands for a server that stops in the middle. */
+    public function testAServerThatStopsInTheMiddleEndsTheRunInWordsAndTheRestCanFollow(): void
+    {
+        $this->signedIn();
+        $target = Engines::made(__DIR__.'/../../../demo/mart.sql');
+        $pdo = Engines::pdo($target);
+        $pdo->exec('CREATE VIEW killer AS SELECT pg_terminate_backend(pg_backend_pid()) AS gone');
+        $entities = self::get(EntityManagerInterface::class);
+        $source = $entities->find(Source::class, $this->source) ?? throw new \LogicException();
+        [$source->connection->engine, $source->connection->host, $source->connection->port, $source->connection->database, $source->connection->account] = ['postgresql', '127.0.0.1', $target->port, $target->database, 'fasti'];
+        $survey = new Survey($source, null);
+        $entities->persist($survey);
+        $entities->flush();
+        self::db()->executeStatement('DELETE f FROM field f JOIN entry e ON e.id = f.entry_id');
+        self::db()->executeStatement('DELETE FROM entry');
+        self::get(RunSurveyHandler::class)(new RunSurvey($survey->id()));
+        $run = $this->profiled();
+        $this->client->request('GET', "/profiles/$run");
+        self::assertSelectorTextContains('h1', 'The profile stopped');
+        self::assertSelectorTextContains('.answer.bad', 'was lost in the middle of reading');
+        $before = self::scalar('SELECT COUNT(*) FROM profile');
+        self::assertSame(self::scalar("SELECT COUNT(*) FROM entry WHERE name < 'killer'"), $before, 'What came before is kept.');
+
+        $pdo->exec('CREATE OR REPLACE VIEW killer AS SELECT true AS gone');
+        self::db()->executeStatement("UPDATE profile_run SET state = 'waiting' WHERE id = ?", [$run]);
+        self::get(RunProfileHandler::class)(new RunProfile($run));
+        self::assertSame(13, self::scalar('SELECT COUNT(*) FROM profile'));
+        Engines::drop($target);
     }
 
     public function testARunWhoseWorkerDiedCanGoOn(): void

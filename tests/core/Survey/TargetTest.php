@@ -36,7 +36,6 @@ final class TargetTest extends TestCase
         self::assertSame(['postgresql', 5432], [Target::of('postgres://a@b/c')->engine, Target::of('postgresql://a@b/c')->port]);
         self::assertSame(['sqlite', '/a/b c.db'], [Target::of('sqlite:///a/b%20c.db')->engine, Target::of('sqlite:///a/b%20c.db')->path]);
         self::assertSame(['sqlite', 'files', 'mariadb'], [Target::of('mart.sqlite')->engine, Target::of('dump.sql', 'mariadb')->engine, Target::of('dump.sql', 'mariadb')->dialect]);
-        self::assertSame('b:5432/c', Target::of('postgresql://a:s3cret@b/c')->place());
     }
 
     /** @return iterable<string, array{string, string}> */
