@@ -54,7 +54,8 @@ final class Figures
             $frequent = array_count_values(\array_slice($values, 0, 50000));
             $of = \count($values);
             // A value that stands once in a sample says nothing about how often it stands in all.
-            $frequent = array_filter($frequent, static fn (int $count): bool => $count > 1 || $of >= $filled);
+            // Nor does one of many values that all stand about equally often.
+            $frequent = array_filter($frequent, static fn (int $count): bool => ($count > 1 || $of >= $filled) && (\count($frequent) <= 200 || $count >= 0.005 * $of));
         } else {
             $of = $filled;
         }

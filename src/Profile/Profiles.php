@@ -53,6 +53,7 @@ final readonly class Profiles
     {
         $json = json_encode(ProfileArray::of($profile), \JSON_THROW_ON_ERROR | \JSON_INVALID_UTF8_SUBSTITUTE | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES | \JSON_PRESERVE_ZERO_FRACTION);
         $this->db->executeStatement('INSERT INTO profile (entry_id, taken_at, figures) VALUES (?, UTC_TIMESTAMP(), ?) ON DUPLICATE KEY UPDATE taken_at = VALUES(taken_at), figures = VALUES(figures)', [$entryId, $json]);
+        $this->db->executeStatement('UPDATE entry SET row_estimate = ? WHERE id = ? AND row_estimate IS NULL', [$profile->rows, $entryId]);
         $this->doubtCodes($entryId, $profile);
     }
 

@@ -17,6 +17,7 @@ use Psr\Log\LoggerInterface;
 use Symfony\Component\EventDispatcher\Attribute\AsEventListener;
 use Symfony\Component\Messenger\Attribute\AsMessageHandler;
 use Symfony\Component\Messenger\Event\WorkerStartedEvent;
+use Symfony\Component\Messenger\MessageBusInterface;
 
 /** Profiles the entries of a run one by one. Each is kept as soon as it is done, so that a pause or a fault loses at most one. */
 #[AsMessageHandler]
@@ -32,6 +33,7 @@ final readonly class RunProfileHandler
         private RegisterCatalog $register,
         private Profiles $profiles,
         private LoggerInterface $logger,
+        private MessageBusInterface $bus,
     ) {
     }
 
@@ -46,8 +48,9 @@ final readonly class RunProfileHandler
         }
         $progress = new ProfileProgress($this->progressConnection, $id);
         try {
-            $this->run($id, $progress);
-            $this->end($id, State::Done, '');
+            if ($this->run($id, $progress)) {
+                $this->end($id, State::Done, '');
+            }
         } catch (Stopped) {
             $this->end($id, 'pause' === $progress->asked() ? State::Paused : State::Cancelled, '');
         } catch (SourceError $e) {
@@ -67,10 +70,12 @@ final readonly class RunProfileHandler
     }
 
     /**
+     * @return bool false where it stepped back for others and will go on later
+     *
      * @throws SourceError
      * @throws Stopped
      */
-    private function run(int $id, ProfileProgress $progress): void
+    private function run(int $id, ProfileProgress $progress): bool
     {
         $run = $this->entities->find(ProfileRun::class, $id) ?? throw new \LogicException('No such run.');
         $left = $run->waiting;
@@ -95,7 +100,16 @@ final readonly class RunProfileHandler
             }
             array_shift($left);
             $this->progressConnection->executeStatement('UPDATE profile_run SET waiting = ?, notes = ?, heard_at = UTC_TIMESTAMP() WHERE id = ?', [json_encode($left, \JSON_THROW_ON_ERROR), json_encode($notes, \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_UNICODE), $id]);
+            if ([] !== $left && false !== $this->progressConnection->fetchOne("SELECT id FROM survey WHERE state = 'waiting' LIMIT 1")) {
+                // There is one worker. A survey that somebody waits for goes first.
+                $this->progressConnection->executeStatement("UPDATE profile_run SET state = 'waiting', doing = 'letting a survey go first' WHERE id = ? AND state = 'running'", [$id]);
+                $this->bus->dispatch(new RunProfile($id));
+
+                return false;
+            }
         }
+
+        return true;
     }
 
     /** @return list<string> */

@@ -60,8 +60,9 @@ final readonly class ApplyCatalog
                 ++$counts[1 === Row::int($row, 'gone') ? 'back' : 'changed'];
             } else {
                 ++$counts['same'];
-                if (self::grew(Row::maybeInt($row, 'row_estimate'), $table->rowEstimate) || self::grew(Row::maybeInt($row, 'size_bytes'), $table->sizeBytes)) {
-                    $this->db->executeStatement('UPDATE entry SET row_estimate = ?, size_bytes = ? WHERE id = ?', [$table->rowEstimate, $table->sizeBytes, Row::int($row, 'id')]);
+                if (null !== $table->rowEstimate && self::grew(Row::maybeInt($row, 'row_estimate'), $table->rowEstimate) || self::grew(Row::maybeInt($row, 'size_bytes'), $table->sizeBytes)) {
+                    // Engines without an estimate keep the number of rows that a profile counted.
+                    $this->db->executeStatement('UPDATE entry SET row_estimate = COALESCE(?, row_estimate), size_bytes = ? WHERE id = ?', [$table->rowEstimate, $table->sizeBytes, Row::int($row, 'id')]);
                 }
             }
         }
@@ -218,7 +219,7 @@ final readonly class ApplyCatalog
 
     private function updateEntry(int $id, Table $table, string $print): void
     {
-        $this->db->executeStatement('UPDATE entry SET kind = ?, comment = ?, row_estimate = ?, size_bytes = ?, facts = ?, fingerprint = ?, gone_at = NULL WHERE id = ?', [$table->kind->value, $table->comment, $table->rowEstimate, $table->sizeBytes, self::facts($table), $print, $id]);
+        $this->db->executeStatement('UPDATE entry SET kind = ?, comment = ?, row_estimate = COALESCE(?, row_estimate), size_bytes = ?, facts = ?, fingerprint = ?, gone_at = NULL WHERE id = ?', [$table->kind->value, $table->comment, $table->rowEstimate, $table->sizeBytes, self::facts($table), $print, $id]);
     }
 
     /**

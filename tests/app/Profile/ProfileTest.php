@@ -150,6 +150,20 @@ final class ProfileTest extends AppTestCase
         self::assertSame(3, self::scalar('SELECT COUNT(*) FROM profile'));
     }
 
+    public function testARunLetsASurveyGoFirstAndGoesOnAfterwards(): void
+    {
+        $entities = self::get(EntityManagerInterface::class);
+        $survey = new Survey($entities->find(Source::class, $this->source) ?? throw new \LogicException(), null);
+        $entities->persist($survey);
+        $entities->flush();
+        $run = $this->profiled();
+        self::assertSame(['waiting', 1], [self::db()->fetchOne('SELECT state FROM profile_run WHERE id = ?', [$run]), self::scalar('SELECT COUNT(*) FROM profile')]);
+
+        self::get(RunSurveyHandler::class)(new RunSurvey($survey->id()));
+        self::get(RunProfileHandler::class)(new RunProfile($run));
+        self::assertSame(['done', 3], [self::db()->fetchOne('SELECT state FROM profile_run WHERE id = ?', [$run]), self::scalar('SELECT COUNT(*) FROM profile')]);
+    }
+
     /** A view whose reading ends the session that reads it stands for a server that stops in the middle. */
     public function testAServerThatStopsInTheMiddleEndsTheRunInWordsAndTheRestCanFollow(): void
     {
