@@ -120,9 +120,7 @@ final class PostgreSqlReader implements Reader
                     'v' === $row['kind'] || (float) $row['rows'] < 0 ? null : (int) (float) $row['rows'],
                     'v' === $row['kind'] ? null : (int) $row['bytes'],
                     $view ? rtrim(trim((string) $row['definition']), ';') : null,
-                    match ($row['kind']) {
-                        'f' => 'foreign', default => 'u' === $row['persistence'] ? 'unlogged' : null
-                    },
+                    'f' === $row['kind'] ? 'foreign' : ('u' === $row['persistence'] ? 'unlogged' : null),
                     null,
                     $traits[$oid] ?? [],
                 );
