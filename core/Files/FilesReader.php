@@ -197,7 +197,7 @@ final class FilesReader implements Reader
 
     private function script(string $path): Reader
     {
-        return $this->scripts[$path] ??= new ScriptReader($path, $this->dialect);
+        return $this->scripts[$path] ??= new ScriptReader($path, $this->dialect, self::SCHEMA);
     }
 
     /** The entry that a file becomes: its name up to the endings. */

@@ -326,6 +326,11 @@ final class SqlProfiler
     /** Whether the engine can tell values of this type apart and put them in order. */
     private function comparable(Column $column): bool
     {
+        // Of types that people or extensions made, nothing is known but that they may be empty.
+        if ('postgresql' === $this->engine && null === $column->base && str_contains($column->type, '.')) {
+            return false;
+        }
+
         return 1 !== preg_match('/^(?:json|xml|.*blob|geometry|point|.*linestring|.*polygon|multi|geometrycollection|line|lseg|box|path|circle|bytea|tsvector)\b|\[\]$/i', $column->base ?? $column->type);
     }
 
@@ -346,6 +351,7 @@ final class SqlProfiler
 
         return match (true) {
             !$this->comparable($column) && 1 !== preg_match('/^(?:json|xml)/i', $column->type) => "CASE WHEN $name IS NULL THEN NULL ELSE '·' END",
+            1 === preg_match('/^(?:var)?binary/i', $column->type) => "HEX(LEFT($name, 40))",
             'postgresql' === $this->engine => "LEFT($name::text, ".self::LONGEST.')',
             'sqlite' === $this->engine => "SUBSTR(CAST($name AS TEXT), 1, ".self::LONGEST.')',
             default => "LEFT($name, ".self::LONGEST.')',

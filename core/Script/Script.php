@@ -39,9 +39,10 @@ final class Script
     private string $schema;
     private readonly Definitions $definitions;
 
+    /** @param string $schema for objects whose schema neither the script nor the dialect says */
     public function __construct(private readonly Dialect $dialect, string $schema = '')
     {
-        $this->schema = '' === $schema ? $dialect->defaultSchema() : $schema;
+        $this->schema = $dialect->defaultSchema() ?: $schema;
         $this->definitions = new Definitions($dialect);
     }
 

@@ -19,7 +19,7 @@ final class ScriptReader implements Reader
     private ?Catalog $whole = null;
 
     /**
-     * @param string $schema for objects whose schema the script does not name; '' for the dialect's own
+     * @param string $schema for objects whose schema neither the script nor the dialect says
      */
     public function __construct(private readonly string $path, private readonly ?Dialect $dialect = null, private readonly string $schema = '')
     {

@@ -43,6 +43,16 @@ class Connection
     #[ORM\Column(type: 'text')]
     public string $sealedSecret = '';
 
+    /** @return list<string> names of the files, the first few */
+    public function files(): array
+    {
+        if (!is_dir($this->path)) {
+            return '' === $this->path ? [] : [basename($this->path)];
+        }
+
+        return \array_slice(array_values(array_filter(array_map(basename(...), glob($this->path.'/*') ?: []), static fn (string $name): bool => !str_starts_with($name, '.'))), 0, 12);
+    }
+
     public function id(): ?int
     {
         return $this->id;

@@ -8,6 +8,8 @@ use Doctrine\DBAL\Connection;
 use Doctrine\ORM\EntityManagerInterface;
 use Fasti\Core\Catalog\Catalog;
 use Fasti\Core\Catalog\CatalogArray;
+use Fasti\Core\Catalog\Column;
+use Fasti\Core\Catalog\FromArray;
 use Fasti\Core\Catalog\Kind;
 use Fasti\Core\Catalog\Table;
 use Fasti\Core\Drift\Compare;
@@ -15,6 +17,7 @@ use Fasti\Core\Finding\Standouts;
 use Fasti\Core\Survey\Choice;
 use Fasti\Core\Survey\SourceError;
 use Fasti\Core\Survey\Stopped;
+use Fasti\Core\Wording\Figure;
 use Fasti\Drift\DriftItems;
 use Fasti\Profile\DataAlike;
 use Fasti\Register\ApplyCatalog;
@@ -75,7 +78,7 @@ final readonly class RunSurveyHandler
         $progress = new SurveyProgress($this->progressConnection, $id);
         $progress->at('connecting', 0, 0);
         $choice = $source->choice();
-        $catalog = $this->sources->reader($this->sources->target($source))->read($choice, $progress);
+        $catalog = self::storable($this->sources->reader($this->sources->target($source))->read($choice, $progress));
         $json = json_encode(CatalogArray::of($catalog), \JSON_THROW_ON_ERROR | \JSON_INVALID_UTF8_SUBSTITUTE | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES);
 
         $this->entities->wrapInTransaction(function () use ($survey, $source, $catalog, $choice, $progress, $json): void {
@@ -98,6 +101,27 @@ final readonly class RunSurveyHandler
             $survey->summary = self::summary($catalog, $counts);
             $survey->keepCatalog($json);
         });
+    }
+
+    /** Names may be longer than the register can keep: in SQLite, and as paths of deeply nested members. Such are left out, and said. */
+    private static function storable(Catalog $catalog): Catalog
+    {
+        $tables = [];
+        $notes = $catalog->notes;
+        foreach ($catalog->tables as $table) {
+            if (mb_strlen($table->schema) > 190 || mb_strlen($table->name) > 255) {
+                $notes[] = \sprintf('%s was left out: its name has more than 255 characters.', mb_strimwidth($table->name, 0, 80, '…'));
+                continue;
+            }
+            $columns = array_values(array_filter($table->columns, static fn (Column $column): bool => mb_strlen($column->name) <= 700));
+            if (\count($columns) < \count($table->columns)) {
+                $notes[] = \sprintf('%s: %s left out, whose name or path has more than 700 characters.', $table->name, Figure::of(\count($table->columns) - \count($columns), 'field').(1 === \count($table->columns) - \count($columns) ? ' was' : ' were'));
+                $table = FromArray::table(['columns' => array_map(CatalogArray::column(...), $columns)] + CatalogArray::table($table));
+            }
+            $tables[] = $table;
+        }
+
+        return new Catalog($catalog->engine, $catalog->server, $tables, $catalog->routines, $notes);
     }
 
     /** What the choice leaves out is neither gone nor renamed. A collection that is only planned is not expected to be there. */

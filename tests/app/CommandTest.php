@@ -126,7 +126,7 @@ final class CommandTest extends AppTestCase
             self::assertStringContainsString($words, $tester->getDisplay());
         }
         $tester = $this->command('fasti:survey', ['target' => $this->folder.'/s.sql', '--dialect' => 'mysql']);
-        self::assertStringContainsString('table .station', $tester->getDisplay());
+        self::assertStringContainsString('table files.station', $tester->getDisplay());
         self::assertStringContainsString('1 of 2 statements say nothing', $tester->getErrorOutput());
         $tester = $this->command('fasti:survey', ['target' => $this->folder.'/s.sql', '--dialect' => 'cobol']);
         self::assertSame([1, true], [$tester->getStatusCode(), str_contains($tester->getErrorOutput(), '“cobol” is no dialect that Fasti reads.')]);
@@ -163,7 +163,7 @@ final class CommandTest extends AppTestCase
         file_put_contents($this->folder.'/b.sql', 'CREATE TABLE station (id int PRIMARY KEY, station_code varchar(5), opened date NOT NULL);');
         $tester = $this->command('fasti:compare', ['before' => $this->folder.'/a.sql', 'after' => $this->folder.'/b.sql']);
         self::assertSame(1, $tester->getStatusCode());
-        foreach (['changed  .station', 'renamed  station_code, was stn_code', 'changed  opened: it is required now', 'gone     .lost'] as $words) {
+        foreach (['changed  files.station', 'renamed  station_code, was stn_code', 'changed  opened: it is required now', 'gone     files.lost'] as $words) {
             self::assertStringContainsString($words, $tester->getDisplay());
         }
         $kept = $this->command('fasti:survey', ['target' => $this->folder.'/a.sql', '--format' => 'json'])->getDisplay();

@@ -179,6 +179,19 @@ final class KindsTest extends AppTestCase
         self::assertStringContainsString('varchar(9)', $survey['drift']);
     }
 
+    public function testNamesTooLongForTheRegisterAreLeftOutAndSaid(): void
+    {
+        $this->signedIn();
+        $this->handIn('long', 'files', ['s.sql' => \sprintf("-- SQLite\nPRAGMA x;\nCREATE TABLE %s (id INTEGER PRIMARY KEY AUTOINCREMENT);\nCREATE TABLE kept (id int, %s int);", str_repeat('t', 300), str_repeat('c', 800))]);
+        $survey = $this->survey($this->latest());
+
+        self::assertSame(['done', ''], [$survey['state'], $survey['error']]);
+        self::assertSame(['kept', 1], [self::db()->fetchOne('SELECT MAX(name) FROM entry'), self::scalar('SELECT COUNT(*) FROM field')]);
+        $this->client->request('GET', '/surveys/'.self::scalar('SELECT MAX(id) FROM survey'));
+        self::assertStringContainsString('its name has more than 255 characters', $this->content());
+        self::assertStringContainsString('kept: 1 field was left out', $this->content());
+    }
+
     public function testASourceIsDueWhenItsTimeHasCome(): void
     {
         $now = new \DateTimeImmutable('2026-03-10 06:00');
