@@ -6,6 +6,7 @@ namespace Fasti\Core\Files;
 
 use Fasti\Core\Catalog\Catalog;
 use Fasti\Core\Catalog\Kind;
+use Fasti\Core\Catalog\Routine;
 use Fasti\Core\Catalog\Table;
 use Fasti\Core\Script\Dialect;
 use Fasti\Core\Script\ScriptReader;
@@ -71,24 +72,30 @@ final class FilesReader implements Reader
         $schemas = [];
         $sheets = new Sheets();
         $sheeted = false;
+        $faults = [];
         foreach ($this->paths as $path) {
-            $name = self::name($path);
-            $kind = self::kindOf($path);
-            if ('script' === $kind) {
-                foreach ($this->script($path)->inventory()->schemas as $schema => $objects) {
-                    $schemas[$schema] = ($schemas[$schema] ?? []) + $objects;
-                }
-            } elseif ('csv' === $kind) {
-                $file = new CsvFile($path);
-                if (null === Sheets::sheet($file->header)) {
-                    $schemas[self::SCHEMA][$name] = Kind::Table->value;
+            try {
+                if ('script' === self::kindOf($path)) {
+                    foreach ($this->script($path)->inventory()->schemas as $schema => $objects) {
+                        $schemas[$schema] = ($schemas[$schema] ?? []) + $objects;
+                    }
+                } elseif ('csv' === self::kindOf($path)) {
+                    $file = new CsvFile($path);
+                    if (null === Sheets::sheet($file->header)) {
+                        $schemas[self::SCHEMA][self::name($path)] = Kind::Table->value;
+                    } else {
+                        $sheeted = true;
+                        $sheets->add(basename($path), $file->header, $file);
+                    }
                 } else {
-                    $sheeted = true;
-                    $sheets->add(basename($path), $file->header, $file);
+                    $schemas[self::SCHEMA][self::name($path)] = Kind::Collection->value;
                 }
-            } else {
-                $schemas[self::SCHEMA][$name] = Kind::Collection->value;
+            } catch (SourceError $e) {
+                $faults[] = $this->orAlone($e);
             }
+        }
+        if ([] === $schemas && !$sheeted && [] !== $faults) {
+            throw $faults[0];
         }
         if ($sheeted) {
             $catalog = $sheets->catalog();
@@ -105,46 +112,21 @@ final class FilesReader implements Reader
 
     public function read(Choice $choice, Progress $progress): Catalog
     {
-        $tables = $routines = $notes = $collections = [];
-        $engines = [];
-        $sheets = new Sheets();
-        $sheeted = false;
+        $found = ['tables' => [], 'routines' => [], 'notes' => [], 'collections' => [], 'engines' => [], 'sheeted' => false, 'sheets' => new Sheets()];
+        $faults = [];
         $names = array_fill_keys(array_map(static fn (string $path): string => rtrim(strtolower(self::name($path)), 's'), $this->paths), true);
         foreach ($this->paths as $path) {
             $name = self::name($path);
-            switch (self::kindOf($path)) {
-                case 'script':
-                    $catalog = $this->script($path)->read($choice, $progress);
-                    array_push($tables, ...$catalog->tables);
-                    array_push($routines, ...$catalog->routines);
-                    array_push($notes, ...$catalog->notes);
-                    $engines[$catalog->engine] = true;
-                    break;
-                case 'csv':
-                    $file = new CsvFile($path);
-                    if (null !== Sheets::sheet($file->header)) {
-                        $sheets->add(basename($path), $file->header, $file);
-                        $sheeted = true;
-                    } elseif ($choice->takes(self::SCHEMA, $name)) {
-                        $csv = new CsvTable(self::SCHEMA, $name, $file);
-                        $tables[] = $csv->read($progress);
-                        array_push($notes, ...$csv->notes);
-                    }
-                    break;
-                default:
-                    if (!$choice->takes(self::SCHEMA, $name)) {
-                        break;
-                    }
-                    $schema = self::schemaIn($path);
-                    if (null !== $schema) {
-                        $tables[] = $schema->table(self::SCHEMA, $name);
-                        break;
-                    }
-                    $collection = new Collection(self::SCHEMA, $name, $path, $names);
-                    $tables[] = $collection->read($progress);
-                    $collections[] = $collection;
-                    array_push($notes, ...$collection->notes);
+            try {
+                $this->file($path, $name, $choice, $progress, $names, $found);
+            } catch (SourceError $e) {
+                $faults[] = $this->orAlone($e);
+                $found['notes'][] = $e->inWords();
             }
+        }
+        ['tables' => $tables, 'routines' => $routines, 'notes' => $notes, 'collections' => $collections, 'engines' => $engines, 'sheeted' => $sheeted, 'sheets' => $sheets] = $found;
+        if ([] === $tables && !$sheeted && [] !== $faults) {
+            throw $faults[0];
         }
         if ($sheeted) {
             $catalog = $sheets->catalog();
@@ -157,6 +139,51 @@ final class FilesReader implements Reader
         $tables = self::distinct($tables, $notes);
 
         return new Catalog(1 === \count($engines) && \count($this->paths) === \count($this->scripts) ? (string) key($engines) : 'files', $this->words(), $tables, $routines, $notes);
+    }
+
+    /** One bad file among several must not keep the others out; where it is the only one, it is the answer. */
+    private function orAlone(SourceError $fault): SourceError
+    {
+        return 1 === \count($this->paths) ? throw $fault : $fault;
+    }
+
+    /**
+     * @param array<string, true>                                                                                                                                                                $names
+     * @param array{tables: list<Table>, routines: list<Routine>, notes: list<string>, collections: list<Collection>, engines: array<string, true>, sheeted: bool, sheets: Sheets} $found
+     *
+     * @throws SourceError
+     */
+    private function file(string $path, string $name, Choice $choice, Progress $progress, array $names, array &$found): void
+    {
+        $kind = self::kindOf($path);
+        if ('script' === $kind) {
+            $catalog = $this->script($path)->read($choice, $progress);
+            array_push($found['tables'], ...$catalog->tables);
+            array_push($found['routines'], ...$catalog->routines);
+            array_push($found['notes'], ...$catalog->notes);
+            $found['engines'][$catalog->engine] = true;
+        } elseif ('csv' === $kind) {
+            $file = new CsvFile($path);
+            if (null !== Sheets::sheet($file->header)) {
+                $found['sheets']->add(basename($path), $file->header, $file);
+                $found['sheeted'] = true;
+            } elseif ($choice->takes(self::SCHEMA, $name)) {
+                $csv = new CsvTable(self::SCHEMA, $name, $file);
+                $found['tables'][] = $csv->read($progress);
+                array_push($found['notes'], ...$csv->notes);
+            }
+        } elseif ($choice->takes(self::SCHEMA, $name)) {
+            $schema = self::schemaIn($path);
+            if (null !== $schema) {
+                $found['tables'][] = $schema->table(self::SCHEMA, $name);
+
+                return;
+            }
+            $collection = new Collection(self::SCHEMA, $name, $path, $names);
+            $found['tables'][] = $collection->read($progress);
+            $found['collections'][] = $collection;
+            array_push($found['notes'], ...$collection->notes);
+        }
     }
 
     /**

@@ -74,6 +74,19 @@ final class FilesReaderTest extends TestCase
         self::assertSame(['rows'], array_map(static fn (Table $table): string => $table->name, $reader->read(new Choice([], ['ro*']), new Unheard())->tables));
     }
 
+    public function testOneBadFileAmongSeveralIsSaidAndTheOthersComeIn(): void
+    {
+        $folder = new Folder(['a.csv' => "x,y\n1,2\n", 'b.csv' => '[{"a":1}]', 'data.sql' => 'INSERT INTO t VALUES (1);']);
+        $catalog = FilesReader::open($folder->path)->read(new Choice(), new Unheard());
+
+        self::assertSame(['a'], array_map(static fn (Table $table): string => $table->name, $catalog->tables));
+        self::assertStringContainsString('“b.csv” is no CSV file', $catalog->notes[0]);
+        self::assertStringContainsString('“data.sql” makes no table', $catalog->notes[1]);
+        unlink($folder->path.'/a.csv');
+        $this->expectException(SourceError::class);
+        FilesReader::open($folder->path)->inventory();
+    }
+
     public function testSheetsAreKnownByTheirHeaderAndReadTogether(): void
     {
         $folder = new Folder([
