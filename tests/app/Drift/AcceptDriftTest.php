@@ -45,7 +45,7 @@ final class AcceptDriftTest extends AppTestCase
         $this->follow(Made::catalog(Made::table('visit', ['station_ref' => 'int(11)', 'day' => 'date', 'hours' => 'int(11)'])));
 
         self::assertSame('station_ref, day', self::db()->fetchOne('SELECT grain_fields FROM entry WHERE id = ?', [$entry]));
-        $fields = self::get(Profiles::class)->of($entry)['profile']->fields ?? [];
+        $fields = (self::get(Profiles::class)->of($entry) ?? self::fail('There is no profile.'))['profile']->fields;
         self::assertSame(['station_ref', 'day'], array_keys($fields));
         self::assertSame([8, 9], array_map(static fn (FieldProfile $field): int => $field->values, array_values($fields)));
     }
