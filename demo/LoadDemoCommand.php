@@ -74,12 +74,13 @@ final readonly class LoadDemoCommand
         $source = $this->entities->getRepository(Source::class)->findOneBy(['name' => 'fieldwork']);
         if (null === $source) {
             $this->source();
-            $this->others();
             $io->writeln('Surveyed it and described a few entries.');
         } elseif ($source->connection->port !== $this->port && self::ACCOUNT === $source->connection->account) {
             $source->connection->port = $this->port;
             $this->entities->flush();
         }
+
+        $this->others();
 
         return Command::SUCCESS;
     }

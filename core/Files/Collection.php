@@ -139,7 +139,12 @@ final class Collection
     private function codes(Member $member): array
     {
         $distinct = \count($member->values ?? []);
-        if (null === $member->values || 0 === $member->strings || $distinct > self::MOST_CODES || 0 === $distinct || $member->longest > self::LONGEST_CODE || $member->looked < 4 * $distinct || '' !== Personal::reason($this->name, $member->path, '', array_map(strval(...), array_keys($member->values)))) {
+        if (null === $member->values || 0 === $member->strings || $distinct > self::MOST_CODES || 0 === $distinct || $member->longest > self::LONGEST_CODE || $member->looked < 4 * $distinct) {
+            return [];
+        }
+        $seen = array_map(strval(...), array_keys($member->values));
+        [$likely] = Likely::kind('text', $seen, $distinct, $distinct, null, $member->longest);
+        if ('' !== Personal::reason($this->name, $member->path, $likely, $seen)) {
             return [];
         }
         $values = [];

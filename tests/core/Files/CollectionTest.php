@@ -79,6 +79,17 @@ final class CollectionTest extends TestCase
         self::assertStringNotContainsString('x.y@', $shape->example);
     }
 
+    public function testFewPersonalValuesAreNotTakenForCodes(): void
+    {
+        $lines = '';
+        for ($i = 0; $i < 80; ++$i) {
+            $lines .= json_encode(['by' => 'p'.($i % 4).'@arrowmere.example', 'observer' => ['Ada Brook', 'Bran Calder'][$i % 2], 'state' => ['ok', 'low'][$i % 2]])."\n";
+        }
+        $table = self::one($lines);
+
+        self::assertSame([[], [], ['ok' => 40, 'low' => 40]], array_map(static fn (Column $column): ?array => $column->seen?->values, $table->columns));
+    }
+
     public function testReferencesToOtherCollectionsAreProposedWithTheirReason(): void
     {
         $stations = $messages = '';
