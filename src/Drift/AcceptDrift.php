@@ -10,10 +10,8 @@ use Fasti\Core\Catalog\Catalog;
 use Fasti\Core\Catalog\Column;
 use Fasti\Core\Catalog\Table;
 use Fasti\Core\Drift\Doubt;
-use Fasti\Core\Search\Trigrams;
 use Fasti\Core\Survey\Choice;
 use Fasti\Core\Survey\Unheard;
-use Fasti\Core\Wording\Identifier as Words;
 use Fasti\Register\ApplyCatalog;
 use Fasti\Register\RegisterCatalog;
 use Fasti\Support\Row;
@@ -39,6 +37,7 @@ final readonly class AcceptDrift
     public function accept(int $sourceId, Catalog $catalog, Choice $choice, array $items, array $answers, array $apart, Account $account): array
     {
         [$before] = $this->register->of($sourceId);
+        $identifiers = $this->apply->identify(self::newNames($items));
         $held = [];
         $renamed = $changed = $lost = [];
         foreach ($items as $i => $item) {
@@ -53,35 +52,37 @@ final readonly class AcceptDrift
                 continue;
             }
             if (null !== $from && 'yes' === $answer) {
-                $this->renameEntry($sourceId, $from, [$schema, $name], $account);
+                $this->renameEntry($sourceId, $from, [$schema, $name], $identifiers, $account);
                 $renamed[] = [$from[1], $name];
             }
             $was = $before->table($from[0] ?? $schema, $from[1] ?? $name);
             $is = $catalog->table($schema, $name);
             if (null !== $was && null !== $is && 'apart' !== $answer) {
-                $changed[] = [$was, $is, $this->renameFields($sourceId, $is, $item, $apart[$i] ?? [], $account)];
+                $changed[] = [$was, $is, $this->renameFields($sourceId, $is, $item, $apart[$i] ?? [], $identifiers, $account)];
             } elseif ('gone' === ($item['change'] ?? '')) {
                 $lost[] = $name;
             }
         }
         $counts = $this->apply->apply($sourceId, $catalog, $choice, new Unheard(), $held);
+        // Word → reason and, where it holds for one entry only, the place of that.
+        $mentions = [];
         foreach ($changed as [$was, $is, $fields]) {
-            $this->doubtFields($sourceId, $was, $is, $fields);
             foreach ($fields as $old => $new) {
                 $renamed[] = [$old, $new];
             }
             foreach ($was->columns as $column) {
                 if (null === $is->column($column->name) && !isset($fields[$column->name])) {
-                    $this->doubtMentions($sourceId, $column->name, \sprintf('The text names %s, which %s has no more.', $column->name, $is->name), self::place($sourceId, $is));
+                    $mentions[$column->name][] = [\sprintf('The text names %s, which %s has no more.', $column->name, $is->name), $is->schema."\0".$is->name];
                 }
             }
         }
         foreach ($renamed as [$old, $new]) {
-            $this->doubtMentions($sourceId, $old, \sprintf('The text names %s, which is called %s now.', $old, $new), null);
+            $mentions[$old][] = [\sprintf('The text names %s, which is called %s now.', $old, $new), null];
         }
         foreach ($lost as $name) {
-            $this->doubtMentions($sourceId, $name, \sprintf('The text names %s, which is gone.', $name), null);
+            $mentions[$name][] = [\sprintf('The text names %s, which is gone.', $name), null];
         }
+        $this->doubt($sourceId, $changed, $mentions);
 
         return $counts;
     }
@@ -89,8 +90,9 @@ final readonly class AcceptDrift
     /**
      * @param array{string, string} $from schema and name
      * @param array{string, string} $to
+     * @param array<string, int>    $identifiers
      */
-    private function renameEntry(int $sourceId, array $from, array $to, Account $account): void
+    private function renameEntry(int $sourceId, array $from, array $to, array $identifiers, Account $account): void
     {
         $id = $this->db->fetchOne('SELECT id FROM entry WHERE source_id = ? AND schema_name = ? AND name = ?', [$sourceId, ...$from]);
         if (!is_numeric($id)) {
@@ -101,22 +103,27 @@ final readonly class AcceptDrift
             // An entry of that name was there once and is gone: it gives its name up, and keeps its texts.
             $this->db->executeStatement("UPDATE entry SET name = CONCAT(LEFT(name, 230), ' (gone, ', id, ')') WHERE id = ?", [$taken]);
         }
-        $this->db->executeStatement('UPDATE entry SET schema_name = ?, name = ?, identifier_id = ? WHERE id = ?', [$to[0], $to[1], $this->identifier($to[1]), $id]);
+        $this->db->executeStatement('UPDATE entry SET schema_name = ?, name = ?, identifier_id = ? WHERE id = ?', [$to[0], $to[1], $identifiers[ApplyCatalog::fold($to[1])], $id]);
         $this->remember('entry', (int) $id, (int) $id, implode('.', $from), implode('.', $to), $account);
     }
 
     /**
      * @param array<string, mixed> $item
      * @param list<string>         $refused
+     * @param array<string, int>   $identifiers
      *
      * @return array<string, string> old name → new name
      */
-    private function renameFields(int $sourceId, Table $table, array $item, array $refused, Account $account): array
+    private function renameFields(int $sourceId, Table $table, array $item, array $refused, array $identifiers, Account $account): array
     {
+        $columns = array_filter(\is_array($item['columns'] ?? null) ? $item['columns'] : [], static fn (mixed $column): bool => \is_array($column) && 'renamed' === ($column['change'] ?? ''));
+        if ([] === $columns) {
+            return [];
+        }
         $entry = $this->db->fetchOne('SELECT id FROM entry WHERE source_id = ? AND schema_name = ? AND name = ?', [$sourceId, $table->schema, $table->name]);
         $done = [];
-        foreach (\is_array($item['columns'] ?? null) ? $item['columns'] : [] as $column) {
-            if (!\is_array($column) || 'renamed' !== ($column['change'] ?? '') || \in_array($column['name'] ?? '', $refused, true)) {
+        foreach ($columns as $column) {
+            if (!\is_array($column) || \in_array($column['name'] ?? '', $refused, true)) {
                 continue;
             }
             [$old, $new] = [self::text($column, 'from'), self::text($column, 'name')];
@@ -125,7 +132,7 @@ final readonly class AcceptDrift
                 continue;
             }
             $this->db->executeStatement("UPDATE field SET name = CONCAT(LEFT(name, 600), ' (gone, ', id, ')') WHERE entry_id = ? AND name = ?", [$entry, $new]);
-            $this->db->executeStatement('UPDATE field SET name = ?, identifier_id = ? WHERE id = ?', [$new, $this->identifier($new), $id]);
+            $this->db->executeStatement('UPDATE field SET name = ?, identifier_id = ? WHERE id = ?', [$new, $identifiers[ApplyCatalog::fold($new)], $id]);
             $this->remember('field', (int) $id, is_numeric($entry) ? (int) $entry : 0, $old, $new, $account);
             $done[$old] = $new;
         }
@@ -165,86 +172,110 @@ final readonly class AcceptDrift
         $this->db->executeStatement("INSERT INTO change_event (subject, subject_id, entry_id, property, text_before, text_after, account_id, at, sitting) VALUES (?, ?, ?, 'name', ?, ?, ?, UTC_TIMESTAMP(), 'drift')", [$subject, $id, $entry, $before, $after, $account->id()]);
     }
 
-    private function identifier(string $name): int
+    /**
+     * Looks through everything that people wrote about the source, once, for what the changes make doubtful.
+     *
+     * @param list<array{Table, Table, array<string, string>}>        $changed  before, after, and the fields renamed
+     * @param array<array-key, non-empty-list<array{string, ?string}>> $mentions
+     */
+    private function doubt(int $sourceId, array $changed, array $mentions): void
     {
-        $folded = Words::folded($name);
-        $folded = mb_substr('' === $folded ? $name : $folded, 0, 190);
-        $id = $this->db->fetchOne('SELECT id FROM identifier WHERE folded = ?', [$folded]);
-        if (!is_numeric($id)) {
-            $this->db->executeStatement('INSERT INTO identifier (folded) VALUES (?)', [$folded]);
-            $id = (int) $this->db->lastInsertId();
-            foreach (Trigrams::of($folded) as $gram) {
-                $this->db->executeStatement('INSERT IGNORE INTO identifier_gram (gram, identifier_id) VALUES (?, ?)', [$gram, $id]);
+        $pairs = [];
+        foreach ($changed as [$was, $is, $fields]) {
+            $pairs[$is->schema."\0".$is->name] = [$was, $is, array_flip($fields)];
+        }
+        foreach ($this->db->fetchAllAssociative("SELECT id, schema_name, name, meaning, grain FROM entry WHERE source_id = ? AND gone_at IS NULL AND (meaning <> '' OR grain <> '')", [$sourceId]) as $row) {
+            $place = Row::text($row, 'schema_name')."\0".Row::text($row, 'name');
+            $id = Row::int($row, 'id');
+            if (isset($pairs[$place])) {
+                [$was, $is] = $pairs[$place];
+                $shell = static fn (Table $table): Column => new Column($table->name, '', comment: $table->comment);
+                $this->note($id, null, 'meaning', Doubt::about(Row::text($row, 'meaning'), $shell($was), $shell($is)));
+                if ('' !== Row::text($row, 'grain') && ($was->primaryKey->columns ?? []) !== ($is->primaryKey->columns ?? [])) {
+                    $this->note($id, null, 'grain', 'The primary key has changed, so one row may stand for something else now.');
+                }
             }
-        }
-
-        return (int) $id;
-    }
-
-    /** @param array<string, string> $renamed */
-    private function doubtFields(int $sourceId, Table $was, Table $is, array $renamed): void
-    {
-        $entry = $this->db->fetchAssociative('SELECT id, meaning, grain FROM entry WHERE source_id = ? AND schema_name = ? AND name = ?', [$sourceId, $is->schema, $is->name]);
-        if (false === $entry) {
-            return;
-        }
-        $id = Row::int($entry, 'id');
-        $shell = static fn (Table $table): Column => new Column($table->name, '', comment: $table->comment);
-        $reason = Doubt::about(Row::text($entry, 'meaning'), $shell($was), $shell($is));
-        if (null !== $reason) {
-            $this->note($id, null, 'meaning', $reason);
-        }
-        if ('' !== Row::text($entry, 'grain') && ($was->primaryKey->columns ?? []) !== ($is->primaryKey->columns ?? [])) {
-            $this->note($id, null, 'grain', 'The primary key has changed, so one row may stand for something else now.');
-        }
-        $texts = [];
-        foreach ($this->db->iterateAssociative('SELECT id, name, meaning FROM field WHERE entry_id = ?', [$id]) as $row) {
-            $texts[Row::text($row, 'name')] = $row;
-        }
-        foreach ($was->columns as $column) {
-            $now = $is->column($renamed[$column->name] ?? $column->name);
-            if (null !== $now && isset($texts[$now->name]) && null !== ($reason = Doubt::about(Row::text($texts[$now->name], 'meaning'), $column, $now))) {
-                $this->note($id, Row::int($texts[$now->name], 'id'), 'meaning', $reason);
-            }
-        }
-    }
-
-    /** @param ?array{int, string, string} $within source, schema and name of the only entry to look at; null for all of the source */
-    private function doubtMentions(int $sourceId, string $word, string $reason, ?array $within): void
-    {
-        // A name of a few letters stands in any sentence by accident.
-        if (mb_strlen($word) < 4) {
-            return;
-        }
-        $like = '%'.addcslashes($word, '%_\\').'%';
-        $place = null === $within ? '' : ' AND e.schema_name = ? AND e.name = ?';
-        $parameters = null === $within ? [$sourceId] : [$sourceId, $within[1], $within[2]];
-        foreach ($this->db->fetchAllAssociative("SELECT e.id, NULL AS field, e.meaning, e.grain FROM entry e WHERE e.source_id = ? $place AND e.gone_at IS NULL AND (e.meaning LIKE ? OR e.grain LIKE ?)", [...$parameters, $like, $like]) as $row) {
             foreach (['meaning', 'grain'] as $property) {
-                if (Doubt::mentions(Row::text($row, $property), $word)) {
-                    $this->note(Row::int($row, 'id'), null, $property, $reason);
+                foreach (self::mentioned(Row::text($row, $property), $place, $mentions) as $reason) {
+                    $this->note($id, null, $property, $reason);
                 }
             }
         }
-        foreach ($this->db->fetchAllAssociative("SELECT e.id, f.id AS field, f.meaning FROM field f JOIN entry e ON e.id = f.entry_id WHERE e.source_id = ? $place AND e.gone_at IS NULL AND f.gone_at IS NULL AND f.meaning LIKE ?", [...$parameters, $like]) as $row) {
-            if (Doubt::mentions(Row::text($row, 'meaning'), $word)) {
+        foreach ($this->db->fetchAllAssociative("SELECT e.id, e.schema_name, e.name AS entry_name, f.id AS field, f.name, f.meaning FROM field f JOIN entry e ON e.id = f.entry_id WHERE e.source_id = ? AND e.gone_at IS NULL AND f.gone_at IS NULL AND f.meaning <> ''", [$sourceId]) as $row) {
+            $place = Row::text($row, 'schema_name')."\0".Row::text($row, 'entry_name');
+            $name = Row::text($row, 'name');
+            if (isset($pairs[$place])) {
+                [$was, $is, $oldNames] = $pairs[$place];
+                [$old, $new] = [$was->column($oldNames[$name] ?? $name), $is->column($name)];
+                if (null !== $old && null !== $new) {
+                    $this->note(Row::int($row, 'id'), Row::int($row, 'field'), 'meaning', Doubt::about(Row::text($row, 'meaning'), $old, $new));
+                }
+            }
+            foreach (self::mentioned(Row::text($row, 'meaning'), $place, $mentions) as $reason) {
                 $this->note(Row::int($row, 'id'), Row::int($row, 'field'), 'meaning', $reason);
             }
         }
     }
 
-    private function note(int $entry, ?int $field, string $property, string $reason): void
+    /**
+     * @param array<array-key, non-empty-list<array{string, ?string}>> $mentions
+     *
+     * @return list<string> the reasons of the words that a text names
+     */
+    private static function mentioned(string $text, string $place, array $mentions): array
     {
+        if ('' === $text || [] === $mentions) {
+            return [];
+        }
+        preg_match_all('/\w+/u', $text, $m);
+        $words = array_fill_keys($m[0], true);
+        $reasons = [];
+        foreach (\count($mentions) < \count($words) ? array_keys($mentions) : array_keys(array_intersect_key($words, $mentions) + array_filter($mentions, static fn (int|string $word): bool => 1 === preg_match('/\W/u', (string) $word), \ARRAY_FILTER_USE_KEY)) as $word) {
+            // A name of a few letters stands in any sentence by accident.
+            if (mb_strlen((string) $word) < 4 || !Doubt::mentions($text, (string) $word)) {
+                continue;
+            }
+            foreach ($mentions[$word] ?? [] as [$reason, $within]) {
+                if (null === $within || $within === $place) {
+                    $reasons[] = $reason;
+                }
+            }
+        }
+
+        return $reasons;
+    }
+
+    /**
+     * @param list<array<string, mixed>> $items
+     *
+     * @return list<string> names that renamed entries and fields will have
+     */
+    private static function newNames(array $items): array
+    {
+        $names = [];
+        foreach ($items as $item) {
+            if ('renamed' === ($item['change'] ?? '')) {
+                $names[] = self::text($item, 'name');
+            }
+            foreach (\is_array($item['columns'] ?? null) ? $item['columns'] : [] as $column) {
+                if (\is_array($column) && 'renamed' === ($column['change'] ?? '')) {
+                    $names[] = self::text($column, 'name');
+                }
+            }
+        }
+
+        return $names;
+    }
+
+    private function note(int $entry, ?int $field, string $property, ?string $reason): void
+    {
+        if (null === $reason) {
+            return;
+        }
         $known = $this->db->fetchOne('SELECT id FROM margin_note WHERE entry_id = ? AND field_id <=> ? AND property = ? AND reason = ? AND settled_at IS NULL', [$entry, $field, $property, $reason]);
         if (false === $known) {
             $this->db->executeStatement('INSERT INTO margin_note (entry_id, field_id, property, reason, made_at) VALUES (?, ?, ?, ?, UTC_TIMESTAMP())', [$entry, $field, $property, $reason]);
         }
-    }
-
-    /** @return array{int, string, string} */
-    private static function place(int $sourceId, Table $table): array
-    {
-        return [$sourceId, $table->schema, $table->name];
     }
 
     /** @param array<mixed> $data */

@@ -8,6 +8,7 @@ use Doctrine\DBAL\ArrayParameterType;
 use Doctrine\DBAL\Connection;
 use Fasti\Core\Catalog\Catalog;
 use Fasti\Core\Catalog\CatalogArray;
+use Fasti\Core\Catalog\Column;
 use Fasti\Core\Catalog\Table;
 use Fasti\Core\Join\Cardinality;
 use Fasti\Core\Search\Trigrams;
@@ -142,13 +143,24 @@ final readonly class ApplyCatalog
      */
     private function identifiers(array $tables): array
     {
-        $needed = [];
+        $names = [];
         foreach ($tables as $table) {
-            $needed[self::fold($table->name)] = true;
-            foreach ($table->columns as $column) {
-                $needed[self::fold($column->name)] = true;
-            }
+            array_push($names, $table->name, ...array_map(static fn (Column $column): string => $column->name, $table->columns));
         }
+
+        return $this->identify($names);
+    }
+
+    /**
+     * Makes the identifiers that are not there yet.
+     *
+     * @param list<string> $names
+     *
+     * @return array<string, int> folded (see fold()) → id
+     */
+    public function identify(array $names): array
+    {
+        $needed = array_fill_keys(array_map(self::fold(...), $names), true);
         $ids = [];
         foreach (array_chunk(array_map(strval(...), array_keys($needed)), 2000) as $chunk) {
             $found = $this->identifierIds($chunk);
@@ -187,7 +199,7 @@ final readonly class ApplyCatalog
     }
 
     /** Identifiers of signs alone fold to nothing; they are then kept as they are, so that each still has an entry. */
-    private static function fold(string $name): string
+    public static function fold(string $name): string
     {
         $folded = Words::folded($name);
 
