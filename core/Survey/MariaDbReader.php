@@ -41,7 +41,7 @@ final class MariaDbReader implements Reader
         $this->mysql = !str_contains($version, 'MariaDB');
         $schemas = [];
         $system = "'".implode("','", self::SYSTEM)."'";
-        foreach ($this->source->rows("SELECT SCHEMA_NAME AS s FROM information_schema.SCHEMATA WHERE SCHEMA_NAME NOT IN ($system) ORDER BY SCHEMA_NAME") as $row) {
+        foreach ($this->source->rows("SELECT SCHEMA_NAME AS s FROM information_schema.SCHEMATA x WHERE x.SCHEMA_NAME NOT IN ($system) ORDER BY SCHEMA_NAME") as $row) {
             if ('' === $this->database || $row['s'] === $this->database) {
                 $schemas[(string) $row['s']] = [];
             }
