@@ -1,0 +1,109 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Tests\Core\Profile;
+
+use Fasti\Core\Catalog\Column;
+use Fasti\Core\Catalog\Seen;
+use Fasti\Core\Profile\FieldProfile;
+use Fasti\Core\Profile\Figures;
+use Fasti\Core\Profile\Iso;
+use PHPUnit\Framework\Attributes\TestWith;
+use PHPUnit\Framework\TestCase;
+
+final class FiguresTest extends TestCase
+{
+    #[TestWith(['int(10) unsigned', 'whole'])]
+    #[TestWith(['bigint', 'whole'])]
+    #[TestWith(['decimal(6,2)', 'number'])]
+    #[TestWith(['double precision', 'number'])]
+    #[TestWith(['character varying(12)', 'text'])]
+    #[TestWith(["enum('a','b')", 'text'])]
+    #[TestWith(['timestamp with time zone', 'time'])]
+    #[TestWith(['date', 'time'])]
+    #[TestWith(['point', 'other'])]
+    #[TestWith(['interval', 'other'])]
+    #[TestWith(['jsonb', 'other'])]
+    #[TestWith(['text[]', 'other'])]
+    #[TestWith(['', 'text'])]
+    public function testTypesFallIntoFamilies(string $type, string $family): void
+    {
+        self::assertSame($family, Figures::family(new Column('x', $type)));
+    }
+
+    public function testMembersOfDocumentsFallIntoFamiliesByWhatTheyHold(): void
+    {
+        $family = static fn (string $type): string => Figures::family(new Column('x', $type, seen: new Seen(1, 1, [])));
+
+        self::assertSame(['whole', 'number', 'text', 'time', 'text', 'other'], array_map($family, ['integer', 'number', 'string', 'string (date-time)', 'integer | string', 'object']));
+        self::assertSame('number', Figures::family(new Column('x', 'field.amount', base: 'numeric(6,2)')));
+    }
+
+    public function testValuesOfASampleThatStandOnceSayNothing(): void
+    {
+        $values = [...array_map(static fn (int $i): string => 'once '.$i, range(1, 100)), 'often', 'often', 'often'];
+
+        self::assertSame(['often' => 3], self::field($values, 5000)->frequent);
+        self::assertSame(103, self::field($values, 5000)->frequentOf);
+    }
+
+    public function testLongValuesAreCutAndManyAreNotAllKept(): void
+    {
+        $field = self::field(array_merge(...array_map(static fn (int $i): array => array_fill(0, 3, str_repeat('x', 200).$i), range(1, 50))), 150);
+
+        self::assertLessThanOrEqual(20, \count($field->frequent));
+        self::assertLessThanOrEqual(80, mb_strlen((string) array_key_first($field->frequent)));
+    }
+
+    public function testAnIdentifierShowsNoFrequentValues(): void
+    {
+        $field = self::field(array_map(static fn (int $i): string => 'A-'.$i, range(1, 60)), 60, 60);
+
+        self::assertSame(['identifier', [], 0], [$field->likely, $field->frequent, $field->frequentOf]);
+        self::assertSame(['A-99' => 51, 'A-9' => 9], $field->shapes);
+    }
+
+    public function testAStewardsWordWinsOverWhatItLooksLike(): void
+    {
+        $mails = array_map(static fn (int $i): string => 'p'.($i % 9).'@arrowmere.example', range(1, 90));
+
+        self::assertSame([], self::field($mails, 90)->frequent);
+        self::assertNotSame('', self::field($mails, 90)->personal);
+        self::assertSame(10, self::field($mails, 90, decision: 'no')->frequent['p1@arrowmere.example'] ?? 0);
+        self::assertSame('a steward says so', self::field(['x', 'x'], 2, decision: 'yes')->personal);
+    }
+
+    public function testADateKeptAsTextHasAHistogramOfDates(): void
+    {
+        $field = self::field(array_map(static fn (int $i): string => \sprintf('2024-%02d-%02d', 1 + $i % 12, 1 + $i % 28), range(1, 200)), 200);
+
+        self::assertSame('date kept as text', $field->likely);
+        self::assertSame(200, array_sum(array_column($field->histogram, 'count')));
+        self::assertStringStartsWith('2024-01-', $field->histogram[0]['from']);
+    }
+
+    #[TestWith(['DE', true])]
+    #[TestWith(['deu', true])]
+    #[TestWith(['XX', false])]
+    #[TestWith(['', false])]
+    public function testCountriesAreThoseOfTheStandard(string $code, bool $known): void
+    {
+        self::assertSame($known, Iso::isCountry($code));
+    }
+
+    #[TestWith(['en', true])]
+    #[TestWith(['en-GB', true])]
+    #[TestWith(['xx', false])]
+    #[TestWith(['english', false])]
+    public function testLanguagesAreThoseOfTheStandard(string $code, bool $known): void
+    {
+        self::assertSame($known, Iso::isLanguage($code));
+    }
+
+    /** @param list<string> $values */
+    private static function field(array $values, int $filled, ?int $distinct = null, string $decision = ''): FieldProfile
+    {
+        return Figures::field('t', new Column('x', 'varchar(250)'), $filled, ['values' => $filled, 'blank' => 0, 'distinct' => $distinct, 'least' => null, 'greatest' => null, 'shortest' => null, 'longest' => null, 'average' => null], $values, null, $decision);
+    }
+}
