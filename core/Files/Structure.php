@@ -42,6 +42,8 @@ final class Structure
     /** @var array<string, array{count: int, first: int, last: int, example: string, paths: list<string>, version: string}> */
     public array $shapes = [];
     public int $shapeless = 0;
+    /** @var array<string, true> names of members at the top that number the versions of a message */
+    private array $versions = [];
 
     /**
      * @param array<string, true> $maps  paths of objects that are known to be maps
@@ -124,18 +126,13 @@ final class Structure
                     $signature .= $inner."\x03";
                 }
             }
-            if ($look && 0 === $node->depth && (\is_int($value) || \is_string($value)) && !$map && 1 === preg_match(self::VERSION, $name)) {
-                $version = $name.' '.mb_strimwidth((string) $value, 0, 20);
-            } elseif (0 === $node->depth && isset($this->versions[$name]) && (\is_int($value) || \is_string($value))) {
+            if (0 === $node->depth && isset($this->versions[$name]) && (\is_int($value) || \is_string($value))) {
                 $version = $name.' '.mb_strimwidth((string) $value, 0, 20);
             }
         }
 
         return $this->ids[$signature] ??= \count($this->ids);
     }
-
-    /** @var array<string, true> names of members at the top that number the versions of a message */
-    private array $versions = [];
 
     private function inside(Member $member, Node $node, \stdClass $value, bool $look): int
     {
