@@ -11,8 +11,8 @@ use Fasti\Account\Role;
 use Fasti\Core\Catalog\Catalog;
 use Fasti\Core\Catalog\Column;
 use Fasti\Core\Catalog\Key;
-use Fasti\Core\Catalog\Kind;
 use Fasti\Core\Catalog\Table;
+use Fasti\Core\Catalog\TableType;
 use Fasti\Core\Diagram\Detail;
 use Fasti\Core\Diagram\Graphviz;
 use Fasti\Core\Diagram\Layout;
@@ -24,8 +24,8 @@ use Fasti\Core\Diagram\TitleBlock;
 use Fasti\Core\Join\End;
 use Fasti\Core\Survey\Choice;
 use Fasti\Core\Survey\MariaDbReader;
+use Fasti\Core\Survey\SilentProgress;
 use Fasti\Core\Survey\Target;
-use Fasti\Core\Survey\Unheard;
 use Fasti\Kernel;
 use Fasti\Register\ApplyCatalog;
 use Fasti\Source\PdoRows;
@@ -103,7 +103,7 @@ final class Bench
 
     private static function read(): Catalog
     {
-        return (new MariaDbReader(PdoRows::open(self::target()), Schema::NAME))->read(new Choice(), new Unheard());
+        return (new MariaDbReader(PdoRows::open(self::target()), Schema::NAME))->read(new Choice(), new SilentProgress());
     }
 
     private function reading(): void
@@ -203,7 +203,7 @@ final class Bench
         $source = $this->source('bench');
         $apply = $this->service(ApplyCatalog::class);
         // The floor: the same rows, written once more as plain statements of the same size into tables without any index.
-        $store = static fn () => $db->transactional(static fn (): array => $apply->apply($source->id(), $catalog, new Choice(), new Unheard()));
+        $store = static fn () => $db->transactional(static fn (): array => $apply->apply($source->id(), $catalog, new Choice(), new SilentProgress()));
         $first = self::seconds($store);
         $written = static fn (): int => Row::int(['n' => $db->fetchOne("SELECT SUM(VARIABLE_VALUE) FROM information_schema.SESSION_STATUS WHERE VARIABLE_NAME IN ('HANDLER_UPDATE', 'HANDLER_DELETE', 'COM_INSERT')")], 'n');
         $before = $written();
@@ -236,11 +236,11 @@ final class Bench
                 $columns[] = new Column(0 === $c % 2 ? $word().'_'.$word().'_'.$c : $word().'_'.$word().'_'.$word(), ['varchar(60)', 'int(11)', 'decimal(10,2)', 'datetime'][$c % 4], 0 !== $c % 3, null, 0 === $c % 5 ? 'what it is' : '');
             }
             $columns = array_values(array_combine(array_map(static fn (Column $column): string => $column->name, $columns), $columns));
-            $tables[] = new Table('schema_'.intdiv($t, 500), $word().'_'.$word().'_'.$t, Kind::Table, 0 === $t % 3 ? 'a table' : '', $columns, new Key(null, ['id']), foreignKeys: $t < 2 ? [] : [new \Fasti\Core\Catalog\ForeignKey('fk', [$columns[1]->name], new \Fasti\Core\Catalog\Reference($tables[intdiv($t, 2)]->schema, $tables[intdiv($t, 2)]->name, ['id']))], rowEstimate: mt_rand(0, 1000000));
+            $tables[] = new Table('schema_'.intdiv($t, 500), $word().'_'.$word().'_'.$t, TableType::Table, 0 === $t % 3 ? 'a table' : '', $columns, new Key(null, ['id']), foreignKeys: $t < 2 ? [] : [new \Fasti\Core\Catalog\ForeignKey('fk', [$columns[1]->name], new \Fasti\Core\Catalog\Reference($tables[intdiv($t, 2)]->schema, $tables[intdiv($t, 2)]->name, ['id']))], rowEstimate: mt_rand(0, 1000000));
         }
         foreach (array_chunk($tables, 2000) as $i => $chunk) {
             // References to tables of other portions are dropped; what counts here is the number of rows.
-            $db->transactional(static fn (): array => $apply->apply($source->id(), new Catalog('mariadb', '', $chunk), new Choice([], ['nothing']), new Unheard()));
+            $db->transactional(static fn (): array => $apply->apply($source->id(), new Catalog('mariadb', '', $chunk), new Choice([], ['nothing']), new SilentProgress()));
         }
         $db->executeStatement("UPDATE field SET business_name = CONCAT('Name of ', name), meaning = CONCAT('What the ', REPLACE(name, '_', ' '), ' of a row says, in words that anyone understands.') WHERE id % 3 = 0");
         $db->executeStatement("UPDATE entry SET grain = CONCAT('thing called ', REPLACE(name, '_', ' ')), meaning = 'A table that is described in a sentence or two, so that pages have something to show.' WHERE id % 2 = 0");

@@ -7,10 +7,10 @@ namespace Fasti\Bench;
 use Fasti\Core\Catalog\Catalog;
 use Fasti\Core\Catalog\Column;
 use Fasti\Core\Catalog\Key;
-use Fasti\Core\Catalog\Kind;
 use Fasti\Core\Catalog\Table;
-use Fasti\Core\Drift\Change;
+use Fasti\Core\Catalog\TableType;
 use Fasti\Core\Drift\Compare;
+use Fasti\Core\Drift\Fate;
 use Fasti\Core\Files\Collection;
 use Fasti\Core\Profile\SqlProfiler;
 use Fasti\Core\Script\ScriptReader;
@@ -19,8 +19,8 @@ use Fasti\Core\Survey\Choice;
 use Fasti\Core\Survey\MariaDbReader;
 use Fasti\Core\Survey\PostgreSqlReader;
 use Fasti\Core\Survey\Reader;
+use Fasti\Core\Survey\SilentProgress;
 use Fasti\Core\Survey\Target;
-use Fasti\Core\Survey\Unheard;
 use Fasti\Source\PdoRows;
 
 /** Measures reading sources of the other kinds, profiling them and comparing catalogs. */
@@ -43,7 +43,7 @@ final readonly class SourceBench
         $this->made();
         foreach (['PostgreSQL' => [self::postgreSql(), static fn (PdoRows $rows): Reader => new PostgreSqlReader($rows)], 'SQLite' => [self::sqlite(), static fn (PdoRows $rows): Reader => new SqliteReader($rows)]] as $name => [$target, $reader]) {
             $floor = self::plain($target);
-            $read = static fn (): Catalog => $reader(PdoRows::open($target))->read(new Choice(), new Unheard());
+            $read = static fn (): Catalog => $reader(PdoRows::open($target))->read(new Choice(), new SilentProgress());
             $tables = \count($read()->tables);
             if ($tables < Schema::TABLES) {
                 throw new \LogicException("$name gave $tables tables.");
@@ -57,7 +57,7 @@ final readonly class SourceBench
     public function script(): void
     {
         $path = $this->dumped();
-        $time = self::seconds(static fn (): Catalog => (new ScriptReader($path))->read(new Choice(), new Unheard()));
+        $time = self::seconds(static fn (): Catalog => (new ScriptReader($path))->read(new Choice(), new SilentProgress()));
         ($this->say)('reading a script of 2,000 tables, s', \sprintf('%.1f MB', filesize($path) / 1e6), '', $time, 10);
         $peak = ($this->inOwnProcess)('read-script');
         ($this->say)('  its memory, MiB', \sprintf('%d MiB', $peak), '', $peak, 512);
@@ -72,7 +72,7 @@ final readonly class SourceBench
                 json_decode($line);
             }
         };
-        $this->ratio('structure of 1,000,000 documents of 1 KiB', static fn (): Table => (new Collection('bench', 'documents', $path))->read(new Unheard()), $floor, 3, 1);
+        $this->ratio('structure of 1,000,000 documents of 1 KiB', static fn (): Table => (new Collection('bench', 'documents', $path))->read(new SilentProgress()), $floor, 3, 1);
         $small = ($this->inOwnProcess)('documents-100000');
         $large = ($this->inOwnProcess)('documents-1000000');
         ($this->say)('  memory for ten times as many documents', \sprintf('%d MiB', $large), \sprintf('%d MiB', $small), $large / $small, 1.2);
@@ -81,7 +81,7 @@ final readonly class SourceBench
     public function profile(): void
     {
         $rows = $this->bigTable();
-        $table = (new MariaDbReader(PdoRows::open(self::mariaDb()), 'fasti_bench_rows'))->read(new Choice([], ['big']), new Unheard())->tables[0];
+        $table = (new MariaDbReader(PdoRows::open(self::mariaDb()), 'fasti_bench_rows'))->read(new Choice([], ['big']), new SilentProgress())->tables[0];
         $select = [];
         foreach ($table->columns as $column) {
             array_push($select, "COUNT(`$column->name`)", "COUNT(DISTINCT `$column->name`)", "MIN(`$column->name`)", "MAX(`$column->name`)");
@@ -90,7 +90,7 @@ final readonly class SourceBench
             $rows = $this->mariaDb->query('SELECT '.implode(', ', $select).' FROM fasti_bench_rows.big');
             false === $rows || $rows->fetchAll();
         };
-        $ours = static fn () => (new SqlProfiler(PdoRows::open(self::mariaDb(), 600), 'mariadb'))->profile($table, [], [], new Unheard());
+        $ours = static fn () => (new SqlProfiler(PdoRows::open(self::mariaDb(), 600), 'mariadb'))->profile($table, [], [], new SilentProgress());
         $this->ratio(\sprintf('profile of %s rows, 20 columns', number_format($rows)), $ours, $floor, 2, 2);
     }
 
@@ -103,11 +103,11 @@ final readonly class SourceBench
         });
         $found = [];
         foreach ($drift as $item) {
-            if (Change::Renamed === $item->change) {
+            if (Fate::Renamed === $item->change) {
                 $found[] = ($item->before->name ?? '').' '.($item->after->name ?? '');
             }
             foreach ($item->columns as $column) {
-                if (Change::Renamed === $column->change) {
+                if (Fate::Renamed === $column->change) {
                     $found[] = ($item->after->name ?? '').'.'.($column->before->name ?? '').' '.($column->after->name ?? '');
                 }
             }
@@ -121,10 +121,10 @@ final readonly class SourceBench
     public static function job(string $job): void
     {
         match (true) {
-            'read-postgresql' === $job => (new PostgreSqlReader(PdoRows::open(self::postgreSql())))->read(new Choice(), new Unheard()),
-            'read-sqlite' === $job => (new SqliteReader(PdoRows::open(self::sqlite())))->read(new Choice(), new Unheard()),
-            'read-script' === $job => (new ScriptReader(self::FOLDER.'/schema.sql'))->read(new Choice(), new Unheard()),
-            default => (new Collection('bench', 'documents', self::manyDocuments((int) substr($job, 10))))->read(new Unheard()),
+            'read-postgresql' === $job => (new PostgreSqlReader(PdoRows::open(self::postgreSql())))->read(new Choice(), new SilentProgress()),
+            'read-sqlite' === $job => (new SqliteReader(PdoRows::open(self::sqlite())))->read(new Choice(), new SilentProgress()),
+            'read-script' === $job => (new ScriptReader(self::FOLDER.'/schema.sql'))->read(new Choice(), new SilentProgress()),
+            default => (new Collection('bench', 'documents', self::manyDocuments((int) substr($job, 10))))->read(new SilentProgress()),
         };
     }
 
@@ -219,7 +219,7 @@ final readonly class SourceBench
             return;
         }
         fwrite(\STDERR, "Making the same for PostgreSQL and SQLite …\n");
-        $catalog = (new MariaDbReader(PdoRows::open(new Target('mariadb', '127.0.0.1', self::mariaDb()->port, Schema::NAME, 'fasti', 'fasti')), Schema::NAME))->read(new Choice(), new Unheard());
+        $catalog = (new MariaDbReader(PdoRows::open(new Target('mariadb', '127.0.0.1', self::mariaDb()->port, Schema::NAME, 'fasti', 'fasti')), Schema::NAME))->read(new Choice(), new SilentProgress());
         $tables = $catalog->tables;
         // A table comes after those that it refers to: their numbers stand at the end of their names.
         usort($tables, static fn (Table $a, Table $b): int => substr($a->name, -4) <=> substr($b->name, -4));
@@ -328,7 +328,7 @@ final readonly class SourceBench
                 $columns[$column] ??= new Column($column, $types[mt_rand(0, 7)], 0 === mt_rand(0, 1));
             }
 
-            return new Table('bench', $name, Kind::Table, '', array_values($columns), new Key(null, ['id']));
+            return new Table('bench', $name, TableType::Table, '', array_values($columns), new Key(null, ['id']));
         };
         $before = $after = $renamed = [];
         for ($i = 0; $i < 2000; ++$i) {
@@ -355,7 +355,7 @@ final readonly class SourceBench
             } elseif (13 === $i % 100) {
                 continue;
             }
-            $after[] = new Table('bench', $name, Kind::Table, '', array_values($columns), new Key(null, ['id']));
+            $after[] = new Table('bench', $name, TableType::Table, '', array_values($columns), new Key(null, ['id']));
         }
         for ($i = 0; $i < 20; ++$i) {
             $after[] = $make('fresh_'.$word().'_'.$i);

@@ -139,7 +139,7 @@ final readonly class LoadDemoCommand
             $entry = $this->id('SELECT id FROM entry WHERE source_id = ? AND name = ?', $source->id(), $name);
             foreach ($texts as $property => $value) {
                 if (\is_string($value)) {
-                    $this->texts->save($steward, Subject::Entry, $entry, $property, 'standing' === $property ? 'draft' : '', $value, 'demo');
+                    $this->texts->save($steward, Subject::Entry, $entry, $property, 'standing' === $property ? 'open' : '', $value, 'demo');
                 }
             }
             foreach (\is_array($texts['fields'] ?? null) ? $texts['fields'] : [] as $field => $pair) {

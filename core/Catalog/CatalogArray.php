@@ -36,14 +36,14 @@ final class CatalogArray
             'uniqueKeys' => array_map(static fn (Key $key): array => get_object_vars($key), $table->uniqueKeys),
             'foreignKeys' => array_map(self::foreignKey(...), $table->foreignKeys),
             'indexes' => array_map(self::index(...), $table->indexes),
-            'checks' => array_map(static fn (Check $check): array => get_object_vars($check), $table->checks),
+            'checks' => array_map(static fn (CheckConstraint $check): array => get_object_vars($check), $table->checks),
             'triggers' => array_map(static fn (Trigger $trigger): array => get_object_vars($trigger), $table->triggers),
             'rowEstimate' => $table->rowEstimate,
             'sizeBytes' => $table->sizeBytes,
             'definition' => $table->definition,
             'storage' => $table->storage,
             'collation' => $table->collation,
-        ] + array_filter(['traits' => $table->traits, 'shapes' => array_map(static fn (Shape $shape): array => get_object_vars($shape), $table->shapes)]);
+        ] + array_filter(['traits' => $table->traits, 'shapes' => array_map(static fn (DocumentShape $shape): array => get_object_vars($shape), $table->shapes)]);
     }
 
     /** @return array<string, mixed> */

@@ -52,14 +52,14 @@ final class FromArray
         return new Table(
             self::text($data, 'schema') ?? '',
             self::text($data, 'name') ?? '',
-            Kind::tryFrom(self::text($data, 'kind') ?? '') ?? Kind::Table,
+            TableType::tryFrom(self::text($data, 'kind') ?? '') ?? TableType::Table,
             self::text($data, 'comment') ?? '',
             array_map(self::column(...), self::rows($data, 'columns')),
             \is_array($primary) ? self::key($primary) : null,
             array_values(array_filter(array_map(self::key(...), self::rows($data, 'uniqueKeys')))),
             array_values(array_filter(array_map(self::foreignKey(...), self::rows($data, 'foreignKeys')))),
             array_map(self::index(...), self::rows($data, 'indexes')),
-            array_map(static fn (array $check): Check => new Check(self::text($check, 'name') ?? '', self::text($check, 'expression') ?? '', self::text($check, 'column')), self::rows($data, 'checks')),
+            array_map(static fn (array $check): CheckConstraint => new CheckConstraint(self::text($check, 'name') ?? '', self::text($check, 'expression') ?? '', self::text($check, 'column')), self::rows($data, 'checks')),
             array_map(static fn (array $trigger): Trigger => new Trigger(self::text($trigger, 'name') ?? '', self::text($trigger, 'timing') ?? '', self::text($trigger, 'event') ?? '', self::text($trigger, 'body') ?? ''), self::rows($data, 'triggers')),
             self::number($data, 'rowEstimate'),
             self::number($data, 'sizeBytes'),
@@ -67,7 +67,7 @@ final class FromArray
             self::text($data, 'storage'),
             self::text($data, 'collation'),
             self::names($data, 'traits'),
-            array_map(static fn (array $shape): Shape => new Shape(self::number($shape, 'count') ?? 0, self::names($shape, 'always'), self::names($shape, 'sometimes'), self::text($shape, 'example') ?? '', self::number($shape, 'first') ?? 0, self::number($shape, 'last') ?? 0), self::rows($data, 'shapes')),
+            array_map(static fn (array $shape): DocumentShape => new DocumentShape(self::number($shape, 'count') ?? 0, self::names($shape, 'always'), self::names($shape, 'sometimes'), self::text($shape, 'example') ?? '', self::number($shape, 'first') ?? 0, self::number($shape, 'last') ?? 0), self::rows($data, 'shapes')),
         );
     }
 

@@ -17,15 +17,15 @@ final readonly class Table
      * @param list<Key>        $uniqueKeys
      * @param list<ForeignKey> $foreignKeys
      * @param list<Index>      $indexes
-     * @param list<Check>      $checks
+     * @param list<CheckConstraint>      $checks
      * @param list<Trigger>    $triggers
      * @param list<string>     $traits      what else the engine says of it, in short phrases: partitions, parents, policies
-     * @param list<Shape>      $shapes      of a collection: the distinct shapes of its documents, the most frequent first
+     * @param list<DocumentShape>      $shapes      of a collection: the distinct shapes of its documents, the most frequent first
      */
     public function __construct(
         public string $schema,
         public string $name,
-        public Kind $kind,
+        public TableType $kind,
         public string $comment = '',
         public array $columns = [],
         public ?Key $primaryKey = null,

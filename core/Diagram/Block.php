@@ -15,7 +15,7 @@ final class Block
     public readonly float $height;
 
     /**
-     * @param list<Shape> $shapes
+     * @param list<TabletShape> $shapes
      * @param list<Path>  $paths
      */
     public function __construct(public readonly array $shapes, public readonly array $paths, float $width, public readonly int $crossings)

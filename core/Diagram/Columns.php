@@ -17,7 +17,7 @@ final class Columns
     private const GAP = 40;
 
     /**
-     * @param list<Shape>                $shapes
+     * @param list<TabletShape>                $shapes
      * @param list<array{float, float}>  $places
      * @param list<list<int>>            $near   shape → shapes it is joined with
      *
@@ -52,7 +52,7 @@ final class Columns
     }
 
     /**
-     * @param list<Shape>               $shapes
+     * @param list<TabletShape>               $shapes
      * @param list<list<int>>           $near
      * @param array<int, int>           $of     shape → column
      *
@@ -120,7 +120,7 @@ final class Columns
      * Orders each column by where the joined shapes stand (barycentre method, Sugiyama et al. 1981), then swaps
      * neighbours while that shortens the joins.
      *
-     * @param list<Shape>     $shapes
+     * @param list<TabletShape>     $shapes
      * @param list<list<int>> $near
      * @param list<list<int>> $columns
      *
@@ -159,7 +159,7 @@ final class Columns
     }
 
     /**
-     * @param list<Shape>       $shapes
+     * @param list<TabletShape>       $shapes
      * @param list<int>         $column
      * @param list<list<int>>   $near
      * @param array<int, float|int> $middle
@@ -203,7 +203,7 @@ final class Columns
     }
 
     /**
-     * @param list<Shape>       $shapes
+     * @param list<TabletShape>       $shapes
      * @param list<int>         $column
      * @param array<int, float|int> $middle
      */

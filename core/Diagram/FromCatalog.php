@@ -6,11 +6,11 @@ namespace Fasti\Core\Diagram;
 
 use Fasti\Core\Catalog\Catalog;
 use Fasti\Core\Catalog\Column;
-use Fasti\Core\Catalog\Kind;
 use Fasti\Core\Catalog\Table;
+use Fasti\Core\Catalog\TableType;
 use Fasti\Core\Join\Cardinality;
 use Fasti\Core\Join\Sentence;
-use Fasti\Core\Wording\Identifier;
+use Fasti\Core\Wording\Naming;
 use Fasti\Core\Wording\TypeWords;
 
 /** A diagram straight from a catalog, before anybody has written anything about it. */
@@ -22,7 +22,7 @@ final class FromCatalog
         $ids = $tablets = $lines = [];
         foreach ($catalog->tables as $id => $table) {
             $ids[$table->schema."\0".$table->name] = $id;
-            $tablets[] = new Tablet($id, $table->name, array_map(static fn (Column $column): TabletRow => self::row($column, $table, $catalog->engine), $table->columns), '', Kind::Table === $table->kind ? '' : $table->kind->value, '', $table->comment);
+            $tablets[] = new Tablet($id, $table->name, array_map(static fn (Column $column): TabletRow => self::row($column, $table, $catalog->engine), $table->columns), '', TableType::Table === $table->kind ? '' : $table->kind->value, '', $table->comment);
         }
         foreach ($catalog->tables as $from => $table) {
             foreach ($table->foreignKeys as $key) {
@@ -30,7 +30,7 @@ final class FromCatalog
                 if (null !== $to) {
                     $cardinality = Cardinality::declared($table, $key);
                     $lines[] = new Line(\count($lines), $from, $key->columns[0], $to, $key->references->columns[0], $cardinality->from, $cardinality->to, '', 'declared',
-                        (string) Sentence::forth(Identifier::asName($table->name), Identifier::asName($key->references->table), $cardinality), \array_slice($key->columns, 1), \array_slice($key->references->columns, 1));
+                        (string) Sentence::forth(Naming::asName($table->name), Naming::asName($key->references->table), $cardinality), \array_slice($key->columns, 1), \array_slice($key->references->columns, 1));
                 }
             }
         }

@@ -11,7 +11,7 @@ final readonly class Layout
     private const TRIED_WHOLE = 80;
 
     /**
-     * @param list<Shape> $shapes
+     * @param list<TabletShape> $shapes
      * @param list<Path>  $paths
      */
     private function __construct(public array $shapes, public array $paths, public float $width, public float $height, public int $crossings)
@@ -41,7 +41,7 @@ final readonly class Layout
                 $joined[$index[$line->to]][$row] = true;
             }
         }
-        $make = static fn (int $i): Shape => new Shape($tablets[$i], $detail, $joined[$i] ?? []);
+        $make = static fn (int $i): TabletShape => new TabletShape($tablets[$i], $detail, $joined[$i] ?? []);
         $blocks = [];
         foreach (self::components(\count($tablets), array_map(static fn (Line $line): array => [$index[$line->from], $index[$line->to]], $lines)) as [$members, $edges]) {
             $blocks[] = null !== $around && \in_array($index[$around] ?? -1, $members, true)
@@ -63,7 +63,7 @@ final readonly class Layout
      * @param list<int>            $members
      * @param list<Line>           $lines
      * @param array<int, int>      $index
-     * @param callable(int): Shape $make
+     * @param callable(int): TabletShape $make
      */
     private static function star(array $members, array $lines, array $index, callable $make, int $centre): Block
     {
@@ -89,7 +89,7 @@ final readonly class Layout
      * @param list<int>            $members
      * @param list<Line>           $lines
      * @param array<int, int>      $index
-     * @param callable(int): Shape $make
+     * @param callable(int): TabletShape $make
      */
     private static function block(array $members, array $lines, array $index, callable $make): Block
     {
@@ -126,7 +126,7 @@ final readonly class Layout
     /**
      * The numbers of columns worth trying: around the one that would make the block a third wider than high.
      *
-     * @param list<Shape>     $shapes
+     * @param list<TabletShape>     $shapes
      * @param list<list<int>> $near
      *
      * @return list<int>

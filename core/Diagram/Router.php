@@ -29,7 +29,7 @@ final class Router
     public int $crossings = 0;
 
     /**
-     * @param list<Shape>                  $shapes
+     * @param list<TabletShape>                  $shapes
      * @param list<array{Line, int, int}>  $lines   with the shapes at which the reference is held and to which it leads
      * @param list<list<int>>              $columns
      */
@@ -60,7 +60,7 @@ final class Router
     }
 
     /**
-     * @param list<Shape>                 $shapes
+     * @param list<TabletShape>                 $shapes
      * @param list<array{Line, int, int}> $lines
      * @param list<list<int>>             $columns
      */

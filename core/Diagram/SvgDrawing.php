@@ -93,7 +93,7 @@ final class SvgDrawing
     }
 
     /** @param array{side: int, rows: non-empty-list<int>} $tie */
-    private static function tie(Shape $shape, array $tie, int $number): string
+    private static function tie(TabletShape $shape, array $tie, int $number): string
     {
         $n = self::number(...);
         $edge = $shape->x + (1 === $tie['side'] ? $shape->width : 0);
@@ -108,7 +108,7 @@ final class SvgDrawing
     }
 
     /** @param list<array{side: int, rows: non-empty-list<int>}> $ties */
-    private static function tablet(Shape $shape, bool $standalone, array $ties): string
+    private static function tablet(TabletShape $shape, bool $standalone, array $ties): string
     {
         $tablet = $shape->tablet;
         $n = self::number(...);
@@ -137,7 +137,7 @@ final class SvgDrawing
                 if ($row->key) {
                     $svg .= \sprintf('<rect class="key" x="%s" y="%s" width="3.5" height="%s"/>', $n($x), $n($top + 2), $n($shape->rowHeights[$i] - 4));
                 }
-                $label = TextWidth::fitted($row->label, $w - 24, static fn (string $text): float => TextWidth::code($text, Shape::CODE_SIZE));
+                $label = TextWidth::fitted($row->label, $w - 24, static fn (string $text): float => TextWidth::code($text, TabletShape::CODE_SIZE));
                 $svg .= \sprintf('<text class="row%s" x="%s" y="%s">%s%s</text>', $row->key ? ' of-key' : '', $n($x + 12), $n($middle + 4), '' === $row->tooltip ? '' : '<title>'.self::escape($row->tooltip).'</title>', self::escape($label));
             }
             if ($shape->cut > 0 && $shape->cut < $h) {

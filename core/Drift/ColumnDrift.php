@@ -13,7 +13,7 @@ final readonly class ColumnDrift
      * @param list<string> $words  what changed, a short sentence each
      * @param string       $reason why a renamed one is taken for the same
      */
-    public function __construct(public Change $change, public ?Column $before, public ?Column $after, public array $words = [], public string $reason = '')
+    public function __construct(public Fate $change, public ?Column $before, public ?Column $after, public array $words = [], public string $reason = '')
     {
     }
 

@@ -6,7 +6,7 @@ namespace Fasti\Core\Drift;
 
 use Fasti\Core\Catalog\Catalog;
 use Fasti\Core\Catalog\CatalogArray;
-use Fasti\Core\Catalog\Check;
+use Fasti\Core\Catalog\CheckConstraint;
 use Fasti\Core\Catalog\Column;
 use Fasti\Core\Catalog\ForeignKey;
 use Fasti\Core\Catalog\Index;
@@ -44,7 +44,7 @@ final class Compare
         $drift = [];
         foreach ($renames as [$was, $is, $reason]) {
             [$words, $columns] = self::tables($was, $is, $moved, $alike);
-            $drift[] = new TableDrift(Change::Renamed, $was, $is, $words, $columns, $reason);
+            $drift[] = new TableDrift(Fate::Renamed, $was, $is, $words, $columns, $reason);
         }
         foreach ($new as $place => $table) {
             if (isset($to[$place])) {
@@ -52,22 +52,22 @@ final class Compare
             }
             if (isset($gone[$place])) {
                 [$words, $columns] = isset($old[$place]) ? self::tables($old[$place], $table, $moved, $alike) : [[], []];
-                $drift[] = new TableDrift(Change::Back, $old[$place] ?? null, $table, $words, $columns);
+                $drift[] = new TableDrift(Fate::Back, $old[$place] ?? null, $table, $words, $columns);
             } elseif (!isset($old[$place])) {
-                $drift[] = new TableDrift(Change::New, null, $table);
+                $drift[] = new TableDrift(Fate::New, null, $table);
             } elseif (CatalogArray::fingerprint($old[$place]) !== CatalogArray::fingerprint($table)) {
                 [$words, $columns] = self::tables($old[$place], $table, $moved, $alike);
                 if ([] !== $words || [] !== $columns) {
-                    $drift[] = new TableDrift(Change::Changed, $old[$place], $table, $words, $columns);
+                    $drift[] = new TableDrift(Fate::Changed, $old[$place], $table, $words, $columns);
                 }
             }
         }
         foreach ($lost as $table) {
             if (!isset($from[self::place($table)])) {
-                $drift[] = new TableDrift(Change::Gone, $table, null);
+                $drift[] = new TableDrift(Fate::Gone, $table, null);
             }
         }
-        $order = [Change::Renamed->value => 0, Change::Changed->value => 1, Change::New->value => 2, Change::Back->value => 3, Change::Gone->value => 4];
+        $order = [Fate::Renamed->value => 0, Fate::Changed->value => 1, Fate::New->value => 2, Fate::Back->value => 3, Fate::Gone->value => 4];
         usort($drift, static fn (TableDrift $a, TableDrift $b): int => [$order[$a->change->value], $a->table()->schema, $a->table()->name] <=> [$order[$b->change->value], $b->table()->schema, $b->table()->name]);
 
         return $drift;
@@ -85,22 +85,22 @@ final class Compare
         $columns = [];
         foreach (Renames::columns($before, $after, $alike) as [$was, $is, $reason]) {
             $renamed[$was->name] = $is->name;
-            $columns[] = new ColumnDrift(Change::Renamed, $was, $is, self::columnWords($was, $is), $reason);
+            $columns[] = new ColumnDrift(Fate::Renamed, $was, $is, self::columnWords($was, $is), $reason);
         }
         $taken = array_flip($renamed);
         foreach ($after->columns as $column) {
             $was = $before->column($column->name);
             if (null === $was) {
                 if (!isset($taken[$column->name])) {
-                    $columns[] = new ColumnDrift(Change::New, null, $column, [$column->type]);
+                    $columns[] = new ColumnDrift(Fate::New, null, $column, [$column->type]);
                 }
             } elseif ([] !== ($words = self::columnWords($was, $column))) {
-                $columns[] = new ColumnDrift(Change::Changed, $was, $column, $words);
+                $columns[] = new ColumnDrift(Fate::Changed, $was, $column, $words);
             }
         }
         foreach ($before->columns as $column) {
             if (null === $after->column($column->name) && !isset($renamed[$column->name])) {
-                $columns[] = new ColumnDrift(Change::Gone, $column, null);
+                $columns[] = new ColumnDrift(Fate::Gone, $column, null);
             }
         }
 
@@ -183,7 +183,7 @@ final class Compare
                 $words[] = \sprintf('the join from %s acts otherwise: on delete %s, on update %s', $newLeads[$i], strtolower($key->onDelete), strtolower($key->onUpdate));
             }
         }
-        $check = static fn (Check $check): string => $check->expression;
+        $check = static fn (CheckConstraint $check): string => $check->expression;
         array_push($words, ...self::sets(array_map($check, $was->checks), array_map($check, $is->checks), 'it is checked now that %s', 'it is not checked any more that %s'));
         $index = static fn (Index $index): string => implode(', ', array_map(static fn (IndexPart $part): string => $name($part->column), $index->parts));
         array_push($words, ...self::sets(array_map($index, $was->indexes), array_map(static fn (Index $index): string => implode(', ', array_map(static fn (IndexPart $part): string => $part->column, $index->parts)), $is->indexes), 'there is an index over %s', 'there is no index over %s any more'));

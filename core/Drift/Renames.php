@@ -6,7 +6,7 @@ namespace Fasti\Core\Drift;
 
 use Fasti\Core\Catalog\Column;
 use Fasti\Core\Catalog\Table;
-use Fasti\Core\Wording\Figure;
+use Fasti\Core\Wording\Amount;
 
 /**
  * Finds what has only been given another name.
@@ -76,7 +76,7 @@ final class Renames
         $found = [];
         foreach (Pairing::mutual($scores, self::TABLE_LEAST, self::LEAD) as $i => $j) {
             [$common, $named] = $shares[$i][$j];
-            $reason = \sprintf('%d of its %s stand in it with the same name and type', $common, Figure::of(\count($gone[$i]->columns), 'field'));
+            $reason = \sprintf('%d of its %s stand in it with the same name and type', $common, Amount::of(\count($gone[$i]->columns), 'field'));
             if ($gone[$i]->name === $new[$j]->name) {
                 $reason .= ', and so does its own name in another schema';
             } elseif ($named >= 0.5) {

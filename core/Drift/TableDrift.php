@@ -14,7 +14,7 @@ final readonly class TableDrift
      * @param list<ColumnDrift> $columns
      * @param string            $reason  why a renamed one is taken for the same
      */
-    public function __construct(public Change $change, public ?Table $before, public ?Table $after, public array $words = [], public array $columns = [], public string $reason = '')
+    public function __construct(public Fate $change, public ?Table $before, public ?Table $after, public array $words = [], public array $columns = [], public string $reason = '')
     {
     }
 
@@ -33,13 +33,13 @@ final readonly class TableDrift
             'kind' => $table->kind->value,
             'schema' => $table->schema,
             'name' => $table->name,
-            'from' => Change::Renamed === $this->change && null !== $this->before ? ['schema' => $this->before->schema, 'name' => $this->before->name] : null,
+            'from' => Fate::Renamed === $this->change && null !== $this->before ? ['schema' => $this->before->schema, 'name' => $this->before->name] : null,
             'reason' => $this->reason,
             'words' => $this->words,
             'columns' => array_map(static fn (ColumnDrift $column): array => array_filter([
                 'change' => $column->change->value,
                 'name' => $column->name(),
-                'from' => Change::Renamed === $column->change ? $column->before?->name : null,
+                'from' => Fate::Renamed === $column->change ? $column->before?->name : null,
                 'reason' => $column->reason,
                 'words' => $column->words,
             ]), $this->columns),

@@ -5,15 +5,15 @@ declare(strict_types=1);
 namespace Fasti\Core\Files;
 
 use Fasti\Core\Catalog\Column;
-use Fasti\Core\Catalog\Kind;
+use Fasti\Core\Catalog\DocumentShape;
 use Fasti\Core\Catalog\Seen;
-use Fasti\Core\Catalog\Shape;
 use Fasti\Core\Catalog\Table;
+use Fasti\Core\Catalog\TableType;
 use Fasti\Core\Profile\Likely;
 use Fasti\Core\Profile\Personal;
 use Fasti\Core\Profile\TextShape;
 use Fasti\Core\Survey\Progress;
-use Fasti\Core\Wording\Figure;
+use Fasti\Core\Wording\Amount;
 
 /**
  * A collection of documents as a table of the catalog: its members are the columns, named by their paths. `a.b` is the
@@ -55,7 +55,7 @@ final class Collection
                 break;
             } catch (TooManyNames $e) {
                 $maps[$e->path] = true;
-                $this->notes[] = \sprintf('%s: %s has more than %s different member names; they are taken for the keys of a map and documented as one member.', $this->name, '' === $e->path ? 'the document itself' : 'the object '.$e->path, Figure::count($e->names));
+                $this->notes[] = \sprintf('%s: %s has more than %s different member names; they are taken for the keys of a map and documented as one member.', $this->name, '' === $e->path ? 'the document itself' : 'the object '.$e->path, Amount::count($e->names));
             }
         }
         $this->notes = [...$this->notes, ...$documents->faults];
@@ -85,7 +85,7 @@ final class Collection
             $this->columns($member, $this->structure->root->objects, $columns);
         }
 
-        return new Table($this->schema, $this->name, Kind::Collection, '', $columns, null, [], [], [], [], [], $this->structure->documents, (int) @filesize($this->path), null, 'JSON', null, [], $this->shapes());
+        return new Table($this->schema, $this->name, TableType::Collection, '', $columns, null, [], [], [], [], [], $this->structure->documents, (int) @filesize($this->path), null, 'JSON', null, [], $this->shapes());
     }
 
     /** @param list<Column> $columns */
@@ -184,7 +184,7 @@ final class Collection
         return '' === Personal::reason($this->name, $path, $likely, [(string) $value]) ? $value : TextShape::of((string) $value);
     }
 
-    /** @return list<Shape> */
+    /** @return list<DocumentShape> */
     private function shapes(): array
     {
         $all = $this->structure->shapes;
@@ -220,6 +220,6 @@ final class Collection
         usort($groups, static fn (array $a, array $b): int => $b['count'] <=> $a['count'] ?: $a['first'] <=> $b['first']);
         $names = static fn (array $paths): array => array_map(strval(...), array_keys($paths));
 
-        return array_map(fn (array $group): Shape => new Shape($group['count'], $names($group['always']), $names(array_diff_key($group['any'], $group['always'])), $this->masked($group['example']), $group['first'], $group['last']), \array_slice($groups, 0, self::MOST_SHAPES));
+        return array_map(fn (array $group): DocumentShape => new DocumentShape($group['count'], $names($group['always']), $names(array_diff_key($group['any'], $group['always'])), $this->masked($group['example']), $group['first'], $group['last']), \array_slice($groups, 0, self::MOST_SHAPES));
     }
 }

@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace Fasti\Core\Files;
 
 use Fasti\Core\Catalog\Column;
-use Fasti\Core\Catalog\Kind;
 use Fasti\Core\Catalog\Table;
+use Fasti\Core\Catalog\TableType;
 use Fasti\Core\Survey\Progress;
 
 /** A CSV file as a table. The type of a column is the narrowest that all of its values fit. */
@@ -60,7 +60,7 @@ final class CsvTable
         }
         $this->notes = $this->file->notes();
 
-        return new Table($this->schema, $this->name, Kind::Table, '', $columns, rowEstimate: $rows, sizeBytes: $size, storage: 'CSV');
+        return new Table($this->schema, $this->name, TableType::Table, '', $columns, rowEstimate: $rows, sizeBytes: $size, storage: 'CSV');
     }
 
     private static function typeOf(string $value): string

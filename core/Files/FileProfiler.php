@@ -5,9 +5,9 @@ declare(strict_types=1);
 namespace Fasti\Core\Files;
 
 use Fasti\Core\Catalog\Column;
-use Fasti\Core\Catalog\Kind;
 use Fasti\Core\Catalog\Table;
-use Fasti\Core\Profile\Figures;
+use Fasti\Core\Catalog\TableType;
+use Fasti\Core\Profile\FieldFigures;
 use Fasti\Core\Profile\TableProfile;
 use Fasti\Core\Profile\Tally;
 use Fasti\Core\Survey\Progress;
@@ -34,17 +34,17 @@ final class FileProfiler
         mt_srand(1);
         $families = [];
         foreach ($table->columns as $column) {
-            $families[$column->name] = Figures::family($column);
+            $families[$column->name] = FieldFigures::family($column);
             $this->tallies[$column->name] = new Tally();
             $this->numbers[$column->name] = \in_array($families[$column->name], ['whole', 'number'], true);
         }
         $grain = array_values(array_filter($grain, static fn (string $field): bool => null !== $table->column($field)));
-        $rows = Kind::Collection === $table->kind ? $this->documents($path, $grain, $progress) : $this->rows($path, $table, $grain, $progress);
+        $rows = TableType::Collection === $table->kind ? $this->documents($path, $grain, $progress) : $this->rows($path, $table, $grain, $progress);
         $fields = [];
         foreach ($table->columns as $column) {
             $tally = $this->tallies[$column->name];
             $of = null === $column->seen || 0 === $column->seen->of ? $rows : max($tally->values, $column->seen->of);
-            $fields[$column->name] = Figures::field($table->name, $column, $of, $tally->figures('text' === $families[$column->name]), $tally->sample(), $tally->frequent(), $decisions[$column->name] ?? '');
+            $fields[$column->name] = FieldFigures::field($table->name, $column, $of, $tally->figures('text' === $families[$column->name]), $tally->sample(), $tally->frequent(), $decisions[$column->name] ?? '');
         }
 
         return new TableProfile($rows, $rows, '', $fields, $grain, [] === $grain || $this->tooMany ? null : $this->repeated, $this->tooMany ? ['Whether rows repeat was not followed to the end: there are too many.'] : [], round(microtime(true) - $start, 2));

@@ -5,9 +5,9 @@ declare(strict_types=1);
 namespace Fasti\Core\Files;
 
 use Fasti\Core\Catalog\Catalog;
-use Fasti\Core\Catalog\Kind;
 use Fasti\Core\Catalog\Routine;
 use Fasti\Core\Catalog\Table;
+use Fasti\Core\Catalog\TableType;
 use Fasti\Core\Script\Dialect;
 use Fasti\Core\Script\ScriptReader;
 use Fasti\Core\Sheet\Sheets;
@@ -82,13 +82,13 @@ final class FilesReader implements Reader
                 } elseif ('csv' === self::kindOf($path)) {
                     $file = new CsvFile($path);
                     if (null === Sheets::sheet($file->header)) {
-                        $schemas[self::SCHEMA][self::name($path)] = Kind::Table->value;
+                        $schemas[self::SCHEMA][self::name($path)] = TableType::Table->value;
                     } else {
                         $sheeted = true;
                         $sheets->add(basename($path), $file->header, $file);
                     }
                 } else {
-                    $schemas[self::SCHEMA][self::name($path)] = Kind::Collection->value;
+                    $schemas[self::SCHEMA][self::name($path)] = TableType::Collection->value;
                 }
             } catch (SourceError $e) {
                 $faults[] = $this->orAlone($e);
@@ -134,7 +134,7 @@ final class FilesReader implements Reader
             array_push($notes, ...$catalog->notes);
         }
         $references = References::among($collections);
-        $tables = array_map(static fn (Table $table): Table => Kind::Collection === $table->kind && isset($references[$table->name]) ? self::joined($table, $references[$table->name]) : $table, $tables);
+        $tables = array_map(static fn (Table $table): Table => TableType::Collection === $table->kind && isset($references[$table->name]) ? self::joined($table, $references[$table->name]) : $table, $tables);
         usort($tables, static fn (Table $a, Table $b): int => [$a->schema, $a->name] <=> [$b->schema, $b->name]);
         $tables = self::distinct($tables, $notes);
 

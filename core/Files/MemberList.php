@@ -5,9 +5,9 @@ declare(strict_types=1);
 namespace Fasti\Core\Files;
 
 use Fasti\Core\Catalog\Column;
-use Fasti\Core\Catalog\Kind;
 use Fasti\Core\Catalog\Seen;
 use Fasti\Core\Catalog\Table;
+use Fasti\Core\Catalog\TableType;
 use Fasti\Core\Survey\SourceError;
 
 /**
@@ -26,7 +26,7 @@ final class MemberList
             /** @var array<string, mixed> $decoded */
             $table = (new SchemaFile($decoded))->table($schema, $name);
 
-            return '' === $about ? $table : new Table($schema, $name, Kind::Collection, $about, $table->columns, storage: $table->storage, traits: $table->traits);
+            return '' === $about ? $table : new Table($schema, $name, TableType::Collection, $about, $table->columns, storage: $table->storage, traits: $table->traits);
         }
         $columns = [];
         foreach (preg_split('/\r?\n/', $text) ?: [] as $i => $line) {
@@ -46,6 +46,6 @@ final class MemberList
             throw new SourceError('The collection has no member yet.', 'Write one a line: its path, and its type.');
         }
 
-        return new Table($schema, $name, Kind::Collection, $about, array_values($columns), storage: 'JSON Schema', traits: ['planned: no document was read']);
+        return new Table($schema, $name, TableType::Collection, $about, array_values($columns), storage: 'JSON Schema', traits: ['planned: no document was read']);
     }
 }

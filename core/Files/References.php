@@ -6,7 +6,7 @@ namespace Fasti\Core\Files;
 
 use Fasti\Core\Catalog\ForeignKey;
 use Fasti\Core\Catalog\Reference;
-use Fasti\Core\Wording\Figure;
+use Fasti\Core\Wording\Amount;
 
 /**
  * Finds members whose values name documents of another collection. Each identifier-like member has kept the least hashes
@@ -43,7 +43,7 @@ final class References
                 }
                 if (null !== $best) {
                     [$score, $to, $farPath] = $best;
-                    $found[$from->name][] = new ForeignKey(null, [(string) $path], new Reference($to->schema, $to->name, [$farPath]), reason: \sprintf('%s %% of its values stand in %s.%s, which is different in every document of %s.', Figure::percent((int) round(1000 * $score), 1000), $to->name, $farPath, $to->name));
+                    $found[$from->name][] = new ForeignKey(null, [(string) $path], new Reference($to->schema, $to->name, [$farPath]), reason: \sprintf('%s %% of its values stand in %s.%s, which is different in every document of %s.', Amount::percent((int) round(1000 * $score), 1000), $to->name, $farPath, $to->name));
                 }
             }
         }

@@ -5,9 +5,9 @@ declare(strict_types=1);
 namespace Fasti\Core\Files;
 
 use Fasti\Core\Catalog\Column;
-use Fasti\Core\Catalog\Kind;
 use Fasti\Core\Catalog\Seen;
 use Fasti\Core\Catalog\Table;
+use Fasti\Core\Catalog\TableType;
 
 /**
  * A JSON Schema (draft 2020-12, and what earlier drafts have in common with it) as a planned collection: documented before
@@ -42,7 +42,7 @@ final class SchemaFile
         $this->members($root, '', 0, $columns);
         $comment = $root['description'] ?? $root['title'] ?? '';
 
-        return new Table($schema, $name, Kind::Collection, \is_string($comment) ? $comment : '', $columns, storage: 'JSON Schema', traits: ['planned: no document was read']);
+        return new Table($schema, $name, TableType::Collection, \is_string($comment) ? $comment : '', $columns, storage: 'JSON Schema', traits: ['planned: no document was read']);
     }
 
     /**

@@ -5,9 +5,9 @@ declare(strict_types=1);
 namespace Fasti\Core\Finding;
 
 use Fasti\Core\Catalog\Catalog;
-use Fasti\Core\Catalog\Kind;
 use Fasti\Core\Catalog\Table;
-use Fasti\Core\Wording\Figure;
+use Fasti\Core\Catalog\TableType;
+use Fasti\Core\Wording\Amount;
 
 /** What stands out in a catalog by its structure alone, the most consequential first. */
 final class Standouts
@@ -18,7 +18,7 @@ final class Standouts
     /** @return list<Finding> */
     public static function of(Catalog $catalog): array
     {
-        $tables = array_values(array_filter($catalog->tables, static fn (Table $table): bool => Kind::Table === $table->kind));
+        $tables = array_values(array_filter($catalog->tables, static fn (Table $table): bool => TableType::Table === $table->kind));
 
         return array_values(array_filter([
             self::withoutKey($tables),
@@ -92,7 +92,7 @@ final class Standouts
             $others = array_merge(...array_values($byType));
             $found[] = new Finding(
                 'same-name-other-type',
-                \sprintf('“%s” is %s in %s, but %s in %s', $name, $usual[0]['type'], Figure::of(\count($usual), 'table'), implode(' or ', array_unique(array_column($others, 'type'))), 1 === \count($others) ? $others[0]['table'] : Figure::of(\count($others), 'table')),
+                \sprintf('“%s” is %s in %s, but %s in %s', $name, $usual[0]['type'], Amount::of(\count($usual), 'table'), implode(' or ', array_unique(array_column($others, 'type'))), 1 === \count($others) ? $others[0]['table'] : Amount::of(\count($others), 'table')),
                 'The same name with different types often hides two meanings, or breaks a join.',
                 array_map(static fn (array $use): array => ['schema' => $use['schema'], 'table' => $use['table'], 'column' => $use['column']], $others),
             );
@@ -146,6 +146,6 @@ final class Standouts
 
     private static function have(int $count, string $noun): string
     {
-        return Figure::of($count, $noun).(1 === $count ? ' has' : ' have');
+        return Amount::of($count, $noun).(1 === $count ? ' has' : ' have');
     }
 }

@@ -11,7 +11,7 @@ use Fasti\Core\Survey\Progress;
 use Fasti\Core\Survey\Rows;
 use Fasti\Core\Survey\SourceError;
 use Fasti\Core\Survey\Stopped;
-use Fasti\Core\Wording\Figure;
+use Fasti\Core\Wording\Amount;
 
 /**
  * Profiles a table of a server or of SQLite in few scans: one over a sample of rows, which shows what the values look like;
@@ -58,7 +58,7 @@ final class SqlProfiler
         $rows ??= $table->rowEstimate ?? 0;
         $progress->at("$name: a sample of rows", 0, 0);
         $sample = $this->sample($table, $rows);
-        $families = array_map(Figures::family(...), $table->columns);
+        $families = array_map(FieldFigures::family(...), $table->columns);
         $values = [];
         foreach ($table->columns as $i => $column) {
             $values[$i] = array_values(array_filter($sample[$i], static fn (?string $value): bool => null !== $value && '' !== trim($value)));
@@ -89,7 +89,7 @@ final class SqlProfiler
         foreach ($table->columns as $i => $column) {
             $counted = isset($few[$i]) ? self::tallied($few[$i], $families[$i]) : $figures['fields'][$i];
             $filled = array_filter($few[$i] ?? [], static fn (int $count, string|int $value): bool => '' !== trim((string) $value), \ARRAY_FILTER_USE_BOTH);
-            $fields[$column->name] = Figures::field($name, $column, $looked, $counted, $values[$i], isset($few[$i]) ? $filled : null, $decisions[$column->name] ?? '');
+            $fields[$column->name] = FieldFigures::field($name, $column, $looked, $counted, $values[$i], isset($few[$i]) ? $filled : null, $decisions[$column->name] ?? '');
         }
         [$grain, $repeated] = $this->grain($table, $grain, $rows, $progress);
 
@@ -296,7 +296,7 @@ final class SqlProfiler
 
     private function words(int $rows, int $sample): string
     {
-        return \sprintf('About %s of %s rows were looked at, chosen by chance over the whole table: shares are good to a per cent or so, counts are of the rows looked at, and rare values, the least and the greatest may be missed.', Figure::count(min($rows, $sample)), Figure::count($rows));
+        return \sprintf('About %s of %s rows were looked at, chosen by chance over the whole table: shares are good to a per cent or so, counts are of the rows looked at, and rare values, the least and the greatest may be missed.', Amount::count(min($rows, $sample)), Amount::count($rows));
     }
 
     /** The table with a condition that lets rows through by chance. */

@@ -37,7 +37,7 @@ final readonly class Altering
         return true;
     }
 
-    private function alteration(Tokens $t, Draft $table): void
+    private function alteration(Tokens $t, TableBuilder $table): void
     {
         if ($t->take('ADD')) {
             if ('' !== $t->any('COLUMN')) {

@@ -4,12 +4,12 @@ declare(strict_types=1);
 
 namespace Fasti\Core\Script;
 
-use Fasti\Core\Catalog\Check;
+use Fasti\Core\Catalog\CheckConstraint;
 use Fasti\Core\Catalog\Index;
 use Fasti\Core\Catalog\IndexPart;
 use Fasti\Core\Catalog\Key;
-use Fasti\Core\Catalog\Kind;
 use Fasti\Core\Catalog\Routine;
+use Fasti\Core\Catalog\TableType;
 use Fasti\Core\Catalog\Trigger;
 
 /** Carries out what CREATE says. */
@@ -46,7 +46,7 @@ final readonly class Creating
     {
         $t->take('IF', 'NOT', 'EXISTS');
         [$schema, $name] = $this->made->place($t);
-        $table = new Draft($schema, $name, Kind::Table);
+        $table = new TableBuilder($schema, $name, TableType::Table);
         if ($t->take('USING')) {
             $table->traits[] = 'virtual table of '.$t->name();
             foreach ('(' === $t->peek() ? explode(',', $t->parenthesis()) : [] as $argument) {
@@ -86,7 +86,7 @@ final readonly class Creating
         return true;
     }
 
-    private function tableOptions(Tokens $t, Draft $table): void
+    private function tableOptions(Tokens $t, TableBuilder $table): void
     {
         while (!$t->over()) {
             if ($t->take('INHERITS')) {
@@ -126,7 +126,7 @@ final readonly class Creating
     {
         $t->take('IF', 'NOT', 'EXISTS');
         [$schema, $name] = $this->made->place($t);
-        $view = new Draft($schema, $name, str_contains($before, 'MATERIALIZED') ? Kind::MaterializedView : Kind::View);
+        $view = new TableBuilder($schema, $name, str_contains($before, 'MATERIALIZED') ? TableType::MaterializedView : TableType::View);
         if ('(' === $t->peek()) {
             foreach ($t->names() as $column) {
                 $view->columns[$column] = Script::unknownColumn($column);
@@ -266,11 +266,11 @@ final readonly class Creating
         [$schema, $name] = $this->made->place($t);
         $t->take('AS');
         [$base] = $this->definitions->type($t);
-        $shell = new Draft($schema, $name, Kind::Table);
+        $shell = new TableBuilder($schema, $name, TableType::Table);
         while (!$t->over()) {
             $label = $t->take('CONSTRAINT') ? $t->name() : null;
             if ($t->take('CHECK')) {
-                $shell->add(new Check($label ?? $name.'_check', $t->parenthesis()));
+                $shell->add(new CheckConstraint($label ?? $name.'_check', $t->parenthesis()));
             } elseif ($t->take('DEFAULT')) {
                 $t->expression();
             } else {

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Fasti\Core\Script;
 
-use Fasti\Core\Catalog\Check;
+use Fasti\Core\Catalog\CheckConstraint;
 use Fasti\Core\Catalog\Generated;
 use Fasti\Core\Catalog\Index;
 use Fasti\Core\Catalog\IndexPart;
@@ -13,7 +13,7 @@ use Fasti\Core\Catalog\Key;
 /**
  * Reads what stands between the parentheses of CREATE TABLE, and what ALTER TABLE … ADD brings: columns and constraints.
  *
- * @phpstan-import-type Col from Draft
+ * @phpstan-import-type Col from TableBuilder
  */
 final readonly class Definitions
 {
@@ -26,7 +26,7 @@ final readonly class Definitions
     }
 
     /** The list of elements, from its opening to its closing parenthesis. */
-    public function elements(Tokens $t, Draft $table): void
+    public function elements(Tokens $t, TableBuilder $table): void
     {
         $t->expect('(');
         if ($t->take(')')) {
@@ -41,7 +41,7 @@ final readonly class Definitions
         $t->expect(')');
     }
 
-    public function element(Tokens $t, Draft $table): void
+    public function element(Tokens $t, TableBuilder $table): void
     {
         if ($t->take('LIKE')) {
             $t->skipElement();
@@ -54,7 +54,7 @@ final readonly class Definitions
     }
 
     /** A constraint of the table, named or not. Says whether there was one. */
-    public function constraint(Tokens $t, Draft $table): bool
+    public function constraint(Tokens $t, TableBuilder $table): bool
     {
         if (!\in_array($t->peek(), self::CONSTRAINTS, true)) {
             return false;
@@ -88,13 +88,13 @@ final readonly class Definitions
             }
             $this->references($t, $table, $name, $t->names());
         } elseif ($t->take('CHECK')) {
-            $table->checks[] = new Check($name ?? '', $t->parenthesis());
+            $table->checks[] = new CheckConstraint($name ?? '', $t->parenthesis());
             $this->constraintTail($t);
         } elseif ($t->take('EXCLUDE')) {
             $method = $t->take('USING') ? strtolower($t->name()) : 'gist';
             $inner = $t->parenthesis();
             $where = $t->take('WHERE') ? $t->parenthesis() : null;
-            $table->checks[] = new Check($name ?? '', 'EXCLUDE USING '.$method.' ('.$inner.')'.(null === $where ? '' : " WHERE ($where)"));
+            $table->checks[] = new CheckConstraint($name ?? '', 'EXCLUDE USING '.$method.' ('.$inner.')'.(null === $where ? '' : " WHERE ($where)"));
             $parts = array_map(static fn (string $part): IndexPart => new IndexPart(trim((string) preg_replace('/\s+WITH\s+\S+\s*$/i', '', $part), '" ')), self::split($inner));
             $table->indexes[] = new Index($name ?? $table->name.'_excl', $parts, false, $method, '', $where);
             $this->constraintTail($t);
@@ -110,7 +110,7 @@ final readonly class Definitions
     }
 
     /** `KEY name (…)` and its kin within a table of MySQL's family. */
-    private function inlineIndex(Tokens $t, Draft $table): bool
+    private function inlineIndex(Tokens $t, TableBuilder $table): bool
     {
         if (!$this->dialect->isMySqlLike()) {
             return false;
@@ -131,7 +131,7 @@ final readonly class Definitions
         return true;
     }
 
-    public function column(Tokens $t, Draft $table): void
+    public function column(Tokens $t, TableBuilder $table): void
     {
         $name = $t->name();
         $from = $t->at;
@@ -147,7 +147,7 @@ final readonly class Definitions
         $binaryJson = Dialect::MariaDb === $this->dialect && 'json' === strtolower($word);
         if ($binaryJson) {
             [$column['charset'], $column['collation']] = ['utf8mb4', 'utf8mb4_bin'];
-            $table->checks[] = new Check($name, "json_valid(`$name`)", $name);
+            $table->checks[] = new CheckConstraint($name, "json_valid(`$name`)", $name);
         }
         $table->columns[$name] = $column;
         while (!$t->over() && ',' !== $t->peek() && ')' !== $t->peek()) {
@@ -159,7 +159,7 @@ final readonly class Definitions
         }
     }
 
-    private function columnOption(Tokens $t, Draft $table, string $name): void
+    private function columnOption(Tokens $t, TableBuilder $table, string $name): void
     {
         $column = &$table->columns[$name];
         $label = null;
@@ -190,9 +190,9 @@ final readonly class Definitions
             $expression = $t->parenthesis();
             $table->checks[] = match (true) {
                 // MariaDB says of an unnamed check which column it belongs to, and names it like that.
-                null === $label && Dialect::MariaDb === $this->dialect => new Check($name, $expression, $name),
-                null === $label && Dialect::PostgreSql === $this->dialect => new Check($table->name.'_'.$name.'_check', $expression),
-                default => new Check($label ?? '', $expression, Dialect::Sqlite === $this->dialect ? $name : null),
+                null === $label && Dialect::MariaDb === $this->dialect => new CheckConstraint($name, $expression, $name),
+                null === $label && Dialect::PostgreSql === $this->dialect => new CheckConstraint($table->name.'_'.$name.'_check', $expression),
+                default => new CheckConstraint($label ?? '', $expression, Dialect::Sqlite === $this->dialect ? $name : null),
             };
             $this->constraintTail($t);
         } elseif ($t->take('GENERATED')) {
@@ -278,7 +278,7 @@ final readonly class Definitions
      * @param list<IndexPart>       $parts
      * @param array{string, string} $tail
      */
-    private function primary(Draft $table, ?string $name, array $parts, array $tail): void
+    private function primary(TableBuilder $table, ?string $name, array $parts, array $tail): void
     {
         $columns = self::columnsOf($parts);
         if ([] === $columns) {
@@ -295,7 +295,7 @@ final readonly class Definitions
      * @param list<IndexPart>       $parts
      * @param array{string, string} $tail  comment and method
      */
-    private function unique(Draft $table, ?string $name, array $parts, array $tail): void
+    private function unique(TableBuilder $table, ?string $name, array $parts, array $tail): void
     {
         $columns = self::columnsOf($parts);
         if ([] === $columns) {
@@ -319,7 +319,7 @@ final readonly class Definitions
     }
 
     /** @param non-empty-list<string>|list<string> $columns */
-    public function references(Tokens $t, Draft $table, ?string $name, array $columns): void
+    public function references(Tokens $t, TableBuilder $table, ?string $name, array $columns): void
     {
         $t->expect('REFERENCES');
         [$schema, $far] = $t->qualified();

@@ -9,9 +9,9 @@ use Fasti\Core\Catalog\ForeignKey;
 use Fasti\Core\Catalog\Index;
 use Fasti\Core\Catalog\IndexPart;
 use Fasti\Core\Catalog\Key;
-use Fasti\Core\Catalog\Kind;
 use Fasti\Core\Catalog\Reference;
 use Fasti\Core\Catalog\Table;
+use Fasti\Core\Catalog\TableType;
 
 /**
  * A short cut through the plainest statements of SQLite, several times as fast as reading them word by word: columns with
@@ -70,7 +70,7 @@ final class PlainTable
         usort($foreign, $byName);
         $alias = null !== $primary && 1 === \count($primary->columns) && 'INTEGER' === strtoupper($columns[$primary->columns[0]][1] ?? '') ? $primary->columns[0] : null;
 
-        return new Table('main', $name, Kind::Table, '', array_map(static fn (array $c): Column => new Column($c[0], $c[1], $c[2] && $c[0] !== $alias, autoNumbered: $c[0] === $alias), array_values($columns)), $primary, [], $foreign, $made);
+        return new Table('main', $name, TableType::Table, '', array_map(static fn (array $c): Column => new Column($c[0], $c[1], $c[2] && $c[0] !== $alias, autoNumbered: $c[0] === $alias), array_values($columns)), $primary, [], $foreign, $made);
     }
 
     /** @return non-empty-list<string> */

@@ -4,24 +4,24 @@ declare(strict_types=1);
 
 namespace Fasti\Core\Script;
 
-use Fasti\Core\Catalog\Check;
+use Fasti\Core\Catalog\CheckConstraint;
 use Fasti\Core\Catalog\Routine;
 use Fasti\Core\Catalog\Table;
 
 /**
  * What a script has made so far, and the schema in which it is at work.
  *
- * @phpstan-import-type Far from Draft
+ * @phpstan-import-type Far from TableBuilder
  */
 final class Schemas
 {
-    /** @var array<string, array<string, Draft>> schema → name → table, in the order of the script */
+    /** @var array<string, array<string, TableBuilder>> schema → name → table, in the order of the script */
     public array $tables = [];
     /** @var list<Routine> */
     public array $routines = [];
     /** @var array<string, string> qualified name → `enum(…)` */
     public array $enums = [];
-    /** @var array<string, array{base: string, checks: list<Check>}> */
+    /** @var array<string, array{base: string, checks: list<CheckConstraint>}> */
     public array $domains = [];
     /** @var array<string, string> place of each partition, which is no entry of its own → that of its table */
     public array $partitions = [];
@@ -40,7 +40,7 @@ final class Schemas
         return [$schema ?? $this->schema, $name];
     }
 
-    public function known(Tokens $t, string $schema, string $name): Draft
+    public function known(Tokens $t, string $schema, string $name): TableBuilder
     {
         return $this->tables[$schema][$name] ?? throw $t->fault(\sprintf('The table “%s” is not known: no statement before this one makes it', '' === $schema ? $name : "$schema.$name"));
     }
@@ -50,7 +50,7 @@ final class Schemas
         $this->partitions["$schema\0$name"] = "$parentSchema\0$parent";
     }
 
-    public function inherit(Draft $table, string $schema, string $parent): void
+    public function inherit(TableBuilder $table, string $schema, string $parent): void
     {
         $table->traits[] = \sprintf('inherits from %s.%s', $schema, $parent);
         $of = $this->tables[$schema][$parent] ?? null;
@@ -80,7 +80,7 @@ final class Schemas
     }
 
     /** SQLite keeps the content of a virtual table in tables of its own, which are its affair. */
-    public function isShadow(Draft $table): bool
+    public function isShadow(TableBuilder $table): bool
     {
         if (Dialect::Sqlite !== $this->dialect || 1 !== preg_match('/^sqlite_|^(.+)_(?:data|idx|content|docsize|config|segments|segdir|stat|node|rowid|parent)$/', $table->name, $m)) {
             return false;

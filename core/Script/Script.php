@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Fasti\Core\Script;
 
 use Fasti\Core\Catalog\Catalog;
-use Fasti\Core\Catalog\Check;
+use Fasti\Core\Catalog\CheckConstraint;
 use Fasti\Core\Catalog\Index;
 use Fasti\Core\Catalog\IndexPart;
 use Fasti\Core\Catalog\Table;
@@ -90,7 +90,7 @@ final class Script
         foreach ($this->made->tables as $tables) {
             foreach ($tables as $table) {
                 if ($table->kind->isView()) {
-                    $table->columns = (new ViewColumns($this->dialect))->of($table, fn (?string $s, string $n): ?Draft => $this->made->tables[$s ?? $table->schema][$n] ?? null);
+                    $table->columns = (new ViewColumns($this->dialect))->of($table, fn (?string $s, string $n): ?TableBuilder => $this->made->tables[$s ?? $table->schema][$n] ?? null);
                 }
             }
         }
@@ -106,7 +106,7 @@ final class Script
         return new Catalog(Dialect::Standard === $this->dialect ? 'sql' : $this->dialect->value, $server, $result, $this->made->routines, $notes);
     }
 
-    private function finish(Draft $table): void
+    private function finish(TableBuilder $table): void
     {
         foreach ([] === $this->made->enums && [] === $this->made->domains ? [] : array_keys($table->columns) as $name) {
             $column = &$table->columns[$name];
@@ -118,7 +118,7 @@ final class Script
                 $column['type'] = $place.($array ? '[]' : '');
                 $column['base'] = isset($this->made->enums[$place]) ? $this->made->enums[$place].($array ? '[]' : '') : $this->made->enums[$this->made->domains[$place]['base']] ?? $this->made->domains[$place]['base'];
                 foreach ($this->made->domains[$place]['checks'] ?? [] as $check) {
-                    $table->checks[] = new Check($check->name, $check->expression, $column['name']);
+                    $table->checks[] = new CheckConstraint($check->name, $check->expression, $column['name']);
                 }
             }
         }
@@ -136,7 +136,7 @@ final class Script
             foreach ($table->checks as &$check) {
                 if ('' === $check->name) {
                     $used = array_values(array_filter(array_keys($table->columns), static fn (string $name): bool => 1 === preg_match('/\b'.preg_quote($name, '/').'\b/', $check->expression)));
-                    $check = new Check($table->name.'_'.(1 === \count($used) ? $used[0].'_' : '').'check', $check->expression);
+                    $check = new CheckConstraint($table->name.'_'.(1 === \count($used) ? $used[0].'_' : '').'check', $check->expression);
                 }
             }
             unset($check);
@@ -152,12 +152,12 @@ final class Script
             $this->indexForeignKeys($table);
         }
         if (Dialect::Sqlite !== $this->dialect) {
-            usort($table->checks, static fn (Check $a, Check $b): int => strcmp($a->name, $b->name));
+            usort($table->checks, static fn (CheckConstraint $a, CheckConstraint $b): int => strcmp($a->name, $b->name));
         }
     }
 
     /** The engine makes an index for a foreign key that has none, and names it like the key. */
-    private function indexForeignKeys(Draft $table): void
+    private function indexForeignKeys(TableBuilder $table): void
     {
         foreach ($table->foreign as $key) {
             foreach ($table->indexes as $index) {

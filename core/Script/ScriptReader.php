@@ -9,8 +9,8 @@ use Fasti\Core\Survey\Choice;
 use Fasti\Core\Survey\Inventory;
 use Fasti\Core\Survey\Progress;
 use Fasti\Core\Survey\Reader;
+use Fasti\Core\Survey\SilentProgress;
 use Fasti\Core\Survey\SourceError;
-use Fasti\Core\Survey\Unheard;
 
 /** Reads the structure that a script of SQL would make. What cannot be read is said with its line; the rest comes in. */
 final class ScriptReader implements Reader
@@ -27,7 +27,7 @@ final class ScriptReader implements Reader
 
     public function inventory(): Inventory
     {
-        $catalog = $this->whole(new Unheard());
+        $catalog = $this->whole(new SilentProgress());
         $schemas = [];
         foreach ($catalog->tables as $table) {
             $schemas[$table->schema][$table->name] = $table->kind->value;

@@ -6,8 +6,8 @@ namespace Fasti\Core\Script;
 
 use Fasti\Core\Catalog\Catalog;
 use Fasti\Core\Catalog\Column;
-use Fasti\Core\Catalog\Kind;
 use Fasti\Core\Catalog\Table;
+use Fasti\Core\Catalog\TableType;
 use Fasti\Core\Survey\Choice;
 use Fasti\Core\Survey\Inventory;
 use Fasti\Core\Survey\Progress;
@@ -87,7 +87,7 @@ final readonly class SqliteReader implements Reader
             $tables[] = new Table('main', $table->name, $table->kind, '', self::merged($table->columns, $columns[$table->name]), null, [], [], [], [], $table->triggers, null, null, $table->definition, null, null, $table->traits);
         }
         foreach (array_keys($virtual) as $name) {
-            $tables[] = new Table('main', (string) $name, Kind::Table, '', $columns[$name] ?? [], null, [], [], [], [], []);
+            $tables[] = new Table('main', (string) $name, TableType::Table, '', $columns[$name] ?? [], null, [], [], [], [], []);
         }
         usort($tables, static fn (Table $a, Table $b): int => strcmp($a->name, $b->name));
         if ([] === $tables) {

@@ -8,7 +8,7 @@ namespace Fasti\Core\Script;
  * The columns of a view, worked out from its query. A plain reference to a column of a known table has that column's
  * type; of anything computed only the name is known.
  *
- * @phpstan-import-type Col from Draft
+ * @phpstan-import-type Col from TableBuilder
  */
 final readonly class ViewColumns
 {
@@ -19,11 +19,11 @@ final readonly class ViewColumns
     }
 
     /**
-     * @param callable(?string, string): ?Draft $find a table or view by schema (null: the view's own) and name
+     * @param callable(?string, string): ?TableBuilder $find a table or view by schema (null: the view's own) and name
      *
      * @return array<string, Col>
      */
-    public function of(Draft $view, callable $find): array
+    public function of(TableBuilder $view, callable $find): array
     {
         $t = new Tokens((string) $view->definition, $this->dialect);
         while (!$t->over() && !$t->take('SELECT')) {
@@ -54,9 +54,9 @@ final readonly class ViewColumns
     }
 
     /**
-     * @param callable(?string, string): ?Draft $find
+     * @param callable(?string, string): ?TableBuilder $find
      *
-     * @return array<string, ?Draft> by alias
+     * @return array<string, ?TableBuilder> by alias
      */
     private function sources(Tokens $t, callable $find): array
     {
@@ -84,7 +84,7 @@ final readonly class ViewColumns
     }
 
     /**
-     * @param array<string, ?Draft> $sources
+     * @param array<string, ?TableBuilder> $sources
      *
      * @return list<Col>
      */
@@ -106,7 +106,7 @@ final readonly class ViewColumns
         if ($t->over() && [] !== $parts) {
             $from = \count($parts) > 1 ? [$sources[$parts[\count($parts) - 2]] ?? null] : array_values($sources);
             if ('*' === $last) {
-                return array_values(array_merge(...array_map(fn (?Draft $table): array => array_values(array_map($this->plain(...), $table->columns ?? [])), $from)));
+                return array_values(array_merge(...array_map(fn (?TableBuilder $table): array => array_values(array_map($this->plain(...), $table->columns ?? [])), $from)));
             }
             foreach ($from as $table) {
                 if (isset($table->columns[$last])) {

@@ -8,9 +8,9 @@ use Fasti\Core\Catalog\Catalog;
 use Fasti\Core\Catalog\Column;
 use Fasti\Core\Catalog\ForeignKey;
 use Fasti\Core\Catalog\Key;
-use Fasti\Core\Catalog\Kind;
 use Fasti\Core\Catalog\Reference;
 use Fasti\Core\Catalog\Table;
+use Fasti\Core\Catalog\TableType;
 
 /**
  * Catalog sheets: what the queries in queries/ gave where they were run, several together. Which sheet is which shows in
@@ -23,7 +23,7 @@ final class Sheets
     private const KEYS = ['schema_name', 'table_name', 'constraint_name', 'constraint_kind', 'column_name'];
     private const COMMENTS = ['schema_name', 'table_name', 'comment_text'];
 
-    /** @var array<string, array<string, array{kind: Kind, comment: string, columns: array<string, array{position: int, column: Column}>}>> */
+    /** @var array<string, array<string, array{kind: TableType, comment: string, columns: array<string, array{position: int, column: Column}>}>> */
     private array $tables = [];
     /** @var array<string, array<string, array<string, array{kind: string, rows: list<array<string, string>>}>>> */
     private array $keys = [];
@@ -129,7 +129,7 @@ final class Sheets
         return new Catalog('sheets', 'catalog sheets', $result, [], \array_slice($this->notes, 0, 50));
     }
 
-    /** @param array{kind: Kind, comment: string, columns: array<string, array{position: int, column: Column}>} $table */
+    /** @param array{kind: TableType, comment: string, columns: array<string, array{position: int, column: Column}>} $table */
     private function table(string $schema, string $name, array $table): Table
     {
         uasort($table['columns'], static fn (array $a, array $b): int => $a['position'] <=> $b['position']);
@@ -174,9 +174,9 @@ final class Sheets
         usort($key['rows'], static fn (array $a, array $b): int => (int) ($a['position'] ?? 0) <=> (int) ($b['position'] ?? 0));
     }
 
-    private static function kind(string $kind): Kind
+    private static function kind(string $kind): TableType
     {
-        return str_contains(strtoupper($kind), 'MATERIALIZED') ? Kind::MaterializedView : (str_contains(strtoupper($kind), 'VIEW') ? Kind::View : Kind::Table);
+        return str_contains(strtoupper($kind), 'MATERIALIZED') ? TableType::MaterializedView : (str_contains(strtoupper($kind), 'VIEW') ? TableType::View : TableType::Table);
     }
 
     private static function yes(string $value): bool

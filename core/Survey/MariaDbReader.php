@@ -5,17 +5,17 @@ declare(strict_types=1);
 namespace Fasti\Core\Survey;
 
 use Fasti\Core\Catalog\Catalog;
-use Fasti\Core\Catalog\Check;
+use Fasti\Core\Catalog\CheckConstraint;
 use Fasti\Core\Catalog\Column;
 use Fasti\Core\Catalog\ForeignKey;
 use Fasti\Core\Catalog\Generated;
 use Fasti\Core\Catalog\Index;
 use Fasti\Core\Catalog\IndexPart;
 use Fasti\Core\Catalog\Key;
-use Fasti\Core\Catalog\Kind;
 use Fasti\Core\Catalog\Reference;
 use Fasti\Core\Catalog\Routine;
 use Fasti\Core\Catalog\Table;
+use Fasti\Core\Catalog\TableType;
 use Fasti\Core\Catalog\Trigger;
 
 /**
@@ -122,7 +122,7 @@ final class MariaDbReader implements Reader
                 $result[] = new Table(
                     (string) $schema,
                     (string) $name,
-                    $view ? Kind::View : Kind::Table,
+                    $view ? TableType::View : TableType::Table,
                     $view ? '' : (string) $row['TABLE_COMMENT'],
                     $columns[$schema][$name] ?? [],
                     $primary[$schema][$name] ?? null,
@@ -269,7 +269,7 @@ final class MariaDbReader implements Reader
      * @param array<string, string> $parameters
      * @param array<array<string>>  $chosen
      *
-     * @return array<array<list<Check>>>
+     * @return array<array<list<CheckConstraint>>>
      */
     private function checks(string $in, array $parameters, array $chosen): array
     {
@@ -280,7 +280,7 @@ final class MariaDbReader implements Reader
         foreach ($this->source->rows($sql, $parameters) as $row) {
             [$schema, $table, $name] = [(string) $row['s'], (string) $row['t'], (string) $row['n']];
             if (isset($chosen[$schema][$table])) {
-                $found[$schema][$table][] = new Check($name, $this->mysql ? self::unescaped((string) $row['c']) : (string) $row['c'], 'Column' === $row['l'] ? $name : null);
+                $found[$schema][$table][] = new CheckConstraint($name, $this->mysql ? self::unescaped((string) $row['c']) : (string) $row['c'], 'Column' === $row['l'] ? $name : null);
             }
         }
 
@@ -314,11 +314,11 @@ final class MariaDbReader implements Reader
         return (string) preg_replace("/_utf8mb[34](?=')/", '', str_replace("\\'", "'", $expression));
     }
 
-    private static function kind(string $type): ?Kind
+    private static function kind(string $type): ?TableType
     {
         return match ($type) {
-            'BASE TABLE', 'SYSTEM VERSIONED' => Kind::Table,
-            'VIEW' => Kind::View,
+            'BASE TABLE', 'SYSTEM VERSIONED' => TableType::Table,
+            'VIEW' => TableType::View,
             default => null,
         };
     }

@@ -5,17 +5,17 @@ declare(strict_types=1);
 namespace Fasti\Core\Survey;
 
 use Fasti\Core\Catalog\Catalog;
-use Fasti\Core\Catalog\Check;
+use Fasti\Core\Catalog\CheckConstraint;
 use Fasti\Core\Catalog\Column;
 use Fasti\Core\Catalog\ForeignKey;
 use Fasti\Core\Catalog\Generated;
 use Fasti\Core\Catalog\Index;
 use Fasti\Core\Catalog\IndexPart;
 use Fasti\Core\Catalog\Key;
-use Fasti\Core\Catalog\Kind;
 use Fasti\Core\Catalog\Reference;
 use Fasti\Core\Catalog\Routine;
 use Fasti\Core\Catalog\Table;
+use Fasti\Core\Catalog\TableType;
 use Fasti\Core\Catalog\Trigger;
 
 /**
@@ -28,7 +28,7 @@ use Fasti\Core\Catalog\Trigger;
 final class PostgreSqlReader implements Reader
 {
     private const STEPS = 9;
-    private const KINDS = ['r' => Kind::Table, 'p' => Kind::Table, 'f' => Kind::Table, 'v' => Kind::View, 'm' => Kind::MaterializedView];
+    private const KINDS = ['r' => TableType::Table, 'p' => TableType::Table, 'f' => TableType::Table, 'v' => TableType::View, 'm' => TableType::MaterializedView];
     private const ACTIONS = ['a' => 'NO ACTION', 'r' => 'RESTRICT', 'c' => 'CASCADE', 'n' => 'SET NULL', 'd' => 'SET DEFAULT'];
     /** Schemas of people: not the server's own, and not what an extension brought along. */
     private const OURS = "n.nspname NOT LIKE 'pg\\_%' AND n.nspname <> 'information_schema'";
@@ -104,11 +104,11 @@ final class PostgreSqlReader implements Reader
                     continue;
                 }
                 $row = $tables[$oid];
-                $view = Kind::from($kind)->isView();
+                $view = TableType::from($kind)->isView();
                 $result[] = new Table(
                     (string) $schema,
                     (string) $name,
-                    Kind::from($kind),
+                    TableType::from($kind),
                     (string) $row['comment'],
                     array_values($columns[$oid] ?? []),
                     $constraints[$oid]['p'][0] ?? null,
@@ -181,7 +181,7 @@ final class PostgreSqlReader implements Reader
      * @param array<int, string>                                                                 $enums
      * @param array<int, array{base: string, oid: int, checks: list<array{string, string}>}> $domains
      *
-     * @return array{array<int, array<int, Column>>, array<int, array<int, string>>, array<int, list<Check>>} columns and names by object and number, checks of their domains
+     * @return array{array<int, array<int, Column>>, array<int, array<int, string>>, array<int, list<CheckConstraint>>} columns and names by object and number, checks of their domains
      */
     private function columns(string $in, array $parameters, array $tables, array $enums, array $domains): array
     {
@@ -215,7 +215,7 @@ final class PostgreSqlReader implements Reader
             );
             $names[$oid][(int) $row['k']] = $name;
             foreach ($domain['checks'] ?? [] as [$check, $expression]) {
-                $checks[$oid][] = new Check($check, $expression, $name);
+                $checks[$oid][] = new CheckConstraint($check, $expression, $name);
             }
         }
 
@@ -227,7 +227,7 @@ final class PostgreSqlReader implements Reader
      * @param array<int, Row>                $tables
      * @param array<int, array<int, string>> $names
      *
-     * @return array<int, array{p?: list<Key>, u?: list<Key>, f?: list<ForeignKey>, c?: list<Check>}>
+     * @return array<int, array{p?: list<Key>, u?: list<Key>, f?: list<ForeignKey>, c?: list<CheckConstraint>}>
      */
     private function constraints(string $in, array $parameters, array $tables, array $names): array
     {
@@ -254,9 +254,9 @@ final class PostgreSqlReader implements Reader
             $own = self::numbered((string) $row['own'], $names[$oid] ?? []);
             $name = (string) $row['n'];
             if ('c' === $row['t']) {
-                $found[$oid]['c'][] = new Check($name, self::checked((string) $row['def']));
+                $found[$oid]['c'][] = new CheckConstraint($name, self::checked((string) $row['def']));
             } elseif ('x' === $row['t']) {
-                $found[$oid]['c'][] = new Check($name, (string) $row['def']);
+                $found[$oid]['c'][] = new CheckConstraint($name, (string) $row['def']);
             } elseif ([] !== $own && 'f' === $row['t']) {
                 $columns = self::numbered((string) $row['farkey'], $far[(int) $row['far']] ?? []);
                 if (\count($columns) === \count($own)) {
@@ -352,13 +352,13 @@ final class PostgreSqlReader implements Reader
     }
 
     /**
-     * @param list<Check> $checks
+     * @param list<CheckConstraint> $checks
      *
-     * @return list<Check>
+     * @return list<CheckConstraint>
      */
     private static function byName(array $checks): array
     {
-        usort($checks, static fn (Check $a, Check $b): int => strcmp($a->name, $b->name));
+        usort($checks, static fn (CheckConstraint $a, CheckConstraint $b): int => strcmp($a->name, $b->name));
 
         return $checks;
     }

@@ -89,7 +89,7 @@ final class TypeWords
             $plain = strtok($kind, ' ') ?: $kind;
             $said = 1 === preg_match('/\((.*)\)/', $kind, $m) ? self::JSON_FORMATS[$m[1]] ?? 'text ('.$m[1].')' : self::JSON[$plain] ?? $plain;
             $count = ($seen->types[$plain] ?? 0) + ('number' === $plain ? $seen->types['integer'] ?? 0 : 0);
-            $words[$said] = \count($kinds) > 1 && $total > 0 ? [$count, $said.' ('.(0 < $count && Figure::percent($count, $total) < 1 ? 'under 1' : Figure::percent($count, $total)).' %)'] : [$count, $said];
+            $words[$said] = \count($kinds) > 1 && $total > 0 ? [$count, $said.' ('.(0 < $count && Amount::percent($count, $total) < 1 ? 'under 1' : Amount::percent($count, $total)).' %)'] : [$count, $said];
         }
         usort($words, static fn (array $a, array $b): int => $b[0] <=> $a[0]);
 
@@ -111,12 +111,12 @@ final class TypeWords
             'tinyint' === $base && '1' === $options && !$unsigned => 'yes or no (0 or 1)',
             isset(self::INTEGER_BITS[$base]) => self::integer(self::INTEGER_BITS[$base], $unsigned),
             \in_array($base, ['decimal', 'numeric', 'dec', 'fixed'], true) => self::number($options, $unsigned),
-            'varchar' === $base => 'text, up to '.Figure::of((int) $options, 'character'),
-            'char' === $base => '1' === $options || '' === $options ? '1 character' : 'text of '.Figure::count((int) $options).' characters',
+            'varchar' === $base => 'text, up to '.Amount::of((int) $options, 'character'),
+            'char' === $base => '1' === $options || '' === $options ? '1 character' : 'text of '.Amount::count((int) $options).' characters',
             isset(self::TEXT_LIMITS[$base]) => 'long text, up to '.self::TEXT_LIMITS[$base],
             isset(self::BINARY_LIMITS[$base]) => 'bytes, up to '.self::BINARY_LIMITS[$base],
-            'varbinary' === $base => 'bytes, up to '.Figure::count((int) $options),
-            'binary' === $base => Figure::of(max(1, (int) $options), 'byte'),
+            'varbinary' === $base => 'bytes, up to '.Amount::count((int) $options),
+            'binary' === $base => Amount::of(max(1, (int) $options), 'byte'),
             'bit' === $base => '1' === $options || '' === $options ? 'one bit (0 or 1)' : $options.' bits',
             'enum' === $base => self::members('one of ', $options),
             'set' === $base => self::members('any of ', $options),
@@ -152,7 +152,7 @@ final class TypeWords
         }
         $most = 2 ** ($unsigned ? $bits : $bits - 1);
 
-        return 'whole number, '.($unsigned ? '0' : Figure::decimal('-'.$most)).' to '.Figure::count($most - 1);
+        return 'whole number, '.($unsigned ? '0' : Amount::decimal('-'.$most)).' to '.Amount::count($most - 1);
     }
 
     private static function number(string $options, bool $unsigned): string
@@ -162,10 +162,10 @@ final class TypeWords
         $most = str_repeat('9', max(0, $precision - $scale));
         $most = ('' === $most ? '0' : $most).($scale > 0 ? '.'.str_repeat('9', $scale) : '');
         if ($precision - $scale > 12) {
-            return ($scale > 0 ? 'number, '.($precision - $scale).' digits and '.Figure::of($scale, 'decimal') : 'whole number, '.$precision.' digits').($unsigned ? ', not negative' : '');
+            return ($scale > 0 ? 'number, '.($precision - $scale).' digits and '.Amount::of($scale, 'decimal') : 'whole number, '.$precision.' digits').($unsigned ? ', not negative' : '');
         }
 
-        return (0 === $scale ? 'whole number, ' : 'number, ').($unsigned ? '0' : Figure::decimal('-'.$most)).' to '.Figure::decimal($most);
+        return (0 === $scale ? 'whole number, ' : 'number, ').($unsigned ? '0' : Amount::decimal('-'.$most)).' to '.Amount::decimal($most);
     }
 
     private static function fraction(string $options): string
@@ -174,7 +174,7 @@ final class TypeWords
             0 => '',
             3 => ', to the millisecond',
             6 => ', to the microsecond',
-            default => ', to '.Figure::of((int) $options, 'decimal').' of a second',
+            default => ', to '.Amount::of((int) $options, 'decimal').' of a second',
         };
     }
 

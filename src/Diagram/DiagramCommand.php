@@ -11,10 +11,10 @@ use Fasti\Core\Diagram\PlacingError;
 use Fasti\Core\Diagram\SvgDrawing;
 use Fasti\Core\Diagram\TitleBlock;
 use Fasti\Core\Survey\Choice;
+use Fasti\Core\Survey\SilentProgress;
 use Fasti\Core\Survey\SourceError;
 use Fasti\Core\Survey\Target;
-use Fasti\Core\Survey\Unheard;
-use Fasti\Core\Wording\Figure;
+use Fasti\Core\Wording\Amount;
 use Fasti\Source\Sources;
 use Symfony\Component\Console\Attribute\Argument;
 use Symfony\Component\Console\Attribute\AsCommand;
@@ -54,7 +54,7 @@ final readonly class DiagramCommand
         }
         try {
             $place = Target::fromUrl($target);
-            $catalog = $this->sources->reader($place)->read(new Choice($schema, $include, $exclude), new Unheard());
+            $catalog = $this->sources->reader($place)->read(new Choice($schema, $include, $exclude), new SilentProgress());
             if ([] === $catalog->tables) {
                 throw new SourceError('Nothing matches, so there is nothing to draw.', 'Loosen --schema, --include or --exclude.');
             }
@@ -65,13 +65,13 @@ final readonly class DiagramCommand
 
             return Command::FAILURE;
         }
-        $svg = SvgDrawing::draw($layout, new TitleBlock('' === $place->database ? $place->host : $place->database, '', $catalog->server, '', date('j M Y'), Figure::of(\count($tablets), 'entry').', '.Figure::of(\count($lines), 'join')), true, $this->fonts->embedded());
+        $svg = SvgDrawing::draw($layout, new TitleBlock('' === $place->database ? $place->host : $place->database, '', $catalog->server, '', date('j M Y'), Amount::of(\count($tablets), 'entry').', '.Amount::of(\count($lines), 'join')), true, $this->fonts->embedded());
         if (false === @file_put_contents($out, $svg)) {
             $errors->writeln(OutputFormatter::escape(\sprintf('“%s” cannot be written. Check that the folder exists and is yours.', $out)));
 
             return Command::FAILURE;
         }
-        $output->writeln(OutputFormatter::escape(\sprintf('Wrote %s: %s, %s.', $out, Figure::of(\count($tablets), 'entry'), Figure::of(\count($lines), 'join'))));
+        $output->writeln(OutputFormatter::escape(\sprintf('Wrote %s: %s, %s.', $out, Amount::of(\count($tablets), 'entry'), Amount::of(\count($lines), 'join'))));
 
         return Command::SUCCESS;
     }

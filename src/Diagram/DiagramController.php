@@ -10,7 +10,7 @@ use Fasti\Core\Diagram\Detail;
 use Fasti\Core\Diagram\PlacingError;
 use Fasti\Core\Diagram\SvgDrawing;
 use Fasti\Core\Diagram\TitleBlock;
-use Fasti\Core\Wording\Figure;
+use Fasti\Core\Wording\Amount;
 use Fasti\Register\Entries;
 use Symfony\Bundle\FrameworkBundle\Controller\AbstractController;
 use Symfony\Component\HttpFoundation\HeaderUtils;
@@ -66,7 +66,7 @@ final class DiagramController extends AbstractController
         $svg = '';
         try {
             $layout = $this->diagrams->layout($scope, $members, $detail, 'business' === $names, $folded, fn (int $id): string => $this->generateUrl('entry', ['id' => $id]));
-            $block = new TitleBlock($name, $purpose, $source, $account->name, date('j M Y'), \sprintf('%s, %s', Figure::of($count, 'entry'), Figure::of(\count($layout->paths), 'join')));
+            $block = new TitleBlock($name, $purpose, $source, $account->name, date('j M Y'), \sprintf('%s, %s', Amount::of($count, 'entry'), Amount::of(\count($layout->paths), 'join')));
             $svg = SvgDrawing::draw($layout, $block, 'html' !== $format, 'html' === $format ? [] : $this->fonts->embedded());
         } catch (TooLarge|PlacingError $e) {
             $error = $e->getMessage();

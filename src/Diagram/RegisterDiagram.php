@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Fasti\Diagram;
 
 use Doctrine\DBAL\Connection;
-use Fasti\Core\Catalog\Kind;
+use Fasti\Core\Catalog\TableType;
 use Fasti\Core\Diagram\Detail;
 use Fasti\Core\Diagram\Layout;
 use Fasti\Core\Diagram\Line;
@@ -72,7 +72,7 @@ final readonly class RegisterDiagram
                 $businessNames ? $entry->title : $entry->name,
                 array_map(static fn (FieldView $field): TabletRow => new TabletRow($field->name, $businessNames ? $field->title() : $field->name, $field->primary, self::tip($field->name, $field->typeWords, $field->meaning)), array_values(array_filter($entry->fields, static fn (FieldView $field): bool => !$field->gone))),
                 $businessNames ? $entry->grain : '',
-                Kind::Table === $entry->facts->kind ? '' : $entry->facts->kind->value,
+                TableType::Table === $entry->facts->kind ? '' : $entry->facts->kind->value,
                 $link($entry->id),
                 self::tip($entry->schema.'.'.$entry->name, '' === $entry->grain ? '' : 'One row per '.$entry->grain, '' === $entry->meaning ? $entry->facts->comment : $entry->meaning),
                 \in_array($entry->id, $folded, true),

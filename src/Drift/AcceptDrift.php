@@ -11,7 +11,7 @@ use Fasti\Core\Catalog\Column;
 use Fasti\Core\Catalog\Table;
 use Fasti\Core\Drift\Doubt;
 use Fasti\Core\Survey\Choice;
-use Fasti\Core\Survey\Unheard;
+use Fasti\Core\Survey\SilentProgress;
 use Fasti\Register\ApplyCatalog;
 use Fasti\Register\RegisterCatalog;
 use Fasti\Support\Row;
@@ -63,7 +63,7 @@ final readonly class AcceptDrift
                 $lost[] = $name;
             }
         }
-        $counts = $this->apply->apply($sourceId, $catalog, $choice, new Unheard(), $held);
+        $counts = $this->apply->apply($sourceId, $catalog, $choice, new SilentProgress(), $held);
         // Word → reason and, where it holds for one entry only, the place of that.
         $mentions = [];
         foreach ($changed as [$was, $is, $fields]) {

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Fasti\Drift;
 
-use Fasti\Core\Drift\Change;
+use Fasti\Core\Drift\Fate;
 use Fasti\Core\Drift\TableDrift;
 
 /**
@@ -31,7 +31,7 @@ final class DriftItems
      */
     public static function counts(array $items): array
     {
-        $counts = array_fill_keys(array_map(static fn (Change $change): string => $change->value, Change::cases()), 0);
+        $counts = array_fill_keys(array_map(static fn (Fate $change): string => $change->value, Fate::cases()), 0);
         foreach ($items as $item) {
             $change = $item['change'] ?? '';
             if (\is_string($change) && isset($counts[$change])) {

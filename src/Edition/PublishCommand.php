@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Fasti\Edition;
 
-use Fasti\Core\Wording\Figure;
+use Fasti\Core\Wording\Amount;
 use Symfony\Component\Console\Attribute\AsCommand;
 use Symfony\Component\Console\Attribute\Option;
 use Symfony\Component\Console\Command\Command;
@@ -51,7 +51,7 @@ final readonly class PublishCommand
         } catch (\RuntimeException $e) {
             return $fail($e->getMessage());
         }
-        $output->writeln(OutputFormatter::escape(\sprintf('Edition %d is in %s, and packed in %s (%s).', $edition->number, $out, $this->publisher->zip($edition->number), Figure::bytes((int) filesize($this->publisher->zip($edition->number))))));
+        $output->writeln(OutputFormatter::escape(\sprintf('Edition %d is in %s, and packed in %s (%s).', $edition->number, $out, $this->publisher->zip($edition->number), Amount::bytes((int) filesize($this->publisher->zip($edition->number))))));
 
         return Command::SUCCESS;
     }

@@ -11,8 +11,8 @@ use Fasti\Core\Diagram\PlacingError;
 use Fasti\Core\Diagram\SvgDrawing;
 use Fasti\Core\Diagram\TitleBlock;
 use Fasti\Core\Edition\Slug;
-use Fasti\Core\Wording\Figure;
-use Fasti\Core\Wording\Identifier as Words;
+use Fasti\Core\Wording\Amount;
+use Fasti\Core\Wording\Naming as Words;
 use Fasti\Diagram\RegisterDiagram;
 use Fasti\Register\Entries;
 use Fasti\Register\EntryView;
@@ -288,7 +288,7 @@ final class Site
             } catch (PlacingError) {
                 continue;
             }
-            $svg = SvgDrawing::draw($layout, new TitleBlock($name, 'All entries and how they join', Row::text($source, 'name'), $about['by'], $about['date'], \sprintf('Edition %d · %s, %s', $about['number'], Figure::of(\count($ids), 'entry'), Figure::of(\count($layout->paths), 'join'))));
+            $svg = SvgDrawing::draw($layout, new TitleBlock($name, 'All entries and how they join', Row::text($source, 'name'), $about['by'], $about['date'], \sprintf('Edition %d · %s, %s', $about['number'], Amount::of(\count($ids), 'entry'), Amount::of(\count($layout->paths), 'join'))));
             $this->put($path, $this->page('edition/diagram.html.twig', $about, $path, ['name' => $name, 'svg' => $svg, 'source' => $source]));
             $made[] = ['name' => $name, 'path' => substr($path, \strlen($slug) + 1), 'entries' => \count($ids)];
         }

@@ -8,8 +8,8 @@ use Doctrine\DBAL\Connection;
 use Fasti\Core\Catalog\Column;
 use Fasti\Core\Catalog\Table;
 use Fasti\Core\Profile\Closeness;
+use Fasti\Core\Survey\SilentProgress;
 use Fasti\Core\Survey\SourceError;
-use Fasti\Core\Survey\Unheard;
 use Fasti\Source\Source;
 use Fasti\Source\Sources;
 
@@ -47,7 +47,7 @@ final readonly class DataAlike
                 try {
                     $profiling ??= new Profiling($this->sources, $this->sources->target($source));
                     $only = new Table($after->schema, $after->name, $after->kind, '', [$is], $after->primaryKey, rowEstimate: $after->rowEstimate, storage: $after->storage);
-                    $fresh[$key] = $profiling->table($only, [], [], new Unheard())->fields[$is->name] ?? null;
+                    $fresh[$key] = $profiling->table($only, [], [], new SilentProgress())->fields[$is->name] ?? null;
                 } catch (SourceError) {
                     // The comparison does without; whoever decides sees the other reasons.
                 }

@@ -9,9 +9,9 @@ use Fasti\Core\Profile\FieldProfile;
 use Fasti\Core\Profile\ProfileArray;
 use Fasti\Core\Profile\TableProfile;
 use Fasti\Core\Survey\Choice;
+use Fasti\Core\Survey\SilentProgress;
 use Fasti\Core\Survey\SourceError;
-use Fasti\Core\Survey\Unheard;
-use Fasti\Core\Wording\Figure;
+use Fasti\Core\Wording\Amount;
 use Fasti\Source\Sources;
 use Fasti\Source\Targets;
 use Symfony\Component\Console\Attribute\Argument;
@@ -40,8 +40,8 @@ final readonly class ProfileCommand
                 throw new SourceError('No table is named.', 'Name it with --table=NAME.');
             }
             $where = $this->targets->target($target);
-            $wanted = $this->table($this->sources->reader($where)->read(new Choice([], [$table]), new Unheard())->tables, $table);
-            $profile = (new Profiling($this->sources, $where))->table($wanted, array_values(array_filter(array_map(trim(...), explode(',', $grain)))), [], new Unheard());
+            $wanted = $this->table($this->sources->reader($where)->read(new Choice([], [$table]), new SilentProgress())->tables, $table);
+            $profile = (new Profiling($this->sources, $where))->table($wanted, array_values(array_filter(array_map(trim(...), explode(',', $grain)))), [], new SilentProgress());
         } catch (SourceError $e) {
             $errors->writeln(OutputFormatter::escape($e->inWords()));
 
@@ -73,7 +73,7 @@ final readonly class ProfileCommand
     /** @return iterable<string> */
     private static function text(Table $table, TableProfile $profile): iterable
     {
-        yield \sprintf('%s.%s, %s, %.1f s', $table->schema, $table->name, Figure::of($profile->rows, 'row'), $profile->seconds);
+        yield \sprintf('%s.%s, %s, %.1f s', $table->schema, $table->name, Amount::of($profile->rows, 'row'), $profile->seconds);
         if ('' !== $profile->how) {
             yield $profile->how;
         }
@@ -81,7 +81,7 @@ final readonly class ProfileCommand
             yield $note;
         }
         if (null !== $profile->repeated && [] !== $profile->grain) {
-            yield \sprintf('%s by %s', 0 === $profile->repeated ? 'No row repeats another' : Figure::of($profile->repeated, 'row').(1 === $profile->repeated ? ' repeats another' : ' repeat another'), \count($profile->grain) > 6 ? 'all fields' : implode(', ', $profile->grain));
+            yield \sprintf('%s by %s', 0 === $profile->repeated ? 'No row repeats another' : Amount::of($profile->repeated, 'row').(1 === $profile->repeated ? ' repeats another' : ' repeat another'), \count($profile->grain) > 6 ? 'all fields' : implode(', ', $profile->grain));
         }
         foreach ($profile->fields as $name => $field) {
             yield '';
@@ -92,9 +92,9 @@ final readonly class ProfileCommand
     /** @return list<string> */
     private static function words(FieldProfile $field): array
     {
-        $words = [\sprintf('%d %% filled', Figure::percent($field->filled(), max(1, $field->rows)))];
+        $words = [\sprintf('%d %% filled', Amount::percent($field->filled(), max(1, $field->rows)))];
         if (null !== $field->distinct) {
-            $words[] = Figure::count($field->distinct).' different';
+            $words[] = Amount::count($field->distinct).' different';
         }
         if ('' !== $field->likely) {
             $words[] = $field->likely.($field->percent < 100 ? \sprintf(' (%d %%)', $field->percent) : '');
@@ -106,7 +106,7 @@ final readonly class ProfileCommand
             $words[] = \sprintf('from %s to %s', $field->least, $field->greatest);
         }
         foreach (\array_slice($field->frequent, 0, 5, true) as $value => $count) {
-            $words[] = \sprintf('%s × %s', $value, Figure::count($count));
+            $words[] = \sprintf('%s × %s', $value, Amount::count($count));
         }
 
         return $words;

@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace Fasti\Profile;
 
-use Fasti\Core\Catalog\Kind;
 use Fasti\Core\Catalog\Table;
+use Fasti\Core\Catalog\TableType;
 use Fasti\Core\Files\FileProfiler;
 use Fasti\Core\Files\FilesReader;
 use Fasti\Core\Profile\SqlProfiler;
@@ -57,7 +57,7 @@ final class Profiling
         sort($paths);
         foreach ($paths as $path) {
             $json = 1 === preg_match('/\.(?:jsonl?|ndjson)$/i', $path);
-            if (FilesReader::name($path) === $table->name && $json === (Kind::Collection === $table->kind)) {
+            if (FilesReader::name($path) === $table->name && $json === (TableType::Collection === $table->kind)) {
                 return $path;
             }
         }

@@ -14,7 +14,7 @@ use Fasti\Core\Join\Cardinality;
 use Fasti\Core\Search\Trigrams;
 use Fasti\Core\Survey\Choice;
 use Fasti\Core\Survey\Progress;
-use Fasti\Core\Wording\Identifier as Words;
+use Fasti\Core\Wording\Naming as Words;
 use Fasti\Support\Row;
 
 /**
@@ -216,7 +216,7 @@ final readonly class ApplyCatalog
     {
         $rows = [];
         foreach ($fresh as [$table, $print]) {
-            $rows[] = [$sourceId, $table->schema, $table->name, $table->kind->value, $identifiers[self::fold($table->name)], $table->comment, $table->rowEstimate, $table->sizeBytes, self::facts($table), $print, '', '', '', '', '', Standing::Draft->value, \count($table->columns), 0];
+            $rows[] = [$sourceId, $table->schema, $table->name, $table->kind->value, $identifiers[self::fold($table->name)], $table->comment, $table->rowEstimate, $table->sizeBytes, self::facts($table), $print, '', '', '', '', '', Standing::Open->value, \count($table->columns), 0];
         }
         $this->insertMany('INSERT INTO entry (source_id, schema_name, name, kind, identifier_id, comment, row_estimate, size_bytes, facts, fingerprint, business_name, grain, grain_fields, meaning, json_schema, standing, field_count, described_count) VALUES', $rows, 200);
         $ids = [];

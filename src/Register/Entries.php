@@ -11,7 +11,7 @@ use Fasti\Core\Catalog\Table;
 use Fasti\Core\Join\Cardinality;
 use Fasti\Core\Join\End;
 use Fasti\Core\Wording\ColumnWords;
-use Fasti\Core\Wording\Identifier as Words;
+use Fasti\Core\Wording\Naming as Words;
 use Fasti\Core\Wording\TypeWords;
 use Fasti\Support\Row;
 

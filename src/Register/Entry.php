@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Fasti\Register;
 
 use Doctrine\ORM\Mapping as ORM;
-use Fasti\Core\Catalog\Kind;
+use Fasti\Core\Catalog\TableType;
 use Fasti\Source\Source;
 
 /**
@@ -31,11 +31,11 @@ class Entry
     #[ORM\Column(length: 255, options: ['collation' => 'utf8mb4_nopad_bin'])]
     public string $name = '';
 
-    #[ORM\Column(length: 20, enumType: Kind::class)]
-    public Kind $kind = Kind::Table;
+    #[ORM\Column(length: 20, enumType: TableType::class)]
+    public TableType $kind = TableType::Table;
 
     #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)]
-    public Identifier $identifier;
+    public FoldedName $identifier;
 
     #[ORM\Column(type: 'text')]
     public string $comment = '';
@@ -74,7 +74,7 @@ class Entry
     public string $jsonSchema = '';
 
     #[ORM\Column(length: 12, enumType: Standing::class)]
-    public Standing $standing = Standing::Draft;
+    public Standing $standing = Standing::Open;
 
     #[ORM\Column(options: ['unsigned' => true])]
     public int $fieldCount = 0;

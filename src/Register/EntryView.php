@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Fasti\Register;
 
 use Fasti\Core\Catalog\Table;
-use Fasti\Core\Wording\Figure;
+use Fasti\Core\Wording\Amount;
 
 /** Everything about one entry, as the entry page and an edition show it. */
 final readonly class EntryView
@@ -41,7 +41,7 @@ final readonly class EntryView
 
     public function percent(): int
     {
-        return Figure::percent($this->describedCount, $this->fieldCount);
+        return Amount::percent($this->describedCount, $this->fieldCount);
     }
 
     /** @return list<array{string, string}> keys, checks and other rules of the table as label and sentence */

@@ -26,7 +26,7 @@ class Field
     public int $position = 0;
 
     #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)]
-    public Identifier $identifier;
+    public FoldedName $identifier;
 
     /** @var array<string, mixed> CatalogArray::column() */
     #[ORM\Column(type: 'json')]

@@ -6,7 +6,7 @@ namespace Fasti\Register;
 
 use Doctrine\DBAL\Connection;
 use Fasti\Account\Account;
-use Fasti\Core\Wording\Identifier as Words;
+use Fasti\Core\Wording\Naming as Words;
 use Fasti\Support\Markdown;
 use Fasti\Support\Row;
 use Symfony\Bundle\FrameworkBundle\Controller\AbstractController;

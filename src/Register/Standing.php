@@ -7,7 +7,7 @@ namespace Fasti\Register;
 /** Where an entry is in its review. */
 enum Standing: string
 {
-    case Draft = 'draft';
+    case Open = 'open';
     case InReview = 'in review';
     case Agreed = 'agreed';
     case Retired = 'retired';

@@ -35,7 +35,7 @@ final readonly class Texts
             throw new BadText(\sprintf('This text has %d characters; %d fit here. It is kept in this browser: shorten it, and it will be saved.', mb_strlen($value), $rule['most']));
         }
         if ('standing' === $property && null === Standing::tryFrom($value)) {
-            throw new BadText('The standing of an entry is draft, in review, agreed or retired.');
+            throw new BadText('The standing of an entry is open, in review, agreed or retired.');
         }
         if ('personal' === $property && !\in_array($value, ['', 'yes', 'no'], true)) {
             throw new BadText('Whether a field is personal is said with yes or no.');

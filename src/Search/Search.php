@@ -8,7 +8,7 @@ use Doctrine\DBAL\ArrayParameterType;
 use Doctrine\DBAL\Connection;
 use Fasti\Core\Search\Trigrams;
 use Fasti\Core\Search\Typo;
-use Fasti\Core\Wording\Identifier;
+use Fasti\Core\Wording\Naming;
 use Fasti\Register\Entries;
 use Fasti\Support\Row;
 
@@ -35,8 +35,8 @@ final readonly class Search
      */
     public function find(string $query): array
     {
-        $words = Identifier::words($query);
-        $folded = Identifier::folded($query);
+        $words = Naming::words($query);
+        $folded = Naming::folded($query);
         if ('' === $folded) {
             return ['entries' => [], 'fields' => [], 'texts' => [], 'meant' => []];
         }

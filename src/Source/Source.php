@@ -36,8 +36,8 @@ class Source
     #[ORM\Column(length: 20)]
     public string $engine = 'mariadb';
 
-    #[ORM\Column(length: 12, enumType: Every::class)]
-    public Every $every = Every::Never;
+    #[ORM\Column(length: 12, enumType: Cadence::class)]
+    public Cadence $every = Cadence::Never;
 
     #[ORM\Column]
     public \DateTimeImmutable $addedAt;

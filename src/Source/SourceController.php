@@ -9,7 +9,7 @@ use Doctrine\ORM\EntityManagerInterface;
 use Fasti\Core\Sheet\Sheets;
 use Fasti\Core\Survey\Choice;
 use Fasti\Core\Survey\SourceError;
-use Fasti\Core\Wording\Figure;
+use Fasti\Core\Wording\Amount;
 use Symfony\Bundle\FrameworkBundle\Controller\AbstractController;
 use Symfony\Component\Form\FormError;
 use Symfony\Component\HttpFoundation\JsonResponse;
@@ -21,7 +21,7 @@ use Symfony\Component\Security\Http\Attribute\IsGranted;
 
 final class SourceController extends AbstractController
 {
-    public function __construct(private readonly EntityManagerInterface $entities, private readonly Vault $vault, private readonly Sources $sources, private readonly Handed $handed)
+    public function __construct(private readonly EntityManagerInterface $entities, private readonly Vault $vault, private readonly Sources $sources, private readonly Deliveries $deliveries)
     {
     }
 
@@ -38,7 +38,7 @@ final class SourceController extends AbstractController
     #[IsGranted('ROLE_STEWARD')]
     public function add(Request $request): Response
     {
-        return $this->edited($request, new Source(), new SourceDraft());
+        return $this->edited($request, new Source(), new SourceInput());
     }
 
     #[Route('/sources/{id<\d+>}/connection', name: 'source_edit', methods: ['GET', 'POST'])]
@@ -47,7 +47,7 @@ final class SourceController extends AbstractController
     {
         $source = $this->source($id);
 
-        return $this->edited($request, $source, SourceDraft::of($source));
+        return $this->edited($request, $source, SourceInput::of($source));
     }
 
     /** Tries a connection before anything is saved. */
@@ -56,23 +56,23 @@ final class SourceController extends AbstractController
     #[IsCsrfTokenValid('source_test')]
     public function test(Request $request): JsonResponse
     {
-        $draft = new SourceDraft();
+        $input = new SourceInput();
         $given = $request->request;
-        [$draft->url, $draft->host, $draft->database, $draft->account, $draft->secret] = [$given->getString('url'), $given->getString('host'), $given->getString('database'), $given->getString('account'), $given->getString('secret')];
-        $draft->engine = $given->getString('engine', 'mariadb');
-        $draft->port = $given->getInt('port') ?: null;
+        [$input->url, $input->host, $input->database, $input->account, $input->secret] = [$given->getString('url'), $given->getString('host'), $given->getString('database'), $given->getString('account'), $given->getString('secret')];
+        $input->engine = $given->getString('engine', 'mariadb');
+        $input->port = $given->getInt('port') ?: null;
         try {
             $kept = '';
-            if ('' === $draft->secret && $given->getInt('source') > 0) {
+            if ('' === $input->secret && $given->getInt('source') > 0) {
                 $source = $this->source($given->getInt('source'));
                 // A kept secret goes only where it was meant for: never to another host that somebody has typed.
-                $same = [$draft->host, $draft->port, $draft->account] === [$source->connection->host, $source->connection->port, $source->connection->account];
-                $kept = $same && '' === trim($draft->url) ? $this->vault->open($source->connection->sealedSecret) : '';
+                $same = [$input->host, $input->port, $input->account] === [$source->connection->host, $source->connection->port, $source->connection->account];
+                $kept = $same && '' === trim($input->url) ? $this->vault->open($source->connection->sealedSecret) : '';
             }
-            if (!$draft->isServer()) {
+            if (!$input->isServer()) {
                 throw new SourceError('Files are looked at when they are handed in.', 'Save to see what they hold.');
             }
-            $target = $draft->target($kept, $this->handed);
+            $target = $input->target($kept, $this->deliveries);
             $inventory = $this->sources->reader($target)->inventory();
         } catch (SourceError $e) {
             return $this->json(['ok' => false, 'message' => $e->getMessage(), 'advice' => $e->advice]);
@@ -83,7 +83,7 @@ final class SourceController extends AbstractController
         return $this->json([
             'ok' => true,
             'message' => \sprintf('Connected to %s.', $inventory->server),
-            'advice' => \sprintf('The account may read %s and %s in %s%s.', Figure::of($inventory->tables(), 'table'), Figure::of($inventory->views(), 'view'), Figure::of(\count($inventory->schemas), 'schema'),
+            'advice' => \sprintf('The account may read %s and %s in %s%s.', Amount::of($inventory->tables(), 'table'), Amount::of($inventory->views(), 'view'), Amount::of(\count($inventory->schemas), 'schema'),
                 \count($inventory->schemas) > 0 && \count($inventory->schemas) <= 6 ? ' ('.implode(', ', array_keys($inventory->schemas)).')' : ''),
         ]);
     }
@@ -137,18 +137,18 @@ final class SourceController extends AbstractController
         return false === $parts ? [] : $parts;
     }
 
-    private function edited(Request $request, Source $source, SourceDraft $draft): Response
+    private function edited(Request $request, Source $source, SourceInput $input): Response
     {
-        $form = $this->createForm(SourceForm::class, $draft, ['kept' => '' !== $source->connection->sealedSecret])->handleRequest($request);
+        $form = $this->createForm(SourceForm::class, $input, ['kept' => '' !== $source->connection->sealedSecret])->handleRequest($request);
         if ($form->isSubmitted() && $form->isValid()) {
             try {
-                $draft->fill($source, $this->vault, $this->handed);
+                $input->fill($source, $this->vault, $this->deliveries);
                 $this->entities->persist($source);
                 $this->entities->flush();
 
                 return $this->redirectToRoute('source_choice', ['id' => $source->id()]);
             } catch (SourceError $e) {
-                $form->get($draft->isServer() ? 'url' : 'files')->addError(new FormError($e->inWords()));
+                $form->get($input->isServer() ? 'url' : 'files')->addError(new FormError($e->inWords()));
             } catch (UniqueConstraintViolationException) {
                 $form->get('name')->addError(new FormError('Another source has this name already. Choose one that tells them apart.'));
             }

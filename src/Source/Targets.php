@@ -7,21 +7,21 @@ namespace Fasti\Source;
 use Fasti\Core\Catalog\Catalog;
 use Fasti\Core\Catalog\FromArray;
 use Fasti\Core\Survey\Choice;
+use Fasti\Core\Survey\SilentProgress;
 use Fasti\Core\Survey\SourceError;
 use Fasti\Core\Survey\Target;
-use Fasti\Core\Survey\Unheard;
 
 /** What commands are given: a connection URL, a file or folder, or a catalog as JSON. */
 final readonly class Targets
 {
-    public function __construct(private Sources $sources, private Handed $handed)
+    public function __construct(private Sources $sources, private Deliveries $deliveries)
     {
     }
 
     /** @throws SourceError */
     public function target(#[\SensitiveParameter] string $text, string $dialect = ''): Target
     {
-        return Target::of(str_contains($text, '://') ? $text : $this->handed->unpacked($text), $dialect);
+        return Target::of(str_contains($text, '://') ? $text : $this->deliveries->unpacked($text), $dialect);
     }
 
     /** @throws SourceError */
@@ -29,7 +29,7 @@ final readonly class Targets
     {
         $kept = self::kept($text);
 
-        return $kept ?? $this->sources->reader($this->target($text, $dialect))->read($choice, new Unheard());
+        return $kept ?? $this->sources->reader($this->target($text, $dialect))->read($choice, new SilentProgress());
     }
 
     /** A catalog that a survey printed or kept earlier. */

@@ -6,7 +6,7 @@ namespace Fasti\Support;
 
 use Fasti\Core\Edition\Slug;
 use Fasti\Core\Survey\Target;
-use Fasti\Core\Wording\Figure;
+use Fasti\Core\Wording\Amount;
 use Fasti\Core\Wording\Noun;
 use Twig\Attribute\AsTwigFilter;
 use Twig\Attribute\AsTwigFunction;
@@ -37,26 +37,26 @@ final class Words
     #[AsTwigFilter('figure')]
     public function figure(int|string|null $number): string
     {
-        return null === $number ? '' : Figure::decimal((string) $number);
+        return null === $number ? '' : Amount::decimal((string) $number);
     }
 
     /** `3|of('table')` → "3 tables" */
     #[AsTwigFilter('of')]
     public function of(int|string $number, string $noun): string
     {
-        return Figure::of((int) $number, $noun);
+        return Amount::of((int) $number, $noun);
     }
 
     #[AsTwigFilter('bytes')]
     public function bytes(int|string $bytes): string
     {
-        return Figure::bytes((int) $bytes);
+        return Amount::bytes((int) $bytes);
     }
 
     #[AsTwigFilter('percent_of')]
     public function percentOf(int|string $part, int|string $whole): int
     {
-        return Figure::percent((int) $part, (int) $whole);
+        return Amount::percent((int) $part, (int) $whole);
     }
 
     #[AsTwigFilter('with_article')]
@@ -95,9 +95,9 @@ final class Words
 
         return match (true) {
             $seconds < 90 => 'just now',
-            $seconds < 5400 => Figure::of((int) round($seconds / 60), 'minute').' ago',
-            $seconds < 86400 => Figure::of((int) round($seconds / 3600), 'hour').' ago',
-            $seconds < 1209600 => Figure::of((int) round($seconds / 86400), 'day').' ago',
+            $seconds < 5400 => Amount::of((int) round($seconds / 60), 'minute').' ago',
+            $seconds < 86400 => Amount::of((int) round($seconds / 3600), 'hour').' ago',
+            $seconds < 1209600 => Amount::of((int) round($seconds / 86400), 'day').' ago',
             default => $this->day($when),
         };
     }

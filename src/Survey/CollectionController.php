@@ -7,13 +7,13 @@ namespace Fasti\Survey;
 use Doctrine\ORM\EntityManagerInterface;
 use Fasti\Account\Account;
 use Fasti\Core\Catalog\Catalog;
-use Fasti\Core\Catalog\Kind;
+use Fasti\Core\Catalog\TableType;
 use Fasti\Core\Files\FilesReader;
 use Fasti\Core\Files\JsonSchema;
 use Fasti\Core\Files\MemberList;
 use Fasti\Core\Survey\Choice;
+use Fasti\Core\Survey\SilentProgress;
 use Fasti\Core\Survey\SourceError;
-use Fasti\Core\Survey\Unheard;
 use Fasti\Register\ApplyCatalog;
 use Fasti\Register\BadText;
 use Fasti\Register\Entries;
@@ -21,7 +21,7 @@ use Fasti\Register\EntryView;
 use Fasti\Register\RegisterCatalog;
 use Fasti\Register\Subject;
 use Fasti\Register\Texts;
-use Fasti\Source\Handed;
+use Fasti\Source\Deliveries;
 use Fasti\Source\Source;
 use Symfony\Bundle\FrameworkBundle\Controller\AbstractController;
 use Symfony\Component\HttpFoundation\File\UploadedFile;
@@ -34,7 +34,7 @@ use Symfony\Component\Security\Http\Attribute\IsGranted;
 /** What is particular to collections of documents: their JSON Schema, tests against it, and planning them ahead. */
 final class CollectionController extends AbstractController
 {
-    public function __construct(private readonly Entries $entries, private readonly RegisterCatalog $register, private readonly Texts $texts, private readonly DocumentTest $test, private readonly Handed $handed)
+    public function __construct(private readonly Entries $entries, private readonly RegisterCatalog $register, private readonly Texts $texts, private readonly DocumentTest $test, private readonly Deliveries $deliveries)
     {
     }
 
@@ -104,7 +104,7 @@ final class CollectionController extends AbstractController
                 }
                 $table = MemberList::table(FilesReader::SCHEMA, $name, $about, $members);
                 $entities->wrapInTransaction(static function () use ($apply, $id, $table): void {
-                    $apply->apply($id, new Catalog('files', '', [$table]), new Choice([], [addcslashes($table->name, '*?')]), new Unheard());
+                    $apply->apply($id, new Catalog('files', '', [$table]), new Choice([], [addcslashes($table->name, '*?')]), new SilentProgress());
                 });
 
                 return $this->redirectToRoute('entry', ['id' => $entities->getConnection()->fetchOne('SELECT MAX(id) FROM entry WHERE source_id = ?', [$id])], 303);
@@ -120,7 +120,7 @@ final class CollectionController extends AbstractController
     {
         $entry = $this->entries->one($id);
 
-        return null !== $entry && Kind::Collection === $entry->facts->kind ? $entry : throw $this->createNotFoundException('There is no such collection in the register.');
+        return null !== $entry && TableType::Collection === $entry->facts->kind ? $entry : throw $this->createNotFoundException('There is no such collection in the register.');
     }
 
     private function drawn(EntryView $entry): string
@@ -146,12 +146,12 @@ final class CollectionController extends AbstractController
         if (!$file->isValid()) {
             throw new SourceError(\sprintf('“%s” did not arrive whole: %s', $file->getClientOriginalName(), $file->getErrorMessage()), 'The command fasti:validate takes files of any size.');
         }
-        $folder = $this->handed->keep([$file->getClientOriginalName() => $file->getPathname()]);
+        $folder = $this->deliveries->keep([$file->getClientOriginalName() => $file->getPathname()]);
 
         try {
             return $this->test->run((glob($folder.'/*') ?: [''])[0], $schema);
         } finally {
-            $this->handed->discard($folder);
+            $this->deliveries->discard($folder);
         }
     }
 }

@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace Fasti\Survey;
 
-use Fasti\Core\Drift\Change;
 use Fasti\Core\Drift\Compare;
+use Fasti\Core\Drift\Fate;
 use Fasti\Core\Drift\TableDrift;
 use Fasti\Core\Survey\SourceError;
 use Fasti\Source\Targets;
@@ -67,12 +67,12 @@ final readonly class CompareCommand
         }
         foreach ($drift as $item) {
             $table = $item->table();
-            yield \sprintf('%-8s %s.%s%s', $item->change->value, $table->schema, $table->name, Change::Renamed === $item->change && null !== $item->before ? \sprintf(', was %s.%s: %s', $item->before->schema, $item->before->name, $item->reason) : '');
+            yield \sprintf('%-8s %s.%s%s', $item->change->value, $table->schema, $table->name, Fate::Renamed === $item->change && null !== $item->before ? \sprintf(', was %s.%s: %s', $item->before->schema, $item->before->name, $item->reason) : '');
             foreach ($item->words as $words) {
                 yield '           '.$words;
             }
             foreach ($item->columns as $column) {
-                yield \sprintf('           %-8s %s%s%s', $column->change->value, $column->name(), Change::Renamed === $column->change && null !== $column->before ? \sprintf(', was %s: %s', $column->before->name, $column->reason) : '', [] === $column->words ? '' : ': '.implode('; ', $column->words));
+                yield \sprintf('           %-8s %s%s%s', $column->change->value, $column->name(), Fate::Renamed === $column->change && null !== $column->before ? \sprintf(', was %s: %s', $column->before->name, $column->reason) : '', [] === $column->words ? '' : ': '.implode('; ', $column->words));
             }
         }
     }

@@ -10,14 +10,14 @@ use Fasti\Core\Catalog\Catalog;
 use Fasti\Core\Catalog\CatalogArray;
 use Fasti\Core\Catalog\Column;
 use Fasti\Core\Catalog\FromArray;
-use Fasti\Core\Catalog\Kind;
 use Fasti\Core\Catalog\Table;
+use Fasti\Core\Catalog\TableType;
 use Fasti\Core\Drift\Compare;
 use Fasti\Core\Finding\Standouts;
 use Fasti\Core\Survey\Choice;
 use Fasti\Core\Survey\SourceError;
 use Fasti\Core\Survey\Stopped;
-use Fasti\Core\Wording\Figure;
+use Fasti\Core\Wording\Amount;
 use Fasti\Drift\DriftItems;
 use Fasti\Profile\DataAlike;
 use Fasti\Register\ApplyCatalog;
@@ -115,7 +115,7 @@ final readonly class RunSurveyHandler
             }
             $columns = array_values(array_filter($table->columns, static fn (Column $column): bool => mb_strlen($column->name) <= 700));
             if (\count($columns) < \count($table->columns)) {
-                $notes[] = \sprintf('%s: %s left out, whose name or path has more than 700 characters.', $table->name, Figure::of(\count($table->columns) - \count($columns), 'field').(1 === \count($table->columns) - \count($columns) ? ' was' : ' were'));
+                $notes[] = \sprintf('%s: %s left out, whose name or path has more than 700 characters.', $table->name, Amount::of(\count($table->columns) - \count($columns), 'field').(1 === \count($table->columns) - \count($columns) ? ' was' : ' were'));
                 $table = FromArray::table(['columns' => array_map(CatalogArray::column(...), $columns)] + CatalogArray::table($table));
             }
             $tables[] = $table;
@@ -143,9 +143,9 @@ final readonly class RunSurveyHandler
             'server' => $catalog->server,
             'counts' => $counts,
             'schemas' => \count(array_unique(array_map(static fn (Table $table): string => $table->schema, $catalog->tables))),
-            'tables' => $sum(static fn (Table $table): int => Kind::Table === $table->kind ? 1 : 0),
+            'tables' => $sum(static fn (Table $table): int => TableType::Table === $table->kind ? 1 : 0),
             'views' => $sum(static fn (Table $table): int => $table->kind->isView() ? 1 : 0),
-            'collections' => $sum(static fn (Table $table): int => Kind::Collection === $table->kind ? 1 : 0),
+            'collections' => $sum(static fn (Table $table): int => TableType::Collection === $table->kind ? 1 : 0),
             'fields' => $sum(static fn (Table $table): int => \count($table->columns)),
             'joins' => $sum(static fn (Table $table): int => \count($table->foreignKeys)),
             'indexes' => $sum(static fn (Table $table): int => \count($table->indexes)),

@@ -10,8 +10,8 @@ use Fasti\Core\Catalog\Column;
 use Fasti\Core\Finding\Standouts;
 use Fasti\Core\Survey\Choice;
 use Fasti\Core\Survey\SourceError;
+use Fasti\Core\Wording\Amount;
 use Fasti\Core\Wording\ColumnWords;
-use Fasti\Core\Wording\Figure;
 use Fasti\Core\Wording\TypeWords;
 use Fasti\Source\Targets;
 use Symfony\Component\Console\Attribute\Argument;
@@ -73,7 +73,7 @@ final readonly class SurveyCommand
     /** @return iterable<string> */
     private static function text(Catalog $catalog): iterable
     {
-        yield \sprintf('%s, %s', $catalog->server, Figure::of(\count($catalog->tables), 'object'));
+        yield \sprintf('%s, %s', $catalog->server, Amount::of(\count($catalog->tables), 'object'));
         foreach ($catalog->tables as $table) {
             yield '';
             yield \sprintf('%s %s.%s%s', $table->kind->value, $table->schema, $table->name, '' === $table->comment ? '' : ': '.$table->comment);

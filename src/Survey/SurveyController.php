@@ -10,7 +10,7 @@ use Fasti\Account\Account;
 use Fasti\Core\Catalog\Catalog;
 use Fasti\Core\Catalog\FromArray;
 use Fasti\Core\Drift\Compare;
-use Fasti\Core\Wording\Figure;
+use Fasti\Core\Wording\Amount;
 use Fasti\Drift\DriftItems;
 use Fasti\Source\Source;
 use Fasti\Support\Row;
@@ -92,7 +92,7 @@ final class SurveyController extends AbstractController
             'done' => $survey->done,
             'total' => $survey->total,
             'silent' => self::silent($survey),
-            'waited' => Figure::of(max(0, time() - $survey->askedAt->getTimestamp()), 'second'),
+            'waited' => Amount::of(max(0, time() - $survey->askedAt->getTimestamp()), 'second'),
         ]);
     }
 

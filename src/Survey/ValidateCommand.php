@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Fasti\Survey;
 
 use Fasti\Core\Survey\SourceError;
-use Fasti\Source\Handed;
+use Fasti\Source\Deliveries;
 use Symfony\Component\Console\Attribute\Argument;
 use Symfony\Component\Console\Attribute\AsCommand;
 use Symfony\Component\Console\Attribute\Option;
@@ -17,7 +17,7 @@ use Symfony\Component\Console\Output\OutputInterface;
 #[AsCommand('fasti:validate', 'Tests documents against a JSON Schema, and lists what fails and why')]
 final readonly class ValidateCommand
 {
-    public function __construct(private DocumentTest $test, private Handed $handed)
+    public function __construct(private DocumentTest $test, private Deliveries $deliveries)
     {
     }
 
@@ -28,7 +28,7 @@ final readonly class ValidateCommand
             if ('' === $schema || !is_file($schema)) {
                 throw new SourceError('' === $schema ? 'No schema is given.' : \sprintf('There is no file “%s”.', $schema), 'Name it with --schema=FILE.');
             }
-            $path = $this->handed->unpacked($documents);
+            $path = $this->deliveries->unpacked($documents);
             $path = is_dir($path) ? (glob($path.'/*') ?: [$path])[0] : $path;
             $result = $this->test->run($path, (string) file_get_contents($schema), max(1, $most));
         } catch (SourceError $e) {

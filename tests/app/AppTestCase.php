@@ -10,7 +10,7 @@ use Fasti\Account\Account;
 use Fasti\Account\Role;
 use Fasti\Core\Catalog\Catalog;
 use Fasti\Core\Survey\Choice;
-use Fasti\Core\Survey\Unheard;
+use Fasti\Core\Survey\SilentProgress;
 use Fasti\Register\ApplyCatalog;
 use Fasti\Source\Source;
 use Fasti\Source\Vault;
@@ -88,7 +88,7 @@ abstract class AppTestCase extends WebTestCase
     /** @return array<string, int> */
     protected static function apply(Source $source, Catalog $catalog, ?Choice $choice = null): array
     {
-        return self::get(ApplyCatalog::class)->apply($source->id(), $catalog, $choice ?? new Choice(), new Unheard());
+        return self::get(ApplyCatalog::class)->apply($source->id(), $catalog, $choice ?? new Choice(), new SilentProgress());
     }
 
     protected static function entryId(string $name): int

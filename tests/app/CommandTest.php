@@ -189,7 +189,7 @@ final class CommandTest extends AppTestCase
     public function testDocumentsSatisfyTheSchemaThatWasWorkedOutFromThem(): void
     {
         \Fasti\Demo\Telemetry::make($this->folder);
-        $catalog = \Fasti\Core\Files\FilesReader::open($this->folder)->read(new \Fasti\Core\Survey\Choice(), new \Fasti\Core\Survey\Unheard());
+        $catalog = \Fasti\Core\Files\FilesReader::open($this->folder)->read(new \Fasti\Core\Survey\Choice(), new \Fasti\Core\Survey\SilentProgress());
         foreach (['telemetry.jsonl', 'gateways.json'] as $file) {
             $table = $catalog->table('files', explode('.', $file)[0]) ?? throw new \LogicException();
             file_put_contents($this->folder.'/schema', json_encode(\Fasti\Core\Files\JsonSchema::of($table)));
@@ -204,7 +204,7 @@ final class CommandTest extends AppTestCase
     {
         $source = $this->source('due');
         $source->choose(new \Fasti\Core\Survey\Choice());
-        $source->every = \Fasti\Source\Every::Day;
+        $source->every = \Fasti\Source\Cadence::Day;
         $this->source('never asked')->choose(new \Fasti\Core\Survey\Choice());
         self::get(\Doctrine\ORM\EntityManagerInterface::class)->flush();
 

@@ -7,8 +7,8 @@ namespace Fasti\Tests\App;
 use Fasti\Core\Catalog\Catalog;
 use Fasti\Core\Catalog\ForeignKey;
 use Fasti\Core\Survey\Choice;
+use Fasti\Core\Survey\SilentProgress;
 use Fasti\Core\Survey\Target;
-use Fasti\Core\Survey\Unheard;
 use Fasti\Demo\Fieldwork;
 use Fasti\Source\Sources;
 use PHPUnit\Framework\Attributes\DataProvider;
@@ -43,7 +43,7 @@ final class DemoTest extends AppTestCase
 
     private static function read(): Catalog
     {
-        return self::get(Sources::class)->reader(new Target('mariadb', '127.0.0.1', self::port(), '', self::ACCOUNT, 'reads'))->read(new Choice(), new Unheard());
+        return self::get(Sources::class)->reader(new Target('mariadb', '127.0.0.1', self::port(), '', self::ACCOUNT, 'reads'))->read(new Choice(), new SilentProgress());
     }
 
     private static function number(string $sql): int

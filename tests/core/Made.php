@@ -5,16 +5,16 @@ declare(strict_types=1);
 namespace Fasti\Tests\Core;
 
 use Fasti\Core\Catalog\Catalog;
-use Fasti\Core\Catalog\Check;
+use Fasti\Core\Catalog\CheckConstraint;
 use Fasti\Core\Catalog\Column;
 use Fasti\Core\Catalog\ForeignKey;
 use Fasti\Core\Catalog\Generated;
 use Fasti\Core\Catalog\Index;
 use Fasti\Core\Catalog\IndexPart;
 use Fasti\Core\Catalog\Key;
-use Fasti\Core\Catalog\Kind;
 use Fasti\Core\Catalog\Reference;
 use Fasti\Core\Catalog\Table;
+use Fasti\Core\Catalog\TableType;
 use Fasti\Core\Catalog\Trigger;
 
 /** Tables made up for tests. */
@@ -37,7 +37,7 @@ final class Made
             $keys[] = new ForeignKey($name.'_'.$column, [$column], new Reference('main', $to, ['id']));
         }
 
-        return new Table('main', $name, Kind::Table, $comment, $made, new Key(null, ['id']), foreignKeys: $keys);
+        return new Table('main', $name, TableType::Table, $comment, $made, new Key(null, ['id']), foreignKeys: $keys);
     }
 
     public static function catalog(Table ...$tables): Catalog
@@ -49,7 +49,7 @@ final class Made
     public static function everything(): Table
     {
         return new Table(
-            'main', 'Odd "name" `with` ünïcode', Kind::Table, 'A comment',
+            'main', 'Odd "name" `with` ünïcode', TableType::Table, 'A comment',
             [
                 new Column('id', 'bigint(20) unsigned', false, null, '', true),
                 new Column('kind', "enum('a','it''s')", false, "'a'", 'of what kind', false, null, null, 'latin1', 'latin1_swedish_ci'),
@@ -60,7 +60,7 @@ final class Made
             [new Key('u', ['kind', 'twice'])],
             [new ForeignKey('fk', ['twice', 'kind'], new Reference('other', 't', ['a', 'b']), 'CASCADE', 'SET NULL')],
             [new Index('u', [new IndexPart('kind', 10, true), new IndexPart('twice')], true, 'btree', 'why')],
-            [new Check('c', '`id` > 0', 'id')],
+            [new CheckConstraint('c', '`id` > 0', 'id')],
             [new Trigger('tr', 'BEFORE', 'INSERT', 'SET NEW.kind = 1')],
             12, 16384, null, 'InnoDB', 'utf8mb4_unicode_ci',
         );

@@ -5,13 +5,13 @@ declare(strict_types=1);
 namespace Fasti\Tests\App\Register;
 
 use Fasti\Core\Catalog\Catalog;
-use Fasti\Core\Catalog\Check;
+use Fasti\Core\Catalog\CheckConstraint;
 use Fasti\Core\Catalog\Column;
 use Fasti\Core\Catalog\ForeignKey;
 use Fasti\Core\Catalog\Key;
-use Fasti\Core\Catalog\Kind;
 use Fasti\Core\Catalog\Reference;
 use Fasti\Core\Catalog\Table;
+use Fasti\Core\Catalog\TableType;
 use Fasti\Core\Catalog\Trigger;
 use Fasti\Register\Entries;
 use Fasti\Register\EntryView;
@@ -25,13 +25,13 @@ final class EntryTest extends AppTestCase
 {
     private static function catalog(): Catalog
     {
-        $parts = new Table('main', 'part', Kind::Table, '', [new Column('maker', 'int', false), new Column('number', 'int', false)], new Key(null, ['maker', 'number']));
-        $use = new Table('main', 'use', Kind::Table, 'Where parts went', [new Column('id', 'int', false), new Column('maker', 'int'), new Column('number', 'int'), new Column('replaces', 'int', comment: 'earlier use')], new Key(null, ['id']), [new Key('once', ['maker', 'number'])], [
+        $parts = new Table('main', 'part', TableType::Table, '', [new Column('maker', 'int', false), new Column('number', 'int', false)], new Key(null, ['maker', 'number']));
+        $use = new Table('main', 'use', TableType::Table, 'Where parts went', [new Column('id', 'int', false), new Column('maker', 'int'), new Column('number', 'int'), new Column('replaces', 'int', comment: 'earlier use')], new Key(null, ['id']), [new Key('once', ['maker', 'number'])], [
             new ForeignKey('use_part', ['maker', 'number'], new Reference('main', 'part', ['maker', 'number']), 'CASCADE', 'SET NULL'),
             new ForeignKey('use_replaces', ['replaces'], new Reference('main', 'use', ['id'])),
-        ], [], [new Check('positive', '`number` > 0')], [new Trigger('logs', 'AFTER', 'DELETE', 'SET @x = 1')]);
+        ], [], [new CheckConstraint('positive', '`number` > 0')], [new Trigger('logs', 'AFTER', 'DELETE', 'SET @x = 1')]);
 
-        return new Catalog('mariadb', '', [$parts, $use, new Table('main', 'used', Kind::View, '', [new Column('id', 'int')], definition: 'select `id` from `use`')]);
+        return new Catalog('mariadb', '', [$parts, $use, new Table('main', 'used', TableType::View, '', [new Column('id', 'int')], definition: 'select `id` from `use`')]);
     }
 
     private function entry(string $name): EntryView

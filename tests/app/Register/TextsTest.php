@@ -97,7 +97,7 @@ final class TextsTest extends AppTestCase
         self::assertStringContainsString('190 fit here', (string) json_encode($this->save('', str_repeat('x', 191), 'a', 'businessName'), \JSON_UNESCAPED_UNICODE));
         self::assertResponseStatusCodeSame(422);
         self::assertStringContainsString('no text called', (string) json_encode($this->save('', 'x', 'a', 'name')));
-        $this->post('/register/texts', ['subject' => 'entry', 'id' => self::entryId('station'), 'property' => 'standing', 'base' => 'draft', 'value' => 'perfect', 'sitting' => 'a'], $this->token);
+        $this->post('/register/texts', ['subject' => 'entry', 'id' => self::entryId('station'), 'property' => 'standing', 'base' => 'open', 'value' => 'perfect', 'sitting' => 'a'], $this->token);
         self::assertResponseStatusCodeSame(422);
         $this->post('/register/texts', ['subject' => 'field', 'id' => 999999999, 'property' => 'meaning', 'base' => '', 'value' => 'x', 'sitting' => 'a'], $this->token);
         self::assertResponseStatusCodeSame(422);

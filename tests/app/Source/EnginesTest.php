@@ -7,8 +7,8 @@ namespace Fasti\Tests\App\Source;
 use Fasti\Core\Catalog\Catalog;
 use Fasti\Core\Catalog\CatalogArray;
 use Fasti\Core\Catalog\Column;
-use Fasti\Core\Catalog\Kind;
 use Fasti\Core\Catalog\Table;
+use Fasti\Core\Catalog\TableType;
 use Fasti\Core\Files\FilesReader;
 use Fasti\Core\Profile\SqlProfiler;
 use Fasti\Core\Script\Dialect;
@@ -17,9 +17,9 @@ use Fasti\Core\Script\Script;
 use Fasti\Core\Sheet\Sheets;
 use Fasti\Core\Survey\Choice;
 use Fasti\Core\Survey\Progress;
+use Fasti\Core\Survey\SilentProgress;
 use Fasti\Core\Survey\SourceError;
 use Fasti\Core\Survey\Target;
-use Fasti\Core\Survey\Unheard;
 use Fasti\Demo\Mart;
 use Fasti\Source\PdoRows;
 use Fasti\Source\Sources;
@@ -96,7 +96,7 @@ final class EnginesTest extends AppTestCase
         self::assertSame(['inherits from field.note'], self::table($catalog, 'photo')->traits);
         self::assertSame(['id', 'station_id', 'at', 'parameter', 'text', 'width', 'taken'], array_map(static fn (Column $column): string => $column->name, self::table($catalog, 'photo')->columns));
         self::assertStringStartsWith('EXCLUDE USING gist', self::table($catalog, 'booking')->checks[0]->expression);
-        self::assertSame([Kind::MaterializedView, 'One row per station and day'], [self::table($catalog, 'daily')->kind, self::table($catalog, 'daily')->comment]);
+        self::assertSame([TableType::MaterializedView, 'One row per station and day'], [self::table($catalog, 'daily')->kind, self::table($catalog, 'daily')->comment]);
         self::assertSame('(closed IS NULL)', array_values(array_filter($station->indexes, static fn ($index): bool => 'station_label' === $index->name))[0]->where);
         self::assertSame(['note_station_id_at_parameter_fkey', ['station_id', 'at', 'parameter'], 'SET NULL'], [self::table($catalog, 'note')->foreignKeys[0]->name, self::table($catalog, 'note')->foreignKeys[0]->references->columns, self::table($catalog, 'note')->foreignKeys[0]->onUpdate]);
     }
@@ -182,14 +182,14 @@ final class EnginesTest extends AppTestCase
             }
             fclose($out);
         }
-        $sheets = FilesReader::open($folder)->read(new Choice([$odd ? OddSchema::NAME : 'field']), new Unheard());
+        $sheets = FilesReader::open($folder)->read(new Choice([$odd ? OddSchema::NAME : 'field']), new SilentProgress());
         array_map(unlink(...), glob($folder.'/*') ?: []);
         rmdir($folder);
         if ($odd) {
             OddSchema::drop();
         }
         foreach ($live->tables as $table) {
-            if ('shut' === $table->schema || 'broken' === $table->name || ('standard' === $engine && Kind::MaterializedView === $table->kind)) {
+            if ('shut' === $table->schema || 'broken' === $table->name || ('standard' === $engine && TableType::MaterializedView === $table->kind)) {
                 continue;
             }
             $sheet = $sheets->table($table->schema, $table->name) ?? self::fail("The sheets lack $table->name.");
@@ -323,7 +323,7 @@ final class EnginesTest extends AppTestCase
         $profiles = [];
         foreach ([[new Target('sqlite', path: $path), 'main'], [$target, 'public']] as [$of, $schema]) {
             $table = self::read($of)->table($schema, 'sighting') ?? throw new \LogicException();
-            $profiles[] = (new SqlProfiler(PdoRows::open($of), $of->engine))->profile($table, [], [], new Unheard());
+            $profiles[] = (new SqlProfiler(PdoRows::open($of), $of->engine))->profile($table, [], [], new SilentProgress());
         }
         unlink($path);
         Engines::drop($target);
@@ -340,7 +340,7 @@ final class EnginesTest extends AppTestCase
 
     private static function read(Target $target): Catalog
     {
-        return self::get(Sources::class)->reader($target)->read(new Choice(), new Unheard());
+        return self::get(Sources::class)->reader($target)->read(new Choice(), new SilentProgress());
     }
 
     private static function fromScript(string $sql, string $dialect = ''): Catalog
@@ -348,7 +348,7 @@ final class EnginesTest extends AppTestCase
         $path = sys_get_temp_dir().'/fasti-'.bin2hex(random_bytes(4)).'.sql';
         file_put_contents($path, $sql);
         try {
-            return FilesReader::open($path, $dialect)->read(new Choice(), new Unheard());
+            return FilesReader::open($path, $dialect)->read(new Choice(), new SilentProgress());
         } finally {
             unlink($path);
         }

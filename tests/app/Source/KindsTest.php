@@ -6,8 +6,8 @@ namespace Fasti\Tests\App\Source;
 
 use Doctrine\ORM\EntityManagerInterface;
 use Fasti\Core\Survey\SourceError;
-use Fasti\Source\Every;
-use Fasti\Source\Handed;
+use Fasti\Source\Cadence;
+use Fasti\Source\Deliveries;
 use Fasti\Source\Source;
 use Fasti\Survey\Message\RunSurvey;
 use Fasti\Survey\RunSurveyHandler;
@@ -60,7 +60,7 @@ final class KindsTest extends AppTestCase
         $zip->addFromString('../../b.jsonl', '{"a":1}');
         $zip->addFromString('readme.txt', 'not read');
         $zip->close();
-        $folder = self::get(Handed::class)->keep(['all.zip' => $this->folder.'/all.zip', 'c.jsonl.gz' => $this->file('c.gz', (string) gzencode('{"b":2}'))]);
+        $folder = self::get(Deliveries::class)->keep(['all.zip' => $this->folder.'/all.zip', 'c.jsonl.gz' => $this->file('c.gz', (string) gzencode('{"b":2}'))]);
 
         self::assertSame(['a.csv', 'b.jsonl', 'c.jsonl'], array_map(basename(...), glob($folder.'/*') ?: []));
         self::assertStringStartsWith(self::root().'/var/test/files/handed/', $folder);
@@ -81,7 +81,7 @@ final class KindsTest extends AppTestCase
         $zip->close();
         foreach (['bomb.zip' => $this->folder.'/bomb.zip', 'a.csv.gz' => $this->file('b.gz', (string) gzencode((string) file_get_contents($bomb), 9))] as $name => $path) {
             try {
-                self::get(Handed::class)->keep([$name => $path]);
+                self::get(Deliveries::class)->keep([$name => $path]);
                 self::fail('It was unpacked.');
             } catch (SourceError $e) {
                 self::assertStringContainsString('grows beyond all measure', $e->getMessage());
@@ -196,10 +196,10 @@ final class KindsTest extends AppTestCase
     {
         $now = new \DateTimeImmutable('2026-03-10 06:00');
 
-        self::assertTrue(Every::Day->isDue(new \DateTimeImmutable('2026-03-09 06:20'), $now));
-        self::assertFalse(Every::Day->isDue(new \DateTimeImmutable('2026-03-09 20:00'), $now));
-        self::assertTrue(Every::Week->isDue(null, $now));
-        self::assertFalse(Every::Never->isDue(null, $now));
+        self::assertTrue(Cadence::Day->isDue(new \DateTimeImmutable('2026-03-09 06:20'), $now));
+        self::assertFalse(Cadence::Day->isDue(new \DateTimeImmutable('2026-03-09 20:00'), $now));
+        self::assertTrue(Cadence::Week->isDue(null, $now));
+        self::assertFalse(Cadence::Never->isDue(null, $now));
     }
 
     public function testACollectionMayBePlannedAndIsNotMissedBySurveys(): void

@@ -7,11 +7,11 @@ namespace Fasti\Tests\App\Survey;
 use Fasti\Core\Catalog\Catalog;
 use Fasti\Core\Catalog\CatalogArray;
 use Fasti\Core\Catalog\IndexPart;
-use Fasti\Core\Catalog\Kind;
 use Fasti\Core\Catalog\Table;
+use Fasti\Core\Catalog\TableType;
 use Fasti\Core\Survey\Choice;
+use Fasti\Core\Survey\SilentProgress;
 use Fasti\Core\Survey\Target;
-use Fasti\Core\Survey\Unheard;
 use Fasti\Source\Source;
 use Fasti\Source\Sources;
 use Fasti\Survey\Message\RunSurvey;
@@ -36,7 +36,7 @@ final class SurveyTest extends AppTestCase
     {
         static $catalog = null;
 
-        return $catalog instanceof Catalog ? $catalog : $catalog = self::get(Sources::class)->reader(Target::fromUrl(OddSchema::url()))->read(new Choice(), new Unheard());
+        return $catalog instanceof Catalog ? $catalog : $catalog = self::get(Sources::class)->reader(Target::fromUrl(OddSchema::url()))->read(new Choice(), new SilentProgress());
     }
 
     private static function table(string $name): Table
@@ -84,7 +84,7 @@ final class SurveyTest extends AppTestCase
 
     public function testViewsComeWithTheirQueryAndABrokenOneDoesNotStopTheRest(): void
     {
-        self::assertSame(Kind::View, self::table('seen')->kind);
+        self::assertSame(TableType::View, self::table('seen')->kind);
         self::assertStringContainsString('from `', (string) self::table('seen')->definition);
         self::assertSame([], self::table('broken')->columns);
         self::assertStringContainsString('broken shows no columns', self::read()->notes[0]);

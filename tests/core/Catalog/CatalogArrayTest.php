@@ -56,7 +56,7 @@ final class CatalogArrayTest extends TestCase
 
     public function testAColumnIsFoundByItsExactName(): void
     {
-        $table = new Table('s', 't', \Fasti\Core\Catalog\Kind::Table, columns: [new Column('Id', 'int'), new Column('id', 'text')]);
+        $table = new Table('s', 't', \Fasti\Core\Catalog\TableType::Table, columns: [new Column('Id', 'int'), new Column('id', 'text')]);
 
         self::assertSame('text', $table->column('id')?->type);
         self::assertNull($table->column('ID'));

@@ -7,9 +7,9 @@ namespace Fasti\Tests\Core\Diagram;
 use Fasti\Core\Diagram\Layout;
 use Fasti\Core\Diagram\Line;
 use Fasti\Core\Diagram\Path;
-use Fasti\Core\Diagram\Shape;
 use Fasti\Core\Diagram\Tablet;
 use Fasti\Core\Diagram\TabletRow;
+use Fasti\Core\Diagram\TabletShape;
 use Fasti\Core\Join\End;
 
 /** Makes up diagrams, and measures what is wrong with the drawing of one. */
@@ -185,7 +185,7 @@ final class Drawn
         return $found;
     }
 
-    public static function shapeOf(Layout $layout, int $id): Shape
+    public static function shapeOf(Layout $layout, int $id): TabletShape
     {
         foreach ($layout->shapes as $shape) {
             if ($shape->tablet->id === $id) {

@@ -8,9 +8,9 @@ use Fasti\Core\Diagram\Block;
 use Fasti\Core\Diagram\Detail;
 use Fasti\Core\Diagram\Line;
 use Fasti\Core\Diagram\Router;
-use Fasti\Core\Diagram\Shape;
 use Fasti\Core\Diagram\Tablet;
 use Fasti\Core\Diagram\TabletRow;
+use Fasti\Core\Diagram\TabletShape;
 use Fasti\Core\Join\End;
 use PHPUnit\Framework\TestCase;
 
@@ -25,7 +25,7 @@ final class RouterTest extends TestCase
     {
         $shapes = [];
         for ($i = 0; $i < $count; ++$i) {
-            $shapes[] = new Shape(new Tablet($i, 'T'.$i, [new TabletRow('id', 'id', true), ...array_map(static fn (int $j): TabletRow => new TabletRow('r'.$j, 'r'.$j), array_keys($joins))]), Detail::All, []);
+            $shapes[] = new TabletShape(new Tablet($i, 'T'.$i, [new TabletRow('id', 'id', true), ...array_map(static fn (int $j): TabletRow => new TabletRow('r'.$j, 'r'.$j), array_keys($joins))]), Detail::All, []);
         }
         $lines = [];
         foreach ($joins as $j => [$from, $to]) {

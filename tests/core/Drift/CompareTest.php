@@ -8,9 +8,9 @@ use Fasti\Core\Catalog\Catalog;
 use Fasti\Core\Catalog\Column;
 use Fasti\Core\Catalog\Key;
 use Fasti\Core\Catalog\Table;
-use Fasti\Core\Drift\Change;
 use Fasti\Core\Drift\Compare;
 use Fasti\Core\Drift\Doubt;
+use Fasti\Core\Drift\Fate;
 use Fasti\Core\Drift\Likeness;
 use Fasti\Core\Drift\TableDrift;
 use Fasti\Tests\Core\Made;
@@ -112,7 +112,7 @@ final class CompareTest extends TestCase
     {
         $found = [];
         foreach (Compare::catalogs(Made::catalog(self::of('t', ...$before)), Made::catalog(self::of('t', ...$after)))[0]->columns as $column) {
-            if (Change::Renamed === $column->change) {
+            if (Fate::Renamed === $column->change) {
                 $found[] = $column->before?->name.' → '.$column->after?->name;
                 self::assertNotSame('', $column->reason);
             }
@@ -125,7 +125,7 @@ final class CompareTest extends TestCase
     {
         $before = Made::catalog(self::of('t', new Column('id', 'int'), new Column('colour', 'varchar(20)'), new Column('z', 'int')));
         $after = Made::catalog(self::of('t', new Column('id', 'int'), new Column('z', 'int'), new Column('hue', 'varchar(20)')));
-        $renamed = static fn (float $alike): bool => Change::Renamed === Compare::catalogs($before, $after, [], static fn (): float => $alike)[0]->columns[0]->change;
+        $renamed = static fn (float $alike): bool => Fate::Renamed === Compare::catalogs($before, $after, [], static fn (): float => $alike)[0]->columns[0]->change;
 
         self::assertTrue($renamed(1.0));
         self::assertFalse($renamed(0.1));

@@ -7,10 +7,10 @@ namespace Fasti\Tests\Core\Drift;
 use Fasti\Core\Catalog\Catalog;
 use Fasti\Core\Catalog\Column;
 use Fasti\Core\Catalog\Key;
-use Fasti\Core\Catalog\Kind;
 use Fasti\Core\Catalog\Table;
-use Fasti\Core\Drift\Change;
+use Fasti\Core\Catalog\TableType;
 use Fasti\Core\Drift\Compare;
+use Fasti\Core\Drift\Fate;
 use Fasti\Core\Drift\Pairing;
 use PHPUnit\Framework\Attributes\TestWith;
 use PHPUnit\Framework\TestCase;
@@ -45,8 +45,8 @@ final class RenamesTest extends TestCase
         }
         $found = [];
         foreach (Compare::catalogs(new Catalog('', '', $before), new Catalog('', '', $after)) as $item) {
-            self::assertNotSame(Change::Changed, $item->change);
-            if (Change::Renamed === $item->change) {
+            self::assertNotSame(Fate::Changed, $item->change);
+            if (Fate::Renamed === $item->change) {
                 $found[] = $item->before?->name.' → '.$item->after?->name;
             }
         }
@@ -58,10 +58,10 @@ final class RenamesTest extends TestCase
     {
         mt_srand(9);
         $before = array_map(static fn (int $i): Table => self::made('t_'.$i, 9), range(1, 400));
-        $after = array_map(static fn (Table $table): Table => new Table('moved', $table->name, Kind::Table, '', $table->columns, $table->primaryKey), $before);
+        $after = array_map(static fn (Table $table): Table => new Table('moved', $table->name, TableType::Table, '', $table->columns, $table->primaryKey), $before);
         $drift = Compare::catalogs(new Catalog('', '', $before), new Catalog('', '', $after));
 
-        self::assertSame([Change::Renamed->value => 400], array_count_values(array_map(static fn ($item): string => $item->change->value, $drift)));
+        self::assertSame([Fate::Renamed->value => 400], array_count_values(array_map(static fn ($item): string => $item->change->value, $drift)));
         foreach ($drift as $item) {
             self::assertSame($item->before?->name, $item->after?->name);
         }
@@ -93,7 +93,7 @@ final class RenamesTest extends TestCase
             $columns[$column] ??= new Column($column, self::TYPES[mt_rand(0, 5)]);
         }
 
-        return new Table('main', $name, Kind::Table, '', array_values($columns), new Key(null, ['id']));
+        return new Table('main', $name, TableType::Table, '', array_values($columns), new Key(null, ['id']));
     }
 
     private static function named(Table $table, string $name): Table

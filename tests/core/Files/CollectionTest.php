@@ -6,12 +6,12 @@ namespace Fasti\Tests\Core\Files;
 
 use Fasti\Core\Catalog\Catalog;
 use Fasti\Core\Catalog\Column;
-use Fasti\Core\Catalog\Kind;
 use Fasti\Core\Catalog\Table;
+use Fasti\Core\Catalog\TableType;
 use Fasti\Core\Files\FilesReader;
 use Fasti\Core\Survey\Choice;
+use Fasti\Core\Survey\SilentProgress;
 use Fasti\Core\Survey\SourceError;
-use Fasti\Core\Survey\Unheard;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 
@@ -22,7 +22,7 @@ final class CollectionTest extends TestCase
         $table = self::one("{\"a\":1,\"b\":{\"c\":\"x\",\"d\":[{\"e\":1},{\"e\":2,\"f\":null}]}}\n{\"a\":2.5,\"b\":{\"c\":\"y\",\"d\":[]},\"g\":[true]}\n");
 
         self::assertSame(['a', 'b', 'b.c', 'b.d', 'b.d[].e', 'b.d[].f', 'g', 'g[]'], array_map(static fn (Column $column): string => $column->name, $table->columns));
-        self::assertSame(Kind::Collection, $table->kind);
+        self::assertSame(TableType::Collection, $table->kind);
         self::assertSame(['number', false], [$table->column('a')?->type, $table->column('a')?->nullable]);
         self::assertSame([1, 2], [$table->column('g')?->seen?->present, $table->column('g')?->seen?->of]);
         self::assertSame([1, 2], [$table->column('b.d[].f')?->seen?->present, $table->column('b.d[].f')?->seen?->of]);
@@ -200,6 +200,6 @@ final class CollectionTest extends TestCase
     {
         $folder = new Folder($files);
 
-        return FilesReader::open($folder->path)->read(new Choice(), new Unheard());
+        return FilesReader::open($folder->path)->read(new Choice(), new SilentProgress());
     }
 }

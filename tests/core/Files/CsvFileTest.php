@@ -6,8 +6,8 @@ namespace Fasti\Tests\Core\Files;
 
 use Fasti\Core\Files\CsvFile;
 use Fasti\Core\Files\CsvTable;
+use Fasti\Core\Survey\SilentProgress;
 use Fasti\Core\Survey\SourceError;
-use Fasti\Core\Survey\Unheard;
 use PHPUnit\Framework\Attributes\TestWith;
 use PHPUnit\Framework\TestCase;
 
@@ -61,7 +61,7 @@ final class CsvFileTest extends TestCase
     public function testATypeIsTheNarrowestThatAllValuesFit(array $values, string $type): void
     {
         $folder = new Folder(['t.csv' => "k,v\n".implode("\n", array_map(static fn (string $value): string => 'x,'.$value, $values))."\n"]);
-        $table = (new CsvTable('files', 't', new CsvFile($folder->path.'/t.csv')))->read(new Unheard());
+        $table = (new CsvTable('files', 't', new CsvFile($folder->path.'/t.csv')))->read(new SilentProgress());
 
         $column = $table->column('v') ?? self::fail('There is no v.');
         self::assertSame($type, $column->type);

@@ -11,7 +11,7 @@ use Fasti\Core\Profile\FieldProfile;
 use Fasti\Core\Profile\TableProfile;
 use Fasti\Core\Profile\Tally;
 use Fasti\Core\Survey\Choice;
-use Fasti\Core\Survey\Unheard;
+use Fasti\Core\Survey\SilentProgress;
 use PHPUnit\Framework\TestCase;
 
 final class FileProfilerTest extends TestCase
@@ -102,8 +102,8 @@ final class FileProfilerTest extends TestCase
     private static function profile(string $name, string $content, array $grain = []): TableProfile
     {
         $folder = new Folder([$name => $content]);
-        $table = FilesReader::open($folder->path)->read(new Choice(), new Unheard())->tables[0];
+        $table = FilesReader::open($folder->path)->read(new Choice(), new SilentProgress())->tables[0];
 
-        return (new FileProfiler())->profile($folder->path.'/'.$name, $table, $grain, [], new Unheard());
+        return (new FileProfiler())->profile($folder->path.'/'.$name, $table, $grain, [], new SilentProgress());
     }
 }

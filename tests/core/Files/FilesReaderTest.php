@@ -11,8 +11,8 @@ use Fasti\Core\Files\JsonSchema;
 use Fasti\Core\Files\MemberList;
 use Fasti\Core\Sheet\Sheets;
 use Fasti\Core\Survey\Choice;
+use Fasti\Core\Survey\SilentProgress;
 use Fasti\Core\Survey\SourceError;
-use Fasti\Core\Survey\Unheard;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 
@@ -30,7 +30,7 @@ final class FilesReaderTest extends TestCase
     public function testOddCsvFilesAreReadAndWhatIsOddIsSaid(): void
     {
         $folder = new Folder(['a.csv' => "1\t2\n3\t4\t5\n\"x\ny\"\tcaf\xE9\n"]);
-        $catalog = FilesReader::open($folder->path)->read(new Choice(), new Unheard());
+        $catalog = FilesReader::open($folder->path)->read(new Choice(), new SilentProgress());
 
         self::assertSame(['column 1', 'column 2'], array_map(static fn (Column $column): string => $column->name, $catalog->tables[0]->columns));
         self::assertSame(3, $catalog->tables[0]->rowEstimate);
@@ -54,7 +54,7 @@ final class FilesReaderTest extends TestCase
         $folder = new Folder([$name => $content]);
         $this->expectException(SourceError::class);
         $this->expectExceptionMessage($words);
-        FilesReader::open($folder->path.'/'.$name)->read(new Choice(), new Unheard());
+        FilesReader::open($folder->path.'/'.$name)->read(new Choice(), new SilentProgress());
     }
 
     public function testAFolderWithNothingToReadIsRefused(): void
@@ -70,14 +70,14 @@ final class FilesReaderTest extends TestCase
         $reader = FilesReader::open($folder->path);
 
         self::assertEqualsCanonicalizing(['docs' => 'collection', 'plan' => 'collection', 'rows' => 'table', 'from_script' => 'table'], $reader->inventory()->schemas['files']);
-        self::assertSame(['docs', 'from_script', 'plan', 'rows'], array_map(static fn (Table $table): string => $table->name, $reader->read(new Choice(), new Unheard())->tables));
-        self::assertSame(['rows'], array_map(static fn (Table $table): string => $table->name, $reader->read(new Choice([], ['ro*']), new Unheard())->tables));
+        self::assertSame(['docs', 'from_script', 'plan', 'rows'], array_map(static fn (Table $table): string => $table->name, $reader->read(new Choice(), new SilentProgress())->tables));
+        self::assertSame(['rows'], array_map(static fn (Table $table): string => $table->name, $reader->read(new Choice([], ['ro*']), new SilentProgress())->tables));
     }
 
     public function testOneBadFileAmongSeveralIsSaidAndTheOthersComeIn(): void
     {
         $folder = new Folder(['a.csv' => "x,y\n1,2\n", 'b.csv' => '[{"a":1}]', 'data.sql' => 'INSERT INTO t VALUES (1);']);
-        $catalog = FilesReader::open($folder->path)->read(new Choice(), new Unheard());
+        $catalog = FilesReader::open($folder->path)->read(new Choice(), new SilentProgress());
 
         self::assertSame(['a'], array_map(static fn (Table $table): string => $table->name, $catalog->tables));
         self::assertStringContainsString('“b.csv” is no CSV file', $catalog->notes[0]);
@@ -94,7 +94,7 @@ final class FilesReaderTest extends TestCase
             'k.csv' => "schema_name,table_name,constraint_name,constraint_kind,column_name,position,far_schema,far_table,far_column,on_delete,on_update\nRIVER,STATION,PK_S,PRIMARY KEY,ID,1,,,,,\nRIVER,VISIT,FK_V,FOREIGN KEY,STATION_ID,1,RIVER,STATION,ID,CASCADE,\nRIVER,AWAY,PK_A,PRIMARY KEY,ID,1,,,,,\n",
             'n.csv' => "schema_name,table_name,column_name,comment_text\nRIVER,STATION,,A fixed place\nRIVER,STATION,NAME,What people call it\n",
         ]);
-        $catalog = FilesReader::open($folder->path)->read(new Choice(), new Unheard());
+        $catalog = FilesReader::open($folder->path)->read(new Choice(), new SilentProgress());
         $station = $catalog->table('RIVER', 'STATION');
 
         self::assertSame(['OPEN_ONES', 'STATION', 'VISIT'], array_map(static fn (Table $table): string => $table->name, $catalog->tables));
@@ -150,6 +150,6 @@ final class FilesReaderTest extends TestCase
     {
         $folder = new Folder($files);
 
-        return FilesReader::open($folder->path)->read(new Choice(), new Unheard())->table('files', $name) ?? self::fail("There is no $name.");
+        return FilesReader::open($folder->path)->read(new Choice(), new SilentProgress())->table('files', $name) ?? self::fail("There is no $name.");
     }
 }

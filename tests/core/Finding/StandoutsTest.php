@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace Fasti\Tests\Core\Finding;
 
 use Fasti\Core\Catalog\Column;
-use Fasti\Core\Catalog\Kind;
 use Fasti\Core\Catalog\Table;
+use Fasti\Core\Catalog\TableType;
 use Fasti\Core\Finding\Finding;
 use Fasti\Core\Finding\Standouts;
 use Fasti\Tests\Core\Made;
@@ -25,8 +25,8 @@ final class StandoutsTest extends TestCase
             Made::table('station', ['code' => 'char(6)'], [], 'Sites'),
             Made::table('reading', ['station_id' => 'int', 'code' => 'int', 'raw' => 'longblob'], ['station_id' => 'station'], 'Values'),
             Made::table('order', [], [], 'Orders'),
-            new Table('main', 'loose', Kind::Table, '', [new Column('line', 'int')]),
-            new Table('main', 'seen', Kind::View, '', [new Column('line', 'int')]),
+            new Table('main', 'loose', TableType::Table, '', [new Column('line', 'int')]),
+            new Table('main', 'seen', TableType::View, '', [new Column('line', 'int')]),
         );
 
         self::assertSame(['loose'], self::tables($found['no-primary-key']));

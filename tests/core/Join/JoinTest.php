@@ -7,9 +7,9 @@ namespace Fasti\Tests\Core\Join;
 use Fasti\Core\Catalog\Column;
 use Fasti\Core\Catalog\ForeignKey;
 use Fasti\Core\Catalog\Key;
-use Fasti\Core\Catalog\Kind;
 use Fasti\Core\Catalog\Reference;
 use Fasti\Core\Catalog\Table;
+use Fasti\Core\Catalog\TableType;
 use Fasti\Core\Join\Cardinality;
 use Fasti\Core\Join\End;
 use Fasti\Core\Join\Sentence;
@@ -37,8 +37,8 @@ final class JoinTest extends TestCase
     {
         $key = new ForeignKey('k', ['a', 'b'], new Reference('s', 't', ['a', 'b']));
         $columns = [new Column('a', 'int', false), new Column('b', 'int', false)];
-        $unique = new Table('s', 'x', Kind::Table, columns: $columns, uniqueKeys: [new Key('u', ['b'])], foreignKeys: [$key]);
-        $wider = new Table('s', 'x', Kind::Table, columns: $columns, primaryKey: new Key(null, ['a', 'b', 'c']), foreignKeys: [$key]);
+        $unique = new Table('s', 'x', TableType::Table, columns: $columns, uniqueKeys: [new Key('u', ['b'])], foreignKeys: [$key]);
+        $wider = new Table('s', 'x', TableType::Table, columns: $columns, primaryKey: new Key(null, ['a', 'b', 'c']), foreignKeys: [$key]);
 
         self::assertSame('1:1', Cardinality::declared($unique, $key)->short());
         self::assertSame('n:1', Cardinality::declared($wider, $key)->short());

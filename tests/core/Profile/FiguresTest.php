@@ -6,8 +6,8 @@ namespace Fasti\Tests\Core\Profile;
 
 use Fasti\Core\Catalog\Column;
 use Fasti\Core\Catalog\Seen;
+use Fasti\Core\Profile\FieldFigures;
 use Fasti\Core\Profile\FieldProfile;
-use Fasti\Core\Profile\Figures;
 use Fasti\Core\Profile\Iso;
 use PHPUnit\Framework\Attributes\TestWith;
 use PHPUnit\Framework\TestCase;
@@ -29,15 +29,15 @@ final class FiguresTest extends TestCase
     #[TestWith(['', 'text'])]
     public function testTypesFallIntoFamilies(string $type, string $family): void
     {
-        self::assertSame($family, Figures::family(new Column('x', $type)));
+        self::assertSame($family, FieldFigures::family(new Column('x', $type)));
     }
 
     public function testMembersOfDocumentsFallIntoFamiliesByWhatTheyHold(): void
     {
-        $family = static fn (string $type): string => Figures::family(new Column('x', $type, seen: new Seen(1, 1, [])));
+        $family = static fn (string $type): string => FieldFigures::family(new Column('x', $type, seen: new Seen(1, 1, [])));
 
         self::assertSame(['whole', 'number', 'text', 'time', 'text', 'other'], array_map($family, ['integer', 'number', 'string', 'string (date-time)', 'integer | string', 'object']));
-        self::assertSame('number', Figures::family(new Column('x', 'field.amount', base: 'numeric(6,2)')));
+        self::assertSame('number', FieldFigures::family(new Column('x', 'field.amount', base: 'numeric(6,2)')));
     }
 
     public function testValuesOfASampleThatStandOnceSayNothing(): void
@@ -104,6 +104,6 @@ final class FiguresTest extends TestCase
     /** @param list<string> $values */
     private static function field(array $values, int $filled, ?int $distinct = null, string $decision = ''): FieldProfile
     {
-        return Figures::field('t', new Column('x', 'varchar(250)'), $filled, ['values' => $filled, 'blank' => 0, 'distinct' => $distinct, 'least' => null, 'greatest' => null, 'shortest' => null, 'longest' => null, 'average' => null], $values, null, $decision);
+        return FieldFigures::field('t', new Column('x', 'varchar(250)'), $filled, ['values' => $filled, 'blank' => 0, 'distinct' => $distinct, 'least' => null, 'greatest' => null, 'shortest' => null, 'longest' => null, 'average' => null], $values, null, $decision);
     }
 }

@@ -11,8 +11,8 @@ use Fasti\Core\Profile\TableProfile;
 use Fasti\Core\Script\SqliteReader;
 use Fasti\Core\Survey\Choice;
 use Fasti\Core\Survey\Rows;
+use Fasti\Core\Survey\SilentProgress;
 use Fasti\Core\Survey\SourceError;
-use Fasti\Core\Survey\Unheard;
 use PHPUnit\Framework\TestCase;
 
 /** On SQLite, which needs no server; the other engines have their test in tests/app. */
@@ -57,7 +57,7 @@ final class SqlProfilerTest extends TestCase
 
     public function testALargeTableIsSampledAndSaysSo(): void
     {
-        $table = new Table('main', 't', \Fasti\Core\Catalog\Kind::Table, '', [new \Fasti\Core\Catalog\Column('a', 'INTEGER')], rowEstimate: 9000000);
+        $table = new Table('main', 't', \Fasti\Core\Catalog\TableType::Table, '', [new \Fasti\Core\Catalog\Column('a', 'INTEGER')], rowEstimate: 9000000);
         $rows = new class implements Rows {
             /** @var list<string> */
             public array $asked = [];
@@ -73,7 +73,7 @@ final class SqlProfilerTest extends TestCase
                 };
             }
         };
-        $profile = (new SqlProfiler($rows, 'sqlite'))->profile($table, [], [], new Unheard());
+        $profile = (new SqlProfiler($rows, 'sqlite'))->profile($table, [], [], new SilentProgress());
 
         self::assertSame([9000000, 200000], [$profile->rows, $profile->looked]);
         self::assertStringContainsString('200,000 of 9,000,000 rows were looked at', $profile->how);
@@ -94,7 +94,7 @@ final class SqlProfilerTest extends TestCase
                 };
             }
         };
-        $profile = (new SqlProfiler($rows, 'sqlite'))->profile(new Table('main', 't', \Fasti\Core\Catalog\Kind::Table, '', [new \Fasti\Core\Catalog\Column('a', 'INTEGER')]), [], [], new Unheard());
+        $profile = (new SqlProfiler($rows, 'sqlite'))->profile(new Table('main', 't', \Fasti\Core\Catalog\TableType::Table, '', [new \Fasti\Core\Catalog\Column('a', 'INTEGER')]), [], [], new SilentProgress());
 
         self::assertStringContainsString('took too long, so a sample was counted', $profile->notes[0]);
         self::assertNotSame('', $profile->how);
@@ -140,8 +140,8 @@ final class SqlProfilerTest extends TestCase
             }
         };
         $name = str_contains($create, 'person') ? 'person' : 't';
-        $table = (new SqliteReader($rows))->read(new Choice([], [$name]), new Unheard())->tables[0];
+        $table = (new SqliteReader($rows))->read(new Choice([], [$name]), new SilentProgress())->tables[0];
 
-        return (new SqlProfiler($rows, 'sqlite'))->profile($table, $grain, $decisions, new Unheard());
+        return (new SqlProfiler($rows, 'sqlite'))->profile($table, $grain, $decisions, new SilentProgress());
     }
 }

@@ -5,13 +5,13 @@ declare(strict_types=1);
 namespace Fasti\Tests\Core\Script;
 
 use Fasti\Core\Catalog\Catalog;
-use Fasti\Core\Catalog\Kind;
 use Fasti\Core\Catalog\Table;
+use Fasti\Core\Catalog\TableType;
 use Fasti\Core\Script\Dialect;
 use Fasti\Core\Script\ScriptReader;
 use Fasti\Core\Survey\Choice;
+use Fasti\Core\Survey\SilentProgress;
 use Fasti\Core\Survey\SourceError;
-use Fasti\Core\Survey\Unheard;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 
@@ -65,7 +65,7 @@ final class ScriptReaderTest extends TestCase
     {
         $view = self::table('CREATE TABLE a (id int, name varchar(9)); CREATE TABLE b (id int, a_id int, at date); CREATE VIEW v AS SELECT a.*, x.at AS "when", COUNT(*) AS n, upper(a.name) FROM a LEFT JOIN b x ON x.a_id = a.id', 'v');
 
-        self::assertSame(Kind::View, $view->kind);
+        self::assertSame(TableType::View, $view->kind);
         self::assertSame([['id', 'int'], ['name', 'varchar(9)'], ['when', 'date'], ['n', ''], ['upper', '']], array_map(static fn ($column): array => [$column->name, $column->type], $view->columns));
     }
 
@@ -140,7 +140,7 @@ final class ScriptReaderTest extends TestCase
         $path = (string) tempnam(sys_get_temp_dir(), 'fasti');
         file_put_contents($path, $script);
         try {
-            return (new ScriptReader($path, $dialect))->read(new Choice(), new Unheard());
+            return (new ScriptReader($path, $dialect))->read(new Choice(), new SilentProgress());
         } finally {
             unlink($path);
         }

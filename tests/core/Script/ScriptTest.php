@@ -7,8 +7,8 @@ namespace Fasti\Tests\Core\Script;
 use Fasti\Core\Catalog\Catalog;
 use Fasti\Core\Catalog\Index;
 use Fasti\Core\Catalog\IndexPart;
-use Fasti\Core\Catalog\Kind;
 use Fasti\Core\Catalog\Table;
+use Fasti\Core\Catalog\TableType;
 use Fasti\Core\Script\Dialect;
 use Fasti\Core\Script\Script;
 use Fasti\Core\Script\ScriptFault;
@@ -117,7 +117,7 @@ final class ScriptTest extends TestCase
 
         self::assertSame(['c', 'v'], array_map(static fn (Table $table): string => $table->name, $catalog->tables));
         self::assertSame(['bigint', false], [$catalog->tables[0]->columns[0]->type, $catalog->tables[0]->columns[0]->nullable]);
-        self::assertSame([Kind::View, 'SELECT x FROM c'], [$catalog->tables[1]->kind, $catalog->tables[1]->definition]);
+        self::assertSame([TableType::View, 'SELECT x FROM c'], [$catalog->tables[1]->kind, $catalog->tables[1]->definition]);
     }
 
     public function testSqliteTakesTypesAndQuotesAsTheyCome(): void

@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Fasti\Tests\Core\Sheet;
 
 use Fasti\Core\Catalog\Catalog;
-use Fasti\Core\Catalog\Kind;
+use Fasti\Core\Catalog\TableType;
 use Fasti\Core\Sheet\Sheets;
 use PHPUnit\Framework\Attributes\TestWith;
 use PHPUnit\Framework\TestCase;
@@ -51,9 +51,9 @@ final class SheetsTest extends TestCase
 
     public function testViewsAreToldFromTables(): void
     {
-        $kinds = array_map(static fn ($table): Kind => $table->kind, self::catalog([['R', 'A', 'VIEW', 'x', '1', 'int', '', '', '', '', ''], ['R', 'B', 'MATERIALIZED VIEW', 'x', '1', 'int', '', '', '', '', ''], ['R', 'C', '', 'x', '1', 'int', '', '', '', '', '']])->tables);
+        $kinds = array_map(static fn ($table): TableType => $table->kind, self::catalog([['R', 'A', 'VIEW', 'x', '1', 'int', '', '', '', '', ''], ['R', 'B', 'MATERIALIZED VIEW', 'x', '1', 'int', '', '', '', '', ''], ['R', 'C', '', 'x', '1', 'int', '', '', '', '', '']])->tables);
 
-        self::assertSame([Kind::View, Kind::MaterializedView, Kind::Table], $kinds);
+        self::assertSame([TableType::View, TableType::MaterializedView, TableType::Table], $kinds);
     }
 
     public function testARowWithoutATableIsLeftOutAndSaid(): void

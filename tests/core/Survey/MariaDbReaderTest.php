@@ -8,9 +8,9 @@ use Fasti\Core\Survey\Choice;
 use Fasti\Core\Survey\MariaDbReader;
 use Fasti\Core\Survey\Progress;
 use Fasti\Core\Survey\Rows;
+use Fasti\Core\Survey\SilentProgress;
 use Fasti\Core\Survey\SourceError;
 use Fasti\Core\Survey\Stopped;
-use Fasti\Core\Survey\Unheard;
 use PHPUnit\Framework\TestCase;
 
 /** What the reader makes of answers that a real server gives only at an unlucky moment; the rest is tested against one. */
@@ -18,7 +18,7 @@ final class MariaDbReaderTest extends TestCase
 {
     public function testATableDroppedBetweenListingAndReadingIsLeftOutAndSaid(): void
     {
-        $catalog = (new MariaDbReader(self::server(['kept', 'dropped'], ['kept'])))->read(new Choice(), new Unheard());
+        $catalog = (new MariaDbReader(self::server(['kept', 'dropped'], ['kept'])))->read(new Choice(), new SilentProgress());
 
         self::assertSame(['kept'], array_map(static fn ($table): string => $table->name, $catalog->tables));
         self::assertStringContainsString('main.dropped was listed but could not be read', $catalog->notes[0]);
@@ -26,7 +26,7 @@ final class MariaDbReaderTest extends TestCase
 
     public function testAnEmptyChoiceReadsNothingAndSaysSo(): void
     {
-        $catalog = (new MariaDbReader(self::server(['kept'], ['kept'])))->read(new Choice([], ['nothing*']), new Unheard());
+        $catalog = (new MariaDbReader(self::server(['kept'], ['kept'])))->read(new Choice([], ['nothing*']), new SilentProgress());
 
         self::assertSame([], $catalog->tables);
         self::assertStringContainsString('Nothing matches', $catalog->notes[0]);
@@ -79,7 +79,7 @@ final class MariaDbReaderTest extends TestCase
                 };
             }
         };
-        $catalog = (new MariaDbReader($rows))->read(new Choice(), new Unheard());
+        $catalog = (new MariaDbReader($rows))->read(new Choice(), new SilentProgress());
         $table = $catalog->tables[0];
 
         self::assertSame('mysql', $catalog->engine);
@@ -92,7 +92,7 @@ final class MariaDbReaderTest extends TestCase
 
     public function testNamesOfDigitsAloneStayNames(): void
     {
-        $catalog = (new MariaDbReader(self::server(['2024'], ['2024'])))->read(new Choice(), new Unheard());
+        $catalog = (new MariaDbReader(self::server(['2024'], ['2024'])))->read(new Choice(), new SilentProgress());
 
         self::assertSame('2024', $catalog->tables[0]->name);
     }

@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace Fasti\Tests\Core\Wording;
 
-use Fasti\Core\Wording\Figure;
-use Fasti\Core\Wording\Identifier;
+use Fasti\Core\Wording\Amount;
+use Fasti\Core\Wording\Naming;
 use Fasti\Core\Wording\Noun;
 use PHPUnit\Framework\Attributes\TestWith;
 use PHPUnit\Framework\TestCase;
@@ -23,14 +23,14 @@ final class WordsTest extends TestCase
     #[TestWith(['  ', []])]
     public function testIdentifiersAreTakenApart(string $identifier, array $words): void
     {
-        self::assertSame($words, Identifier::words($identifier));
+        self::assertSame($words, Naming::words($identifier));
     }
 
     public function testTheSameWordsFoldAlikeInAnyStyle(): void
     {
-        self::assertSame(['stationid'], array_values(array_unique(array_map(Identifier::folded(...), ['station_id', 'StationId', 'STATION-ID', 'station id', 'stationid']))));
-        self::assertSame('Barrier survey', Identifier::asName('barrier_survey'));
-        self::assertSame('$$', Identifier::asName('$$'));
+        self::assertSame(['stationid'], array_values(array_unique(array_map(Naming::folded(...), ['station_id', 'StationId', 'STATION-ID', 'station id', 'stationid']))));
+        self::assertSame('Barrier survey', Naming::asName('barrier_survey'));
+        self::assertSame('$$', Naming::asName('$$'));
     }
 
     #[TestWith(['station', 'stations'])]
@@ -63,20 +63,20 @@ final class WordsTest extends TestCase
 
     public function testFigures(): void
     {
-        self::assertSame('−1,234,567.0800', Figure::decimal('-1234567.0800'));
-        self::assertSame('0', Figure::count(0));
-        self::assertSame('1 table', Figure::of(1, 'table'));
-        self::assertSame('2,000 entries', Figure::of(2000, 'entry'));
-        self::assertSame('1.5 KB', Figure::bytes(1536));
-        self::assertSame('20 MB', Figure::bytes(20 * 1024 ** 2));
-        self::assertSame('12 bytes', Figure::bytes(12));
+        self::assertSame('−1,234,567.0800', Amount::decimal('-1234567.0800'));
+        self::assertSame('0', Amount::count(0));
+        self::assertSame('1 table', Amount::of(1, 'table'));
+        self::assertSame('2,000 entries', Amount::of(2000, 'entry'));
+        self::assertSame('1.5 KB', Amount::bytes(1536));
+        self::assertSame('20 MB', Amount::bytes(20 * 1024 ** 2));
+        self::assertSame('12 bytes', Amount::bytes(12));
     }
 
     public function testAShareSaysAllOnlyForAllAndNoneOnlyForNone(): void
     {
-        self::assertSame(99, Figure::percent(99999, 100000));
-        self::assertSame(1, Figure::percent(1, 100000));
-        self::assertSame(100, Figure::percent(3, 3));
-        self::assertSame(0, Figure::percent(0, 0));
+        self::assertSame(99, Amount::percent(99999, 100000));
+        self::assertSame(1, Amount::percent(1, 100000));
+        self::assertSame(100, Amount::percent(3, 3));
+        self::assertSame(0, Amount::percent(0, 0));
     }
 }

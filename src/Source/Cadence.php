@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Fasti\Source;
 
 /** How often a source is surveyed by itself, when the system's scheduler calls fasti:survey-due. */
-enum Every: string
+enum Cadence: string
 {
     case Never = '';
     case Day = 'day';

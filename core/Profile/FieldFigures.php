@@ -7,7 +7,7 @@ namespace Fasti\Core\Profile;
 use Fasti\Core\Catalog\Column;
 
 /** Puts the profile of a field together, from figures over all its rows and from the values of some. */
-final class Figures
+final class FieldFigures
 {
     private const MOST_FREQUENT = 20;
     private const LONGEST_SHOWN = 80;

@@ -10,7 +10,7 @@ use Fasti\Core\Survey\SourceError;
  * Files that people hand in. Each delivery has a folder of its own, so that what was handed in before stays. Archives are
  * unpacked, within bounds: a small archive that would fill the disk is refused.
  */
-final readonly class Handed
+final readonly class Deliveries
 {
     private const MOST_BYTES = 8 << 30;
     private const MOST_FILES = 2000;

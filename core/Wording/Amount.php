@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Fasti\Core\Wording;
 
 /** Figures as people read them. */
-final class Figure
+final class Amount
 {
     /** A decimal of any length with its thousands separated and a true minus sign: "-9999.99" → "−9,999.99". */
     public static function decimal(string $number): string

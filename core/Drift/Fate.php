@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Fasti\Core\Drift;
 
 /** What became of a table or column between two catalogs. */
-enum Change: string
+enum Fate: string
 {
     case New = 'new';
     case Gone = 'gone';

@@ -4,15 +4,15 @@ declare(strict_types=1);
 
 namespace Fasti\Core\Script;
 
-use Fasti\Core\Catalog\Check;
+use Fasti\Core\Catalog\CheckConstraint;
 use Fasti\Core\Catalog\Column;
 use Fasti\Core\Catalog\ForeignKey;
 use Fasti\Core\Catalog\Generated;
 use Fasti\Core\Catalog\Index;
 use Fasti\Core\Catalog\Key;
-use Fasti\Core\Catalog\Kind;
 use Fasti\Core\Catalog\Reference;
 use Fasti\Core\Catalog\Table;
+use Fasti\Core\Catalog\TableType;
 use Fasti\Core\Catalog\Trigger;
 
 /**
@@ -21,7 +21,7 @@ use Fasti\Core\Catalog\Trigger;
  * @phpstan-type Col array{name: string, type: string, nullable: bool, default: ?string, comment: string, auto: bool, generated: ?Generated, onUpdate: ?string, charset: ?string, collation: ?string, base: ?string}
  * @phpstan-type Far array{name: ?string, columns: non-empty-list<string>, schema: ?string, table: string, far: list<string>, onDelete: string, onUpdate: string}
  */
-final class Draft
+final class TableBuilder
 {
     /** @var array<string, Col> */
     public array $columns = [];
@@ -32,7 +32,7 @@ final class Draft
     public array $foreign = [];
     /** @var list<Index> */
     public array $indexes = [];
-    /** @var list<Check> */
+    /** @var list<CheckConstraint> */
     public array $checks = [];
     /** @var list<Trigger> */
     public array $triggers = [];
@@ -50,14 +50,14 @@ final class Draft
     /** In SQLite a primary key may hold nothing, unless it says otherwise. */
     public bool $keyMayBeEmpty = false;
 
-    public function __construct(public string $schema, public string $name, public Kind $kind)
+    public function __construct(public string $schema, public string $name, public TableType $kind)
     {
     }
 
-    public function add(Check|Index|Key $what): void
+    public function add(CheckConstraint|Index|Key $what): void
     {
         match (true) {
-            $what instanceof Check => $this->checks[] = $what,
+            $what instanceof CheckConstraint => $this->checks[] = $what,
             $what instanceof Index => $this->indexes[] = $what,
             default => $this->unique[] = $what,
         };

@@ -9,7 +9,7 @@ namespace Fasti\Core\Diagram;
  *
  * @internal
  */
-final class Shape
+final class TabletShape
 {
     public const ROW = 20;
     public const HEADER = 30;

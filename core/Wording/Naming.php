@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Fasti\Core\Wording;
 
 /** Identifiers in any naming style, taken apart into words and put into a form that people read. */
-final class Identifier
+final class Naming
 {
     /**
      * `opened_on`, `openedOn`, `OpenedOn`, `OPENED-ON` and `Opened on` all give ["opened", "on"]; runs of capitals and

@@ -11,14 +11,14 @@ use Symfony\Component\Validator\Constraints as Assert;
 use Symfony\Component\Validator\Context\ExecutionContextInterface;
 
 /** What the form for a source collects. A pasted URL wins over the single fields, files handed in over a path. */
-final class SourceDraft
+final class SourceInput
 {
     #[Assert\NotBlank(message: 'Give the source a name that people will know it by.'), Assert\Length(max: 120)]
     public string $name = '';
     public string $purpose = '';
     #[Assert\Length(max: 120)]
     public string $owner = '';
-    public Every $every = Every::Never;
+    public Cadence $every = Cadence::Never;
     #[Assert\Choice(choices: ['mariadb', 'mysql', 'postgresql', 'sqlite', 'files'])]
     public string $engine = 'mariadb';
     public string $url = '';
@@ -41,12 +41,12 @@ final class SourceDraft
 
     public static function of(Source $source): self
     {
-        $draft = new self();
+        $input = new self();
         $connection = $source->connection;
-        [$draft->name, $draft->purpose, $draft->owner, $draft->every] = [$source->name, $source->purpose, $source->owner, $source->every];
-        [$draft->engine, $draft->host, $draft->port, $draft->database, $draft->account, $draft->kept, $draft->dialect] = [$connection->engine, $connection->host, $connection->port ?: null, $connection->database, $connection->account, $connection->path, $connection->dialect];
+        [$input->name, $input->purpose, $input->owner, $input->every] = [$source->name, $source->purpose, $source->owner, $source->every];
+        [$input->engine, $input->host, $input->port, $input->database, $input->account, $input->kept, $input->dialect] = [$connection->engine, $connection->host, $connection->port ?: null, $connection->database, $connection->account, $connection->path, $connection->dialect];
 
-        return $draft;
+        return $input;
     }
 
     public function isServer(): bool
@@ -59,18 +59,18 @@ final class SourceDraft
      *
      * @throws SourceError
      */
-    public function target(#[\SensitiveParameter] string $kept = '', ?Handed $handed = null): Target
+    public function target(#[\SensitiveParameter] string $kept = '', ?Deliveries $deliveries = null): Target
     {
         if ('' !== trim($this->url)) {
             $target = Target::fromUrl($this->url);
             if ('sqlite' === $target->engine) {
-                return new Target('sqlite', path: null === $handed ? $target->path : $handed->allowed($target->path));
+                return new Target('sqlite', path: null === $deliveries ? $target->path : $deliveries->allowed($target->path));
             }
 
             return '' !== $target->secret ? $target : new Target($target->engine, $target->host, $target->port, $target->database, $target->account, '' === $this->secret ? $kept : $this->secret);
         }
         if (!$this->isServer()) {
-            return $this->fileTarget($handed);
+            return $this->fileTarget($deliveries);
         }
         if ('' === trim($this->host)) {
             throw new SourceError('No host is given.', 'Paste a connection URL, or fill in at least host and account.');
@@ -80,11 +80,11 @@ final class SourceDraft
     }
 
     /** @throws SourceError */
-    private function fileTarget(?Handed $handed): Target
+    private function fileTarget(?Deliveries $deliveries): Target
     {
         $path = $this->kept;
         if ([] !== $this->files) {
-            if (null === $handed) {
+            if (null === $deliveries) {
                 return new Target($this->engine, path: $this->files[0]->getPathname(), dialect: $this->dialect);
             }
             $given = [];
@@ -94,11 +94,11 @@ final class SourceDraft
                 }
                 $given[$file->getClientOriginalName()] = $file->getPathname();
             }
-            $path = $handed->keep($given);
+            $path = $deliveries->keep($given);
             $this->files = [];
             $this->kept = $path;
         } elseif ('' !== trim($this->path)) {
-            $path = null === $handed ? trim($this->path) : $handed->allowed(trim($this->path));
+            $path = null === $deliveries ? trim($this->path) : $deliveries->allowed(trim($this->path));
         }
         if ('' === $path) {
             throw new SourceError('No file is given.', 'Choose the files to hand in, or name a path below var/files.');
@@ -111,10 +111,10 @@ final class SourceDraft
     }
 
     /** @throws SourceError */
-    public function fill(Source $source, Vault $vault, Handed $handed): void
+    public function fill(Source $source, Vault $vault, Deliveries $deliveries): void
     {
         [$source->name, $source->purpose, $source->owner, $source->every] = [trim($this->name), trim($this->purpose), trim($this->owner), $this->every];
-        $target = $this->target('', $handed);
+        $target = $this->target('', $deliveries);
         $connection = $source->connection;
         [$connection->engine, $connection->host, $connection->port, $connection->database, $connection->account, $connection->path, $connection->dialect] = [$target->engine, $target->host, $target->port, $target->database, $target->account, $target->path, $target->dialect];
         if ('' !== $target->secret) {

@@ -9,7 +9,7 @@ use Doctrine\ORM\Mapping as ORM;
 /** One distinct identifier of the whole register, folded for search. Many fields share it. */
 #[ORM\Entity]
 #[ORM\Table(name: 'identifier')]
-class Identifier
+class FoldedName
 {
     #[ORM\Id, ORM\GeneratedValue, ORM\Column(options: ['unsigned' => true])]
     public int $id = 0;

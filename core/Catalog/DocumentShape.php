@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Fasti\Core\Catalog;
 
 /** One of the distinct shapes that the documents of a collection have. */
-final readonly class Shape
+final readonly class DocumentShape
 {
     /**
      * @param list<string> $always    paths of the members that every document of this shape has
