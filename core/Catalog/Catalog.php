@@ -7,6 +7,8 @@ namespace Fasti\Core\Catalog;
 /** The structure of a source, as one survey read it. Facts only. */
 final readonly class Catalog
 {
+    use With;
+
     /**
      * @param string        $server   what the server says it is, e.g. "10.11.6-MariaDB"
      * @param list<Table>   $tables   ordered by schema and name
@@ -16,8 +18,11 @@ final readonly class Catalog
     public function __construct(
         public string $engine,
         public string $server,
+        #[ListOf(Table::class)]
         public array $tables,
+        #[ListOf(Routine::class)]
         public array $routines = [],
+        #[ListOf('string')]
         public array $notes = [],
     ) {
     }

@@ -15,6 +15,8 @@ namespace Fasti\Core\Catalog;
  */
 final readonly class Column
 {
+    use With;
+
     public function __construct(
         public string $name,
         public string $type,
@@ -26,7 +28,9 @@ final readonly class Column
         public ?string $onUpdate = null,
         public ?string $charset = null,
         public ?string $collation = null,
+        #[WhenSet]
         public ?string $base = null,
+        #[WhenSet, OfTheMoment]
         public ?Seen $seen = null,
     ) {
     }

@@ -14,7 +14,15 @@ final readonly class DocumentShape
      * @param int          $first     its number in the collection, from 1
      * @param int          $last      that of the last such document
      */
-    public function __construct(public int $count, public array $always, public array $sometimes, public string $example, public int $first, public int $last)
-    {
+    public function __construct(
+        public int $count,
+        #[ListOf('string')]
+        public array $always,
+        #[ListOf('string')]
+        public array $sometimes,
+        public string $example,
+        public int $first,
+        public int $last,
+    ) {
     }
 }

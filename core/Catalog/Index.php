@@ -10,10 +10,12 @@ final readonly class Index
     /** @param list<IndexPart> $parts */
     public function __construct(
         public string $name,
+        #[ListOf(IndexPart::class)]
         public array $parts,
         public bool $unique = false,
         public string $method = 'btree',
         public string $comment = '',
+        #[WhenSet]
         public ?string $where = null,
     ) {
     }

@@ -8,7 +8,13 @@ namespace Fasti\Core\Catalog;
 final readonly class Key
 {
     /** @param non-empty-list<string> $columns */
-    public function __construct(public ?string $name, public array $columns)
-    {
+    public function __construct(
+        public ?string $name,
+        #[ListOf('string')]
+        public array $columns,
+    ) {
+        if ([] === $columns) {
+            throw new \InvalidArgumentException('A key has one column at least.');
+        }
     }
 }

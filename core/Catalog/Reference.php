@@ -8,7 +8,16 @@ namespace Fasti\Core\Catalog;
 final readonly class Reference
 {
     /** @param non-empty-list<string> $columns */
-    public function __construct(public string $schema, public string $table, public array $columns)
+    public function __construct(
+        public string $schema,
+        public string $table,
+        #[ListOf('string')]
+        public array $columns,
+    ) {
+    }
+
+    public function place(): Place
     {
+        return new Place($this->schema, $this->table);
     }
 }

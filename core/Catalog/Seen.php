@@ -13,7 +13,13 @@ final readonly class Seen
      * @param array<string, int> $types   JSON type → how often
      * @param array<string, int> $values  value → how often, for a member that looks like a code; else empty
      */
-    public function __construct(public int $present, public int $of, public array $types, public array $values = [])
-    {
+    public function __construct(
+        public int $present,
+        public int $of,
+        #[ListOf('int')]
+        public array $types,
+        #[ListOf('int')]
+        public array $values = [],
+    ) {
     }
 }

@@ -12,6 +12,8 @@ namespace Fasti\Core\Catalog;
  */
 final readonly class Table
 {
+    use With;
+
     /**
      * @param list<Column>     $columns     in catalog order
      * @param list<Key>        $uniqueKeys
@@ -20,6 +22,8 @@ final readonly class Table
      * @param list<CheckConstraint>      $checks
      * @param list<Trigger>    $triggers
      * @param list<string>     $traits      what else the engine says of it, in short phrases: partitions, parents, policies
+     * @param bool             $planned     it is documented before it exists: a survey does not expect to find it
+     * @param bool             $virtual     its rows come from a program rather than from the database's own store
      * @param list<DocumentShape>      $shapes      of a collection: the distinct shapes of its documents, the most frequent first
      */
     public function __construct(
@@ -27,21 +31,40 @@ final readonly class Table
         public string $name,
         public TableType $kind,
         public string $comment = '',
+        #[ListOf(Column::class)]
         public array $columns = [],
         public ?Key $primaryKey = null,
+        #[ListOf(Key::class)]
         public array $uniqueKeys = [],
+        #[ListOf(ForeignKey::class)]
         public array $foreignKeys = [],
+        #[ListOf(Index::class)]
         public array $indexes = [],
+        #[ListOf(CheckConstraint::class)]
         public array $checks = [],
+        #[ListOf(Trigger::class)]
         public array $triggers = [],
+        #[OfTheMoment]
         public ?int $rowEstimate = null,
+        #[OfTheMoment]
         public ?int $sizeBytes = null,
         public ?string $definition = null,
         public ?string $storage = null,
         public ?string $collation = null,
+        #[ListOf('string'), WhenSet]
         public array $traits = [],
+        #[ListOf(DocumentShape::class), WhenSet, OfTheMoment]
         public array $shapes = [],
+        #[WhenSet]
+        public bool $planned = false,
+        #[WhenSet]
+        public bool $virtual = false,
     ) {
+    }
+
+    public function place(): Place
+    {
+        return new Place($this->schema, $this->name);
     }
 
     public function column(string $name): ?Column

@@ -21,12 +21,12 @@ final class FromCatalog
     {
         $ids = $tablets = $lines = [];
         foreach ($catalog->tables as $id => $table) {
-            $ids[$table->schema."\0".$table->name] = $id;
+            $ids[$table->place()->key()] = $id;
             $tablets[] = new Tablet($id, $table->name, array_map(static fn (Column $column): TabletRow => self::row($column, $table, $catalog->engine), $table->columns), '', TableType::Table === $table->kind ? '' : $table->kind->value, '', $table->comment);
         }
         foreach ($catalog->tables as $from => $table) {
             foreach ($table->foreignKeys as $key) {
-                $to = $ids[$key->references->schema."\0".$key->references->table] ?? null;
+                $to = $ids[$key->references->place()->key()] ?? null;
                 if (null !== $to) {
                     $cardinality = Cardinality::declared($table, $key);
                     $lines[] = new Line(\count($lines), $from, $key->columns[0], $to, $key->references->columns[0], $cardinality->from, $cardinality->to, '', 'declared',

@@ -5,13 +5,14 @@ declare(strict_types=1);
 namespace Fasti\Core\Drift;
 
 use Fasti\Core\Catalog\Catalog;
-use Fasti\Core\Catalog\CatalogArray;
 use Fasti\Core\Catalog\CheckConstraint;
 use Fasti\Core\Catalog\Column;
 use Fasti\Core\Catalog\ForeignKey;
 use Fasti\Core\Catalog\Index;
 use Fasti\Core\Catalog\IndexPart;
 use Fasti\Core\Catalog\Key;
+use Fasti\Core\Catalog\OpenForm;
+use Fasti\Core\Catalog\Place;
 use Fasti\Core\Catalog\Table;
 use Fasti\Core\Wording\ColumnWords;
 
@@ -19,7 +20,7 @@ use Fasti\Core\Wording\ColumnWords;
 final class Compare
 {
     /**
-     * @param array<string, true>                             $gone  places (`schema.name`) of tables that the older one knows as gone: they come back if they reappear
+     * @param array<string, true>                             $gone  places (Place::key()) of tables that the older one knows as gone: they come back if they reappear
      * @param ?\Closure(Table, Column, Table, Column): ?float $alike how much the data of two columns is alike, where it is known
      *
      * @return list<TableDrift> renamed ones first, then changed, new, back and gone; each by schema and name
@@ -39,7 +40,7 @@ final class Compare
         $from = $to = $moved = [];
         foreach ($renames as [$was, $is, $reason]) {
             $from[self::place($was)] = $to[self::place($is)] = true;
-            $moved[self::place($was)] = [$is->schema, $is->name];
+            $moved[self::place($was)] = $is->place();
         }
         $drift = [];
         foreach ($renames as [$was, $is, $reason]) {
@@ -55,7 +56,7 @@ final class Compare
                 $drift[] = new TableDrift(Fate::Back, $old[$place] ?? null, $table, $words, $columns);
             } elseif (!isset($old[$place])) {
                 $drift[] = new TableDrift(Fate::New, null, $table);
-            } elseif (CatalogArray::fingerprint($old[$place]) !== CatalogArray::fingerprint($table)) {
+            } elseif (OpenForm::fingerprint($old[$place]) !== OpenForm::fingerprint($table)) {
                 [$words, $columns] = self::tables($old[$place], $table, $moved, $alike);
                 if ([] !== $words || [] !== $columns) {
                     $drift[] = new TableDrift(Fate::Changed, $old[$place], $table, $words, $columns);
@@ -74,7 +75,7 @@ final class Compare
     }
 
     /**
-     * @param array<string, array{string, string}>            $moved place of a renamed table → its new schema and name
+     * @param array<string, Place>                            $moved key of the place of a renamed table → its new place
      * @param ?\Closure(Table, Column, Table, Column): ?float $alike
      *
      * @return array{list<string>, list<ColumnDrift>}
@@ -147,7 +148,7 @@ final class Compare
 
     /**
      * @param array<string, string>                $renamed
-     * @param array<string, array{string, string}> $moved
+     * @param array<string, Place>                 $moved
      *
      * @return list<string>
      */
@@ -169,11 +170,11 @@ final class Compare
         $unique = static fn (Key $key): string => implode(', ', array_map($name, $key->columns));
         array_push($words, ...self::sets(array_map($unique, $was->uniqueKeys), array_map(static fn (Key $key): string => implode(', ', $key->columns), $is->uniqueKeys), '%s stands only once now', '%s may stand more than once now'));
         $leads = static function (ForeignKey $key) use ($name, $moved): string {
-            [$schema, $table] = $moved[$key->references->schema.'.'.$key->references->table] ?? [$key->references->schema, $key->references->table];
+            $far = $key->references->place();
 
-            return \sprintf('%s to %s.%s', implode(', ', array_map($name, $key->columns)), $schema, $table);
+            return \sprintf('%s to %s', implode(', ', array_map($name, $key->columns)), $moved[$far->key()] ?? $far);
         };
-        $plain = static fn (ForeignKey $key): string => \sprintf('%s to %s.%s', implode(', ', $key->columns), $key->references->schema, $key->references->table);
+        $plain = static fn (ForeignKey $key): string => \sprintf('%s to %s', implode(', ', $key->columns), $key->references->place());
         $oldLeads = array_map($leads, $was->foreignKeys);
         $newLeads = array_map($plain, $is->foreignKeys);
         array_push($words, ...self::sets($oldLeads, $newLeads, 'a join leads from %s', 'no join leads from %s any more'));
@@ -215,6 +216,6 @@ final class Compare
 
     private static function place(Table $table): string
     {
-        return $table->schema.'.'.$table->name;
+        return $table->place()->key();
     }
 }

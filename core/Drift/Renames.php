@@ -231,7 +231,7 @@ final class Renames
         $leads = [];
         foreach ($table->foreignKeys as $key) {
             if (1 === \count($key->columns)) {
-                $leads[$key->columns[0]] = $key->references->schema.'.'.$key->references->table.'.'.$key->references->columns[0];
+                $leads[$key->columns[0]] = $key->references->place()->key()."\0".$key->references->columns[0];
             }
         }
 

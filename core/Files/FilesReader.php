@@ -196,9 +196,9 @@ final class FilesReader implements Reader
     {
         $result = [];
         foreach ($tables as $table) {
-            $place = $table->schema."\0".$table->name;
+            $place = $table->place()->key();
             if (isset($result[$place])) {
-                $notes[] = \sprintf('%s.%s stands in more than one file; the first was taken.', $table->schema, $table->name);
+                $notes[] = \sprintf('%s stands in more than one file; the first was taken.', $table->place());
             } else {
                 $result[$place] = $table;
             }
@@ -210,7 +210,7 @@ final class FilesReader implements Reader
     /** @param list<\Fasti\Core\Catalog\ForeignKey> $keys */
     private static function joined(Table $table, array $keys): Table
     {
-        return new Table($table->schema, $table->name, $table->kind, $table->comment, $table->columns, null, [], $keys, rowEstimate: $table->rowEstimate, sizeBytes: $table->sizeBytes, storage: $table->storage, traits: $table->traits, shapes: $table->shapes);
+        return $table->with(foreignKeys: $keys);
     }
 
     private function words(): string

@@ -26,7 +26,7 @@ final class MemberList
             /** @var array<string, mixed> $decoded */
             $table = (new SchemaFile($decoded))->table($schema, $name);
 
-            return '' === $about ? $table : new Table($schema, $name, TableType::Collection, $about, $table->columns, storage: $table->storage, traits: $table->traits);
+            return '' === $about ? $table : $table->with(comment: $about);
         }
         $columns = [];
         foreach (preg_split('/\r?\n/', $text) ?: [] as $i => $line) {
@@ -46,6 +46,6 @@ final class MemberList
             throw new SourceError('The collection has no member yet.', 'Write one a line: its path, and its type.');
         }
 
-        return new Table($schema, $name, TableType::Collection, $about, array_values($columns), storage: 'JSON Schema', traits: ['planned: no document was read']);
+        return new Table($schema, $name, TableType::Collection, $about, array_values($columns), storage: 'JSON Schema', planned: true);
     }
 }

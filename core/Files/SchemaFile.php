@@ -42,7 +42,7 @@ final class SchemaFile
         $this->members($root, '', 0, $columns);
         $comment = $root['description'] ?? $root['title'] ?? '';
 
-        return new Table($schema, $name, TableType::Collection, \is_string($comment) ? $comment : '', $columns, storage: 'JSON Schema', traits: ['planned: no document was read']);
+        return new Table($schema, $name, TableType::Collection, \is_string($comment) ? $comment : '', $columns, storage: 'JSON Schema', planned: true);
     }
 
     /**

@@ -44,10 +44,10 @@ final class Standouts
         $joined = [];
         foreach ($tables as $table) {
             foreach ($table->foreignKeys as $key) {
-                $joined[$table->schema."\0".$table->name] = $joined[$key->references->schema."\0".$key->references->table] = true;
+                $joined[$table->place()->key()] = $joined[$key->references->place()->key()] = true;
             }
         }
-        $found = array_values(array_filter($tables, static fn (Table $table): bool => !isset($joined[$table->schema."\0".$table->name])));
+        $found = array_values(array_filter($tables, static fn (Table $table): bool => !isset($joined[$table->place()->key()])));
 
         return self::about('unjoined', $found, '%s no declared join', 'No foreign key leads to it or from it, so how its rows find others is known only to people.');
     }

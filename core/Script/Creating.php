@@ -48,6 +48,7 @@ final readonly class Creating
         [$schema, $name] = $this->made->place($t);
         $table = new TableBuilder($schema, $name, TableType::Table);
         if ($t->take('USING')) {
+            $table->virtual = true;
             $table->traits[] = 'virtual table of '.$t->name();
             foreach ('(' === $t->peek() ? explode(',', $t->parenthesis()) : [] as $argument) {
                 if (1 === preg_match('/^\s*["`\[]?([^"`\]=]+?)["`\]]?(?:\s+UNINDEXED)?\s*$/i', $argument, $m)) {
@@ -103,6 +104,7 @@ final readonly class Creating
                 '(' === $t->peek() && $t->parenthesis();
                 $table->partitionKey = $t->from($from);
             } elseif ($t->take('WITHOUT', 'ROWID')) {
+                $table->withoutRowid = true;
                 $table->traits[] = 'WITHOUT ROWID';
             } elseif ($t->take('STRICT')) {
                 $table->traits[] = 'STRICT';

@@ -86,7 +86,7 @@ final class Schemas
             return false;
         }
 
-        return str_starts_with($table->name, 'sqlite_') || str_starts_with($this->tables[$table->schema][$m[1] ?? '']->traits[0] ?? '', 'virtual table of');
+        return str_starts_with($table->name, 'sqlite_') || true === ($this->tables[$table->schema][$m[1] ?? ''] ?? null)?->virtual;
     }
 
     public function inSchema(string $name): bool

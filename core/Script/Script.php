@@ -125,7 +125,7 @@ final class Script
         unset($column);
         if (Dialect::Sqlite === $this->dialect) {
             $key = $table->primary->columns ?? [];
-            $rowid = !\in_array('WITHOUT ROWID', $table->traits, true);
+            $rowid = !$table->withoutRowid;
             $alias = $rowid && 1 === \count($key) && 'INTEGER' === strtoupper($table->columns[$key[0]]['type'] ?? '');
             $table->keyMayBeEmpty = $rowid && !$alias;
             if ($alias) {

@@ -40,12 +40,9 @@ final class ScriptReader implements Reader
     {
         $catalog = $this->whole($progress);
 
-        return new Catalog(
-            $catalog->engine,
-            $catalog->server,
-            array_values(array_filter($catalog->tables, static fn ($table): bool => $choice->takes($table->schema, $table->name))),
-            array_values(array_filter($catalog->routines, static fn ($routine): bool => $choice->takesSchema($routine->schema))),
-            $catalog->notes,
+        return $catalog->with(
+            tables: array_values(array_filter($catalog->tables, static fn ($table): bool => $choice->takes($table->schema, $table->name))),
+            routines: array_values(array_filter($catalog->routines, static fn ($routine): bool => $choice->takesSchema($routine->schema))),
         );
     }
 

@@ -73,7 +73,7 @@ final readonly class SqliteReader implements Reader
         $script->beside($plain);
         $progress->at('views', 1, 3);
         $catalog = $script->catalog([], '');
-        $asked = array_values(array_map(static fn (Table $table): string => $table->name, array_filter($catalog->tables, static fn (Table $table): bool => $table->kind->isView() || str_starts_with($table->traits[0] ?? '', 'virtual'))));
+        $asked = array_values(array_map(static fn (Table $table): string => $table->name, array_filter($catalog->tables, static fn (Table $table): bool => $table->kind->isView() || $table->virtual)));
         $columns = $this->columns([...$asked, ...array_map(strval(...), array_keys($virtual))]);
         $tables = array_values($plain);
         foreach ($catalog->tables as $table) {
@@ -84,7 +84,7 @@ final readonly class SqliteReader implements Reader
             if ($table->kind->isView() && [] === $columns[$table->name]) {
                 $notes[] = \sprintf('The view %s shows no columns: what it reads is gone.', $table->name);
             }
-            $tables[] = new Table('main', $table->name, $table->kind, '', self::merged($table->columns, $columns[$table->name]), null, [], [], [], [], $table->triggers, null, null, $table->definition, null, null, $table->traits);
+            $tables[] = $table->with(columns: self::merged($table->columns, $columns[$table->name]));
         }
         foreach (array_keys($virtual) as $name) {
             $tables[] = new Table('main', (string) $name, TableType::Table, '', $columns[$name] ?? [], null, [], [], [], [], []);

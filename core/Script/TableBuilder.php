@@ -45,6 +45,8 @@ final class TableBuilder
     public ?string $partitionKey = null;
     public int $partitions = 0;
     public bool $secured = false;
+    public bool $virtual = false;
+    public bool $withoutRowid = false;
     /** @var list<string> */
     public array $policies = [];
     /** In SQLite a primary key may hold nothing, unless it says otherwise. */
@@ -98,6 +100,7 @@ final class TableBuilder
             $this->storage,
             $this->collation,
             $this->traits,
+            virtual: $this->virtual,
         );
     }
 }

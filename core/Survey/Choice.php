@@ -4,10 +4,13 @@ declare(strict_types=1);
 
 namespace Fasti\Core\Survey;
 
+use Fasti\Core\Catalog\Place;
+
 /**
  * Which schemas and objects of a source are read.
  *
- * A pattern is matched against the name, or against `schema.name` when it holds a dot. `*` stands for any characters
+ * A pattern is matched against the name, or, when it holds a dot, against the place as Place writes it too: `schema.name`,
+ * with a part in quotation marks that holds a dot itself. `*` stands for any characters
  * and `?` for one; letters match in either case. An empty list of schemas means all, an empty include means all;
  * exclude wins.
  */
@@ -47,8 +50,9 @@ final readonly class Choice
      */
     private static function matches(array $patterns, array $regexes, string $schema, string $name): bool
     {
+        $place = new Place($schema, $name);
         foreach ($regexes as $i => $regex) {
-            if (1 === preg_match($regex, $name) || (str_contains($patterns[$i], '.') && 1 === preg_match($regex, $schema.'.'.$name))) {
+            if (1 === preg_match($regex, $name) || (str_contains($patterns[$i], '.') && 1 === preg_match($regex, (string) $place))) {
                 return true;
             }
         }

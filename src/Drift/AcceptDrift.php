@@ -72,7 +72,7 @@ final readonly class AcceptDrift
             }
             foreach ($was->columns as $column) {
                 if (null === $is->column($column->name) && !isset($fields[$column->name])) {
-                    $mentions[$column->name][] = [\sprintf('The text names %s, which %s has no more.', $column->name, $is->name), $is->schema."\0".$is->name];
+                    $mentions[$column->name][] = [\sprintf('The text names %s, which %s has no more.', $column->name, $is->name), $is->place()->key()];
                 }
             }
         }
@@ -182,7 +182,7 @@ final readonly class AcceptDrift
     {
         $pairs = [];
         foreach ($changed as [$was, $is, $fields]) {
-            $pairs[$is->schema."\0".$is->name] = [$was, $is, array_flip($fields)];
+            $pairs[$is->place()->key()] = [$was, $is, array_flip($fields)];
         }
         foreach ($this->db->fetchAllAssociative("SELECT id, schema_name, name, meaning, grain FROM entry WHERE source_id = ? AND gone_at IS NULL AND (meaning <> '' OR grain <> '')", [$sourceId]) as $row) {
             $place = Row::text($row, 'schema_name')."\0".Row::text($row, 'name');

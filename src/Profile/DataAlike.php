@@ -38,7 +38,7 @@ final readonly class DataAlike
             if (null === $old) {
                 return null;
             }
-            $key = $after->schema."\0".$after->name."\0".$is->name;
+            $key = $after->place()->key()."\0".$is->name;
             if (!\array_key_exists($key, $fresh)) {
                 $fresh[$key] = null;
                 if (++$looks > self::MOST_LOOKS) {
@@ -46,7 +46,7 @@ final readonly class DataAlike
                 }
                 try {
                     $profiling ??= new Profiling($this->sources, $this->sources->target($source));
-                    $only = new Table($after->schema, $after->name, $after->kind, '', [$is], $after->primaryKey, rowEstimate: $after->rowEstimate, storage: $after->storage);
+                    $only = $after->with(columns: [$is], comment: '', uniqueKeys: [], foreignKeys: [], indexes: [], checks: [], triggers: []);
                     $fresh[$key] = $profiling->table($only, [], [], new SilentProgress())->fields[$is->name] ?? null;
                 } catch (SourceError) {
                     // The comparison does without; whoever decides sees the other reasons.

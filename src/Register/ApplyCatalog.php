@@ -4,11 +4,12 @@ declare(strict_types=1);
 
 namespace Fasti\Register;
 
+use Fasti\Core\Catalog\Place;
 use Doctrine\DBAL\ArrayParameterType;
 use Doctrine\DBAL\Connection;
 use Fasti\Core\Catalog\Catalog;
-use Fasti\Core\Catalog\CatalogArray;
 use Fasti\Core\Catalog\Column;
+use Fasti\Core\Catalog\OpenForm;
 use Fasti\Core\Catalog\Table;
 use Fasti\Core\Join\Cardinality;
 use Fasti\Core\Search\Trigrams;
@@ -40,19 +41,19 @@ final readonly class ApplyCatalog
     {
         $known = [];
         foreach ($this->db->iterateAssociative('SELECT id, schema_name, name, fingerprint, gone_at IS NOT NULL AS gone, row_estimate, size_bytes, JSON_VALUE(facts, \'$.traits[0]\') AS trait FROM entry WHERE source_id = ?', [$sourceId]) as $row) {
-            $known[Row::text($row, 'schema_name')."\0".Row::text($row, 'name')] = $row;
+            $known[(new Place(Row::text($row, 'schema_name'), Row::text($row, 'name')))->key()] = $row;
         }
         $counts = ['new' => 0, 'changed' => 0, 'gone' => 0, 'back' => 0, 'same' => 0];
         $fresh = $changed = [];
         $seen = $held;
         foreach ($catalog->tables as $table) {
-            $place = $table->schema."\0".$table->name;
+            $place = $table->place()->key();
             if (isset($held[$place])) {
                 continue;
             }
             $seen[$place] = true;
             $row = $known[$place] ?? null;
-            $print = CatalogArray::fingerprint($table);
+            $print = OpenForm::fingerprint($table);
             if (null === $row) {
                 $fresh[] = [$table, $print];
                 ++$counts['new'];
@@ -109,19 +110,19 @@ final readonly class ApplyCatalog
     {
         $new = [];
         foreach ($fresh as [$table]) {
-            $new[$table->schema."\0".$table->name] = true;
+            $new[$table->place()->key()] = true;
         }
         if ([] === $new || \count($new) === \count($catalog->tables)) {
             return [];
         }
 
         return array_values(array_filter($catalog->tables, static function (Table $table) use ($new, $held, $seen): bool {
-            $place = $table->schema."\0".$table->name;
+            $place = $table->place()->key();
             if (isset($new[$place]) || isset($held[$place]) || !isset($seen[$place])) {
                 return false;
             }
             foreach ($table->foreignKeys as $key) {
-                if (isset($new[$key->references->schema."\0".$key->references->table])) {
+                if (isset($new[$key->references->place()->key()])) {
                     return true;
                 }
             }
@@ -222,7 +223,7 @@ final readonly class ApplyCatalog
         $ids = [];
         if ([] !== $rows) {
             foreach ($this->db->iterateAssociative('SELECT id, schema_name, name FROM entry WHERE source_id = ?', [$sourceId]) as $row) {
-                $ids[Row::text($row, 'schema_name')."\0".Row::text($row, 'name')] = Row::int($row, 'id');
+                $ids[(new Place(Row::text($row, 'schema_name'), Row::text($row, 'name')))->key()] = Row::int($row, 'id');
             }
         }
 
@@ -249,7 +250,7 @@ final readonly class ApplyCatalog
         $rows = [];
         foreach ($touched as $i => [$table]) {
             foreach ($table->columns as $position => $column) {
-                $rows[] = [$ids[$table->schema."\0".$table->name], $column->name, $position, $identifiers[self::fold($column->name)], self::json(CatalogArray::column($column)), '', '', ''];
+                $rows[] = [$ids[$table->place()->key()], $column->name, $position, $identifiers[self::fold($column->name)], self::json(OpenForm::of($column)), '', '', ''];
             }
             if (\count($rows) >= self::BATCH || $i === \count($touched) - 1) {
                 $this->insertMany('INSERT INTO field (entry_id, name, position, identifier_id, facts, business_name, meaning, personal) VALUES', $rows, self::BATCH, 'ON DUPLICATE KEY UPDATE position = VALUES(position), facts = VALUES(facts), gone_at = NULL');
@@ -267,9 +268,9 @@ final readonly class ApplyCatalog
     {
         $rows = $touched = [];
         foreach ($tables as $table) {
-            $from = $touched[] = $ids[$table->schema."\0".$table->name];
+            $from = $touched[] = $ids[$table->place()->key()];
             foreach ($table->foreignKeys as $i => $key) {
-                $to = $ids[$key->references->schema."\0".$key->references->table] ?? null;
+                $to = $ids[$key->references->place()->key()] ?? null;
                 if (null === $to) {
                     continue;
                 }
@@ -305,7 +306,7 @@ final readonly class ApplyCatalog
 
     private static function facts(Table $table): string
     {
-        return self::json(array_diff_key(CatalogArray::table($table), ['columns' => 1, 'schema' => 1, 'name' => 1, 'comment' => 1, 'rowEstimate' => 1, 'sizeBytes' => 1]));
+        return self::json(array_diff_key(OpenForm::of($table), ['columns' => 1, 'schema' => 1, 'name' => 1, 'comment' => 1, 'rowEstimate' => 1, 'sizeBytes' => 1]));
     }
 
     private static function json(mixed $value): string

@@ -6,7 +6,8 @@ namespace Fasti\Register;
 
 use Doctrine\DBAL\ArrayParameterType;
 use Doctrine\DBAL\Connection;
-use Fasti\Core\Catalog\FromArray;
+use Fasti\Core\Catalog\Column;
+use Fasti\Core\Catalog\OpenForm;
 use Fasti\Core\Catalog\Table;
 use Fasti\Core\Join\Cardinality;
 use Fasti\Core\Join\End;
@@ -107,7 +108,7 @@ final readonly class Entries
      */
     private static function view(array $row, array $fields, array $joins): EntryView
     {
-        $facts = FromArray::table(['schema' => $row['schema_name'], 'name' => $row['name'], 'comment' => $row['comment'], 'rowEstimate' => Row::maybeInt($row, 'row_estimate'), 'sizeBytes' => Row::maybeInt($row, 'size_bytes')] + Row::json($row, 'facts'));
+        $facts = OpenForm::read(Table::class, ['schema' => $row['schema_name'], 'name' => $row['name'], 'comment' => $row['comment'], 'rowEstimate' => Row::maybeInt($row, 'row_estimate'), 'sizeBytes' => Row::maybeInt($row, 'size_bytes')] + Row::json($row, 'facts'));
         $leads = [];
         foreach ($joins as $join) {
             foreach ($join->out ? $join->pairs : [] as [$from]) {
@@ -145,7 +146,7 @@ final readonly class Entries
      */
     private static function field(array $row, Table $table, array $leads, string $engine): FieldView
     {
-        $column = FromArray::column(Row::json($row, 'facts'));
+        $column = OpenForm::read(Column::class, Row::json($row, 'facts'));
         $name = Row::text($row, 'name');
         $primary = null !== $table->primaryKey && \in_array($name, $table->primaryKey->columns, true);
         $alone = $primary && 1 === \count($table->primaryKey->columns);

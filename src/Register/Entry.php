@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Fasti\Register;
 
 use Doctrine\ORM\Mapping as ORM;
+use Fasti\Core\Catalog\OpenForm;
 use Fasti\Core\Catalog\TableType;
 use Fasti\Source\Source;
 
@@ -46,7 +47,7 @@ class Entry
     #[ORM\Column(type: 'bigint', nullable: true)]
     public ?int $sizeBytes = null;
 
-    /** @var array<string, mixed> everything else of CatalogArray::table() but its columns */
+    /** @var array<string, mixed> everything else of OpenForm::of() but its columns */
     #[ORM\Column(type: 'json')]
     public array $facts = [];
 

@@ -28,7 +28,7 @@ class Field
     #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)]
     public FoldedName $identifier;
 
-    /** @var array<string, mixed> CatalogArray::column() */
+    /** @var array<string, mixed> OpenForm::of() */
     #[ORM\Column(type: 'json')]
     public array $facts = [];
 

@@ -6,7 +6,8 @@ namespace Fasti\Register;
 
 use Doctrine\DBAL\Connection;
 use Fasti\Core\Catalog\Catalog;
-use Fasti\Core\Catalog\FromArray;
+use Fasti\Core\Catalog\OpenForm;
+use Fasti\Core\Catalog\Place;
 use Fasti\Core\Catalog\Table;
 use Fasti\Support\Row;
 
@@ -17,7 +18,7 @@ final readonly class RegisterCatalog
     {
     }
 
-    /** @return array{Catalog, array<string, true>} with what is gone, and the places (`schema.name`) of that */
+    /** @return array{Catalog, array<string, true>} with what is gone, and the places (Place::key()) of that */
     public function of(int $sourceId): array
     {
         $columns = $gone = [];
@@ -28,7 +29,7 @@ final readonly class RegisterCatalog
         foreach ($this->db->iterateAssociative('SELECT id, schema_name, name, comment, row_estimate, size_bytes, facts, gone_at FROM entry WHERE source_id = ? ORDER BY schema_name, name', [$sourceId]) as $row) {
             $tables[] = self::table($row, $columns[Row::int($row, 'id')] ?? []);
             if (null !== $row['gone_at']) {
-                $gone[Row::text($row, 'schema_name').'.'.Row::text($row, 'name')] = true;
+                $gone[(new Place(Row::text($row, 'schema_name'), Row::text($row, 'name')))->key()] = true;
             }
         }
 
@@ -55,6 +56,6 @@ final readonly class RegisterCatalog
      */
     private static function table(array $row, array $columns): Table
     {
-        return FromArray::table(['schema' => Row::text($row, 'schema_name'), 'name' => Row::text($row, 'name'), 'comment' => Row::text($row, 'comment'), 'rowEstimate' => Row::maybeInt($row, 'row_estimate'), 'sizeBytes' => Row::maybeInt($row, 'size_bytes'), 'columns' => $columns] + Row::json($row, 'facts'));
+        return OpenForm::read(Table::class, ['schema' => Row::text($row, 'schema_name'), 'name' => Row::text($row, 'name'), 'comment' => Row::text($row, 'comment'), 'rowEstimate' => Row::maybeInt($row, 'row_estimate'), 'sizeBytes' => Row::maybeInt($row, 'size_bytes'), 'columns' => $columns] + Row::json($row, 'facts'));
     }
 }

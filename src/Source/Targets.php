@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Fasti\Source;
 
 use Fasti\Core\Catalog\Catalog;
-use Fasti\Core\Catalog\FromArray;
+use Fasti\Core\Catalog\OpenForm;
 use Fasti\Core\Survey\Choice;
 use Fasti\Core\Survey\SilentProgress;
 use Fasti\Core\Survey\SourceError;
@@ -44,6 +44,6 @@ final readonly class Targets
         }
         $data = json_decode((string) file_get_contents($path), true);
 
-        return \is_array($data) && \is_string($data['engine'] ?? null) ? FromArray::catalog($data) : null;
+        return \is_array($data) && \is_string($data['engine'] ?? null) ? OpenForm::read(Catalog::class, $data) : null;
     }
 }

@@ -6,7 +6,8 @@ namespace Fasti\Survey;
 
 use Doctrine\ORM\EntityManagerInterface;
 use Fasti\Account\Account;
-use Fasti\Core\Catalog\FromArray;
+use Fasti\Core\Catalog\Catalog;
+use Fasti\Core\Catalog\OpenForm;
 use Fasti\Drift\AcceptDrift;
 use Fasti\Support\Row;
 
@@ -26,7 +27,7 @@ final readonly class Decision
     public function take(Survey $survey, array $answers, array $apart, Account $account): void
     {
         $data = json_decode($survey->catalogJson() ?? '[]', true);
-        $catalog = FromArray::catalog(\is_array($data) ? $data : []);
+        $catalog = OpenForm::read(Catalog::class, \is_array($data) ? $data : []);
         $this->entities->wrapInTransaction(function () use ($survey, $catalog, $answers, $apart, $account): void {
             $db = $this->entities->getConnection();
             $row = $db->fetchAssociative('SELECT decided_at FROM survey WHERE id = ? FOR UPDATE', [$survey->id()]);

@@ -7,9 +7,8 @@ namespace Fasti\Survey;
 use Doctrine\DBAL\Connection;
 use Doctrine\ORM\EntityManagerInterface;
 use Fasti\Core\Catalog\Catalog;
-use Fasti\Core\Catalog\CatalogArray;
 use Fasti\Core\Catalog\Column;
-use Fasti\Core\Catalog\FromArray;
+use Fasti\Core\Catalog\OpenForm;
 use Fasti\Core\Catalog\Table;
 use Fasti\Core\Catalog\TableType;
 use Fasti\Core\Drift\Compare;
@@ -79,7 +78,7 @@ final readonly class RunSurveyHandler
         $progress->at('connecting', 0, 0);
         $choice = $source->choice();
         $catalog = self::storable($this->sources->reader($this->sources->target($source))->read($choice, $progress));
-        $json = json_encode(CatalogArray::of($catalog), \JSON_THROW_ON_ERROR | \JSON_INVALID_UTF8_SUBSTITUTE | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES);
+        $json = json_encode(OpenForm::of($catalog), \JSON_THROW_ON_ERROR | \JSON_INVALID_UTF8_SUBSTITUTE | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES);
 
         $this->entities->wrapInTransaction(function () use ($survey, $source, $catalog, $choice, $progress, $json): void {
             $progress->at('comparing', 0, 1);
@@ -116,18 +115,18 @@ final readonly class RunSurveyHandler
             $columns = array_values(array_filter($table->columns, static fn (Column $column): bool => mb_strlen($column->name) <= 700));
             if (\count($columns) < \count($table->columns)) {
                 $notes[] = \sprintf('%s: %s left out, whose name or path has more than 700 characters.', $table->name, Amount::of(\count($table->columns) - \count($columns), 'field').(1 === \count($table->columns) - \count($columns) ? ' was' : ' were'));
-                $table = FromArray::table(['columns' => array_map(CatalogArray::column(...), $columns)] + CatalogArray::table($table));
+                $table = $table->with(columns: $columns);
             }
             $tables[] = $table;
         }
 
-        return new Catalog($catalog->engine, $catalog->server, $tables, $catalog->routines, $notes);
+        return $catalog->with(tables: $tables, notes: $notes);
     }
 
     /** What the choice leaves out is neither gone nor renamed. A collection that is only planned is not expected to be there. */
     private static function within(Catalog $register, Choice $choice): Catalog
     {
-        return new Catalog('', '', array_values(array_filter($register->tables, static fn (Table $table): bool => $choice->takes($table->schema, $table->name) && !str_starts_with($table->traits[0] ?? '', 'planned'))));
+        return new Catalog('', '', array_values(array_filter($register->tables, static fn (Table $table): bool => $choice->takes($table->schema, $table->name) && !$table->planned)));
     }
 
     /**

@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace Fasti\Survey;
 
 use Fasti\Core\Catalog\Catalog;
-use Fasti\Core\Catalog\CatalogArray;
 use Fasti\Core\Catalog\Column;
+use Fasti\Core\Catalog\OpenForm;
 use Fasti\Core\Finding\Standouts;
 use Fasti\Core\Survey\Choice;
 use Fasti\Core\Survey\SourceError;
@@ -57,7 +57,7 @@ final readonly class SurveyCommand
             return Command::FAILURE;
         }
         if ('json' === $format) {
-            $output->writeln(json_encode(CatalogArray::of($catalog), \JSON_THROW_ON_ERROR | \JSON_INVALID_UTF8_SUBSTITUTE | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES | \JSON_PRETTY_PRINT), OutputInterface::OUTPUT_RAW);
+            $output->writeln(json_encode(OpenForm::of($catalog), \JSON_THROW_ON_ERROR | \JSON_INVALID_UTF8_SUBSTITUTE | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES | \JSON_PRETTY_PRINT), OutputInterface::OUTPUT_RAW);
         } else {
             foreach (self::text($catalog) as $line) {
                 $output->writeln($line, OutputInterface::OUTPUT_RAW);

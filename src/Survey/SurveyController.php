@@ -8,7 +8,7 @@ use Doctrine\DBAL\Connection;
 use Doctrine\ORM\EntityManagerInterface;
 use Fasti\Account\Account;
 use Fasti\Core\Catalog\Catalog;
-use Fasti\Core\Catalog\FromArray;
+use Fasti\Core\Catalog\OpenForm;
 use Fasti\Core\Drift\Compare;
 use Fasti\Core\Wording\Amount;
 use Fasti\Drift\DriftItems;
@@ -157,7 +157,7 @@ final class SurveyController extends AbstractController
     {
         $data = json_decode($survey->catalogJson() ?? '[]', true);
 
-        return FromArray::catalog(\is_array($data) ? $data : []);
+        return OpenForm::read(Catalog::class, \is_array($data) ? $data : []);
     }
 
     private function latest(Survey $survey): bool

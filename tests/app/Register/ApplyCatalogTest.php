@@ -4,8 +4,9 @@ declare(strict_types=1);
 
 namespace Fasti\Tests\App\Register;
 
+use Fasti\Core\Catalog\Table;
 use Fasti\Core\Catalog\Catalog;
-use Fasti\Core\Catalog\FromArray;
+use Fasti\Core\Catalog\OpenForm;
 use Fasti\Core\Survey\Choice;
 use Fasti\Core\Survey\Progress;
 use Fasti\Core\Survey\Stopped;
@@ -118,7 +119,7 @@ final class ApplyCatalogTest extends AppTestCase
     public function testSmallMovesOfAnEstimateAreNotWorthAWrite(): void
     {
         $source = $this->source();
-        $with = static fn (int $rows): Catalog => Made::catalog(FromArray::table(['schema' => 'main', 'name' => 't', 'rowEstimate' => $rows, 'columns' => [['name' => 'id', 'type' => 'int']]]));
+        $with = static fn (int $rows): Catalog => Made::catalog(OpenForm::read(Table::class, ['schema' => 'main', 'name' => 't', 'rowEstimate' => $rows, 'columns' => [['name' => 'id', 'type' => 'int']]]));
         self::apply($source, $with(1000));
         self::apply($source, $with(1100));
         self::assertSame(1000, self::scalar("SELECT row_estimate FROM entry WHERE name = 't'"));

@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace Fasti\Tests\App\Source;
 
 use Fasti\Core\Catalog\Catalog;
-use Fasti\Core\Catalog\CatalogArray;
 use Fasti\Core\Catalog\Column;
+use Fasti\Core\Catalog\OpenForm;
 use Fasti\Core\Catalog\Table;
 use Fasti\Core\Catalog\TableType;
 use Fasti\Core\Files\FilesReader;
@@ -131,7 +131,7 @@ final class EnginesTest extends AppTestCase
         $plain = PlainTable::of($sql, [$index]);
 
         self::assertNotNull($plain);
-        self::assertSame(CatalogArray::table($script->catalog([], '')->tables[0]), CatalogArray::table($plain));
+        self::assertSame(OpenForm::of($script->catalog([], '')->tables[0]), OpenForm::of($plain));
         self::assertNull(PlainTable::of('CREATE TABLE t (a int CHECK (a > 0))', []));
         self::assertNull(PlainTable::of('CREATE TABLE t (a int)', ['CREATE INDEX i ON t (lower(a))']));
     }
@@ -359,7 +359,7 @@ final class EnginesTest extends AppTestCase
     {
         self::assertSame(array_map(self::place(...), $live->tables), array_map(self::place(...), $script->tables));
         foreach ($live->tables as $i => $table) {
-            [$a, $b] = [CatalogArray::table($table), CatalogArray::table($script->tables[$i])];
+            [$a, $b] = [OpenForm::of($table), OpenForm::of($script->tables[$i])];
             unset($a['rowEstimate'], $a['sizeBytes'], $b['rowEstimate'], $b['sizeBytes']);
             if ($table->kind->isView()) {
                 $names = static fn (Table $view): array => array_map(static fn (Column $column): string => $column->name, $view->columns);

@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace Fasti\Tests\App\Survey;
 
 use Fasti\Core\Catalog\Catalog;
-use Fasti\Core\Catalog\CatalogArray;
 use Fasti\Core\Catalog\IndexPart;
+use Fasti\Core\Catalog\OpenForm;
 use Fasti\Core\Catalog\Table;
 use Fasti\Core\Catalog\TableType;
 use Fasti\Core\Survey\Choice;
@@ -121,7 +121,7 @@ final class SurveyTest extends AppTestCase
         self::assertSelectorTextContains('.ledger', '顧客');
         self::assertSelectorTextContains('.ledger', 'number, 0 to 9,999.99');
         $this->client->request('GET', '/surveys/'.$id.'/catalog.json');
-        self::assertSame(json_decode(json_encode(CatalogArray::of(self::read())['routines'], \JSON_THROW_ON_ERROR), true), $this->answer()['routines']);
+        self::assertSame(json_decode(json_encode(OpenForm::of(self::read())['routines'], \JSON_THROW_ON_ERROR), true), $this->answer()['routines']);
     }
 
     public function testASurveyThatCannotConnectFailsWithAReasonAndLeavesTheRegister(): void

@@ -30,7 +30,7 @@ final class CompareTest extends TestCase
         $before = Made::catalog(Made::table('kept', ['a' => 'int(11)']), Made::table('lost', ['weight' => 'int(11)']), Made::table('returns'));
         $after = Made::catalog(Made::table('kept', ['a' => 'bigint(20)']), Made::table('fresh', ['height' => 'date']), Made::table('returns'));
 
-        self::assertSame(['changed kept', 'new fresh', 'back returns', 'gone lost'], self::said(Compare::catalogs($before, $after, ['main.returns' => true])));
+        self::assertSame(['changed kept', 'new fresh', 'back returns', 'gone lost'], self::said(Compare::catalogs($before, $after, ["main\0returns" => true])));
     }
 
     public function testEveryChangeOfAFieldIsSaidInWords(): void

@@ -4,30 +4,29 @@ declare(strict_types=1);
 
 namespace Fasti\Tests\Core\Catalog;
 
-use Fasti\Core\Catalog\CatalogArray;
 use Fasti\Core\Catalog\Column;
 use Fasti\Core\Catalog\ForeignKey;
-use Fasti\Core\Catalog\FromArray;
+use Fasti\Core\Catalog\OpenForm;
 use Fasti\Core\Catalog\Reference;
 use Fasti\Core\Catalog\Table;
 use Fasti\Tests\Core\Made;
 use PHPUnit\Framework\TestCase;
 
-final class CatalogArrayTest extends TestCase
+final class OpenFormTest extends TestCase
 {
     public function testWhatIsWrittenAsJsonIsReadBackEqual(): void
     {
         $table = Made::everything();
-        $json = json_encode(CatalogArray::table($table), \JSON_THROW_ON_ERROR);
+        $json = json_encode(OpenForm::of($table), \JSON_THROW_ON_ERROR);
         $data = json_decode($json, true);
         self::assertIsArray($data);
 
-        self::assertEquals($table, FromArray::table($data));
+        self::assertEquals($table, OpenForm::read(Table::class, $data));
     }
 
     public function testDamagedDataIsReadAsNothingKnown(): void
     {
-        $table = FromArray::table(['name' => 7, 'columns' => ['x', ['name' => 'a']], 'primaryKey' => ['columns' => []], 'foreignKeys' => [['columns' => ['a'], 'references' => ['columns' => ['b', 'c']]]]]);
+        $table = OpenForm::read(Table::class, ['name' => 7, 'columns' => ['x', ['name' => 'a']], 'primaryKey' => ['columns' => []], 'foreignKeys' => [['columns' => ['a'], 'references' => ['columns' => ['b', 'c']]]]]);
 
         self::assertSame('', $table->name);
         self::assertCount(1, $table->columns);
@@ -38,13 +37,13 @@ final class CatalogArrayTest extends TestCase
     public function testTheFingerprintFollowsEveryPartOfTheStructureAndNoFigure(): void
     {
         $before = Made::everything();
-        $data = CatalogArray::table($before);
-        $with = static fn (string $member, mixed $value): string => CatalogArray::fingerprint(FromArray::table([$member => $value] + $data));
+        $data = OpenForm::of($before);
+        $with = static fn (string $member, mixed $value): string => OpenForm::fingerprint(OpenForm::read(Table::class, [$member => $value] + $data));
 
-        self::assertSame(CatalogArray::fingerprint($before), $with('rowEstimate', 1));
-        self::assertSame(CatalogArray::fingerprint($before), $with('sizeBytes', 1));
+        self::assertSame(OpenForm::fingerprint($before), $with('rowEstimate', 1));
+        self::assertSame(OpenForm::fingerprint($before), $with('sizeBytes', 1));
         foreach (['comment' => 'other', 'columns' => [], 'primaryKey' => null, 'uniqueKeys' => [], 'foreignKeys' => [], 'indexes' => [], 'checks' => [], 'triggers' => [], 'definition' => 'x', 'kind' => 'view'] as $member => $value) {
-            self::assertNotSame(CatalogArray::fingerprint($before), $with($member, $value), $member);
+            self::assertNotSame(OpenForm::fingerprint($before), $with($member, $value), $member);
         }
     }
 
