@@ -9,15 +9,16 @@ use Fasti\Core\Catalog\Column;
 use Fasti\Core\Catalog\Key;
 use Fasti\Core\Catalog\Table;
 use Fasti\Core\Catalog\TableType;
+use Fasti\Core\Dialect\Dialects;
+use Fasti\Core\Dialect\MariaDb\MariaDbReader;
+use Fasti\Core\Dialect\PostgreSql\PostgreSqlReader;
+use Fasti\Core\Dialect\Sqlite\SqliteReader;
 use Fasti\Core\Drift\Compare;
 use Fasti\Core\Drift\Fate;
 use Fasti\Core\Files\Collection;
 use Fasti\Core\Profile\SqlProfiler;
 use Fasti\Core\Script\ScriptReader;
-use Fasti\Core\Script\SqliteReader;
 use Fasti\Core\Survey\Choice;
-use Fasti\Core\Survey\MariaDbReader;
-use Fasti\Core\Survey\PostgreSqlReader;
 use Fasti\Core\Survey\Reader;
 use Fasti\Core\Survey\SilentProgress;
 use Fasti\Core\Survey\Target;
@@ -90,7 +91,7 @@ final readonly class SourceBench
             $rows = $this->mariaDb->query('SELECT '.implode(', ', $select).' FROM fasti_bench_rows.big');
             false === $rows || $rows->fetchAll();
         };
-        $ours = static fn () => (new SqlProfiler(PdoRows::open(self::mariaDb(), 600), 'mariadb'))->profile($table, [], [], new SilentProgress());
+        $ours = static fn () => (new SqlProfiler(PdoRows::open(self::mariaDb(), 600), Dialects::of('mariadb')))->profile($table, [], [], new SilentProgress());
         $this->ratio(\sprintf('profile of %s rows, 20 columns', number_format($rows)), $ours, $floor, 2, 2);
     }
 

@@ -8,10 +8,11 @@ use Fasti\Core\Catalog\Catalog;
 use Fasti\Core\Catalog\Column;
 use Fasti\Core\Catalog\Table;
 use Fasti\Core\Catalog\TableType;
+use Fasti\Core\Dialect\Dialect;
+use Fasti\Core\Dialect\Dialects;
 use Fasti\Core\Join\Cardinality;
 use Fasti\Core\Join\Sentence;
 use Fasti\Core\Wording\Naming;
-use Fasti\Core\Wording\TypeWords;
 
 /** A diagram straight from a catalog, before anybody has written anything about it. */
 final class FromCatalog
@@ -20,9 +21,10 @@ final class FromCatalog
     public static function of(Catalog $catalog): array
     {
         $ids = $tablets = $lines = [];
+        $dialect = Dialects::ofCatalog($catalog);
         foreach ($catalog->tables as $id => $table) {
             $ids[$table->place()->key()] = $id;
-            $tablets[] = new Tablet($id, $table->name, array_map(static fn (Column $column): TabletRow => self::row($column, $table, $catalog->engine), $table->columns), '', TableType::Table === $table->kind ? '' : $table->kind->value, '', $table->comment);
+            $tablets[] = new Tablet($id, $table->name, array_map(static fn (Column $column): TabletRow => self::row($column, $table, $dialect), $table->columns), '', TableType::Table === $table->kind ? '' : $table->kind->value, '', $table->comment);
         }
         foreach ($catalog->tables as $from => $table) {
             foreach ($table->foreignKeys as $key) {
@@ -38,8 +40,8 @@ final class FromCatalog
         return [$tablets, $lines];
     }
 
-    private static function row(Column $column, Table $table, string $engine): TabletRow
+    private static function row(Column $column, Table $table, Dialect $dialect): TabletRow
     {
-        return new TabletRow($column->name, $column->name, null !== $table->primaryKey && \in_array($column->name, $table->primaryKey->columns, true), TypeWords::of($column, $engine));
+        return new TabletRow($column->name, $column->name, null !== $table->primaryKey && \in_array($column->name, $table->primaryKey->columns, true), $dialect->typeInWords($column));
     }
 }

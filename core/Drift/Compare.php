@@ -14,6 +14,8 @@ use Fasti\Core\Catalog\Key;
 use Fasti\Core\Catalog\OpenForm;
 use Fasti\Core\Catalog\Place;
 use Fasti\Core\Catalog\Table;
+use Fasti\Core\Dialect\Dialect;
+use Fasti\Core\Dialect\Dialects;
 use Fasti\Core\Wording\ColumnWords;
 
 /** Compares two catalogs of a source, the older and the newer, in words. */
@@ -27,6 +29,7 @@ final class Compare
      */
     public static function catalogs(Catalog $before, Catalog $after, array $gone = [], ?\Closure $alike = null): array
     {
+        $dialect = Dialects::ofCatalog($after);
         $old = $new = [];
         foreach ($before->tables as $table) {
             $old[self::place($table)] = $table;
@@ -44,7 +47,7 @@ final class Compare
         }
         $drift = [];
         foreach ($renames as [$was, $is, $reason]) {
-            [$words, $columns] = self::tables($was, $is, $moved, $alike);
+            [$words, $columns] = self::tables($was, $is, $dialect, $moved, $alike);
             $drift[] = new TableDrift(Fate::Renamed, $was, $is, $words, $columns, $reason);
         }
         foreach ($new as $place => $table) {
@@ -52,12 +55,12 @@ final class Compare
                 continue;
             }
             if (isset($gone[$place])) {
-                [$words, $columns] = isset($old[$place]) ? self::tables($old[$place], $table, $moved, $alike) : [[], []];
+                [$words, $columns] = isset($old[$place]) ? self::tables($old[$place], $table, $dialect, $moved, $alike) : [[], []];
                 $drift[] = new TableDrift(Fate::Back, $old[$place] ?? null, $table, $words, $columns);
             } elseif (!isset($old[$place])) {
                 $drift[] = new TableDrift(Fate::New, null, $table);
             } elseif (OpenForm::fingerprint($old[$place]) !== OpenForm::fingerprint($table)) {
-                [$words, $columns] = self::tables($old[$place], $table, $moved, $alike);
+                [$words, $columns] = self::tables($old[$place], $table, $dialect, $moved, $alike);
                 if ([] !== $words || [] !== $columns) {
                     $drift[] = new TableDrift(Fate::Changed, $old[$place], $table, $words, $columns);
                 }
@@ -80,11 +83,11 @@ final class Compare
      *
      * @return array{list<string>, list<ColumnDrift>}
      */
-    public static function tables(Table $before, Table $after, array $moved = [], ?\Closure $alike = null): array
+    public static function tables(Table $before, Table $after, Dialect $dialect, array $moved = [], ?\Closure $alike = null): array
     {
         $renamed = [];
         $columns = [];
-        foreach (Renames::columns($before, $after, $alike) as [$was, $is, $reason]) {
+        foreach (Renames::columns($before, $after, $dialect, $alike) as [$was, $is, $reason]) {
             $renamed[$was->name] = $is->name;
             $columns[] = new ColumnDrift(Fate::Renamed, $was, $is, self::columnWords($was, $is), $reason);
         }

@@ -5,13 +5,24 @@ declare(strict_types=1);
 namespace Fasti\Core\Drift;
 
 use Fasti\Core\Catalog\Column;
+use Fasti\Core\Catalog\Type;
+use Fasti\Core\Catalog\TypeFamily;
+use Fasti\Core\Dialect\Dialect;
+use Fasti\Core\Wording\Amount;
 use Fasti\Core\Wording\TypeWords;
 
 /** Whether a change makes a sentence that people wrote doubtful, and why. */
 final class Doubt
 {
+    /** Words that speak of what kind of values a field holds. */
+    private const SPOKEN = [
+        '/\b(?:number|digits?|integer|figure)\b/i' => [TypeFamily::Whole, TypeFamily::Number],
+        '/\b(?:text|characters?|letters?)\b/i' => [TypeFamily::Text],
+        '/\b(?:date|time|instant|day)\b/i' => [TypeFamily::Time],
+    ];
+
     /** @return ?string the reason, or null where the text stands as it is */
-    public static function about(string $text, Column $was, Column $is): ?string
+    public static function about(string $text, Column $was, Column $is, Dialect $dialect): ?string
     {
         if ('' === trim($text)) {
             return null;
@@ -19,25 +30,23 @@ final class Doubt
         if ('' !== $was->comment && $was->comment !== $is->comment && trim($text) === trim($was->comment)) {
             return \sprintf('This was taken over from the database, which now says “%s”.', $is->comment);
         }
-        $old = $was->base ?? $was->type;
-        $new = $is->base ?? $is->type;
-        if ($old !== $new) {
+        [$old, $new] = [$dialect->typeOf($was), $dialect->typeOf($is)];
+        if ($old->written !== $new->written) {
             foreach (array_diff(self::figures($old), self::figures($new)) as $figure) {
                 if (1 === preg_match('/(?<![\d.,])'.preg_quote($figure, '/').'(?![\d]|[.,]\d)/', str_replace(["\u{202f}", "\u{a0}"], '', $text))) {
                     return \sprintf('The text speaks of %s, as the type did: it was %s and is %s now.', $figure, $was->type, $is->type);
                 }
             }
-            $members = array_diff(TypeWords::memberList($new), TypeWords::memberList($old));
-            $spoken = array_filter(TypeWords::memberList($old), static fn (string $member): bool => self::mentions($text, $member));
+            $members = array_diff($new->members, $old->members);
+            $spoken = array_filter($old->members, static fn (string $member): bool => self::mentions($text, $member));
             if ([] !== $members && [] !== $spoken) {
                 $unsaid = array_filter($members, static fn (string $member): bool => !self::mentions($text, $member));
                 if ([] !== $unsaid) {
                     return \sprintf('The text lists codes, and %s came in.', implode(', ', $unsaid));
                 }
             }
-            $kinds = ['number' => '/\b(?:number|digits?|integer|figure)\b/i', 'text' => '/\b(?:text|characters?|letters?)\b/i', 'time' => '/\b(?:date|time|instant|day)\b/i'];
-            foreach ($kinds as $kind => $pattern) {
-                if (self::kind($old) === $kind && self::kind($new) !== $kind && 1 === preg_match($pattern, $text)) {
+            foreach (self::SPOKEN as $pattern => $families) {
+                if (\in_array($old->family, $families, true) && !\in_array($new->family, $families, true) && 1 === preg_match($pattern, $text)) {
                     return \sprintf('The text speaks of the old type: it was %s and is %s now.', $was->type, $is->type);
                 }
             }
@@ -77,29 +86,18 @@ final class Doubt
     }
 
     /** @return list<string> the figures of a type that a sentence may speak of: its length, its bounds */
-    private static function figures(string $type): array
+    private static function figures(Type $type): array
     {
-        preg_match_all('/\d+/', $type, $m);
-        $figures = array_values(array_filter($m[0], static fn (string $figure): bool => '0' !== $figure && '1' !== $figure));
-        foreach (['tinyint' => ['127', '255'], 'smallint' => ['32767', '65535', '32,767', '65,535'], 'mediumint' => ['8388607', '16777215']] as $name => $bounds) {
-            if (str_starts_with(strtolower($type), $name)) {
-                array_push($figures, ...$bounds);
+        $figures = array_map(strval(...), array_filter([$type->length, $type->scale], static fn (?int $figure): bool => null !== $figure && $figure > 1));
+        if (null !== $type->bits && $type->bits < 32) {
+            foreach ([$type->bits - 1, $type->bits] as $bits) {
+                array_push($figures, (string) (2 ** $bits - 1), Amount::count(2 ** $bits - 1));
             }
         }
-        if (1 === preg_match('/^(?:dec|num)\w*\((\d+),(\d+)\)/i', $type, $n)) {
-            $figures[] = str_repeat('9', max(0, (int) $n[1] - (int) $n[2])).('0' === $n[2] ? '' : '.'.str_repeat('9', (int) $n[2]));
+        if (TypeFamily::Number === $type->family && null !== $type->length) {
+            $figures[] = TypeWords::greatest($type->length, $type->scale ?? 0);
         }
 
-        return $figures;
-    }
-
-    private static function kind(string $type): string
-    {
-        return match (true) {
-            1 === preg_match('/int|dec|num|real|doub|float|serial/i', $type) => 'number',
-            1 === preg_match('/char|text|clob|string/i', $type) => 'text',
-            1 === preg_match('/date|time|year/i', $type) => 'time',
-            default => $type,
-        };
+        return array_values(array_unique($figures));
     }
 }

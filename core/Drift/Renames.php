@@ -6,6 +6,9 @@ namespace Fasti\Core\Drift;
 
 use Fasti\Core\Catalog\Column;
 use Fasti\Core\Catalog\Table;
+use Fasti\Core\Catalog\Type;
+use Fasti\Core\Catalog\TypeFamily;
+use Fasti\Core\Dialect\Dialect;
 use Fasti\Core\Wording\Amount;
 
 /**
@@ -93,7 +96,7 @@ final class Renames
      *
      * @return list<array{Column, Column, string}> before, after, reason
      */
-    public static function columns(Table $before, Table $after, ?\Closure $alike = null): array
+    public static function columns(Table $before, Table $after, Dialect $dialect, ?\Closure $alike = null): array
     {
         $gone = array_values(array_filter($before->columns, static fn (Column $column): bool => null === $after->column($column->name)));
         $new = array_values(array_filter($after->columns, static fn (Column $column): bool => null === $before->column($column->name)));
@@ -105,7 +108,7 @@ final class Renames
         $scores = $reasons = [];
         foreach ($gone as $i => $was) {
             foreach ($new as $j => $is) {
-                $type = $was->type === $is->type && $was->base === $is->base ? 0.35 : (self::family($was->type) === self::family($is->type) ? 0.2 : 0.0);
+                $type = $was->type === $is->type && $was->base === $is->base ? 0.35 : (self::alike($dialect->typeOf($was), $dialect->typeOf($is)) ? 0.2 : 0.0);
                 if (0.0 === $type) {
                     continue;
                 }
@@ -238,15 +241,9 @@ final class Renames
         return $leads;
     }
 
-    private static function family(string $type): string
+    private static function alike(Type $was, Type $is): bool
     {
-        return match (true) {
-            1 === preg_match('/int|serial/i', $type) => 'whole',
-            1 === preg_match('/dec|num|real|doub|float/i', $type) => 'number',
-            1 === preg_match('/char|text|clob|string|enum/i', $type) => 'text',
-            1 === preg_match('/date|time/i', $type) => 'time',
-            default => strtolower($type),
-        };
+        return $was->array === $is->array && $was->family === $is->family && (TypeFamily::Other !== $was->family || $was->name === $is->name);
     }
 
     private static function squeezed(string $sql): string

@@ -9,6 +9,7 @@ use Fasti\Core\Catalog\DocumentShape;
 use Fasti\Core\Catalog\Seen;
 use Fasti\Core\Catalog\Table;
 use Fasti\Core\Catalog\TableType;
+use Fasti\Core\Catalog\TypeFamily;
 use Fasti\Core\Profile\Likely;
 use Fasti\Core\Profile\Personal;
 use Fasti\Core\Profile\TextShape;
@@ -143,7 +144,7 @@ final class Collection
             return [];
         }
         $seen = array_map(strval(...), array_keys($member->values));
-        [$likely] = Likely::kind('text', $seen, $distinct, $distinct, null, $member->longest);
+        [$likely] = Likely::kind(TypeFamily::Text, $seen, $distinct, $distinct, null, $member->longest);
         if ('' !== Personal::reason($this->name, $member->path, $likely, $seen)) {
             return [];
         }
@@ -179,7 +180,7 @@ final class Collection
         if (!\is_string($value) && !\is_int($value)) {
             return $value;
         }
-        $likely = \is_string($value) ? Likely::kind('text', [$value], 1, 1, null, mb_strlen($value))[0] : '';
+        $likely = \is_string($value) ? Likely::kind(TypeFamily::Text, [$value], 1, 1, null, mb_strlen($value))[0] : '';
 
         return '' === Personal::reason($this->name, $path, $likely, [(string) $value]) ? $value : TextShape::of((string) $value);
     }

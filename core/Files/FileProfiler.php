@@ -7,10 +7,13 @@ namespace Fasti\Core\Files;
 use Fasti\Core\Catalog\Column;
 use Fasti\Core\Catalog\Table;
 use Fasti\Core\Catalog\TableType;
+use Fasti\Core\Catalog\TypeFamily;
+use Fasti\Core\Dialect\Dialects;
 use Fasti\Core\Profile\FieldFigures;
 use Fasti\Core\Profile\TableProfile;
 use Fasti\Core\Profile\Tally;
 use Fasti\Core\Survey\Progress;
+use Fasti\Core\Survey\Target;
 
 /** Profiles a CSV file or a collection of documents, in one pass over all of it. */
 final class FileProfiler
@@ -34,9 +37,9 @@ final class FileProfiler
         mt_srand(1);
         $families = [];
         foreach ($table->columns as $column) {
-            $families[$column->name] = FieldFigures::family($column);
+            $families[$column->name] = Dialects::of(Target::FILES)->typeOf($column)->family;
             $this->tallies[$column->name] = new Tally();
-            $this->numbers[$column->name] = \in_array($families[$column->name], ['whole', 'number'], true);
+            $this->numbers[$column->name] = $families[$column->name]->isNumeric();
         }
         $grain = array_values(array_filter($grain, static fn (string $field): bool => null !== $table->column($field)));
         $rows = TableType::Collection === $table->kind ? $this->documents($path, $grain, $progress) : $this->rows($path, $table, $grain, $progress);
@@ -44,7 +47,7 @@ final class FileProfiler
         foreach ($table->columns as $column) {
             $tally = $this->tallies[$column->name];
             $of = null === $column->seen || 0 === $column->seen->of ? $rows : max($tally->values, $column->seen->of);
-            $fields[$column->name] = FieldFigures::field($table->name, $column, $of, $tally->figures('text' === $families[$column->name]), $tally->sample(), $tally->frequent(), $decisions[$column->name] ?? '');
+            $fields[$column->name] = FieldFigures::field($table->name, $column, $families[$column->name], $of, $tally->figures(TypeFamily::Text === $families[$column->name]), $tally->sample(), $tally->frequent(), $decisions[$column->name] ?? '');
         }
 
         return new TableProfile($rows, $rows, '', $fields, $grain, [] === $grain || $this->tooMany ? null : $this->repeated, $this->tooMany ? ['Whether rows repeat was not followed to the end: there are too many.'] : [], round(microtime(true) - $start, 2));

@@ -6,7 +6,7 @@ namespace Fasti\Core\Files;
 
 use Fasti\Core\Catalog\Column;
 use Fasti\Core\Catalog\Table;
-use Fasti\Core\Wording\TypeWords;
+use Fasti\Core\Dialect\TypeText;
 
 /**
  * Writes the structure of a collection as a JSON Schema (draft 2020-12) that all of its documents satisfy: it demands only
@@ -56,7 +56,7 @@ final class JsonSchema
             if (1 === preg_match('/\(([a-z-]+)\)/', $column->type, $m)) {
                 $schema['format'] = $m[1];
             }
-            $members = null === $column->base ? [] : TypeWords::memberList($column->base);
+            $members = null === $column->base ? [] : TypeText::of($column->base)->members();
             if ([] !== $members) {
                 $schema['enum'] = $column->nullable ? [...$members, null] : $members;
             }

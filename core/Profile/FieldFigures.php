@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Fasti\Core\Profile;
 
 use Fasti\Core\Catalog\Column;
+use Fasti\Core\Catalog\TypeFamily;
 
 /** Puts the profile of a field together, from figures over all its rows and from the values of some. */
 final class FieldFigures
@@ -12,44 +13,20 @@ final class FieldFigures
     private const MOST_FREQUENT = 20;
     private const LONGEST_SHOWN = 80;
 
-    /** whole, number, text, time or other */
-    public static function family(Column $column): string
-    {
-        $type = strtolower($column->base ?? $column->type);
-
-        return match (true) {
-            str_ends_with($type, '[]') => 'other',
-            null !== $column->seen => match (true) {
-                str_starts_with($type, 'string (date') => 'time',
-                str_contains($type, 'string') => 'text',
-                'integer' === $type => 'whole',
-                str_contains($type, 'number') => 'number',
-                default => 'other',
-            },
-            1 === preg_match('/^(?:bool|bit|json|.*blob|.*binary|bytea|geometry|point|polygon|.*linestring|multi|uuid|inet|cidr|interval|.*range|tsvector)/', $type) => 'other',
-            1 === preg_match('/int|serial/', $type) && 1 !== preg_match('/^(?:point|interval)/', $type) => 'whole',
-            1 === preg_match('/^(?:dec|num|real|doub|float|money)/', $type) => 'number',
-            1 === preg_match('/date|time|year/', $type) => 'time',
-            1 === preg_match('/char|text|clob|enum|set|^$/', $type) => 'text',
-            default => 'other',
-        };
-    }
-
     /**
      * @param list<string>                                                                                                                    $values of a sample, neither null nor blank
      * @param array{values: int, blank: int, distinct: ?int, least: ?string, greatest: ?string, shortest: ?int, longest: ?int, average: ?float} $figures
      * @param ?array<array-key, int>                                                                                                          $frequent counted over all rows; null to count the sample
      * @param string                                                                                                                          $decision yes or no, as a steward has said; '' to work it out
      */
-    public static function field(string $table, Column $column, int $rows, array $figures, array $values, ?array $frequent, string $decision): FieldProfile
+    public static function field(string $table, Column $column, TypeFamily $family, int $rows, array $figures, array $values, ?array $frequent, string $decision): FieldProfile
     {
-        $family = self::family($column);
         $filled = $figures['values'] - $figures['blank'];
         $longest = $figures['longest'] ?? ([] === $values ? 0 : max(array_map(mb_strlen(...), $values)));
         [$likely, $percent] = Likely::kind($family, $values, $rows, $filled, $figures['distinct'], $longest);
         $reason = 'no' === $decision ? '' : ('yes' === $decision ? 'a steward says so' : Personal::reason($table, $column->name, $likely, \array_slice($values, 0, 500)));
         $personal = '' !== $reason;
-        $time = 'time' === $family || 'date kept as text' === $likely;
+        $time = TypeFamily::Time === $family || 'date kept as text' === $likely;
         if (null === $frequent) {
             $frequent = array_count_values(\array_slice($values, 0, 50000));
             $of = \count($values);
@@ -78,8 +55,8 @@ final class FieldFigures
             null === $figures['average'] ? null : round($figures['average'], 1),
             $personal || 'identifier' === $likely ? [] : $shown,
             $personal || 'identifier' === $likely ? 0 : $of,
-            $personal || 'identifier' === $likely && 'whole' !== $family ? [] : ($time || 'whole' === $family || 'number' === $family ? Histogram::of($values, $time) : []),
-            'text' === $family ? TextShape::counted(\array_slice($values, 0, 5000)) : [],
+            $personal || 'identifier' === $likely && TypeFamily::Whole !== $family ? [] : ($time || $family->isNumeric() ? Histogram::of($values, $time) : []),
+            TypeFamily::Text === $family ? TextShape::counted(\array_slice($values, 0, 5000)) : [],
             $likely,
             $percent,
             $reason,

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Fasti\Core\Profile;
 
+use Fasti\Core\Catalog\TypeFamily;
+
 /** What a field is likely to be, from its figures and some of its values. */
 final class Likely
 {
@@ -19,13 +21,12 @@ final class Likely
     ];
 
     /**
-     * @param string       $family   whole, number, text, time, or other
      * @param list<string> $values   some of the field's values that are not blank
      * @param ?int         $distinct of all its values, where known
      *
      * @return array{string, int} the kind and the per cent of values that fit; '' where nothing stands out
      */
-    public static function kind(string $family, array $values, int $rows, int $filled, ?int $distinct, int $longest): array
+    public static function kind(TypeFamily $family, array $values, int $rows, int $filled, ?int $distinct, int $longest): array
     {
         if (0 === $filled) {
             return $rows > 0 ? ['always empty', 100] : ['', 0];
@@ -39,10 +40,10 @@ final class Likely
         }
         $share = static fn (callable $fits): float => \count(array_filter($values, $fits)) / $count;
         $percent = static fn (float $part): int => (int) min($part < 1 ? 99 : 100, round(100 * $part));
-        if (null !== $distinct && $distinct <= 2 && ('whole' === $family || 'text' === $family || 'other' === $family) && 1.0 === $share(static fn (string $value): bool => isset(self::FLAGS[strtolower($value)]))) {
+        if (null !== $distinct && $distinct <= 2 && TypeFamily::Number !== $family && TypeFamily::Time !== $family && 1.0 === $share(static fn (string $value): bool => isset(self::FLAGS[strtolower($value)]))) {
             return ['flag', 100];
         }
-        if ('text' === $family) {
+        if (TypeFamily::Text === $family) {
             foreach (self::PATTERNS as $kind => $pattern) {
                 $part = $share(static fn (string $value): bool => 1 === preg_match($pattern, trim($value)));
                 if ($part >= self::LEAST && !('telephone number' === $kind && $longest <= 5)) {
@@ -64,10 +65,10 @@ final class Likely
                 }
             }
         }
-        if (null !== $distinct && $distinct >= 10 && $distinct === $filled && \in_array($family, ['whole', 'text', 'other'], true) && $longest <= 64) {
+        if (null !== $distinct && $distinct >= 10 && $distinct === $filled && TypeFamily::Number !== $family && TypeFamily::Time !== $family && $longest <= 64) {
             return ['identifier', 100];
         }
-        if (null !== $distinct && $distinct >= 2 && $distinct <= 60 && $filled >= 5 * $distinct && (('text' === $family && $longest <= 24) || ('whole' === $family && $distinct <= 20))) {
+        if (null !== $distinct && $distinct >= 2 && $distinct <= 60 && $filled >= 5 * $distinct && ((TypeFamily::Text === $family && $longest <= 24) || (TypeFamily::Whole === $family && $distinct <= 20))) {
             return ['code', 100];
         }
 

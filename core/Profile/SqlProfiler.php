@@ -7,6 +7,9 @@ namespace Fasti\Core\Profile;
 use Fasti\Core\Catalog\Column;
 use Fasti\Core\Catalog\Key;
 use Fasti\Core\Catalog\Table;
+use Fasti\Core\Catalog\TypeFamily;
+use Fasti\Core\Dialect\Dialect;
+use Fasti\Core\Dialect\ProfileSql;
 use Fasti\Core\Survey\Progress;
 use Fasti\Core\Survey\Rows;
 use Fasti\Core\Survey\SourceError;
@@ -35,9 +38,11 @@ final class SqlProfiler
     /** @var list<string> */
     private array $notes = [];
 
-    /** @param string $engine mariadb, mysql, postgresql or sqlite */
-    public function __construct(private readonly Rows $source, private readonly string $engine)
+    private readonly ProfileSql $sql;
+
+    public function __construct(private readonly Rows $source, private readonly Dialect $dialect)
     {
+        $this->sql = $dialect->profiling() ?? throw new \LogicException(\sprintf('%s cannot be asked about its data.', $dialect->label()));
     }
 
     /**
@@ -58,7 +63,7 @@ final class SqlProfiler
         $rows ??= $table->rowEstimate ?? 0;
         $progress->at("$name: a sample of rows", 0, 0);
         $sample = $this->sample($table, $rows);
-        $families = array_map(FieldFigures::family(...), $table->columns);
+        $families = array_map($this->family(...), $table->columns);
         $values = [];
         foreach ($table->columns as $i => $column) {
             $values[$i] = array_values(array_filter($sample[$i], static fn (?string $value): bool => null !== $value && '' !== trim($value)));
@@ -89,7 +94,7 @@ final class SqlProfiler
         foreach ($table->columns as $i => $column) {
             $counted = isset($few[$i]) ? self::tallied($few[$i], $families[$i]) : $figures['fields'][$i];
             $filled = array_filter($few[$i] ?? [], static fn (int $count, string|int $value): bool => '' !== trim((string) $value), \ARRAY_FILTER_USE_BOTH);
-            $fields[$column->name] = FieldFigures::field($name, $column, $looked, $counted, $values[$i], isset($few[$i]) ? $filled : null, $decisions[$column->name] ?? '');
+            $fields[$column->name] = FieldFigures::field($name, $column, $families[$i], $looked, $counted, $values[$i], isset($few[$i]) ? $filled : null, $decisions[$column->name] ?? '');
         }
         [$grain, $repeated] = $this->grain($table, $grain, $rows, $progress);
 
@@ -103,7 +108,7 @@ final class SqlProfiler
             return null;
         }
         try {
-            foreach ($this->scan('SELECT COUNT(*) AS n FROM '.$this->from($table)) as $row) {
+            foreach ($this->scan('SELECT COUNT(*) AS n FROM '.$this->sql->from($table)) as $row) {
                 return (int) $row['n'];
             }
         } catch (SourceError $e) {
@@ -127,7 +132,7 @@ final class SqlProfiler
         foreach ($table->columns as $i => $column) {
             $select[] = $this->asText($column)." AS c$i";
         }
-        $sql = 'SELECT '.implode(', ', $select).' FROM '.($rows > self::SAMPLE ? $this->sampled($table, $rows, self::SAMPLE) : $this->from($table)).' LIMIT '.(2 * self::SAMPLE);
+        $sql = 'SELECT '.implode(', ', $select).' FROM '.($rows > self::SAMPLE ? $this->sampled($table, $rows, self::SAMPLE) : $this->sql->from($table)).' LIMIT '.(2 * self::SAMPLE);
         foreach ($this->scan($sql) as $row) {
             $i = 0;
             foreach ($row as $value) {
@@ -150,13 +155,13 @@ final class SqlProfiler
         $few = [];
         foreach ($table->columns as $i => $column) {
             $seen = $values[$i];
-            if (!$this->comparable($column) || \count(array_unique($seen)) > self::FEW_VALUES || ([] !== $seen && max(array_map(mb_strlen(...), $seen)) >= self::LONGEST / 2)) {
+            if (!$this->sql->comparable($column) || \count(array_unique($seen)) > self::FEW_VALUES || ([] !== $seen && max(array_map(mb_strlen(...), $seen)) >= self::LONGEST / 2)) {
                 continue;
             }
             $progress->at($table->name.': how often each value stands', $i, \count($table->columns));
-            $name = $this->quoted($column->name);
+            $name = $this->sql->quoted($column->name);
             $counts = [];
-            $rows = $this->scan("SELECT {$this->asText($column)} AS value, COUNT(*) AS n FROM {$this->from($table)} WHERE $name IS NOT NULL GROUP BY $name LIMIT ".(self::MOST_VALUES + 1));
+            $rows = $this->scan("SELECT {$this->asText($column)} AS value, COUNT(*) AS n FROM {$this->sql->from($table)} WHERE $name IS NOT NULL GROUP BY $name LIMIT ".(self::MOST_VALUES + 1));
             if (\count($rows) <= self::MOST_VALUES) {
                 foreach ($rows as $row) {
                     $counts[(string) $row['value']] = ($counts[(string) $row['value']] ?? 0) + (int) $row['n'];
@@ -173,10 +178,10 @@ final class SqlProfiler
      *
      * @return array{values: int, blank: int, distinct: ?int, least: ?string, greatest: ?string, shortest: ?int, longest: ?int, average: ?float}
      */
-    private static function tallied(array $counts, string $family): array
+    private static function tallied(array $counts, TypeFamily $family): array
     {
         $values = array_map(strval(...), array_keys($counts));
-        usort($values, 'whole' === $family || 'number' === $family ? static fn (string $a, string $b): int => (float) $a <=> (float) $b : strcmp(...));
+        usort($values, $family->isNumeric() ? static fn (string $a, string $b): int => (float) $a <=> (float) $b : strcmp(...));
         $lengths = array_map(mb_strlen(...), $values);
         $blank = $letters = 0;
         foreach ($counts as $value => $count) {
@@ -184,13 +189,13 @@ final class SqlProfiler
             $letters += $count * mb_strlen((string) $value);
         }
         $all = array_sum($counts);
-        $text = 'text' === $family && $all > 0;
+        $text = TypeFamily::Text === $family && $all > 0;
 
         return ['values' => $all, 'blank' => $blank, 'distinct' => \count($counts), 'least' => $values[0] ?? null, 'greatest' => $values[\count($values) - 1] ?? null, 'shortest' => $text && [] !== $lengths ? min($lengths) : null, 'longest' => $text && [] !== $lengths ? max($lengths) : null, 'average' => $text ? $letters / $all : null];
     }
 
     /**
-     * @param list<string> $families
+     * @param list<TypeFamily> $families
      * @param list<bool>   $personal
      * @param ?int         $sampleOf how many rows there are, to count a sample; null to count all
      * @param array<int, array<array-key, int>> $few columns whose values are known already
@@ -200,28 +205,26 @@ final class SqlProfiler
     private function figures(Table $table, array $families, array $personal, ?int $sampleOf, array $few): array
     {
         $select = ['COUNT(*) AS n'];
-        $from = null === $sampleOf ? $this->from($table) : '(SELECT * FROM '.$this->sampled($table, $sampleOf, self::COUNTED_SAMPLE).') s';
+        $from = null === $sampleOf ? $this->sql->from($table) : '(SELECT * FROM '.$this->sampled($table, $sampleOf, self::COUNTED_SAMPLE).') s';
         foreach ($table->columns as $i => $column) {
             if (isset($few[$i])) {
                 continue;
             }
-            $name = $this->quoted($column->name);
+            $name = $this->sql->quoted($column->name);
             $select[] = "COUNT($name) AS v$i";
-            if (!$this->comparable($column)) {
+            if (!$this->sql->comparable($column)) {
                 continue;
             }
-            $plain = $this->bounded($column, $name);
+            $plain = $this->bounded($column);
             $unique = [$column->name] === ($table->primaryKey->columns ?? []);
             $select[] = ($unique ? "COUNT($name)" : "COUNT(DISTINCT $plain)")." AS d$i";
             if (!$personal[$i]) {
-                $order = $this->ordered($column, $plain);
+                $order = $this->sql->ordered($column, $plain);
                 array_push($select, "MIN($order) AS l$i", "MAX($order) AS g$i");
             }
-            if ('text' === $families[$i]) {
-                $length = 'sqlite' === $this->engine ? "LENGTH($name)" : "CHAR_LENGTH($name)";
-                $cast = 'postgresql' === $this->engine ? "CHAR_LENGTH($name::text)" : $length;
-                $blank = 'postgresql' === $this->engine ? "BTRIM($name::text) = ''" : "TRIM($name) = ''";
-                array_push($select, "SUM(CASE WHEN $blank THEN 1 ELSE 0 END) AS b$i", "MIN($cast) AS s$i", "MAX($cast) AS x$i", "AVG($cast) AS a$i");
+            if (TypeFamily::Text === $families[$i]) {
+                $length = $this->sql->length($name);
+                array_push($select, "SUM(CASE WHEN {$this->sql->blank($name)} THEN 1 ELSE 0 END) AS b$i", "MIN($length) AS s$i", "MAX($length) AS x$i", "AVG($length) AS a$i");
             }
         }
         $row = [];
@@ -253,7 +256,7 @@ final class SqlProfiler
                 return [$table->primaryKey->columns ?? [], null === $table->primaryKey ? null : 0];
             }
             // Without a key, the least one may ask is that no row is there twice.
-            $known = array_map(static fn (Column $column): string => $column->name, array_values(array_filter($table->columns, $this->comparable(...))));
+            $known = array_map(static fn (Column $column): string => $column->name, array_values(array_filter($table->columns, $this->sql->comparable(...))));
         }
         foreach ($keys as $key) {
             if ($key instanceof Key && [] === array_diff($key->columns, $known) && [] === array_filter($key->columns, static fn (string $column): bool => true === $table->column($column)?->nullable)) {
@@ -266,9 +269,9 @@ final class SqlProfiler
             return [$known, null];
         }
         $progress->at($table->name.': rows that repeat', 0, 0);
-        $by = implode(', ', array_map(fn (string $field): string => $this->bounded($table->column($field) ?? new Column($field, ''), $this->quoted($field)), $known));
+        $by = implode(', ', array_map(fn (string $field): string => $this->bounded($table->column($field) ?? new Column($field, '')), $known));
         try {
-            foreach ($this->scan("SELECT SUM(n - 1) AS n FROM (SELECT COUNT(*) AS n FROM {$this->from($table)} GROUP BY $by HAVING COUNT(*) > 1) g") as $row) {
+            foreach ($this->scan("SELECT SUM(n - 1) AS n FROM (SELECT COUNT(*) AS n FROM {$this->sql->from($table)} GROUP BY $by HAVING COUNT(*) > 1) g") as $row) {
                 return [$known, (int) $row['n']];
             }
         } catch (SourceError $e) {
@@ -299,62 +302,26 @@ final class SqlProfiler
         return \sprintf('About %s of %s rows were looked at, chosen by chance over the whole table: shares are good to a per cent or so, counts are of the rows looked at, and rare values, the least and the greatest may be missed.', Amount::count(min($rows, $sample)), Amount::count($rows));
     }
 
-    /** The table with a condition that lets rows through by chance. */
     private function sampled(Table $table, int $rows, int $wanted): string
     {
-        $part = min(1.0, 1.1 * $wanted / max(1, $rows));
-        $from = $this->from($table);
-
-        return match (true) {
-            'postgresql' === $this->engine && !$table->kind->isView() && 'foreign' !== $table->storage => \sprintf('%s TABLESAMPLE %s (%.6F) REPEATABLE (1)', $from, $rows > 20000000 ? 'SYSTEM' : 'BERNOULLI', 100 * $part),
-            'postgresql' === $this->engine => \sprintf('%s WHERE random() < %.8F', $from, $part),
-            'sqlite' === $this->engine => \sprintf('%s WHERE (random() & 1048575) < %d', $from, (int) ceil(1048576 * $part)),
-            default => \sprintf('%s WHERE RAND(1) < %.8F', $from, $part),
-        };
+        return $this->sql->sampled($table, min(1.0, 1.1 * $wanted / max(1, $rows)), $rows);
     }
 
-    private function from(Table $table): string
+    /** Lists are looked at as a whole, whatever they hold. */
+    private function family(Column $column): TypeFamily
     {
-        return 'sqlite' === $this->engine ? $this->quoted($table->name) : $this->quoted($table->schema).'.'.$this->quoted($table->name);
+        $type = $this->dialect->typeOf($column);
+
+        return $type->array ? TypeFamily::Other : $type->family;
     }
 
-    private function quoted(string $name): string
+    private function bounded(Column $column): string
     {
-        return 'mariadb' === $this->engine || 'mysql' === $this->engine ? '`'.str_replace('`', '``', $name).'`' : '"'.str_replace('"', '""', $name).'"';
-    }
-
-    /** Whether the engine can tell values of this type apart and put them in order. */
-    private function comparable(Column $column): bool
-    {
-        // Of types that people or extensions made, nothing is known but that they may be empty.
-        if ('postgresql' === $this->engine && null === $column->base && str_contains($column->type, '.')) {
-            return false;
-        }
-
-        return 1 !== preg_match('/^(?:json|xml|.*blob|geometry|point|.*linestring|.*polygon|multi|geometrycollection|line|lseg|box|path|circle|bytea|tsvector)\b|\[\]$/i', $column->base ?? $column->type);
-    }
-
-    private function bounded(Column $column, string $name): string
-    {
-        return 1 === preg_match('/^(?:tiny|medium|long)?text|^jsonb/i', $column->base ?? $column->type) && 'sqlite' !== $this->engine ? ('postgresql' === $this->engine ? "LEFT($name::text, ".self::LONGEST.')' : "LEFT($name, ".self::LONGEST.')') : $name;
-    }
-
-    /** PostgreSQL has no least or greatest of some types whose texts are in order. */
-    private function ordered(Column $column, string $plain): string
-    {
-        return 'postgresql' === $this->engine && 1 === preg_match('/^(?:bool|uuid|enum|bit|inet|cidr|macaddr|.*range|interval)/i', $column->base ?? $column->type) ? "($plain)::text" : $plain;
+        return $this->sql->bounded($column, $this->sql->quoted($column->name), self::LONGEST);
     }
 
     private function asText(Column $column): string
     {
-        $name = $this->quoted($column->name);
-
-        return match (true) {
-            !$this->comparable($column) && 1 !== preg_match('/^(?:json|xml)/i', $column->type) => "CASE WHEN $name IS NULL THEN NULL ELSE '·' END",
-            1 === preg_match('/^(?:var)?binary/i', $column->type) => "HEX(LEFT($name, 40))",
-            'postgresql' === $this->engine => "LEFT($name::text, ".self::LONGEST.')',
-            'sqlite' === $this->engine => "SUBSTR(CAST($name AS TEXT), 1, ".self::LONGEST.')',
-            default => "LEFT($name, ".self::LONGEST.')',
-        };
+        return $this->sql->asText($column, $this->sql->quoted($column->name), self::LONGEST);
     }
 }

@@ -11,11 +11,12 @@ use Fasti\Core\Catalog\Key;
 use Fasti\Core\Catalog\Routine;
 use Fasti\Core\Catalog\TableType;
 use Fasti\Core\Catalog\Trigger;
+use Fasti\Core\Dialect\Grammar;
 
 /** Carries out what CREATE says. */
 final readonly class Creating
 {
-    public function __construct(private Dialect $dialect, private Schemas $made, private Definitions $definitions)
+    public function __construct(private Grammar $dialect, private Schemas $made, private Definitions $definitions)
     {
     }
 
@@ -60,7 +61,7 @@ final readonly class Creating
             return true;
         }
         $table->storage = match (true) {
-            Dialect::PostgreSql !== $this->dialect => null,
+            !$this->dialect->storageBefore => null,
             str_contains($before, 'UNLOGGED') => 'unlogged',
             str_contains($before, 'FOREIGN') => 'foreign',
             default => null,
@@ -178,7 +179,7 @@ final readonly class Creating
             $name = $of.'_'.implode('_', array_map(static fn (IndexPart $part): string => $part->column, $parts)).'_idx';
         }
         $table->add(new Index($name, $parts, $unique, $special ?: ($method ?: 'btree'), $comment, $where));
-        if ($unique && $this->dialect->isMySqlLike()) {
+        if ($unique && $this->dialect->uniqueIndexesAreKeys) {
             $table->add(new Key($name, self::nonEmpty(array_map(static fn (IndexPart $part): string => $part->column, $parts))));
         }
 
@@ -203,7 +204,7 @@ final readonly class Creating
         $t->expect('ON');
         $table = $this->made->known($t, ...$this->made->place($t));
         $rest = $t->rest();
-        $body = 1 === preg_match('/\bEXECUTE\s+(?:FUNCTION|PROCEDURE)\b.*$/is', $rest, $m) && Dialect::PostgreSql === $this->dialect ? $m[0]
+        $body = 1 === preg_match('/\bEXECUTE\s+(?:FUNCTION|PROCEDURE)\b.*$/is', $rest, $m) && $this->dialect->triggersCall ? $m[0]
             : (string) preg_replace('/^(?:FOR\s+EACH\s+ROW)?\s*(?:(?:FOLLOWS|PRECEDES)\s+\S+\s+)?/i', '', $rest);
         // In the order of the server's own list.
         $ordered = array_values(array_intersect(['INSERT', 'DELETE', 'UPDATE', 'TRUNCATE'], $events));
@@ -235,7 +236,7 @@ final readonly class Creating
                 $comment = $t->text() ?? '';
             } elseif ($t->take('AS')) {
                 $body = $t->text();
-            } elseif ($this->dialect->isMySqlLike() && \in_array($t->peek(), ['BEGIN', 'RETURN', 'SELECT', 'INSERT', 'UPDATE', 'DELETE', 'SET'], true)) {
+            } elseif ($this->dialect->bareRoutines && \in_array($t->peek(), ['BEGIN', 'RETURN', 'SELECT', 'INSERT', 'UPDATE', 'DELETE', 'SET'], true)) {
                 $body = $t->rest();
             } else {
                 $t->skip();

@@ -9,6 +9,7 @@ use Fasti\Core\Catalog\Generated;
 use Fasti\Core\Catalog\Index;
 use Fasti\Core\Catalog\IndexPart;
 use Fasti\Core\Catalog\Key;
+use Fasti\Core\Dialect\Grammar;
 
 /**
  * Reads what stands between the parentheses of CREATE TABLE, and what ALTER TABLE … ADD brings: columns and constraints.
@@ -21,7 +22,7 @@ final readonly class Definitions
     private const TYPE_ENDS = [',', ')', '', 'NOT', 'NULL', 'DEFAULT', 'PRIMARY', 'UNIQUE', 'REFERENCES', 'CHECK', 'GENERATED', 'CONSTRAINT', 'COLLATE'];
     private const TYPE_WORDS = ['PRECISION', 'VARYING', 'UNSIGNED', 'SIGNED', 'ZEROFILL', 'LARGE', 'OBJECT', 'BINARY', 'BYTE'];
 
-    public function __construct(private Dialect $dialect)
+    public function __construct(private Grammar $dialect)
     {
     }
 
@@ -112,7 +113,7 @@ final readonly class Definitions
     /** `KEY name (…)` and its kin within a table of MySQL's family. */
     private function inlineIndex(Tokens $t, TableBuilder $table): bool
     {
-        if (!$this->dialect->isMySqlLike()) {
+        if (!$this->dialect->inlineIndexes) {
             return false;
         }
         $start = $t->at;
@@ -136,16 +137,8 @@ final readonly class Definitions
         $name = $t->name();
         $from = $t->at;
         [$type, $word] = $this->type($t);
-        $serial = Dialect::PostgreSql === $this->dialect && 1 === preg_match('/^(?:big|small)?serial\d?$/i', $word);
-        $column = ['name' => $name, 'type' => $type, 'nullable' => !$serial, 'default' => null, 'comment' => '', 'auto' => $serial, 'generated' => null, 'onUpdate' => null, 'charset' => null, 'collation' => null, 'base' => null];
-        if ($this->dialect->isMySqlLike() && 'serial' === strtolower($word)) {
-            $column = ['type' => 'bigint(20) unsigned', 'nullable' => false, 'auto' => true] + $column;
-        }
-        if ($serial) {
-            $column['default'] = \sprintf("nextval('%s.%s_%s_seq'::regclass)", $table->schema, $table->name, $name);
-        }
-        $binaryJson = Dialect::MariaDb === $this->dialect && 'json' === strtolower($word);
-        if ($binaryJson) {
+        $column = $this->dialect->serial($word, $table->schema, $table->name, $name) + ['type' => $type] + Script::unknownColumn($name);
+        if ($this->dialect->jsonIsText && 'json' === strtolower($word)) {
             [$column['charset'], $column['collation']] = ['utf8mb4', 'utf8mb4_bin'];
             $table->checks[] = new CheckConstraint($name, "json_valid(`$name`)", $name);
         }
@@ -173,12 +166,12 @@ final readonly class Definitions
             $column['nullable'] = true;
         } elseif ($t->take('DEFAULT')) {
             $default = $t->expression();
-            $column['default'] = 'NULL' === strtoupper($default) ? null : $this->defaulted($default, $column['type']);
+            $column['default'] = 'NULL' === strtoupper($default) ? null : $this->dialect->default($default, $column['type']);
         } elseif ($t->take('PRIMARY', 'KEY')) {
             $direction = $t->any('ASC', 'DESC');
             $this->conflict($t);
             $this->primary($table, $label, [new IndexPart($name, null, 'DESC' === $direction)], ['', '']);
-        } elseif ($t->take('KEY') && $this->dialect->isMySqlLike()) {
+        } elseif ($t->take('KEY') && $this->dialect->inlineIndexes) {
             $this->primary($table, $label, [new IndexPart($name)], ['', '']);
         } elseif ($t->take('UNIQUE')) {
             $t->take('KEY');
@@ -188,12 +181,8 @@ final readonly class Definitions
             $this->references($t, $table, $label, [$name]);
         } elseif ($t->take('CHECK')) {
             $expression = $t->parenthesis();
-            $table->checks[] = match (true) {
-                // MariaDB says of an unnamed check which column it belongs to, and names it like that.
-                null === $label && Dialect::MariaDb === $this->dialect => new CheckConstraint($name, $expression, $name),
-                null === $label && Dialect::PostgreSql === $this->dialect => new CheckConstraint($table->name.'_'.$name.'_check', $expression),
-                default => new CheckConstraint($label ?? '', $expression, Dialect::Sqlite === $this->dialect ? $name : null),
-            };
+            [$checkName, $of] = null === $label ? $this->dialect->columnCheck($table->name, $name) : [$label, $this->dialect->checkedColumn($name)];
+            $table->checks[] = new CheckConstraint($checkName, $expression, $of);
             $this->constraintTail($t);
         } elseif ($t->take('GENERATED')) {
             $t->take('BY') ? $t->expect('DEFAULT') : $t->take('ALWAYS');
@@ -212,11 +201,11 @@ final readonly class Definitions
             $column['auto'] = true;
             '(' === $t->peek() && $t->parenthesis();
         } elseif ($t->take('ON', 'UPDATE')) {
-            $column['onUpdate'] = $this->nowOf($t->expression());
+            $column['onUpdate'] = $this->dialect->now($t->expression());
         } elseif ($t->take('COLLATE')) {
             $collation = $t->qualified()[1];
             $column['collation'] = $collation;
-            if ($this->dialect->isMySqlLike()) {
+            if ($this->dialect->collationTellsCharset) {
                 $column['charset'] ??= strstr($collation, '_', true) ?: $collation;
             }
         } elseif ($t->take('CHARACTER', 'SET') || $t->take('CHARSET')) {
@@ -248,7 +237,7 @@ final readonly class Definitions
         while ($t->take('.')) {
             $t->name();
         }
-        while (\in_array($t->peek(), ['PRECISION', 'VARYING', 'LARGE', 'OBJECT'], true) || (Dialect::Sqlite === $this->dialect && $t->isName() && !$this->endsType($t->peek()))) {
+        while (\in_array($t->peek(), ['PRECISION', 'VARYING', 'LARGE', 'OBJECT'], true) || ($this->dialect->wordyTypes && $t->isName() && !$this->endsType($t->peek()))) {
             $t->skip();
         }
         $base = $t->from($from);
@@ -261,12 +250,12 @@ final readonly class Definitions
                 while (!$t->over() && !$t->take(']')) {
                     $t->skip();
                 }
-            } elseif (!$t->take('WITH', 'TIME', 'ZONE') && !$t->take('WITHOUT', 'TIME', 'ZONE') && !(Dialect::PostgreSql === $this->dialect && $t->take('ARRAY'))) {
+            } elseif (!$t->take('WITH', 'TIME', 'ZONE') && !$t->take('WITHOUT', 'TIME', 'ZONE') && !($this->dialect->arrays && $t->take('ARRAY'))) {
                 break;
             }
         }
 
-        return [Types::canonical($this->dialect, $base, $options, $t->from($after)), $base];
+        return [$this->dialect->type($base, $options, $t->from($after)), $base];
     }
 
     private function endsType(string $word): bool
@@ -284,10 +273,9 @@ final readonly class Definitions
         if ([] === $columns) {
             return;
         }
-        $postgres = Dialect::PostgreSql === $this->dialect;
-        $table->primary = new Key($postgres ? $name ?? $table->name.'_pkey' : ($this->dialect->isMySqlLike() ? null : $name), $columns);
-        if ($postgres || $this->dialect->isMySqlLike()) {
-            $table->indexes[] = new Index($postgres ? $table->primary->name ?? '' : 'PRIMARY', $parts, true, $tail[1] ?: 'btree', $tail[0]);
+        $table->primary = new Key($this->dialect->primaryKeyName($table->name, $name), $columns);
+        if ($this->dialect->keysAreIndexes) {
+            $table->indexes[] = new Index($this->dialect->primaryIndexName($table->primary->name), $parts, true, $tail[1] ?: 'btree', $tail[0]);
         }
     }
 
@@ -301,19 +289,12 @@ final readonly class Definitions
         if ([] === $columns) {
             return;
         }
-        if (Dialect::PostgreSql === $this->dialect) {
-            $name ??= $table->name.'_'.implode('_', $columns).'_key';
-        } elseif ($this->dialect->isMySqlLike()) {
-            $taken = array_map(static fn (Index $index): string => $index->name, $table->indexes);
-            for ($name ??= $columns[0], $stem = $name, $i = 2; \in_array($name, $taken, true); ++$i) {
-                $name = $stem.'_'.$i;
-            }
-        }
+        $name ??= $this->dialect->uniqueName($table->name, $columns, array_map(static fn (Index $index): string => $index->name, $table->indexes));
         $whole = [] === array_filter($parts, static fn (IndexPart $part): bool => null !== $part->length);
         if ($whole) {
             $table->unique[] = new Key($name, $columns);
         }
-        if (Dialect::PostgreSql === $this->dialect || $this->dialect->isMySqlLike()) {
+        if ($this->dialect->keysAreIndexes) {
             $table->indexes[] = new Index((string) $name, $parts, true, $tail[1] ?: 'btree', $tail[0]);
         }
     }
@@ -324,7 +305,7 @@ final readonly class Definitions
         $t->expect('REFERENCES');
         [$schema, $far] = $t->qualified();
         $farColumns = '(' === $t->peek() ? $t->names() : [];
-        $unsaid = Dialect::MariaDb === $this->dialect ? 'RESTRICT' : 'NO ACTION';
+        $unsaid = $this->dialect->unsaidAction;
         [$onDelete, $onUpdate] = [$unsaid, $unsaid];
         while (true) {
             if ($t->take('ON', 'DELETE')) {
@@ -340,11 +321,7 @@ final readonly class Definitions
         if ([] === $columns) {
             throw $t->fault('A foreign key names no column');
         }
-        if (Dialect::PostgreSql === $this->dialect) {
-            $name ??= $table->name.'_'.implode('_', $columns).'_fkey';
-        } elseif ($this->dialect->isMySqlLike()) {
-            $name ??= $table->name.'_ibfk_'.(\count($table->foreign) + 1);
-        }
+        $name ??= $this->dialect->foreignKeyName($table->name, $columns, \count($table->foreign) + 1);
         $table->foreign[] = ['name' => $name, 'columns' => $columns, 'schema' => $schema, 'table' => $far, 'far' => $farColumns, 'onDelete' => $onDelete, 'onUpdate' => $onUpdate];
     }
 
@@ -387,12 +364,12 @@ final readonly class Definitions
         $parts = [];
         do {
             $from = $t->at;
-            $expression = '(' === $t->peek() || '(' === $t->peek(1) && !$this->dialect->isMySqlLike();
+            $expression = '(' === $t->peek() || '(' === $t->peek(1) && $this->dialect->bareIndexCalls;
             if ($expression) {
                 $t->isName() && $t->name();
                 $t->parenthesis();
                 $what = $t->from($from);
-                if ($this->dialect->isMySqlLike() && str_starts_with($what, '((')) {
+                if (!$this->dialect->bareIndexCalls && str_starts_with($what, '((')) {
                     $what = substr($what, 1, -1);
                 }
                 $length = null;
@@ -400,7 +377,7 @@ final readonly class Definitions
                 $what = $t->name();
                 $length = '(' === $t->peek() ? (int) $t->parenthesis() : null;
             }
-            while ($t->take('COLLATE') || ('PostgreSql' === $this->dialect->name && !\in_array($t->peek(), [',', ')', 'ASC', 'DESC', 'NULLS'], true) && !$t->over())) {
+            while ($t->take('COLLATE') || ($this->dialect->operatorClasses && !\in_array($t->peek(), [',', ')', 'ASC', 'DESC', 'NULLS'], true) && !$t->over())) {
                 $t->isName() ? $t->qualified() : $t->skip();
             }
             $descending = 'DESC' === $t->any('ASC', 'DESC');
@@ -438,51 +415,6 @@ final readonly class Definitions
         }
 
         return [$comment, $method];
-    }
-
-    private function defaulted(string $default, string $type): string
-    {
-        if (!$this->dialect->isMySqlLike()) {
-            // SQLite's catalog and scripts agree; PostgreSQL's catalog names the type of a literal.
-            return $default;
-        }
-        if (1 === preg_match('/^"(.*)"$/s', $default, $m)) {
-            $default = "'".str_replace("'", "''", $m[1])."'";
-        }
-        if (Dialect::MariaDb === $this->dialect && 1 === preg_match("/^'(-?\\d+(?:\\.\\d+)?)'$/", $default, $m) && 1 === preg_match('/^(?:tiny|small|medium|big)?int|^(?:decimal|float|double)/', $type)) {
-            return $m[1];
-        }
-        if (1 === preg_match('/^(?:true|false)$/i', $default)) {
-            return 'true' === strtolower($default) ? '1' : '0';
-        }
-        if (1 === preg_match('/^\((.*)\)$/s', $default, $m) && self::balanced($m[1])) {
-            return trim($m[1]);
-        }
-
-        return $this->nowOf($default);
-    }
-
-    private function nowOf(string $expression): string
-    {
-        $lower = strtolower($expression);
-        if (1 === preg_match('/^(?:current_timestamp|now|localtimestamp)(?:\((\d*)\))?$/', $lower, $m)) {
-            return Dialect::MariaDb === $this->dialect ? 'current_timestamp('.($m[1] ?? '').')' : 'CURRENT_TIMESTAMP'.(($m[1] ?? '') === '' ? '' : "($m[1])");
-        }
-
-        return $expression;
-    }
-
-    private static function balanced(string $text): bool
-    {
-        $depth = 0;
-        foreach (str_split($text) as $sign) {
-            $depth += ['(' => 1, ')' => -1][$sign] ?? 0;
-            if ($depth < 0) {
-                return false;
-            }
-        }
-
-        return 0 === $depth;
     }
 
     /**

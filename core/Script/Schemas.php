@@ -7,6 +7,7 @@ namespace Fasti\Core\Script;
 use Fasti\Core\Catalog\CheckConstraint;
 use Fasti\Core\Catalog\Routine;
 use Fasti\Core\Catalog\Table;
+use Fasti\Core\Dialect\Grammar;
 
 /**
  * What a script has made so far, and the schema in which it is at work.
@@ -28,7 +29,7 @@ final class Schemas
     /** @var array<string, Table> tables that were read elsewhere, by name */
     public array $beside = [];
 
-    public function __construct(private readonly Dialect $dialect, public string $schema)
+    public function __construct(private readonly Grammar $dialect, public string $schema)
     {
     }
 
@@ -82,7 +83,7 @@ final class Schemas
     /** SQLite keeps the content of a virtual table in tables of its own, which are its affair. */
     public function isShadow(TableBuilder $table): bool
     {
-        if (Dialect::Sqlite !== $this->dialect || 1 !== preg_match('/^sqlite_|^(.+)_(?:data|idx|content|docsize|config|segments|segdir|stat|node|rowid|parent)$/', $table->name, $m)) {
+        if (!$this->dialect->shadowTables || 1 !== preg_match('/^sqlite_|^(.+)_(?:data|idx|content|docsize|config|segments|segdir|stat|node|rowid|parent)$/', $table->name, $m)) {
             return false;
         }
 

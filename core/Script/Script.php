@@ -9,7 +9,7 @@ use Fasti\Core\Catalog\CheckConstraint;
 use Fasti\Core\Catalog\Index;
 use Fasti\Core\Catalog\IndexPart;
 use Fasti\Core\Catalog\Table;
-use Fasti\Core\Survey\PostgreSqlReader;
+use Fasti\Core\Dialect\Grammar;
 
 /** What a script makes, statement by statement: feed it statements, then ask for the catalog. */
 final class Script
@@ -21,10 +21,10 @@ final class Script
     private readonly Altering $altering;
 
     /** @param string $schema for objects whose schema neither the script nor the dialect says */
-    public function __construct(private readonly Dialect $dialect, string $schema = '')
+    public function __construct(private readonly Grammar $dialect, string $schema = '')
     {
         $definitions = new Definitions($dialect);
-        $this->made = new Schemas($dialect, $dialect->defaultSchema() ?: $schema);
+        $this->made = new Schemas($dialect, $dialect->defaultSchema ?: $schema);
         $this->creating = new Creating($dialect, $this->made, $definitions);
         $this->altering = new Altering($this->made, $definitions);
     }
@@ -103,7 +103,7 @@ final class Script
             }
         }
 
-        return new Catalog(Dialect::Standard === $this->dialect ? 'sql' : $this->dialect->value, $server, $result, $this->made->routines, $notes);
+        return new Catalog($this->dialect->engine, $server, $result, $this->made->routines, $notes);
     }
 
     private function finish(TableBuilder $table): void
@@ -123,7 +123,7 @@ final class Script
             }
         }
         unset($column);
-        if (Dialect::Sqlite === $this->dialect) {
+        if ($this->dialect->rowids) {
             $key = $table->primary->columns ?? [];
             $rowid = !$table->withoutRowid;
             $alias = $rowid && 1 === \count($key) && 'INTEGER' === strtoupper($table->columns[$key[0]]['type'] ?? '');
@@ -132,26 +132,25 @@ final class Script
                 $table->columns[$key[0]]['auto'] = true;
             }
         }
-        if (Dialect::PostgreSql === $this->dialect) {
-            foreach ($table->checks as &$check) {
-                if ('' === $check->name) {
-                    $used = array_values(array_filter(array_keys($table->columns), static fn (string $name): bool => 1 === preg_match('/\b'.preg_quote($name, '/').'\b/', $check->expression)));
-                    $check = new CheckConstraint($table->name.'_'.(1 === \count($used) ? $used[0].'_' : '').'check', $check->expression);
-                }
-            }
-            unset($check);
-            if (null !== $table->partitionKey) {
-                $table->traits[] = PostgreSqlReader::partitioned($table->partitionKey, $table->partitions);
-            }
-            if ($table->secured) {
-                sort($table->policies);
-                $table->traits[] = PostgreSqlReader::secured($table->policies);
+        foreach ($table->checks as &$check) {
+            if ('' === $check->name) {
+                $mentions = static fn (string $name): bool => 1 === preg_match('/\b'.preg_quote($name, '/').'\b/', $check->expression);
+                $used = array_values(array_filter(array_keys($table->columns), $mentions));
+                $check = new CheckConstraint($this->dialect->checkName($table->name, $used), $check->expression, $check->column);
             }
         }
-        if ($this->dialect->isMySqlLike()) {
+        unset($check);
+        if (null !== $table->partitionKey) {
+            $table->traits[] = $this->dialect->partitionedWords($table->partitionKey, $table->partitions);
+        }
+        if ($table->secured) {
+            sort($table->policies);
+            $table->traits[] = $this->dialect->securedWords($table->policies);
+        }
+        if ($this->dialect->indexesForeignKeys) {
             $this->indexForeignKeys($table);
         }
-        if (Dialect::Sqlite !== $this->dialect) {
+        if ($this->dialect->checksByName) {
             usort($table->checks, static fn (CheckConstraint $a, CheckConstraint $b): int => strcmp($a->name, $b->name));
         }
     }

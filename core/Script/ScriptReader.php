@@ -5,6 +5,8 @@ declare(strict_types=1);
 namespace Fasti\Core\Script;
 
 use Fasti\Core\Catalog\Catalog;
+use Fasti\Core\Dialect\Dialects;
+use Fasti\Core\Dialect\Grammar;
 use Fasti\Core\Survey\Choice;
 use Fasti\Core\Survey\Inventory;
 use Fasti\Core\Survey\Progress;
@@ -21,7 +23,7 @@ final class ScriptReader implements Reader
     /**
      * @param string $schema for objects whose schema neither the script nor the dialect says
      */
-    public function __construct(private readonly string $path, private readonly ?Dialect $dialect = null, private readonly string $schema = '')
+    public function __construct(private readonly string $path, private readonly ?Grammar $dialect = null, private readonly string $schema = '')
     {
     }
 
@@ -60,7 +62,7 @@ final class ScriptReader implements Reader
         }
         $head = (string) fread($stream, 1 << 16);
         self::looksLikeScript($head, $file);
-        $dialect = $this->dialect ?? Dialect::guess($head);
+        $dialect = $this->dialect ?? Dialects::guess($head);
         fseek($stream, str_starts_with($head, "\xEF\xBB\xBF") ? 3 : 0);
         $size = (int) (fstat($stream)['size'] ?? 0);
         $script = new Script($dialect, $this->schema);
@@ -92,9 +94,9 @@ final class ScriptReader implements Reader
             arsort($script->skipped);
             $notes[] = \sprintf('%s: %d of %d statements say nothing about structure and were passed over (%s).', $file, array_sum($script->skipped), $statements, implode(', ', array_map(static fn (string $word, int $count): string => "$count $word", array_keys(\array_slice($script->skipped, 0, 6)), \array_slice($script->skipped, 0, 6))));
         }
-        $catalog = $script->catalog($notes, $dialect->inWords().' script');
+        $catalog = $script->catalog($notes, $dialect->label.' script');
         if ([] === $catalog->tables) {
-            throw new SourceError(\sprintf('The script “%s” makes no table and no view.', $file), [] !== $faults ? $faults[0] : 'It was read as '.$dialect->inWords().'. If it is of another dialect, name that; if it holds data only, hand in the script with the structure.');
+            throw new SourceError(\sprintf('The script “%s” makes no table and no view.', $file), [] !== $faults ? $faults[0] : 'It was read as '.$dialect->label.'. If it is of another dialect, name that; if it holds data only, hand in the script with the structure.');
         }
 
         return $catalog;

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Fasti\Core\Script;
 
+use Fasti\Core\Dialect\Grammar;
+
 /**
  * Splits a script into statements as it streams by, so that a dump with its data needs no more memory than its longest
  * statement. Comments become blanks; line ends are kept, so that places within a statement have their line.
@@ -18,7 +20,7 @@ final class Statements implements \IteratorAggregate
     private const CHUNK = 1 << 18;
 
     /** @param resource $stream */
-    public function __construct(private readonly mixed $stream, private readonly Dialect $dialect)
+    public function __construct(private readonly mixed $stream, private readonly Grammar $dialect)
     {
     }
 
@@ -55,7 +57,7 @@ final class Statements implements \IteratorAggregate
             $length = \strlen($token);
             $lines = substr_count($token, "\n");
             $kind = $m['MARK'] ?? '';
-            if ('' === $text && ('word' === $kind || 'other' === $kind) && \in_array($token[0], ['\\', 'D', 'd'], true) && 1 === preg_match('/\G(?:\\\\[^\n]*|delimiter[ \t]+(\S+)[^\n]*)/i', $buffer, $n, 0, $at) && ($this->dialect->isMySqlLike() || '\\' === $token[0])) {
+            if ('' === $text && ('word' === $kind || 'other' === $kind) && \in_array($token[0], ['\\', 'D', 'd'], true) && 1 === preg_match('/\G(?:\\\\[^\n]*|delimiter[ \t]+(\S+)[^\n]*)/i', $buffer, $n, 0, $at) && ($this->dialect->delimiters || '\\' === $token[0])) {
                 $delimiter = $n[1] ?? $delimiter;
                 $at += \strlen($n[0]);
                 continue;
@@ -75,7 +77,7 @@ final class Statements implements \IteratorAggregate
                 if ('' !== trim($text)) {
                     yield [$text, $started, true];
                 }
-                if (Dialect::PostgreSql === $this->dialect && 1 === preg_match('/^\s*COPY\b.*\bFROM\s+stdin\b/is', $text)) {
+                if ($this->dialect->copiedRows && 1 === preg_match('/^\s*COPY\b.*\bFROM\s+stdin\b/is', $text)) {
                     $line += $this->skipData($buffer, $at);
                 }
                 [$text, $started] = ['', 0];
@@ -143,11 +145,15 @@ final class Statements implements \IteratorAggregate
 
     private function pattern(): string
     {
-        $text = $this->dialect->isMySqlLike() ? "'(?:[^'\\\\]++|\\\\.|'')*+'" : (Dialect::PostgreSql === $this->dialect ? "(?<=[eE])'(?:[^'\\\\]++|\\\\.|'')*+'|'(?:[^']++|'')*+'" : "'(?:[^']++|'')*+'");
-        $quoted = $this->dialect->isMySqlLike() ? '`(?:[^`]++|``)*+`|"(?:[^"\\\\]++|\\\\.|"")*+"' : '"(?:[^"]++|"")*+"'.(Dialect::PostgreSql === $this->dialect ? '' : '|`(?:[^`]++|``)*+`|\[[^\]]*+\]');
-        $comment = '--(?=[\s]|$)[^\n]*+|'.($this->dialect->isMySqlLike() ? '\#[^\n]*+|/\*[M]?!\d*|\*/|' : '--[^\n]*+|')
-            .(Dialect::PostgreSql === $this->dialect ? '(?<nested>/\*(?:[^*/]++|\*(?!/)|/(?!\*)|(?&nested))*+\*/)' : '/\*(?!M?!)[\s\S]*?\*/');
-        $dollar = Dialect::PostgreSql === $this->dialect ? '(?<![\w$])\$(?<tag>\w*)\$[\s\S]*?\$\k<tag>\$(*MARK:text)|' : '';
+        $d = $this->dialect;
+        $plain = "'(?:[^']++|'')*+'";
+        $escaped = "'(?:[^'\\\\]++|\\\\.|'')*+'";
+        $text = $d->backslashes ? $escaped : ($d->escapeTexts ? "(?<=[eE])$escaped|$plain" : $plain);
+        $quoted = $d->doubleQuotedTexts ? '"(?:[^"\\\\]++|\\\\.|"")*+"' : '"(?:[^"]++|"")*+"';
+        $quoted .= ($d->backticks ? '|`(?:[^`]++|``)*+`' : '').($d->brackets ? '|\[[^\]]*+\]' : '');
+        $comment = '--(?=[\s]|$)[^\n]*+|'.($d->hashAndVersionComments ? '\#[^\n]*+|/\*[M]?!\d*|\*/|' : '--[^\n]*+|')
+            .($d->nestedComments ? '(?<nested>/\*(?:[^*/]++|\*(?!/)|/(?!\*)|(?&nested))*+\*/)' : '/\*(?!M?!)[\s\S]*?\*/');
+        $dollar = $d->dollarTexts ? '(?<![\w$])\$(?<tag>\w*)\$[\s\S]*?\$\k<tag>\$(*MARK:text)|' : '';
 
         return "~\\G(?:\\s++(*MARK:blank)|[\\w\\x80-\\xff$]*+[\\w\\x80-\\xff](*MARK:word)|(?:$text)(*MARK:text)|(?:$quoted)(*MARK:text)|(?:$comment)(*MARK:comment)|$dollar(?:[^'\"`\\[](*MARK:other)|[\\[](*MARK:other)))~s";
     }

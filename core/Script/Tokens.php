@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Fasti\Core\Script;
 
+use Fasti\Core\Dialect\Grammar;
+
 /** The words of one statement, and a place among them. Keywords match in either case. */
 final class Tokens
 {
@@ -15,10 +17,12 @@ final class Tokens
     private array $words = [];
     public int $at = 0;
 
-    public function __construct(private readonly string $text, private readonly Dialect $dialect)
+    public function __construct(private readonly string $text, private readonly Grammar $dialect)
     {
-        $string = $dialect->isMySqlLike() ? "'(?:[^'\\\\]++|\\\\.|'')*+'" : (Dialect::PostgreSql === $dialect ? "[eE]'(?:[^'\\\\]++|\\\\.|'')*+'|'(?:[^']++|'')*+'" : "'(?:[^']++|'')*+'");
-        $bracket = $dialect->isMySqlLike() || Dialect::PostgreSql === $dialect ? '' : '|\[[^\]]*+\]';
+        $plain = "'(?:[^']++|'')*+'";
+        $escaped = "'(?:[^'\\\\]++|\\\\.|'')*+'";
+        $string = $dialect->backslashes ? $escaped : ($dialect->escapeTexts ? "[eE]$escaped|$plain" : $plain);
+        $bracket = $dialect->brackets ? '|\[[^\]]*+\]' : '';
         $pattern = "~\\s++(*SKIP)(*FAIL)|(?:$string)(*MARK:s)|(?:\"(?:[^\"]++|\"\")*+\"|`(?:[^`]++|``)*+`$bracket)(*MARK:q)|\\$(\\w*)\\$[\\s\\S]*?\\$\\1\\$(*MARK:s)|[A-Za-z_\\x80-\\xff][\\w\\x80-\\xff$]*+(*MARK:w)|(?:\\d++(?:\\.\\d*+)?(?:[eE][+-]?\\d++)?|\\.\\d++)(*MARK:n)|(?:::|<=|>=|<>|!=|\\|\\||.)(*MARK:o)~s";
         preg_match_all($pattern, $text, $found, \PREG_SET_ORDER | \PREG_OFFSET_CAPTURE);
         foreach ($found as $match) {
@@ -89,16 +93,16 @@ final class Tokens
         ++$this->at;
     }
 
-    /** A name, quoted or not. PostgreSQL folds unquoted ones to small letters. */
+    /** A name, quoted or not. Some dialects fold unquoted ones to small letters. */
     public function name(): string
     {
         $token = $this->tokens[$this->at] ?? throw $this->fault('A name was expected');
         if ('w' === $token[0]) {
             ++$this->at;
 
-            return Dialect::PostgreSql === $this->dialect ? strtolower($token[1]) : $token[1];
+            return $this->dialect->foldsNames ? strtolower($token[1]) : $token[1];
         }
-        if ('q' === $token[0] || ('s' === $token[0] && Dialect::Sqlite === $this->dialect)) {
+        if ('q' === $token[0] || ('s' === $token[0] && $this->dialect->quotedTextsAsNames)) {
             ++$this->at;
             $quote = $token[1][0];
 
@@ -128,7 +132,7 @@ final class Tokens
     public function text(): ?string
     {
         $token = $this->tokens[$this->at] ?? null;
-        if (null === $token || ('s' !== $token[0] && !('q' === $token[0] && '"' === $token[1][0] && $this->dialect->isMySqlLike()))) {
+        if (null === $token || ('s' !== $token[0] && !('q' === $token[0] && '"' === $token[1][0] && $this->dialect->doubleQuotedTexts))) {
             return null;
         }
         ++$this->at;
@@ -142,7 +146,7 @@ final class Tokens
         $inner = substr($raw, $escaped ? 2 : 1, -1);
         $inner = str_replace("''", "'", $inner);
 
-        return $escaped || $this->dialect->isMySqlLike() ? strtr($inner, ["\\'" => "'", '\\"' => '"', '\\\\' => '\\', '\\n' => "\n", '\\r' => "\r", '\\t' => "\t", '\\0' => "\0", '\\Z' => "\x1a"]) : $inner;
+        return $escaped || $this->dialect->backslashes ? strtr($inner, ["\\'" => "'", '\\"' => '"', '\\\\' => '\\', '\\n' => "\n", '\\r' => "\r", '\\t' => "\t", '\\0' => "\0", '\\Z' => "\x1a"]) : $inner;
     }
 
     /** @return list<string> names in parentheses, with what index parts may carry skipped */

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Fasti\Core\Script;
 
+use Fasti\Core\Dialect\Grammar;
+
 /**
  * The columns of a view, worked out from its query. A plain reference to a column of a known table has that column's
  * type; of anything computed only the name is known.
@@ -14,7 +16,7 @@ final readonly class ViewColumns
 {
     private const CLAUSES = ['WHERE', 'GROUP', 'HAVING', 'ORDER', 'LIMIT', 'UNION', 'EXCEPT', 'INTERSECT', 'WINDOW', 'FETCH', ''];
 
-    public function __construct(private Dialect $dialect)
+    public function __construct(private Grammar $dialect)
     {
     }
 
@@ -127,6 +129,6 @@ final readonly class ViewColumns
      */
     private function plain(array $column): array
     {
-        return ['type' => $column['type'], 'collation' => Dialect::PostgreSql === $this->dialect ? $column['collation'] : null, 'base' => $column['base']] + Script::unknownColumn($column['name']);
+        return ['type' => $column['type'], 'collation' => $this->dialect->viewsKeepCollations ? $column['collation'] : null, 'base' => $column['base']] + Script::unknownColumn($column['name']);
     }
 }

@@ -10,10 +10,10 @@ use Fasti\Core\Diagram\Layout;
 use Fasti\Core\Diagram\PlacingError;
 use Fasti\Core\Diagram\SvgDrawing;
 use Fasti\Core\Diagram\TitleBlock;
+use Fasti\Core\Dialect\Address;
 use Fasti\Core\Survey\Choice;
 use Fasti\Core\Survey\SilentProgress;
 use Fasti\Core\Survey\SourceError;
-use Fasti\Core\Survey\Target;
 use Fasti\Core\Wording\Amount;
 use Fasti\Source\Sources;
 use Symfony\Component\Console\Attribute\Argument;
@@ -53,7 +53,7 @@ final readonly class DiagramCommand
             return Command::FAILURE;
         }
         try {
-            $place = Target::fromUrl($target);
+            $place = Address::fromUrl($target);
             $catalog = $this->sources->reader($place)->read(new Choice($schema, $include, $exclude), new SilentProgress());
             if ([] === $catalog->tables) {
                 throw new SourceError('Nothing matches, so there is nothing to draw.', 'Loosen --schema, --include or --exclude.');

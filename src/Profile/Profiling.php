@@ -6,6 +6,7 @@ namespace Fasti\Profile;
 
 use Fasti\Core\Catalog\Table;
 use Fasti\Core\Catalog\TableType;
+use Fasti\Core\Dialect\Dialects;
 use Fasti\Core\Files\FileProfiler;
 use Fasti\Core\Files\FilesReader;
 use Fasti\Core\Profile\SqlProfiler;
@@ -41,7 +42,7 @@ final class Profiling
         if ('files' !== $this->engine) {
             $this->rows ??= $this->sources->rows($this->target, self::STATEMENT_SECONDS);
 
-            return (new SqlProfiler($this->rows ?? throw new \LogicException('A server has rows.'), $this->engine))->profile($table, $grain, $decisions, $progress);
+            return (new SqlProfiler($this->rows ?? throw new \LogicException('A server has rows.'), Dialects::of($this->engine)))->profile($table, $grain, $decisions, $progress);
         }
         if (!\in_array($table->storage, ['CSV', 'JSON'], true)) {
             throw new SourceError(\sprintf('There is no data behind %s: only its structure was handed in.', $table->name), 'Connect the source itself, or hand in its data, to profile it.');

@@ -4,12 +4,12 @@ declare(strict_types=1);
 
 namespace Fasti\Register;
 
-use Fasti\Core\Catalog\Place;
 use Doctrine\DBAL\ArrayParameterType;
 use Doctrine\DBAL\Connection;
 use Fasti\Core\Catalog\Catalog;
 use Fasti\Core\Catalog\Column;
 use Fasti\Core\Catalog\OpenForm;
+use Fasti\Core\Catalog\Place;
 use Fasti\Core\Catalog\Table;
 use Fasti\Core\Join\Cardinality;
 use Fasti\Core\Search\Trigrams;

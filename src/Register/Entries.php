@@ -9,11 +9,11 @@ use Doctrine\DBAL\Connection;
 use Fasti\Core\Catalog\Column;
 use Fasti\Core\Catalog\OpenForm;
 use Fasti\Core\Catalog\Table;
+use Fasti\Core\Dialect\Dialects;
 use Fasti\Core\Join\Cardinality;
 use Fasti\Core\Join\End;
 use Fasti\Core\Wording\ColumnWords;
 use Fasti\Core\Wording\Naming as Words;
-use Fasti\Core\Wording\TypeWords;
 use Fasti\Support\Row;
 
 /** Reads entries with their fields and joins: three queries for any number of them. */
@@ -160,7 +160,7 @@ final readonly class Entries
             Row::text($row, 'business_name'),
             Row::text($row, 'meaning'),
             $column,
-            TypeWords::of($column, $engine),
+            Dialects::of($engine)->typeInWords($column),
             ColumnWords::of($column, $alone),
             $primary,
             null !== $row['gone_at'],

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Fasti\Source;
 
+use Fasti\Core\Dialect\Address;
 use Fasti\Core\Survey\SourceError;
 use Fasti\Core\Survey\Target;
 use Symfony\Component\HttpFoundation\File\UploadedFile;
@@ -62,7 +63,7 @@ final class SourceInput
     public function target(#[\SensitiveParameter] string $kept = '', ?Deliveries $deliveries = null): Target
     {
         if ('' !== trim($this->url)) {
-            $target = Target::fromUrl($this->url);
+            $target = Address::fromUrl($this->url);
             if ('sqlite' === $target->engine) {
                 return new Target('sqlite', path: null === $deliveries ? $target->path : $deliveries->allowed($target->path));
             }

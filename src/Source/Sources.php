@@ -4,10 +4,10 @@ declare(strict_types=1);
 
 namespace Fasti\Source;
 
+use Fasti\Core\Dialect\PostgreSql\PostgreSqlReader;
+use Fasti\Core\Dialect\Sqlite\SqliteReader;
 use Fasti\Core\Files\FilesReader;
-use Fasti\Core\Script\SqliteReader;
 use Fasti\Core\Survey\MariaDbReader;
-use Fasti\Core\Survey\PostgreSqlReader;
 use Fasti\Core\Survey\Reader;
 use Fasti\Core\Survey\Rows;
 use Fasti\Core\Survey\SourceError;

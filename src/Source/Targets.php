@@ -6,6 +6,7 @@ namespace Fasti\Source;
 
 use Fasti\Core\Catalog\Catalog;
 use Fasti\Core\Catalog\OpenForm;
+use Fasti\Core\Dialect\Address;
 use Fasti\Core\Survey\Choice;
 use Fasti\Core\Survey\SilentProgress;
 use Fasti\Core\Survey\SourceError;
@@ -21,7 +22,7 @@ final readonly class Targets
     /** @throws SourceError */
     public function target(#[\SensitiveParameter] string $text, string $dialect = ''): Target
     {
-        return Target::of(str_contains($text, '://') ? $text : $this->deliveries->unpacked($text), $dialect);
+        return Address::of(str_contains($text, '://') ? $text : $this->deliveries->unpacked($text), $dialect);
     }
 
     /** @throws SourceError */

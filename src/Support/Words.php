@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace Fasti\Support;
 
+use Fasti\Core\Dialect\Dialects;
 use Fasti\Core\Edition\Slug;
-use Fasti\Core\Survey\Target;
 use Fasti\Core\Wording\Amount;
 use Fasti\Core\Wording\Noun;
 use Twig\Attribute\AsTwigFilter;
@@ -17,7 +17,7 @@ final class Words
     #[AsTwigFilter('engine')]
     public static function engine(string $engine): string
     {
-        return Target::WORDS[$engine] ?? $engine;
+        return Dialects::named($engine)?->label() ?? $engine;
     }
 
     #[AsTwigFilter('pretty_json')]

@@ -7,12 +7,12 @@ namespace Fasti\Survey;
 use Fasti\Core\Catalog\Catalog;
 use Fasti\Core\Catalog\Column;
 use Fasti\Core\Catalog\OpenForm;
+use Fasti\Core\Dialect\Dialects;
 use Fasti\Core\Finding\Standouts;
 use Fasti\Core\Survey\Choice;
 use Fasti\Core\Survey\SourceError;
 use Fasti\Core\Wording\Amount;
 use Fasti\Core\Wording\ColumnWords;
-use Fasti\Core\Wording\TypeWords;
 use Fasti\Source\Targets;
 use Symfony\Component\Console\Attribute\Argument;
 use Symfony\Component\Console\Attribute\AsCommand;
@@ -80,7 +80,7 @@ final readonly class SurveyCommand
             $width = max([0, ...array_map(static fn (Column $column): int => mb_strwidth($column->name), $table->columns)]);
             foreach ($table->columns as $column) {
                 $mark = null !== $table->primaryKey && \in_array($column->name, $table->primaryKey->columns, true) ? '|' : ' ';
-                $words = implode(', ', [TypeWords::of($column, $catalog->engine), ...ColumnWords::of($column)]);
+                $words = implode(', ', [Dialects::ofCatalog($catalog)->typeInWords($column), ...ColumnWords::of($column)]);
                 yield \sprintf(' %s %s  %s%s', $mark, $column->name.str_repeat(' ', $width - mb_strwidth($column->name)), $words, '' === $column->comment ? '' : ': '.$column->comment);
             }
             foreach ($table->foreignKeys as $key) {

@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace Fasti\Tests\App\Register;
 
-use Fasti\Core\Catalog\Table;
 use Fasti\Core\Catalog\Catalog;
 use Fasti\Core\Catalog\OpenForm;
+use Fasti\Core\Catalog\Table;
 use Fasti\Core\Survey\Choice;
 use Fasti\Core\Survey\Progress;
 use Fasti\Core\Survey\Stopped;

@@ -9,9 +9,11 @@ use Fasti\Core\Catalog\Column;
 use Fasti\Core\Catalog\OpenForm;
 use Fasti\Core\Catalog\Table;
 use Fasti\Core\Catalog\TableType;
+use Fasti\Core\Dialect\Address;
+use Fasti\Core\Dialect\Dialects;
+use Fasti\Core\Dialect\Sqlite\SqliteGrammar;
 use Fasti\Core\Files\FilesReader;
 use Fasti\Core\Profile\SqlProfiler;
-use Fasti\Core\Script\Dialect;
 use Fasti\Core\Script\PlainTable;
 use Fasti\Core\Script\Script;
 use Fasti\Core\Sheet\Sheets;
@@ -63,7 +65,7 @@ final class EnginesTest extends AppTestCase
     public function testMariaDbLiveAndFromItsScriptAreTheSame(): void
     {
         OddSchema::make();
-        $live = self::read(Target::fromUrl(OddSchema::url()));
+        $live = self::read(Address::fromUrl(OddSchema::url()));
         // The tool refuses to write a view whose table is gone.
         $script = self::fromScript(Engines::dump(\sprintf('mariadb-dump --no-defaults --protocol=tcp -h 127.0.0.1 -P %d -ufasti -pfasti --no-data --routines --ignore-table=%s --databases %s', self::port(), escapeshellarg(OddSchema::NAME.'.broken'), escapeshellarg(OddSchema::NAME))));
         OddSchema::drop();
@@ -125,7 +127,7 @@ final class EnginesTest extends AppTestCase
     {
         $sql = 'CREATE TABLE "a b" (id INTEGER NOT NULL, "x y" varchar(20) NOT NULL, n decimal(6,2), r int, PRIMARY KEY (id), CONSTRAINT to_c FOREIGN KEY (r) REFERENCES c (id) ON DELETE CASCADE)';
         $index = 'CREATE UNIQUE INDEX by_n ON "a b" (n, "x y")';
-        $script = new Script(Dialect::Sqlite);
+        $script = new Script(new SqliteGrammar());
         $script->statement($sql);
         $script->statement($index);
         $plain = PlainTable::of($sql, [$index]);
@@ -168,7 +170,7 @@ final class EnginesTest extends AppTestCase
         if ($odd) {
             OddSchema::make();
         }
-        $live = self::read($odd ? Target::fromUrl(OddSchema::url()) : self::postgreSql());
+        $live = self::read($odd ? Address::fromUrl(OddSchema::url()) : self::postgreSql());
         $pdo = $odd ? OddSchema::server() : Engines::pdo(self::postgreSql());
         $folder = sys_get_temp_dir().'/fasti-sheets-'.bin2hex(random_bytes(4));
         mkdir($folder);
@@ -323,7 +325,7 @@ final class EnginesTest extends AppTestCase
         $profiles = [];
         foreach ([[new Target('sqlite', path: $path), 'main'], [$target, 'public']] as [$of, $schema]) {
             $table = self::read($of)->table($schema, 'sighting') ?? throw new \LogicException();
-            $profiles[] = (new SqlProfiler(PdoRows::open($of), $of->engine))->profile($table, [], [], new SilentProgress());
+            $profiles[] = (new SqlProfiler(PdoRows::open($of), Dialects::of($of->engine)))->profile($table, [], [], new SilentProgress());
         }
         unlink($path);
         Engines::drop($target);

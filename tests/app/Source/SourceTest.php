@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace Fasti\Tests\App\Source;
 
 use Fasti\Account\Role;
+use Fasti\Core\Dialect\Address;
 use Fasti\Core\Survey\SourceError;
-use Fasti\Core\Survey\Target;
 use Fasti\Source\PdoRows;
 use Fasti\Source\Vault;
 use Fasti\Tests\App\AppTestCase;
@@ -79,7 +79,7 @@ final class SourceTest extends AppTestCase
 
     public function testASessionIsReadOnlyAndStatementsHaveALimit(): void
     {
-        $rows = PdoRows::open(Target::fromUrl(OddSchema::url(['account' => 'fasti', 'secret' => 'fasti'])));
+        $rows = PdoRows::open(Address::fromUrl(OddSchema::url(['account' => 'fasti', 'secret' => 'fasti'])));
         self::assertGreaterThan(0, (float) (iterator_to_array($rows->rows('SELECT @@max_statement_time AS t'), false)[0]['t'] ?? 0));
         $this->expectException(SourceError::class);
         $this->expectExceptionMessage('READ ONLY');

@@ -9,9 +9,9 @@ use Fasti\Core\Catalog\IndexPart;
 use Fasti\Core\Catalog\OpenForm;
 use Fasti\Core\Catalog\Table;
 use Fasti\Core\Catalog\TableType;
+use Fasti\Core\Dialect\Address;
 use Fasti\Core\Survey\Choice;
 use Fasti\Core\Survey\SilentProgress;
-use Fasti\Core\Survey\Target;
 use Fasti\Source\Source;
 use Fasti\Source\Sources;
 use Fasti\Survey\Message\RunSurvey;
@@ -36,7 +36,7 @@ final class SurveyTest extends AppTestCase
     {
         static $catalog = null;
 
-        return $catalog instanceof Catalog ? $catalog : $catalog = self::get(Sources::class)->reader(Target::fromUrl(OddSchema::url()))->read(new Choice(), new SilentProgress());
+        return $catalog instanceof Catalog ? $catalog : $catalog = self::get(Sources::class)->reader(Address::fromUrl(OddSchema::url()))->read(new Choice(), new SilentProgress());
     }
 
     private static function table(string $name): Table

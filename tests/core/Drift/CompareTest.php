@@ -8,6 +8,7 @@ use Fasti\Core\Catalog\Catalog;
 use Fasti\Core\Catalog\Column;
 use Fasti\Core\Catalog\Key;
 use Fasti\Core\Catalog\Table;
+use Fasti\Core\Dialect\Dialects;
 use Fasti\Core\Drift\Compare;
 use Fasti\Core\Drift\Doubt;
 use Fasti\Core\Drift\Fate;
@@ -160,7 +161,7 @@ final class CompareTest extends TestCase
     #[DataProvider('texts')]
     public function testATextIsDoubtfulWhenItSpeaksOfWhatHasChanged(string $text, Column $was, Column $is, ?string $words): void
     {
-        $reason = Doubt::about($text, $was, $is);
+        $reason = Doubt::about($text, $was, $is, Dialects::of('mariadb'));
         null === $words ? self::assertNull($reason) : self::assertStringContainsStringIgnoringCase($words, (string) $reason);
     }
 

@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Fasti\Tests\Core\Profile;
 
 use Fasti\Core\Catalog\Column;
-use Fasti\Core\Catalog\Seen;
+use Fasti\Core\Catalog\TypeFamily;
 use Fasti\Core\Profile\FieldFigures;
 use Fasti\Core\Profile\FieldProfile;
 use Fasti\Core\Profile\Iso;
@@ -14,32 +14,6 @@ use PHPUnit\Framework\TestCase;
 
 final class FiguresTest extends TestCase
 {
-    #[TestWith(['int(10) unsigned', 'whole'])]
-    #[TestWith(['bigint', 'whole'])]
-    #[TestWith(['decimal(6,2)', 'number'])]
-    #[TestWith(['double precision', 'number'])]
-    #[TestWith(['character varying(12)', 'text'])]
-    #[TestWith(["enum('a','b')", 'text'])]
-    #[TestWith(['timestamp with time zone', 'time'])]
-    #[TestWith(['date', 'time'])]
-    #[TestWith(['point', 'other'])]
-    #[TestWith(['interval', 'other'])]
-    #[TestWith(['jsonb', 'other'])]
-    #[TestWith(['text[]', 'other'])]
-    #[TestWith(['', 'text'])]
-    public function testTypesFallIntoFamilies(string $type, string $family): void
-    {
-        self::assertSame($family, FieldFigures::family(new Column('x', $type)));
-    }
-
-    public function testMembersOfDocumentsFallIntoFamiliesByWhatTheyHold(): void
-    {
-        $family = static fn (string $type): string => FieldFigures::family(new Column('x', $type, seen: new Seen(1, 1, [])));
-
-        self::assertSame(['whole', 'number', 'text', 'time', 'text', 'other'], array_map($family, ['integer', 'number', 'string', 'string (date-time)', 'integer | string', 'object']));
-        self::assertSame('number', FieldFigures::family(new Column('x', 'field.amount', base: 'numeric(6,2)')));
-    }
-
     public function testValuesOfASampleThatStandOnceSayNothing(): void
     {
         $values = [...array_map(static fn (int $i): string => 'once '.$i, range(1, 100)), 'often', 'often', 'often'];
@@ -104,6 +78,6 @@ final class FiguresTest extends TestCase
     /** @param list<string> $values */
     private static function field(array $values, int $filled, ?int $distinct = null, string $decision = ''): FieldProfile
     {
-        return FieldFigures::field('t', new Column('x', 'varchar(250)'), $filled, ['values' => $filled, 'blank' => 0, 'distinct' => $distinct, 'least' => null, 'greatest' => null, 'shortest' => null, 'longest' => null, 'average' => null], $values, null, $decision);
+        return FieldFigures::field('t', new Column('x', 'varchar(250)'), TypeFamily::Text, $filled, ['values' => $filled, 'blank' => 0, 'distinct' => $distinct, 'least' => null, 'greatest' => null, 'shortest' => null, 'longest' => null, 'average' => null], $values, null, $decision);
     }
 }

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Fasti\Tests\Core\Profile;
 
+use Fasti\Core\Catalog\TypeFamily;
 use Fasti\Core\Profile\Histogram;
 use Fasti\Core\Profile\Likely;
 use Fasti\Core\Profile\Personal;
@@ -19,27 +20,27 @@ final class LikelyTest extends TestCase
     {
         /** @return list<string> */
         $many = static fn (\Closure $make): array => array_map(static fn (int $i): string => (string) (\is_scalar($value = $make($i)) ? $value : ''), range(1, 60));
-        yield 'UUIDs' => ['text', $many(static fn (int $i): string => \sprintf('%08x-1111-4222-8333-%012x', $i, $i)), 60, 'UUID'];
-        yield 'e-mail addresses' => ['text', $many(static fn (int $i): string => "p$i@arrowmere.example"), 60, 'e-mail address'];
-        yield 'telephone numbers' => ['text', $many(static fn (int $i): string => \sprintf('+49 30 %06d', 1000 * $i)), 60, 'telephone number'];
-        yield 'web addresses' => ['text', $many(static fn (int $i): string => "https://arrowmere.example/$i"), 60, 'web address'];
-        yield 'dates as text' => ['text', $many(static fn (int $i): string => \sprintf('%02d.%02d.2024', 1 + $i % 28, 1 + $i % 12)), 60, 'date kept as text'];
-        yield 'numbers as text' => ['text', $many(static fn (int $i): string => (string) (1.5 * $i)), 60, 'number kept as text'];
-        yield 'JSON' => ['text', $many(static fn (int $i): string => '{"a":'.$i.'}'), 60, 'JSON'];
-        yield 'countries' => ['text', $many(static fn (int $i): string => ['DE', 'FR', 'PL', 'NL', 'IT'][$i % 5]), 5, 'country code (ISO 3166)'];
-        yield 'three letters of countries' => ['text', $many(static fn (int $i): string => ['DEU', 'FRA', 'POL'][$i % 3]), 3, 'country code (ISO 3166)'];
-        yield 'currencies' => ['text', $many(static fn (int $i): string => ['EUR', 'GBP', 'CHF'][$i % 3]), 3, 'currency code (ISO 4217)'];
-        yield 'languages' => ['text', $many(static fn (int $i): string => ['en', 'cs', 'da', 'sv'][$i % 4]), 4, 'language code (ISO 639)'];
-        yield 'flags' => ['whole', $many(static fn (int $i): string => (string) ($i % 2)), 2, 'flag'];
-        yield 'codes' => ['text', $many(static fn (int $i): string => ['G', 'S', 'B', 'M'][$i % 4]), 4, 'code'];
-        yield 'identifiers' => ['whole', $many(static fn (int $i): string => (string) $i), 60, 'identifier'];
-        yield 'free text' => ['text', $many(static fn (int $i): string => "Leaves on the sensor of number $i, cleaned it and went on my way"), 58, ''];
-        yield 'measures' => ['number', $many(static fn (int $i): string => (string) (1.25 * $i)), 55, ''];
+        yield 'UUIDs' => [TypeFamily::Text, $many(static fn (int $i): string => \sprintf('%08x-1111-4222-8333-%012x', $i, $i)), 60, 'UUID'];
+        yield 'e-mail addresses' => [TypeFamily::Text, $many(static fn (int $i): string => "p$i@arrowmere.example"), 60, 'e-mail address'];
+        yield 'telephone numbers' => [TypeFamily::Text, $many(static fn (int $i): string => \sprintf('+49 30 %06d', 1000 * $i)), 60, 'telephone number'];
+        yield 'web addresses' => [TypeFamily::Text, $many(static fn (int $i): string => "https://arrowmere.example/$i"), 60, 'web address'];
+        yield 'dates as text' => [TypeFamily::Text, $many(static fn (int $i): string => \sprintf('%02d.%02d.2024', 1 + $i % 28, 1 + $i % 12)), 60, 'date kept as text'];
+        yield 'numbers as text' => [TypeFamily::Text, $many(static fn (int $i): string => (string) (1.5 * $i)), 60, 'number kept as text'];
+        yield 'JSON' => [TypeFamily::Text, $many(static fn (int $i): string => '{"a":'.$i.'}'), 60, 'JSON'];
+        yield 'countries' => [TypeFamily::Text, $many(static fn (int $i): string => ['DE', 'FR', 'PL', 'NL', 'IT'][$i % 5]), 5, 'country code (ISO 3166)'];
+        yield 'three letters of countries' => [TypeFamily::Text, $many(static fn (int $i): string => ['DEU', 'FRA', 'POL'][$i % 3]), 3, 'country code (ISO 3166)'];
+        yield 'currencies' => [TypeFamily::Text, $many(static fn (int $i): string => ['EUR', 'GBP', 'CHF'][$i % 3]), 3, 'currency code (ISO 4217)'];
+        yield 'languages' => [TypeFamily::Text, $many(static fn (int $i): string => ['en', 'cs', 'da', 'sv'][$i % 4]), 4, 'language code (ISO 639)'];
+        yield 'flags' => [TypeFamily::Whole, $many(static fn (int $i): string => (string) ($i % 2)), 2, 'flag'];
+        yield 'codes' => [TypeFamily::Text, $many(static fn (int $i): string => ['G', 'S', 'B', 'M'][$i % 4]), 4, 'code'];
+        yield 'identifiers' => [TypeFamily::Whole, $many(static fn (int $i): string => (string) $i), 60, 'identifier'];
+        yield 'free text' => [TypeFamily::Text, $many(static fn (int $i): string => "Leaves on the sensor of number $i, cleaned it and went on my way"), 58, ''];
+        yield 'measures' => [TypeFamily::Number, $many(static fn (int $i): string => (string) (1.25 * $i)), 55, ''];
     }
 
     /** @param non-empty-list<string> $values */
     #[DataProvider('fields')]
-    public function testTellsWhatAFieldIsLikelyToBe(string $family, array $values, ?int $distinct, string $kind): void
+    public function testTellsWhatAFieldIsLikelyToBe(TypeFamily $family, array $values, ?int $distinct, string $kind): void
     {
         self::assertSame($kind, Likely::kind($family, $values, \count($values), \count($values), $distinct, max(array_map(mb_strlen(...), $values)))[0]);
     }
@@ -48,14 +49,14 @@ final class LikelyTest extends TestCase
     {
         $values = [...array_map(static fn (int $i): string => "p$i@arrowmere.example", range(1, 95)), 'none', 'n/a', 'x', 'y', 'z'];
 
-        self::assertSame(['e-mail address', 95], Likely::kind('text', $values, 100, 100, 100, 30));
+        self::assertSame(['e-mail address', 95], Likely::kind(TypeFamily::Text, $values, 100, 100, 100, 30));
     }
 
     public function testEmptyAndConstantFieldsAreTold(): void
     {
-        self::assertSame(['always empty', 100], Likely::kind('text', [], 50, 0, 0, 0));
-        self::assertSame(['constant', 100], Likely::kind('text', ['x', 'x'], 2, 2, 1, 1));
-        self::assertSame(['', 0], Likely::kind('text', [], 0, 0, 0, 0));
+        self::assertSame(['always empty', 100], Likely::kind(TypeFamily::Text, [], 50, 0, 0, 0));
+        self::assertSame(['constant', 100], Likely::kind(TypeFamily::Text, ['x', 'x'], 2, 2, 1, 1));
+        self::assertSame(['', 0], Likely::kind(TypeFamily::Text, [], 0, 0, 0, 0));
     }
 
     #[TestWith(['person', 'name', '', 'Ada Brook', true])]

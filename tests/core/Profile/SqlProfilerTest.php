@@ -5,10 +5,11 @@ declare(strict_types=1);
 namespace Fasti\Tests\Core\Profile;
 
 use Fasti\Core\Catalog\Table;
+use Fasti\Core\Dialect\Dialects;
+use Fasti\Core\Dialect\Sqlite\SqliteReader;
 use Fasti\Core\Profile\ProfileArray;
 use Fasti\Core\Profile\SqlProfiler;
 use Fasti\Core\Profile\TableProfile;
-use Fasti\Core\Script\SqliteReader;
 use Fasti\Core\Survey\Choice;
 use Fasti\Core\Survey\Rows;
 use Fasti\Core\Survey\SilentProgress;
@@ -73,7 +74,7 @@ final class SqlProfilerTest extends TestCase
                 };
             }
         };
-        $profile = (new SqlProfiler($rows, 'sqlite'))->profile($table, [], [], new SilentProgress());
+        $profile = (new SqlProfiler($rows, Dialects::of('sqlite')))->profile($table, [], [], new SilentProgress());
 
         self::assertSame([9000000, 200000], [$profile->rows, $profile->looked]);
         self::assertStringContainsString('200,000 of 9,000,000 rows were looked at', $profile->how);
@@ -94,7 +95,7 @@ final class SqlProfilerTest extends TestCase
                 };
             }
         };
-        $profile = (new SqlProfiler($rows, 'sqlite'))->profile(new Table('main', 't', \Fasti\Core\Catalog\TableType::Table, '', [new \Fasti\Core\Catalog\Column('a', 'INTEGER')]), [], [], new SilentProgress());
+        $profile = (new SqlProfiler($rows, Dialects::of('sqlite')))->profile(new Table('main', 't', \Fasti\Core\Catalog\TableType::Table, '', [new \Fasti\Core\Catalog\Column('a', 'INTEGER')]), [], [], new SilentProgress());
 
         self::assertStringContainsString('took too long, so a sample was counted', $profile->notes[0]);
         self::assertNotSame('', $profile->how);
@@ -142,6 +143,6 @@ final class SqlProfilerTest extends TestCase
         $name = str_contains($create, 'person') ? 'person' : 't';
         $table = (new SqliteReader($rows))->read(new Choice([], [$name]), new SilentProgress())->tables[0];
 
-        return (new SqlProfiler($rows, 'sqlite'))->profile($table, $grain, $decisions, new SilentProgress());
+        return (new SqlProfiler($rows, Dialects::of('sqlite')))->profile($table, $grain, $decisions, new SilentProgress());
     }
 }

@@ -4,10 +4,10 @@ declare(strict_types=1);
 
 namespace Fasti\Tests\Core\Script;
 
-use Fasti\Core\Script\Dialect;
+use Fasti\Core\Dialect\Dialects;
+use Fasti\Core\Dialect\Grammar;
 use Fasti\Core\Script\ScriptFault;
 use Fasti\Core\Script\Tokens;
-use Fasti\Core\Script\Types;
 use PHPUnit\Framework\Attributes\TestWith;
 use PHPUnit\Framework\TestCase;
 
@@ -15,7 +15,7 @@ final class TokensTest extends TestCase
 {
     public function testKeywordsMatchInEitherCaseAndQuotedNamesAreNone(): void
     {
-        $t = new Tokens('not NULL "NOT" x', Dialect::Standard);
+        $t = new Tokens('not NULL "NOT" x', self::grammar('sql'));
 
         self::assertFalse($t->take('NOT', 'DEFAULT'));
         self::assertTrue($t->take('NOT', 'NULL'));
@@ -25,29 +25,29 @@ final class TokensTest extends TestCase
     }
 
     /** @param array{?string, string} $expected */
-    #[TestWith([Dialect::PostgreSql, 'Field.Station', ['field', 'station']])]
-    #[TestWith([Dialect::PostgreSql, '"Field"."Sta""tion"', ['Field', 'Sta"tion']])]
-    #[TestWith([Dialect::MariaDb, '`a``b`.c', ['a`b', 'c']])]
-    #[TestWith([Dialect::Sqlite, '[in brackets]', [null, 'in brackets']])]
-    #[TestWith([Dialect::Standard, 'server.field.Station', ['field', 'Station']])]
-    #[TestWith([Dialect::Standard, 'größe', [null, 'größe']])]
-    public function testNamesAreReadAsTheDialectQuotesThem(Dialect $dialect, string $sql, array $expected): void
+    #[TestWith(['postgresql', 'Field.Station', ['field', 'station']])]
+    #[TestWith(['postgresql', '"Field"."Sta""tion"', ['Field', 'Sta"tion']])]
+    #[TestWith(['mariadb', '`a``b`.c', ['a`b', 'c']])]
+    #[TestWith(['sqlite', '[in brackets]', [null, 'in brackets']])]
+    #[TestWith(['sql', 'server.field.Station', ['field', 'Station']])]
+    #[TestWith(['sql', 'größe', [null, 'größe']])]
+    public function testNamesAreReadAsTheDialectQuotesThem(string $dialect, string $sql, array $expected): void
     {
-        self::assertSame($expected, (new Tokens($sql, $dialect))->qualified());
+        self::assertSame($expected, (new Tokens($sql, self::grammar($dialect)))->qualified());
     }
 
-    #[TestWith([Dialect::Standard, "'it''s'", "it's"])]
-    #[TestWith([Dialect::MariaDb, "'a\\'b\\nc'", "a'b\nc"])]
-    #[TestWith([Dialect::MariaDb, '"double"', 'double'])]
-    #[TestWith([Dialect::Sqlite, "'a\\'", 'a\\'])]
-    #[TestWith([Dialect::PostgreSql, "E'a\\nb'", "a\nb"])]
-    #[TestWith([Dialect::PostgreSql, "'a\\nb'", 'a\\nb'])]
-    #[TestWith([Dialect::PostgreSql, '$x$ it\'s $$ $x$', " it's $$ "])]
-    #[TestWith([Dialect::Standard, '42', null])]
-    #[TestWith([Dialect::Standard, 'word', null])]
-    public function testTextsAreReadWithoutTheirQuotes(Dialect $dialect, string $sql, ?string $expected): void
+    #[TestWith(['sql', "'it''s'", "it's"])]
+    #[TestWith(['mariadb', "'a\\'b\\nc'", "a'b\nc"])]
+    #[TestWith(['mariadb', '"double"', 'double'])]
+    #[TestWith(['sqlite', "'a\\'", 'a\\'])]
+    #[TestWith(['postgresql', "E'a\\nb'", "a\nb"])]
+    #[TestWith(['postgresql', "'a\\nb'", 'a\\nb'])]
+    #[TestWith(['postgresql', '$x$ it\'s $$ $x$', " it's $$ "])]
+    #[TestWith(['sql', '42', null])]
+    #[TestWith(['sql', 'word', null])]
+    public function testTextsAreReadWithoutTheirQuotes(string $dialect, string $sql, ?string $expected): void
     {
-        self::assertSame($expected, (new Tokens($sql, $dialect))->text());
+        self::assertSame($expected, (new Tokens($sql, self::grammar($dialect)))->text());
     }
 
     #[TestWith(['0 NOT NULL', '0'])]
@@ -58,12 +58,12 @@ final class TokensTest extends TestCase
     #[TestWith(["'G'::public.flag COLLATE x", "'G'::public.flag"])]
     public function testAnExpressionEndsWhereTheDefinitionGoesOn(string $sql, string $expected): void
     {
-        self::assertSame($expected, (new Tokens($sql, Dialect::PostgreSql))->expression());
+        self::assertSame($expected, (new Tokens($sql, self::grammar('postgresql')))->expression());
     }
 
     public function testWhatStandsInParenthesesIsKeptAsWritten(): void
     {
-        $t = new Tokens("( a  > ')' AND (b) )  rest of it", Dialect::Standard);
+        $t = new Tokens("( a  > ')' AND (b) )  rest of it", self::grammar('sql'));
 
         self::assertSame("a  > ')' AND (b)", $t->parenthesis());
         self::assertSame('rest of it', $t->rest());
@@ -72,7 +72,7 @@ final class TokensTest extends TestCase
 
     public function testAnElementIsPassedOverUpToItsEnd(): void
     {
-        $t = new Tokens('a (x, y) b, c)', Dialect::Standard);
+        $t = new Tokens('a (x, y) b, c)', self::grammar('sql'));
         $t->skipElement();
         self::assertSame(',', $t->peek());
         $t->skip();
@@ -83,33 +83,38 @@ final class TokensTest extends TestCase
     public function testAFaultKnowsItsPlace(): void
     {
         try {
-            (new Tokens("a\n  + b", Dialect::Standard))->names();
+            (new Tokens("a\n  + b", self::grammar('sql')))->names();
             self::fail('It was read.');
         } catch (ScriptFault $e) {
             self::assertSame(['“(” was expected at “a”', 0], [$e->getMessage(), $e->offset]);
         }
-        $t = new Tokens('(a, b', Dialect::Standard);
+        $t = new Tokens('(a, b', self::grammar('sql'));
         $this->expectException(ScriptFault::class);
         $this->expectExceptionMessage('but the statement ends there');
         $t->names();
     }
 
-    #[TestWith([Dialect::MariaDb, 'tinyint', '', 'unsigned', 'tinyint(3) unsigned'])]
-    #[TestWith([Dialect::MariaDb, 'BIGINT', '', '', 'bigint(20)'])]
-    #[TestWith([Dialect::MySql, 'bigint', '', 'UNSIGNED', 'bigint unsigned'])]
-    #[TestWith([Dialect::MariaDb, 'int', '5', 'ZEROFILL', 'int(5) unsigned zerofill'])]
-    #[TestWith([Dialect::MariaDb, 'float', '30', '', 'double'])]
-    #[TestWith([Dialect::MariaDb, 'decimal', '', '', 'decimal(10,0)'])]
-    #[TestWith([Dialect::MariaDb, 'datetime', '0', '', 'datetime'])]
-    #[TestWith([Dialect::MariaDb, 'character varying', '12', '', 'varchar(12)'])]
-    #[TestWith([Dialect::PostgreSql, 'timestamp', '6', 'with time zone', 'timestamp(6) with time zone'])]
-    #[TestWith([Dialect::PostgreSql, 'numeric', '8, 2', '', 'numeric(8,2)'])]
-    #[TestWith([Dialect::PostgreSql, 'text', '', '[][]', 'text[]'])]
-    #[TestWith([Dialect::PostgreSql, 'varchar', '9', 'ARRAY', 'character varying(9)[]'])]
-    #[TestWith([Dialect::PostgreSql, 'field.flag', '', '', 'field.flag'])]
-    #[TestWith([Dialect::Standard, 'DOUBLE PRECISION', '', '', 'DOUBLE PRECISION'])]
-    public function testEachEnginesCatalogWritesATypeInItsOwnForm(Dialect $dialect, string $base, string $options, string $after, string $expected): void
+    #[TestWith(['mariadb', 'tinyint', '', 'unsigned', 'tinyint(3) unsigned'])]
+    #[TestWith(['mariadb', 'BIGINT', '', '', 'bigint(20)'])]
+    #[TestWith(['mysql', 'bigint', '', 'UNSIGNED', 'bigint unsigned'])]
+    #[TestWith(['mariadb', 'int', '5', 'ZEROFILL', 'int(5) unsigned zerofill'])]
+    #[TestWith(['mariadb', 'float', '30', '', 'double'])]
+    #[TestWith(['mariadb', 'decimal', '', '', 'decimal(10,0)'])]
+    #[TestWith(['mariadb', 'datetime', '0', '', 'datetime'])]
+    #[TestWith(['mariadb', 'character varying', '12', '', 'varchar(12)'])]
+    #[TestWith(['postgresql', 'timestamp', '6', 'with time zone', 'timestamp(6) with time zone'])]
+    #[TestWith(['postgresql', 'numeric', '8, 2', '', 'numeric(8,2)'])]
+    #[TestWith(['postgresql', 'text', '', '[][]', 'text[]'])]
+    #[TestWith(['postgresql', 'varchar', '9', 'ARRAY', 'character varying(9)[]'])]
+    #[TestWith(['postgresql', 'field.flag', '', '', 'field.flag'])]
+    #[TestWith(['sql', 'DOUBLE PRECISION', '', '', 'DOUBLE PRECISION'])]
+    public function testEachEnginesCatalogWritesATypeInItsOwnForm(string $dialect, string $base, string $options, string $after, string $expected): void
     {
-        self::assertSame($expected, Types::canonical($dialect, $base, $options, $after));
+        self::assertSame($expected, self::grammar($dialect)->type($base, $options, $after));
+    }
+
+    private static function grammar(string $dialect): Grammar
+    {
+        return Dialects::of($dialect)->grammar() ?? new Grammar();
     }
 }

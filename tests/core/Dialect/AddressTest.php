@@ -2,14 +2,14 @@
 
 declare(strict_types=1);
 
-namespace Fasti\Tests\Core\Survey;
+namespace Fasti\Tests\Core\Dialect;
 
+use Fasti\Core\Dialect\Address;
 use Fasti\Core\Survey\SourceError;
-use Fasti\Core\Survey\Target;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 
-final class TargetTest extends TestCase
+final class AddressTest extends TestCase
 {
     /** @return iterable<string, array{string, array{string, int, string, string, string}}> */
     public static function urls(): iterable
@@ -26,16 +26,16 @@ final class TargetTest extends TestCase
     #[DataProvider('urls')]
     public function testReadsAUrl(string $url, array $parts): void
     {
-        $target = Target::fromUrl($url);
+        $target = Address::fromUrl($url);
 
         self::assertSame($parts, [$target->host, $target->port, $target->database, $target->account, $target->secret]);
     }
 
     public function testKnowsEachKindOfSource(): void
     {
-        self::assertSame(['postgresql', 5432], [Target::of('postgres://a@b/c')->engine, Target::of('postgresql://a@b/c')->port]);
-        self::assertSame(['sqlite', '/a/b c.db'], [Target::of('sqlite:///a/b%20c.db')->engine, Target::of('sqlite:///a/b%20c.db')->path]);
-        self::assertSame(['sqlite', 'files', 'mariadb'], [Target::of('mart.sqlite')->engine, Target::of('dump.sql', 'mariadb')->engine, Target::of('dump.sql', 'mariadb')->dialect]);
+        self::assertSame(['postgresql', 5432], [Address::of('postgres://a@b/c')->engine, Address::of('postgresql://a@b/c')->port]);
+        self::assertSame(['sqlite', '/a/b c.db'], [Address::of('sqlite:///a/b%20c.db')->engine, Address::of('sqlite:///a/b%20c.db')->path]);
+        self::assertSame(['sqlite', 'files', 'mariadb'], [Address::of('mart.sqlite')->engine, Address::of('dump.sql', 'mariadb')->engine, Address::of('dump.sql', 'mariadb')->dialect]);
     }
 
     /** @return iterable<string, array{string, string}> */
@@ -51,7 +51,7 @@ final class TargetTest extends TestCase
     public function testSaysWhatIsWrong(string $url, string $words): void
     {
         try {
-            Target::fromUrl($url);
+            Address::fromUrl($url);
             self::fail('It was taken for good.');
         } catch (SourceError $e) {
             self::assertStringContainsString($words, $e->inWords());

@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace Fasti\Core\Survey;
+namespace Fasti\Core\Dialect\PostgreSql;
 
 use Fasti\Core\Catalog\Catalog;
 use Fasti\Core\Catalog\CheckConstraint;
@@ -17,6 +17,11 @@ use Fasti\Core\Catalog\Routine;
 use Fasti\Core\Catalog\Table;
 use Fasti\Core\Catalog\TableType;
 use Fasti\Core\Catalog\Trigger;
+use Fasti\Core\Survey\Choice;
+use Fasti\Core\Survey\Inventory;
+use Fasti\Core\Survey\Progress;
+use Fasti\Core\Survey\Reader;
+use Fasti\Core\Survey\Rows;
 
 /**
  * Reads PostgreSQL through its own catalogs (`pg_catalog`), which say what `information_schema` leaves out: indexes,

@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace Fasti\Core\Script;
+namespace Fasti\Core\Dialect\Sqlite;
 
 use Fasti\Core\Catalog\Column;
 use Fasti\Core\Catalog\ForeignKey;

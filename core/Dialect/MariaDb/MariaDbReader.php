@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace Fasti\Core\Survey;
+namespace Fasti\Core\Dialect\MariaDb;
 
 use Fasti\Core\Catalog\Catalog;
 use Fasti\Core\Catalog\CheckConstraint;
@@ -17,6 +17,12 @@ use Fasti\Core\Catalog\Routine;
 use Fasti\Core\Catalog\Table;
 use Fasti\Core\Catalog\TableType;
 use Fasti\Core\Catalog\Trigger;
+use Fasti\Core\Survey\Choice;
+use Fasti\Core\Survey\Inventory;
+use Fasti\Core\Survey\Progress;
+use Fasti\Core\Survey\Reader;
+use Fasti\Core\Survey\Rows;
+use Fasti\Core\Survey\SourceError;
 
 /**
  * Reads MariaDB and MySQL (8.0 and later) through `information_schema`: each view once for all schemas, since the server opens every table for

@@ -2,10 +2,10 @@
 
 declare(strict_types=1);
 
-namespace Fasti\Tests\Core\Survey;
+namespace Fasti\Tests\Core\Dialect;
 
+use Fasti\Core\Dialect\MariaDb\MariaDbReader;
 use Fasti\Core\Survey\Choice;
-use Fasti\Core\Survey\MariaDbReader;
 use Fasti\Core\Survey\Progress;
 use Fasti\Core\Survey\Rows;
 use Fasti\Core\Survey\SilentProgress;

@@ -2,12 +2,14 @@
 
 declare(strict_types=1);
 
-namespace Fasti\Core\Script;
+namespace Fasti\Core\Dialect\Sqlite;
 
 use Fasti\Core\Catalog\Catalog;
 use Fasti\Core\Catalog\Column;
 use Fasti\Core\Catalog\Table;
 use Fasti\Core\Catalog\TableType;
+use Fasti\Core\Script\Script;
+use Fasti\Core\Script\ScriptFault;
 use Fasti\Core\Survey\Choice;
 use Fasti\Core\Survey\Inventory;
 use Fasti\Core\Survey\Progress;
@@ -38,7 +40,7 @@ final readonly class SqliteReader implements Reader
     public function read(Choice $choice, Progress $progress): Catalog
     {
         $progress->at('the statements that made it', 0, 3);
-        $script = new Script(Dialect::Sqlite);
+        $script = new Script(new SqliteGrammar());
         $notes = $virtual = $plain = $own = [];
         $statements = [];
         foreach ($this->source->rows("SELECT type, name, tbl_name, sql FROM sqlite_master WHERE sql IS NOT NULL AND name NOT LIKE 'sqlite\\_%' ESCAPE '\\' ORDER BY CASE type WHEN 'table' THEN 0 WHEN 'view' THEN 1 ELSE 2 END, rowid") as $row) {

@@ -1,0 +1,109 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Core\Dialect;
+
+use Fasti\Core\Catalog\Column;
+use Fasti\Core\Catalog\Place;
+use Fasti\Core\Catalog\Type;
+use Fasti\Core\Survey\Reader;
+use Fasti\Core\Survey\Rows;
+
+/**
+ * What is particular to an engine: how its types are read and said, how its names are quoted, how its catalog, its scripts
+ * and its data are read. One folder an engine; the list of them is Dialects.
+ *
+ * What an engine does not have (files have no SQL, the standard no catalog of its own) stays as it is here.
+ */
+abstract class Dialect
+{
+    /** @var array<string, Type> by type as written */
+    private array $types = [];
+
+    /** The engine's name in catalogs, on command lines and in the register: `postgresql`. */
+    abstract public function name(): string;
+
+    /** Its name for people. */
+    abstract public function label(): string;
+
+    abstract protected function type(string $written): Type;
+
+    /** A type in plain words, with the range that people would otherwise have to work out. */
+    abstract protected function inWords(Type $type): string;
+
+    /** @return list<string> other names it goes by on command lines and in catalogs */
+    public function aliases(): array
+    {
+        return [];
+    }
+
+    /** @return array<string, int> scheme of a connection URL → port */
+    public function schemes(): array
+    {
+        return [];
+    }
+
+    /** @return list<string> endings of files that are databases of it */
+    public function endings(): array
+    {
+        return [];
+    }
+
+    /** The port that its servers usually listen on; 0 where it has none. */
+    final public function port(): int
+    {
+        return max([0, ...array_values($this->schemes())]);
+    }
+
+    final public function isServer(): bool
+    {
+        return $this->port() > 0;
+    }
+
+    final public function typeOf(Column $column): Type
+    {
+        if (null !== $column->seen) {
+            return MemberTypes::of($column->type);
+        }
+        $written = $column->base ?? $column->type;
+
+        return $this->types[$written] ??= $this->type($written);
+    }
+
+    final public function typeInWords(Column $column): string
+    {
+        if (null !== $column->seen) {
+            return MemberTypes::inWords($column->type, $column->seen);
+        }
+
+        return $this->inWords($this->typeOf($column));
+    }
+
+    public function quoted(string $name): string
+    {
+        return '"'.str_replace('"', '""', $name).'"';
+    }
+
+    public function placed(Place $place): string
+    {
+        return ('' === $place->schema ? '' : $this->quoted($place->schema).'.').$this->quoted($place->name);
+    }
+
+    /** @param string $database the one database to read; empty for all that the account may read */
+    public function reader(Rows $rows, string $database): ?Reader
+    {
+        return null;
+    }
+
+    public function profiling(): ?ProfileSql
+    {
+        return null;
+    }
+
+    /** How scripts of it are read; null where there are none. */
+    public function grammar(): ?Grammar
+    {
+        return null;
+    }
+}

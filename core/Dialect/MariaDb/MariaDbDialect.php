@@ -1,0 +1,119 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Core\Dialect\MariaDb;
+
+use Fasti\Core\Catalog\Type;
+use Fasti\Core\Catalog\TypeFamily;
+use Fasti\Core\Dialect\Dialect;
+use Fasti\Core\Dialect\Grammar;
+use Fasti\Core\Dialect\ProfileSql;
+use Fasti\Core\Dialect\TypeText;
+use Fasti\Core\Survey\Reader;
+use Fasti\Core\Survey\Rows;
+use Fasti\Core\Wording\Amount;
+use Fasti\Core\Wording\TypeWords;
+
+/** MariaDB; MySQL differs from it in few things. */
+class MariaDbDialect extends Dialect
+{
+    private const BITS = ['tinyint' => 8, 'smallint' => 16, 'mediumint' => 24, 'int' => 32, 'integer' => 32, 'bigint' => 64];
+    private const EXACT = ['decimal', 'numeric', 'dec', 'fixed'];
+    private const TEXT_LIMITS = ['tinytext' => '255 bytes', 'text' => '64 KB', 'mediumtext' => '16 MB', 'longtext' => '4 GB'];
+    private const BYTES_LIMITS = ['tinyblob' => '255 bytes', 'blob' => '64 KB', 'mediumblob' => '16 MB', 'longblob' => '4 GB'];
+    private const SPATIAL = [
+        'point' => 'point on a map', 'linestring' => 'line on a map', 'polygon' => 'area on a map', 'geometry' => 'shape on a map',
+        'multipoint' => 'points on a map', 'multilinestring' => 'lines on a map', 'multipolygon' => 'areas on a map', 'geometrycollection' => 'shapes on a map',
+    ];
+    private const PLAIN = [
+        'date' => 'date', 'year' => 'year', 'json' => 'JSON document', 'uuid' => 'UUID', 'inet4' => 'IPv4 address', 'inet6' => 'IP address',
+        'float' => 'number, approximate (7 digits)', 'double' => 'number, approximate (15 digits)', 'boolean' => 'yes or no',
+    ];
+
+    public function name(): string
+    {
+        return 'mariadb';
+    }
+
+    public function label(): string
+    {
+        return 'MariaDB';
+    }
+
+    public function schemes(): array
+    {
+        return ['mariadb' => 3306];
+    }
+
+    public function quoted(string $name): string
+    {
+        return '`'.str_replace('`', '``', $name).'`';
+    }
+
+    public function reader(Rows $rows, string $database): Reader
+    {
+        return new MariaDbReader($rows, $database);
+    }
+
+    public function profiling(): ProfileSql
+    {
+        return new MariaDbProfileSql($this);
+    }
+
+    public function grammar(): Grammar
+    {
+        return new MariaDbGrammar();
+    }
+
+    protected function type(string $written): Type
+    {
+        $text = TypeText::of($written);
+        $name = $text->name;
+        [$first, $second] = [$text->first(), $text->second()];
+
+        return match (true) {
+            'tinyint' === $name && 1 === $first && !$text->unsigned => new Type(TypeFamily::Whole, $written, $name, 1, bits: 8),
+            isset(self::BITS[$name]) => new Type(TypeFamily::Whole, $written, $name, bits: self::BITS[$name], unsigned: $text->unsigned),
+            \in_array($name, self::EXACT, true) => new Type(TypeFamily::Number, $written, $name, $first ?? 10, $second ?? 0, unsigned: $text->unsigned),
+            'float' === $name || 'double' === $name || 'real' === $name => new Type(TypeFamily::Number, $written, $name, unsigned: $text->unsigned),
+            'varchar' === $name => new Type(TypeFamily::Text, $written, $name, $first ?? 0),
+            'char' === $name => new Type(TypeFamily::Text, $written, $name, $first ?? 1),
+            isset(self::TEXT_LIMITS[$name]) => new Type(TypeFamily::Text, $written, $name),
+            isset(self::BYTES_LIMITS[$name]) => new Type(TypeFamily::Bytes, $written, $name),
+            'varbinary' === $name || 'binary' === $name => new Type(TypeFamily::Bytes, $written, $name, $first ?? 1),
+            'bit' === $name => new Type(TypeFamily::Flag, $written, $name, $first ?? 1),
+            'enum' === $name || 'set' === $name => new Type(TypeFamily::Text, $written, $name, members: $text->members(), several: 'set' === $name),
+            \in_array($name, ['date', 'year', 'datetime', 'timestamp', 'time'], true) => new Type(TypeFamily::Time, $written, $name, scale: $first ?? 0),
+            'json' === $name => new Type(TypeFamily::Document, $written, $name),
+            'boolean' === $name => new Type(TypeFamily::Flag, $written, $name),
+            isset(self::SPATIAL[$name]) => new Type(TypeFamily::Spatial, $written, $name),
+            default => new Type('' === $written ? TypeFamily::Text : TypeFamily::Other, $written, $name),
+        };
+    }
+
+    protected function inWords(Type $type): string
+    {
+        $name = $type->name;
+
+        return match (true) {
+            'tinyint' === $name && 1 === $type->length => 'yes or no (0 or 1)',
+            null !== $type->bits => TypeWords::whole($type->bits, $type->unsigned),
+            TypeFamily::Number === $type->family && null !== $type->length => TypeWords::number($type->length, $type->scale ?? 0, $type->unsigned),
+            'varchar' === $name => TypeWords::text($type->length),
+            'char' === $name => TypeWords::fixedText($type->length ?? 1),
+            isset(self::TEXT_LIMITS[$name]) => 'long text, up to '.self::TEXT_LIMITS[$name],
+            isset(self::BYTES_LIMITS[$name]) => 'bytes, up to '.self::BYTES_LIMITS[$name],
+            'varbinary' === $name => 'bytes, up to '.Amount::count($type->length ?? 1),
+            'binary' === $name => Amount::of(max(1, $type->length ?? 1), 'byte'),
+            'bit' === $name => 1 === $type->length ? 'one bit (0 or 1)' : $type->length.' bits',
+            'enum' === $name || 'set' === $name => TypeWords::members($type->members, $type->several),
+            'datetime' === $name => 'date and time'.TypeWords::fraction($type->scale ?? 0),
+            'timestamp' === $name => 'instant'.TypeWords::fraction($type->scale ?? 0),
+            'time' === $name => 'time of day or duration'.TypeWords::fraction($type->scale ?? 0),
+            isset(self::PLAIN[$name]) => self::PLAIN[$name].($type->unsigned ? ', not negative' : ''),
+            isset(self::SPATIAL[$name]) => self::SPATIAL[$name],
+            default => $type->written,
+        };
+    }
+}

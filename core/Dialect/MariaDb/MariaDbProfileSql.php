@@ -1,0 +1,75 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Core\Dialect\MariaDb;
+
+use Fasti\Core\Catalog\Column;
+use Fasti\Core\Catalog\Table;
+use Fasti\Core\Catalog\TypeFamily;
+use Fasti\Core\Dialect\ProfileSql;
+
+/** How MariaDB and MySQL are asked about their data. */
+final readonly class MariaDbProfileSql implements ProfileSql
+{
+    private const LONG = ['tinytext', 'text', 'mediumtext', 'longtext'];
+
+    public function __construct(private MariaDbDialect $dialect)
+    {
+    }
+
+    public function quoted(string $name): string
+    {
+        return $this->dialect->quoted($name);
+    }
+
+    public function from(Table $table): string
+    {
+        return $this->dialect->placed($table->place());
+    }
+
+    public function sampled(Table $table, float $part, int $rows): string
+    {
+        return \sprintf('%s WHERE RAND(1) < %.8F', $this->from($table), $part);
+    }
+
+    public function comparable(Column $column): bool
+    {
+        $type = $this->dialect->typeOf($column);
+
+        return TypeFamily::Document !== $type->family && TypeFamily::Spatial !== $type->family
+            && !(TypeFamily::Bytes === $type->family && null === $type->length);
+    }
+
+    public function bounded(Column $column, string $name, int $most): string
+    {
+        return \in_array($this->dialect->typeOf($column)->name, self::LONG, true) ? "LEFT($name, $most)" : $name;
+    }
+
+    public function ordered(Column $column, string $plain): string
+    {
+        return $plain;
+    }
+
+    public function asText(Column $column, string $name, int $most): string
+    {
+        $type = $this->dialect->typeOf($column);
+
+        return match (true) {
+            TypeFamily::Document === $type->family => "LEFT($name, $most)",
+            !$this->comparable($column) => "CASE WHEN $name IS NULL THEN NULL ELSE '·' END",
+            TypeFamily::Bytes === $type->family => "HEX(LEFT($name, 40))",
+            default => "LEFT($name, $most)",
+        };
+    }
+
+    public function length(string $name): string
+    {
+        return "CHAR_LENGTH($name)";
+    }
+
+    public function blank(string $name): string
+    {
+        return "TRIM($name) = ''";
+    }
+}

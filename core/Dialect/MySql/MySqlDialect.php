@@ -1,0 +1,31 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Core\Dialect\MySql;
+
+use Fasti\Core\Dialect\Grammar;
+use Fasti\Core\Dialect\MariaDb\MariaDbDialect;
+
+final class MySqlDialect extends MariaDbDialect
+{
+    public function name(): string
+    {
+        return 'mysql';
+    }
+
+    public function label(): string
+    {
+        return 'MySQL';
+    }
+
+    public function schemes(): array
+    {
+        return ['mysql' => 3306];
+    }
+
+    public function grammar(): Grammar
+    {
+        return new MySqlGrammar();
+    }
+}

@@ -1,0 +1,105 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Core\Dialect\PostgreSql;
+
+use Fasti\Core\Catalog\Type;
+use Fasti\Core\Catalog\TypeFamily;
+use Fasti\Core\Dialect\Dialect;
+use Fasti\Core\Dialect\Grammar;
+use Fasti\Core\Dialect\ProfileSql;
+use Fasti\Core\Dialect\TypeText;
+use Fasti\Core\Survey\Reader;
+use Fasti\Core\Survey\Rows;
+use Fasti\Core\Wording\TypeWords;
+
+final class PostgreSqlDialect extends Dialect
+{
+    private const BITS = ['smallint' => 16, 'integer' => 32, 'int' => 32, 'bigint' => 64];
+    private const TIMES = ['timestamp with time zone' => 'instant', 'timestamp without time zone' => 'date and time', 'time with time zone' => 'time of day', 'time without time zone' => 'time of day'];
+    private const PLAIN = [
+        'text' => [TypeFamily::Text, 'long text'], 'citext' => [TypeFamily::Text, 'long text, capitals and small letters alike'], 'name' => [TypeFamily::Text, 'text'],
+        'double precision' => [TypeFamily::Number, 'number, approximate (15 digits)'], 'real' => [TypeFamily::Number, 'number, approximate (7 digits)'],
+        'money' => [TypeFamily::Number, 'sum of money'], 'date' => [TypeFamily::Time, 'date'], 'interval' => [TypeFamily::Other, 'length of time'],
+        'boolean' => [TypeFamily::Flag, 'yes or no'], 'bytea' => [TypeFamily::Bytes, 'bytes'], 'uuid' => [TypeFamily::Other, 'UUID'],
+        'json' => [TypeFamily::Document, 'JSON document'], 'jsonb' => [TypeFamily::Document, 'JSON document'], 'xml' => [TypeFamily::Document, 'XML document'],
+        'inet' => [TypeFamily::Other, 'IP address'], 'cidr' => [TypeFamily::Other, 'network address'], 'macaddr' => [TypeFamily::Other, 'network card address'],
+        'tsvector' => [TypeFamily::Document, 'words for searching'], 'int4range' => [TypeFamily::Other, 'range of whole numbers'], 'int8range' => [TypeFamily::Other, 'range of whole numbers'],
+        'numrange' => [TypeFamily::Other, 'range of numbers'], 'daterange' => [TypeFamily::Other, 'range of dates'],
+        'tsrange' => [TypeFamily::Other, 'range of dates and times'], 'tstzrange' => [TypeFamily::Other, 'range of instants'],
+        'point' => [TypeFamily::Spatial, 'point on a map'], 'path' => [TypeFamily::Spatial, 'line on a map'], 'line' => [TypeFamily::Spatial, 'line on a map'],
+        'lseg' => [TypeFamily::Spatial, 'line on a map'], 'circle' => [TypeFamily::Spatial, 'circle on a map'], 'box' => [TypeFamily::Spatial, 'box on a map'],
+        'polygon' => [TypeFamily::Spatial, 'area on a map'], 'geometry' => [TypeFamily::Spatial, 'shape on a map'], 'geography' => [TypeFamily::Spatial, 'shape on a map'],
+    ];
+
+    public function name(): string
+    {
+        return 'postgresql';
+    }
+
+    public function label(): string
+    {
+        return 'PostgreSQL';
+    }
+
+    public function aliases(): array
+    {
+        return ['postgres'];
+    }
+
+    public function schemes(): array
+    {
+        return ['postgresql' => 5432, 'postgres' => 5432];
+    }
+
+    public function reader(Rows $rows, string $database): Reader
+    {
+        return new PostgreSqlReader($rows);
+    }
+
+    public function profiling(): ProfileSql
+    {
+        return new PostgreSqlProfileSql($this);
+    }
+
+    public function grammar(): Grammar
+    {
+        return new PostgreSqlGrammar();
+    }
+
+    protected function type(string $written): Type
+    {
+        $text = TypeText::of($written);
+        $name = $text->name;
+        [$first, $second, $array] = [$text->first(), $text->second(), $text->array];
+
+        return match (true) {
+            isset(self::BITS[$name]) => new Type(TypeFamily::Whole, $written, $name, bits: self::BITS[$name], array: $array),
+            'numeric' === $name => new Type(TypeFamily::Number, $written, $name, $first, $second, array: $array),
+            'character varying' === $name => new Type(TypeFamily::Text, $written, $name, $first, array: $array),
+            'character' === $name => new Type(TypeFamily::Text, $written, $name, $first ?? 1, array: $array),
+            isset(self::TIMES[$name]) => new Type(TypeFamily::Time, $written, $name, scale: $first ?? 0, array: $array),
+            'bit' === $name || 'bit varying' === $name => new Type(TypeFamily::Flag, $written, $name, $first, array: $array),
+            'enum' === $name => new Type(TypeFamily::Text, $written, $name, members: $text->members(), array: $array),
+            isset(self::PLAIN[$name]) => new Type(self::PLAIN[$name][0], $written, $name, array: $array),
+            default => new Type(TypeFamily::Other, $written, $name, array: $array),
+        };
+    }
+
+    protected function inWords(Type $type): string
+    {
+        return ($type->array ? 'list of ' : '').match (true) {
+            null !== $type->bits => TypeWords::whole($type->bits, false),
+            'numeric' === $type->name => null === $type->length ? 'number, of any size' : TypeWords::number($type->length, $type->scale ?? 0, false),
+            'character varying' === $type->name => TypeWords::text($type->length),
+            'character' === $type->name => TypeWords::fixedText($type->length ?? 1),
+            isset(self::TIMES[$type->name]) => self::TIMES[$type->name].TypeWords::fraction($type->scale ?? 0),
+            'bit' === $type->name => null === $type->length || 1 === $type->length ? 'one bit (0 or 1)' : $type->length.' bits',
+            'bit varying' === $type->name => null === $type->length ? 'bits' : 'up to '.$type->length.' bits',
+            'enum' === $type->name => TypeWords::members($type->members, false),
+            isset(self::PLAIN[$type->name]) => self::PLAIN[$type->name][1],
+            default => $type->array ? substr($type->written, 0, -2) : $type->written,
+        };
+    }
+}

@@ -1,0 +1,81 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Core\Dialect\PostgreSql;
+
+use Fasti\Core\Catalog\Column;
+use Fasti\Core\Catalog\Table;
+use Fasti\Core\Catalog\TypeFamily;
+use Fasti\Core\Dialect\ProfileSql;
+
+final readonly class PostgreSqlProfileSql implements ProfileSql
+{
+    /** Above so many rows whole blocks are taken by chance instead of single rows. */
+    private const BLOCKS_FROM = 20000000;
+
+    public function __construct(private PostgreSqlDialect $dialect)
+    {
+    }
+
+    public function quoted(string $name): string
+    {
+        return $this->dialect->quoted($name);
+    }
+
+    public function from(Table $table): string
+    {
+        return $this->dialect->placed($table->place());
+    }
+
+    public function sampled(Table $table, float $part, int $rows): string
+    {
+        if ($table->kind->isView() || 'foreign' === $table->storage) {
+            return \sprintf('%s WHERE random() < %.8F', $this->from($table), $part);
+        }
+
+        return \sprintf('%s TABLESAMPLE %s (%.6F) REPEATABLE (1)', $this->from($table), $rows > self::BLOCKS_FROM ? 'SYSTEM' : 'BERNOULLI', 100 * $part);
+    }
+
+    public function comparable(Column $column): bool
+    {
+        // Of types that people or extensions made, nothing is known but that they may be empty.
+        if (null === $column->base && str_contains($column->type, '.')) {
+            return false;
+        }
+        $type = $this->dialect->typeOf($column);
+
+        return 'jsonb' === $type->name && !$type->array || !$type->array && !\in_array($type->family, [TypeFamily::Document, TypeFamily::Spatial, TypeFamily::Bytes], true);
+    }
+
+    public function bounded(Column $column, string $name, int $most): string
+    {
+        return \in_array($this->dialect->typeOf($column)->name, ['text', 'jsonb'], true) ? "LEFT($name::text, $most)" : $name;
+    }
+
+    /** There is no least or greatest of some types whose texts are in order. */
+    public function ordered(Column $column, string $plain): string
+    {
+        $type = $this->dialect->typeOf($column);
+        $unordered = TypeFamily::Flag === $type->family || TypeFamily::Other === $type->family || [] !== $type->members;
+
+        return $unordered ? "($plain)::text" : $plain;
+    }
+
+    public function asText(Column $column, string $name, int $most): string
+    {
+        $readable = $this->comparable($column) || TypeFamily::Document === $this->dialect->typeOf($column)->family && 'tsvector' !== $this->dialect->typeOf($column)->name;
+
+        return $readable ? "LEFT($name::text, $most)" : "CASE WHEN $name IS NULL THEN NULL ELSE '·' END";
+    }
+
+    public function length(string $name): string
+    {
+        return "CHAR_LENGTH($name::text)";
+    }
+
+    public function blank(string $name): string
+    {
+        return "BTRIM($name::text) = ''";
+    }
+}

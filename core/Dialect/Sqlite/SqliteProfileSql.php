@@ -1,0 +1,64 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Core\Dialect\Sqlite;
+
+use Fasti\Core\Catalog\Column;
+use Fasti\Core\Catalog\Table;
+use Fasti\Core\Catalog\TypeFamily;
+use Fasti\Core\Dialect\ProfileSql;
+
+final readonly class SqliteProfileSql implements ProfileSql
+{
+    public function __construct(private SqliteDialect $dialect)
+    {
+    }
+
+    public function quoted(string $name): string
+    {
+        return $this->dialect->quoted($name);
+    }
+
+    public function from(Table $table): string
+    {
+        return $this->quoted($table->name);
+    }
+
+    public function sampled(Table $table, float $part, int $rows): string
+    {
+        return \sprintf('%s WHERE (random() & 1048575) < %d', $this->from($table), (int) ceil(1048576 * $part));
+    }
+
+    public function comparable(Column $column): bool
+    {
+        return TypeFamily::Bytes !== $this->dialect->typeOf($column)->family && TypeFamily::Document !== $this->dialect->typeOf($column)->family;
+    }
+
+    public function bounded(Column $column, string $name, int $most): string
+    {
+        return $name;
+    }
+
+    public function ordered(Column $column, string $plain): string
+    {
+        return $plain;
+    }
+
+    public function asText(Column $column, string $name, int $most): string
+    {
+        $text = TypeFamily::Bytes !== $this->dialect->typeOf($column)->family;
+
+        return $text ? "SUBSTR(CAST($name AS TEXT), 1, $most)" : "CASE WHEN $name IS NULL THEN NULL ELSE '·' END";
+    }
+
+    public function length(string $name): string
+    {
+        return "LENGTH($name)";
+    }
+
+    public function blank(string $name): string
+    {
+        return "TRIM($name) = ''";
+    }
+}
