@@ -187,7 +187,7 @@ final class Bench
     {
         $source = new Source();
         $source->name = $name;
-        $source->connection->sealedSecret = $this->service(Vault::class)->seal('x');
+        $source->connection()->sealedSecret = $this->service(Vault::class)->seal('x');
         $entities = $this->service(EntityManagerInterface::class);
         $entities->persist($source);
         $entities->flush();

@@ -6,6 +6,7 @@ namespace Fasti\Demo;
 
 use Doctrine\DBAL\Connection;
 use Doctrine\ORM\EntityManagerInterface;
+use Fasti\Account\Act\Act;
 use Fasti\Source\Source;
 use Symfony\Bundle\FrameworkBundle\Controller\AbstractController;
 use Symfony\Component\DependencyInjection\Attribute\Autowire;
@@ -27,7 +28,7 @@ final class DemoController extends AbstractController
     ) {
     }
 
-    #[IsGranted('ROLE_STEWARD')]
+    #[IsGranted(Act::SURVEY)]
     #[IsCsrfTokenValid('demo')]
     public function advance(): Response
     {
@@ -45,7 +46,7 @@ final class DemoController extends AbstractController
     {
         $source = $this->entities->find(Source::class, $sourceId);
 
-        return null !== $source && LoadDemoCommand::ACCOUNT === $source->connection->account && $source->connection->port === $this->port
+        return null !== $source && LoadDemoCommand::ACCOUNT === $source->connection()->account && $source->connection()->port === $this->port
             && [] !== $this->db->fetchFirstColumn("SELECT 1 FROM information_schema.TABLES WHERE TABLE_SCHEMA = 'fieldwork' AND TABLE_NAME = ?", [Fieldwork::ONLY_IN_FIRST_SEASON]);
     }
 }

@@ -8,15 +8,18 @@ use Doctrine\DBAL\Connection as Database;
 use Doctrine\ORM\EntityManagerInterface;
 use Fasti\Account\Account;
 use Fasti\Account\Role;
+use Fasti\Core\Catalog\Place;
 use Fasti\Core\Survey\Choice;
-use Fasti\Register\Subject;
-use Fasti\Register\Texts;
+use Fasti\Register\EntryStore;
+use Fasti\Register\Fields;
+use Fasti\Register\Joins;
+use Fasti\Register\Topic\EntryTopic;
+use Fasti\Register\Topic\FieldTopic;
+use Fasti\Register\Topic\JoinTopic;
 use Fasti\Source\Source;
 use Fasti\Source\Vault;
-use Fasti\Support\Row;
-use Fasti\Survey\Message\RunSurvey;
-use Fasti\Survey\RunSurveyHandler;
-use Fasti\Survey\Survey;
+use Fasti\Survey\Surveys;
+use Fasti\Text\Texts;
 use Symfony\Component\Console\Attribute\AsCommand;
 use Symfony\Component\Console\Attribute\Option;
 use Symfony\Component\Console\Command\Command;
@@ -36,8 +39,11 @@ final readonly class LoadDemoCommand
         private Database $db,
         private UserPasswordHasherInterface $hasher,
         private Vault $vault,
-        private RunSurveyHandler $surveys,
+        private Surveys $surveys,
         private Texts $texts,
+        private EntryStore $store,
+        private Fields $fields,
+        private Joins $joins,
         #[Autowire('%env(DATABASE_HOST)%')] private string $host,
         #[Autowire('%env(int:DATABASE_PORT)%')] private int $port,
         #[Autowire('%env(DATABASE_USER)%')] private string $user,
@@ -75,8 +81,8 @@ final readonly class LoadDemoCommand
         if (null === $source) {
             $this->source();
             $io->writeln('Surveyed it and described a few entries.');
-        } elseif ($source->connection->port !== $this->port && self::ACCOUNT === $source->connection->account) {
-            $source->connection->port = $this->port;
+        } elseif ($source->connection()->port !== $this->port && self::ACCOUNT === $source->connection()->account) {
+            $source->connection()->port = $this->port;
             $this->entities->flush();
         }
 
@@ -107,13 +113,11 @@ final readonly class LoadDemoCommand
                 continue;
             }
             $source = new Source();
-            [$source->name, $source->purpose, $source->owner, $source->connection->engine, $source->connection->path] = [$name, $purpose, $owner, $engine, $this->filesDir.$path];
+            [$source->name, $source->purpose, $source->owner, $source->connection()->engine, $source->connection()->path] = [$name, $purpose, $owner, $engine, $this->filesDir.$path];
             $source->choose(new Choice());
-            $survey = new Survey($source, $this->entities->getRepository(Account::class)->findOneBy(['email' => 'oona@arrowmere.example']));
             $this->entities->persist($source);
-            $this->entities->persist($survey);
             $this->entities->flush();
-            ($this->surveys)(new RunSurvey($survey->id()));
+            $this->surveys->now($source, $this->entities->getRepository(Account::class)->findOneBy(['email' => 'oona@arrowmere.example']));
         }
     }
 
@@ -124,41 +128,35 @@ final readonly class LoadDemoCommand
         $source->name = 'fieldwork';
         $source->purpose = 'What happens in the field: stations, readings, visits, samples, sightings, barriers and alerts.';
         $source->owner = 'Oona Lisk';
-        [$source->connection->host, $source->connection->port, $source->connection->account] = [$this->host, $this->port, self::ACCOUNT];
-        $source->connection->sealedSecret = $this->vault->seal(self::SECRET);
+        [$source->connection()->host, $source->connection()->port, $source->connection()->account] = [$this->host, $this->port, self::ACCOUNT];
+        $source->connection()->sealedSecret = $this->vault->seal(self::SECRET);
         $source->choose(new Choice());
-        $survey = new Survey($source, $steward);
         $this->entities->persist($source);
-        $this->entities->persist($survey);
         $this->entities->flush();
-        ($this->surveys)(new RunSurvey($survey->id()));
+        $this->surveys->now($source, $steward);
         $steward = $this->entities->getRepository(Account::class)->find($steward->id()) ?? throw new \LogicException('No steward.');
         /** @var array{entries: array<string, array<string, mixed>>, joins: array<string, array{string, string}>} $said */
         $said = require __DIR__.'/said.php';
         foreach ($said['entries'] as $name => $texts) {
-            $entry = $this->id('SELECT id FROM entry WHERE source_id = ? AND name = ?', $source->id(), $name);
+            $entry = $this->store->at($source->id(), new Place('fieldwork', $name)) ?? throw new \LogicException(\sprintf('The demo has no entry %s.', $name));
+            $fields = $this->fields->ids([$entry])[$entry] ?? [];
             foreach ($texts as $property => $value) {
                 if (\is_string($value)) {
-                    $this->texts->save($steward, Subject::Entry, $entry, $property, 'standing' === $property ? 'open' : '', $value, 'demo');
+                    $this->texts->save($steward, EntryTopic::NAME, $entry, $property, 'standing' === $property ? 'open' : '', $value, 'demo');
                 }
             }
             foreach (\is_array($texts['fields'] ?? null) ? $texts['fields'] : [] as $field => $pair) {
-                $id = $this->id('SELECT id FROM field WHERE entry_id = ? AND name = ?', $entry, (string) $field);
+                $id = $fields[(string) $field] ?? throw new \LogicException(\sprintf('The demo has no field %s.', $field));
                 foreach (array_combine(['businessName', 'meaning'], (array) $pair) as $property => $value) {
-                    $this->texts->save($steward, Subject::Field, $id, $property, '', \is_string($value) ? $value : '', 'demo');
+                    $this->texts->save($steward, FieldTopic::NAME, $id, $property, '', \is_string($value) ? $value : '', 'demo');
                 }
             }
         }
         foreach ($said['joins'] as $name => $verbs) {
-            $id = $this->id('SELECT j.id FROM entry_join j JOIN entry e ON e.id = j.from_entry_id WHERE e.source_id = ? AND j.name = ?', $source->id(), $name);
+            $id = $this->joins->named($source->id(), $name) ?? throw new \LogicException(\sprintf('The demo has no join %s.', $name));
             foreach (array_combine(['verb', 'verbBack'], $verbs) as $property => $value) {
-                $this->texts->save($steward, Subject::Join, $id, $property, '', $value, 'demo');
+                $this->texts->save($steward, JoinTopic::NAME, $id, $property, '', $value, 'demo');
             }
         }
-    }
-
-    private function id(string $sql, int $within, string $name): int
-    {
-        return Row::int(['id' => $this->db->fetchOne($sql, [$within, $name])], 'id');
     }
 }

@@ -10,8 +10,8 @@ use Fasti\Core\Catalog\Seen;
 use Fasti\Core\Catalog\Table;
 use Fasti\Core\Catalog\TableType;
 use Fasti\Core\Catalog\TypeFamily;
+use Fasti\Core\Privacy\Privacy;
 use Fasti\Core\Profile\Likely;
-use Fasti\Core\Profile\Personal;
 use Fasti\Core\Profile\TextShape;
 use Fasti\Core\Survey\Progress;
 use Fasti\Core\Wording\Amount;
@@ -145,7 +145,7 @@ final class Collection
         }
         $seen = array_map(strval(...), array_keys($member->values));
         [$likely] = Likely::kind(TypeFamily::Text, $seen, $distinct, $distinct, null, $member->longest);
-        if ('' !== Personal::reason($this->name, $member->path, $likely, $seen)) {
+        if ('' !== Privacy::reason($this->name, $member->path, $likely, $seen)) {
             return [];
         }
         $values = [];
@@ -182,7 +182,7 @@ final class Collection
         }
         $likely = \is_string($value) ? Likely::kind(TypeFamily::Text, [$value], 1, 1, null, mb_strlen($value))[0] : '';
 
-        return '' === Personal::reason($this->name, $path, $likely, [(string) $value]) ? $value : TextShape::of((string) $value);
+        return '' === Privacy::reason($this->name, $path, $likely, [(string) $value]) ? $value : TextShape::of((string) $value);
     }
 
     /** @return list<DocumentShape> */

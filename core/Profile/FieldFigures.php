@@ -6,6 +6,7 @@ namespace Fasti\Core\Profile;
 
 use Fasti\Core\Catalog\Column;
 use Fasti\Core\Catalog\TypeFamily;
+use Fasti\Core\Privacy\Privacy;
 
 /** Puts the profile of a field together, from figures over all its rows and from the values of some. */
 final class FieldFigures
@@ -24,7 +25,7 @@ final class FieldFigures
         $filled = $figures['values'] - $figures['blank'];
         $longest = $figures['longest'] ?? ([] === $values ? 0 : max(array_map(mb_strlen(...), $values)));
         [$likely, $percent] = Likely::kind($family, $values, $rows, $filled, $figures['distinct'], $longest);
-        $reason = 'no' === $decision ? '' : ('yes' === $decision ? 'a steward says so' : Personal::reason($table, $column->name, $likely, \array_slice($values, 0, 500)));
+        $reason = Privacy::reason($table, $column->name, $likely, \array_slice($values, 0, 500), $decision);
         $personal = '' !== $reason;
         $time = TypeFamily::Time === $family || 'date kept as text' === $likely;
         if (null === $frequent) {
@@ -37,10 +38,7 @@ final class FieldFigures
             $of = $filled;
         }
         arsort($frequent);
-        $shown = [];
-        foreach (\array_slice($frequent, 0, self::MOST_FREQUENT, true) as $value => $count) {
-            $shown[mb_strimwidth((string) $value, 0, self::LONGEST_SHOWN, '…')] = $count;
-        }
+        $shown = self::shortened(\array_slice($frequent, 0, self::MOST_FREQUENT, true));
         $short = static fn (?string $value): ?string => null === $value ? null : mb_strimwidth($value, 0, self::LONGEST_SHOWN, '…');
 
         return new FieldProfile(
@@ -56,10 +54,31 @@ final class FieldFigures
             $personal || 'identifier' === $likely ? [] : $shown,
             $personal || 'identifier' === $likely ? 0 : $of,
             $personal || 'identifier' === $likely && TypeFamily::Whole !== $family ? [] : ($time || $family->isNumeric() ? Histogram::of($values, $time) : []),
-            TypeFamily::Text === $family ? TextShape::counted(\array_slice($values, 0, 5000)) : [],
+            TypeFamily::Text === $family && !Privacy::isSecret($reason) ? TextShape::counted(\array_slice($values, 0, 5000)) : [],
             $likely,
             $percent,
             $reason,
         );
+    }
+
+    /**
+     * Long values are cut for showing; those that begin alike keep a count of their own, told apart by a number.
+     *
+     * @param array<array-key, int> $counts
+     *
+     * @return array<string, int>
+     */
+    private static function shortened(array $counts): array
+    {
+        $shown = [];
+        foreach ($counts as $value => $count) {
+            $short = $start = mb_strimwidth((string) $value, 0, self::LONGEST_SHOWN, '…');
+            for ($i = 2; \array_key_exists($short, $shown); ++$i) {
+                $short = mb_strimwidth($start, 0, self::LONGEST_SHOWN - 5, '…').' ('.$i.')';
+            }
+            $shown[$short] = $count;
+        }
+
+        return $shown;
     }
 }

@@ -10,6 +10,7 @@ use Fasti\Core\Catalog\Table;
 use Fasti\Core\Catalog\TypeFamily;
 use Fasti\Core\Dialect\Dialect;
 use Fasti\Core\Dialect\ProfileSql;
+use Fasti\Core\Privacy\Privacy;
 use Fasti\Core\Survey\Progress;
 use Fasti\Core\Survey\Rows;
 use Fasti\Core\Survey\SourceError;
@@ -71,10 +72,9 @@ final class SqlProfiler
         $personal = [];
         foreach ($table->columns as $i => $column) {
             [$likely] = Likely::kind($families[$i], $values[$i], \count($sample[$i]), \count($values[$i]), null, 0);
-            $decision = $decisions[$column->name] ?? '';
-            $personal[] = 'yes' === $decision || ('no' !== $decision && '' !== Personal::reason($name, $column->name, $likely, \array_slice($values[$i], 0, 500)));
+            $personal[] = '' !== Privacy::reason($name, $column->name, $likely, \array_slice($values[$i], 0, 500), $decisions[$column->name] ?? '');
         }
-        $few = $all && \count($sample[0] ?? []) >= min($rows, 1000) ? $this->few($table, $values, $progress) : [];
+        $few = $all && \count($sample[0] ?? []) >= min($rows, 1000) ? $this->few($table, $values, $personal, $progress) : [];
         $progress->at("$name: counting values", 0, 0);
         $how = $all ? '' : $this->words($rows, self::COUNTED_SAMPLE);
         try {
@@ -146,16 +146,17 @@ final class SqlProfiler
     /**
      * Counts the values of each field that seems to have few of them.
      *
-     * @param array<int, list<string>> $values of the sample, by column
+     * @param array<int, list<string>> $values   of the sample, by column
+     * @param list<bool>               $personal whose values are not asked for one by one
      *
      * @return array<int, array<array-key, int>> column → value → rows
      */
-    private function few(Table $table, array $values, Progress $progress): array
+    private function few(Table $table, array $values, array $personal, Progress $progress): array
     {
         $few = [];
         foreach ($table->columns as $i => $column) {
             $seen = $values[$i];
-            if (!$this->sql->comparable($column) || \count(array_unique($seen)) > self::FEW_VALUES || ([] !== $seen && max(array_map(mb_strlen(...), $seen)) >= self::LONGEST / 2)) {
+            if ($personal[$i] || !$this->sql->comparable($column) || \count(array_unique($seen)) > self::FEW_VALUES || ([] !== $seen && max(array_map(mb_strlen(...), $seen)) >= self::LONGEST / 2)) {
                 continue;
             }
             $progress->at($table->name.': how often each value stands', $i, \count($table->columns));

@@ -5,13 +5,16 @@ declare(strict_types=1);
 namespace Fasti\Account;
 
 use Doctrine\ORM\EntityManagerInterface;
+use Fasti\Account\Act\Act;
 use Symfony\Bundle\FrameworkBundle\Controller\AbstractController;
 use Symfony\Component\Form\FormError;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\PasswordHasher\Hasher\UserPasswordHasherInterface;
 use Symfony\Component\Routing\Attribute\Route;
+use Symfony\Component\Security\Http\Attribute\IsGranted;
 
+#[IsGranted(Act::ADMINISTER)]
 final class AccountController extends AbstractController
 {
     public function __construct(private readonly EntityManagerInterface $entities, private readonly UserPasswordHasherInterface $hasher)

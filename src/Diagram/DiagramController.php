@@ -4,14 +4,18 @@ declare(strict_types=1);
 
 namespace Fasti\Diagram;
 
-use Doctrine\DBAL\Connection;
 use Fasti\Account\Account;
 use Fasti\Core\Diagram\Detail;
+use Fasti\Core\Diagram\Layout;
+use Fasti\Core\Diagram\Path;
 use Fasti\Core\Diagram\PlacingError;
 use Fasti\Core\Diagram\SvgDrawing;
 use Fasti\Core\Diagram\TitleBlock;
 use Fasti\Core\Wording\Amount;
 use Fasti\Register\Entries;
+use Fasti\Register\EntryStore;
+use Fasti\Register\Joins;
+use Fasti\Source\SourceStore;
 use Symfony\Bundle\FrameworkBundle\Controller\AbstractController;
 use Symfony\Component\HttpFoundation\HeaderUtils;
 use Symfony\Component\HttpFoundation\Request;
@@ -24,23 +28,23 @@ final class DiagramController extends AbstractController
     private const ALL_UP_TO = 12;
     private const KEYS_UP_TO = 60;
 
-    public function __construct(private readonly Connection $db, private readonly RegisterDiagram $diagrams, private readonly Entries $entries, private readonly Fonts $fonts, private readonly Raster $raster)
+    public function __construct(private readonly EntryStore $store, private readonly Joins $joins, private readonly SourceStore $sources, private readonly RegisterDiagram $diagrams, private readonly Entries $entries, private readonly Fonts $fonts, private readonly Raster $raster)
     {
     }
 
     #[Route('/diagrams', name: 'diagrams', methods: ['GET'])]
     public function list(): Response
     {
-        return $this->render('diagram/list.html.twig', ['schemas' => $this->db->fetchAllAssociative(
-            'SELECT s.id, s.name, e.schema_name, COUNT(*) AS entries, (SELECT COUNT(*) FROM entry_join j JOIN entry x ON x.id = j.from_entry_id WHERE x.source_id = s.id AND x.schema_name = e.schema_name AND j.gone_at IS NULL) AS joins
-             FROM source s JOIN entry e ON e.source_id = s.id AND e.gone_at IS NULL GROUP BY s.id, e.schema_name ORDER BY s.name, e.schema_name'), 'most' => RegisterDiagram::MOST]);
+        return $this->render('diagram/list.html.twig', [
+            'sources' => $this->sources->all(), 'entries' => $this->store->countsBySchema(), 'joins' => $this->joins->counts(), 'most' => RegisterDiagram::MOST,
+        ]);
     }
 
     #[Route('/diagrams/sources/{id<\d+>}.{_format}', name: 'diagram_source', defaults: ['_format' => 'html'], requirements: ['_format' => 'html|svg|png'], methods: ['GET'])]
     public function source(Request $request, int $id, string $_format, #[CurrentUser] Account $account): Response
     {
         $schema = $request->query->getString('schema');
-        $source = $this->diagrams->sourceName($id) ?? throw $this->createNotFoundException('There is no such source.');
+        $source = $this->sources->all()[$id]['name'] ?? throw $this->createNotFoundException('There is no such source.');
 
         return $this->drawn($request, Scope::source($id, '' === $schema ? null : $schema), '' === $schema ? $source : $schema, '' === $schema ? 'All entries of the source and how they join' : 'All entries of the schema and how they join', $source, $_format, $account, ['id' => $id, 'schema' => '' === $schema ? null : $schema], 'diagram_source');
     }
@@ -66,7 +70,7 @@ final class DiagramController extends AbstractController
         $svg = '';
         try {
             $layout = $this->diagrams->layout($scope, $members, $detail, 'business' === $names, $folded, fn (int $id): string => $this->generateUrl('entry', ['id' => $id]));
-            $block = new TitleBlock($name, $purpose, $source, $account->name, date('j M Y'), \sprintf('%s, %s', Amount::of($count, 'entry'), Amount::of(\count($layout->paths), 'join')));
+            $block = new TitleBlock($name, $purpose, $source, $account->name, date('j M Y'), \sprintf('%s, %s', Amount::of($count, 'entry'), self::joins($layout)));
             $svg = SvgDrawing::draw($layout, $block, 'html' !== $format, 'html' === $format ? [] : $this->fonts->embedded());
         } catch (TooLarge|PlacingError $e) {
             $error = $e->getMessage();
@@ -78,6 +82,14 @@ final class DiagramController extends AbstractController
         return $this->render('fetch' === $request->headers->get('X-Requested-With') ? 'diagram/_drawing.html.twig' : 'diagram/show.html.twig', [
             'name' => $name, 'purpose' => $purpose, 'svg' => $svg, 'error' => $error, 'detail' => $detail, 'names' => $names, 'address' => $address, 'route' => $route, 'folded' => $folded, 'count' => $count,
         ], new Response(status: null === $error ? 200 : 422));
+    }
+
+    /** How many joins a drawing shows; those that are only proposed are not counted among them. */
+    private static function joins(Layout $layout): string
+    {
+        $proposed = \count(array_filter($layout->paths, static fn (Path $path): bool => 'proposed' === $path->line->kind));
+
+        return Amount::of(\count($layout->paths) - $proposed, 'join').(0 === $proposed ? '' : \sprintf(' and %s proposed', Amount::count($proposed)));
     }
 
     private function download(string $svg, string $format, string $name): Response

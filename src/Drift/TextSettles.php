@@ -4,23 +4,25 @@ declare(strict_types=1);
 
 namespace Fasti\Drift;
 
-use Doctrine\DBAL\Connection;
-use Fasti\Register\Saved;
-use Fasti\Register\Subject;
+use Fasti\Finding\Findings;
+use Fasti\Register\Topic\EntryTopic;
+use Fasti\Register\Topic\FieldTopic;
+use Fasti\Text\TextSaved;
 use Symfony\Component\EventDispatcher\Attribute\AsEventListener;
 
-/** A text that has been written anew is no longer doubtful: its notes leave the margin. */
+/** A text that has been written anew is no longer doubtful. */
 final readonly class TextSettles
 {
-    public function __construct(private Connection $db)
+    public function __construct(private Findings $findings)
     {
     }
 
     #[AsEventListener]
-    public function saved(Saved $saved): void
+    public function saved(TextSaved $saved): void
     {
-        if (Subject::Join !== $saved->subject) {
-            $this->db->executeStatement('UPDATE margin_note SET settled_at = UTC_TIMESTAMP() WHERE entry_id = ? AND field_id <=> ? AND property = ? AND settled_at IS NULL', [$saved->entryId, Subject::Field === $saved->subject ? $saved->id : null, $saved->property]);
+        if (\in_array($saved->subject->topic, [EntryTopic::NAME, FieldTopic::NAME], true)) {
+            $field = FieldTopic::NAME === $saved->subject->topic ? $saved->subject->id : null;
+            $this->findings->endAbout(DoubtfulText::NAME, $saved->subject->pageId, $field, $saved->property);
         }
     }
 }

@@ -6,8 +6,9 @@ namespace Fasti\Edition;
 
 use Doctrine\ORM\Mapping as ORM;
 use Fasti\Account\Account;
+use Fasti\Work\Job;
 
-/** A published, numbered, unchanging copy of the register: a folder and a zip under var/editions. */
+/** A published, numbered, unchanging copy of the register: a folder and a zip under var/editions. How it is made is its job's business. */
 #[ORM\Entity]
 #[ORM\Table(name: 'edition')]
 class Edition
@@ -27,24 +28,12 @@ class Edition
     #[ORM\ManyToOne]
     public ?Account $account = null;
 
-    /** waiting, running, done, failed */
-    #[ORM\Column(length: 12)]
-    public string $state = 'waiting';
+    #[ORM\OneToOne, ORM\JoinColumn(nullable: false)]
+    public Job $job;
 
-    #[ORM\Column]
-    public \DateTimeImmutable $askedAt;
-
+    /** When it was whole; null until then. */
     #[ORM\Column(nullable: true)]
     public ?\DateTimeImmutable $madeAt = null;
-
-    #[ORM\Column]
-    public int $done = 0;
-
-    #[ORM\Column]
-    public int $total = 0;
-
-    #[ORM\Column(type: 'text')]
-    public string $error = '';
 
     /** @var array{entries?: int, fields?: int, described?: int, sources?: list<string>, bytes?: int} */
     #[ORM\Column(type: 'json')]
@@ -54,12 +43,12 @@ class Edition
     #[ORM\Column(type: 'json')]
     public array $scope = [];
 
-    public function __construct(int $number, string $title, ?Account $account)
+    public function __construct(int $number, string $title, ?Account $account, Job $job)
     {
         $this->number = $number;
         $this->title = $title;
         $this->account = $account;
-        $this->askedAt = new \DateTimeImmutable();
+        $this->job = $job;
     }
 
     public function id(): int

@@ -4,16 +4,13 @@ declare(strict_types=1);
 
 namespace Fasti\Edition;
 
-use Doctrine\ORM\EntityManagerInterface;
 use Fasti\Account\Account;
-use Fasti\Edition\Message\MakeEdition;
-use Fasti\Source\Source;
+use Fasti\Account\Act\Act;
+use Fasti\Source\SourceStore;
 use Symfony\Bundle\FrameworkBundle\Controller\AbstractController;
 use Symfony\Component\HttpFoundation\BinaryFileResponse;
-use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
-use Symfony\Component\Messenger\MessageBusInterface;
 use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Security\Http\Attribute\CurrentUser;
 use Symfony\Component\Security\Http\Attribute\IsCsrfTokenValid;
@@ -23,7 +20,7 @@ final class EditionController extends AbstractController
 {
     private const TYPES = ['html' => 'text/html; charset=UTF-8', 'css' => 'text/css; charset=UTF-8', 'js' => 'text/javascript; charset=UTF-8', 'json' => 'application/json', 'woff2' => 'font/woff2', 'svg' => 'image/svg+xml'];
 
-    public function __construct(private readonly EntityManagerInterface $entities, private readonly Publisher $publisher)
+    public function __construct(private readonly Editions $editions, private readonly SourceStore $sources)
     {
     }
 
@@ -31,36 +28,26 @@ final class EditionController extends AbstractController
     public function list(): Response
     {
         return $this->render('edition/list.html.twig', [
-            'editions' => $this->entities->getRepository(Edition::class)->findBy([], ['number' => 'DESC'], 200),
-            'sources' => $this->entities->getRepository(Source::class)->findBy([], ['name' => 'ASC']),
+            'editions' => $this->editions->list(),
+            'sources' => $this->sources->all(),
         ]);
     }
 
     #[Route('/editions', name: 'edition_make', methods: ['POST'])]
-    #[IsGranted('ROLE_STEWARD')]
+    #[IsGranted(Act::PUBLISH)]
     #[IsCsrfTokenValid('edition')]
-    public function make(Request $request, #[CurrentUser] Account $account, MessageBusInterface $bus): Response
+    public function make(Request $request, #[CurrentUser] Account $account): Response
     {
         $scope = array_values(array_map(intval(...), array_filter($request->request->all('sources'), is_numeric(...))));
-        $edition = $this->publisher->announce(mb_substr($request->request->getString('title'), 0, 190), mb_substr($request->request->getString('note'), 0, 5000), $account, $scope);
-        $bus->dispatch(new MakeEdition($edition->id()));
+        $this->editions->start(mb_substr($request->request->getString('title'), 0, 190), mb_substr($request->request->getString('note'), 0, 5000), $account, $scope);
 
         return $this->redirectToRoute('editions', [], 303);
-    }
-
-    #[Route('/editions/{number<\d+>}/state', name: 'edition_state', methods: ['GET'])]
-    public function state(int $number): JsonResponse
-    {
-        $edition = $this->edition($number);
-
-        return $this->json(['state' => $edition->state, 'over' => \in_array($edition->state, ['done', 'failed'], true), 'doing' => 'writing pages', 'done' => $edition->done, 'total' => $edition->total, 'silent' => false, 'waited' => '']);
     }
 
     #[Route('/editions/{number<\d+>}.zip', name: 'edition_zip', methods: ['GET'])]
     public function zip(int $number): Response
     {
-        $this->edition($number);
-        $file = $this->publisher->zip($number);
+        $file = $this->editions->zip($this->edition($number)->number);
 
         return is_file($file) ? (new BinaryFileResponse($file, 200, ['Content-Type' => 'application/zip']))->setContentDisposition('attachment') : throw $this->createNotFoundException('This edition has no zip.');
     }
@@ -73,7 +60,7 @@ final class EditionController extends AbstractController
             // Its links are relative, so the address has to end like a folder.
             return $this->redirect($request->getBaseUrl().$request->getPathInfo().'/');
         }
-        $folder = realpath($this->publisher->folder($number));
+        $folder = realpath($this->editions->folder($number));
         $file = false === $folder ? false : realpath($folder.'/'.('' === $path || str_ends_with($path, '/') ? $path.'index.html' : $path));
         $type = false === $file ? null : self::TYPES[pathinfo($file, \PATHINFO_EXTENSION)] ?? null;
         if (false === $folder || false === $file || null === $type || !str_starts_with($file, $folder.\DIRECTORY_SEPARATOR) || !is_file($file)) {
@@ -85,6 +72,6 @@ final class EditionController extends AbstractController
 
     private function edition(int $number): Edition
     {
-        return $this->entities->getRepository(Edition::class)->findOneBy(['number' => $number]) ?? throw $this->createNotFoundException('There is no such edition.');
+        return $this->editions->numbered($number) ?? throw $this->createNotFoundException('There is no such edition.');
     }
 }

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Fasti\Edition;
 
 use Fasti\Core\Wording\Amount;
+use Fasti\Source\SourceStore;
 use Symfony\Component\Console\Attribute\AsCommand;
 use Symfony\Component\Console\Attribute\Option;
 use Symfony\Component\Console\Command\Command;
@@ -16,7 +17,7 @@ use Symfony\Component\Filesystem\Filesystem;
 #[AsCommand('fasti:publish', 'Makes a numbered edition of the register and writes it to a folder')]
 final readonly class PublishCommand
 {
-    public function __construct(private Publisher $publisher)
+    public function __construct(private Editions $editions, private SourceStore $sources)
     {
     }
 
@@ -38,20 +39,19 @@ final readonly class PublishCommand
         if (is_dir($out) && !is_file($out.'/edition.json') && \count(scandir($out) ?: []) > 2) {
             return $fail(\sprintf('“%s” holds something that is not an edition, so it is left alone. Name another folder.', $out));
         }
-        $scope = '' === $source ? [] : $this->publisher->sourceIds($source);
+        $scope = '' === $source ? [] : array_values(array_filter([$this->sources->named($source)]));
         if ('' !== $source && [] === $scope) {
             return $fail(\sprintf('There is no source called “%s”.', $source));
         }
-        try {
-            $edition = $this->publisher->announce($title, '', null, $scope);
-            $this->publisher->make($edition);
-            $files = new Filesystem();
-            $files->remove($out);
-            $files->mirror($this->publisher->folder($edition->number), $out);
-        } catch (\RuntimeException $e) {
-            return $fail($e->getMessage());
+        $edition = $this->editions->now($title, $scope);
+        if (null === $edition->madeAt) {
+            return $fail($edition->job->error);
         }
-        $output->writeln(OutputFormatter::escape(\sprintf('Edition %d is in %s, and packed in %s (%s).', $edition->number, $out, $this->publisher->zip($edition->number), Amount::bytes((int) filesize($this->publisher->zip($edition->number))))));
+        $files = new Filesystem();
+        $files->remove($out);
+        $files->mirror($this->editions->folder($edition->number), $out);
+        $zip = $this->editions->zip($edition->number);
+        $output->writeln(OutputFormatter::escape(\sprintf('Edition %d is in %s, and packed in %s (%s).', $edition->number, $out, $zip, Amount::bytes((int) filesize($zip)))));
 
         return Command::SUCCESS;
     }

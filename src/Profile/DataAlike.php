@@ -4,12 +4,12 @@ declare(strict_types=1);
 
 namespace Fasti\Profile;
 
-use Doctrine\DBAL\Connection;
 use Fasti\Core\Catalog\Column;
 use Fasti\Core\Catalog\Table;
 use Fasti\Core\Profile\Closeness;
 use Fasti\Core\Survey\SilentProgress;
 use Fasti\Core\Survey\SourceError;
+use Fasti\Register\EntryStore;
 use Fasti\Source\Source;
 use Fasti\Source\Sources;
 
@@ -21,7 +21,7 @@ final readonly class DataAlike
 {
     private const MOST_LOOKS = 30;
 
-    public function __construct(private Connection $db, private Profiles $profiles, private Sources $sources)
+    public function __construct(private EntryStore $entries, private Profiles $profiles, private Sources $sources)
     {
     }
 
@@ -33,8 +33,8 @@ final readonly class DataAlike
         $fresh = [];
 
         return function (Table $before, Column $was, Table $after, Column $is) use ($source, &$looks, &$profiling, &$fresh): ?float {
-            $entry = $this->db->fetchOne('SELECT id FROM entry WHERE source_id = ? AND schema_name = ? AND name = ?', [$source->id(), $before->schema, $before->name]);
-            $old = is_numeric($entry) ? $this->profiles->of((int) $entry)['profile']->fields[$was->name] ?? null : null;
+            $entry = $this->entries->at($source->id(), $before->place());
+            $old = null === $entry ? null : $this->profiles->of($entry)?->field($was->name);
             if (null === $old) {
                 return null;
             }

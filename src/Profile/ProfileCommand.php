@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Fasti\Profile;
 
+use Fasti\Core\Catalog\Place;
 use Fasti\Core\Catalog\Table;
 use Fasti\Core\Profile\FieldProfile;
 use Fasti\Core\Profile\ProfileArray;
@@ -12,6 +13,7 @@ use Fasti\Core\Survey\Choice;
 use Fasti\Core\Survey\SilentProgress;
 use Fasti\Core\Survey\SourceError;
 use Fasti\Core\Wording\Amount;
+use Fasti\Register\GrainFields;
 use Fasti\Source\Sources;
 use Fasti\Source\Targets;
 use Symfony\Component\Console\Attribute\Argument;
@@ -29,7 +31,7 @@ final readonly class ProfileCommand
     {
     }
 
-    public function __invoke(OutputInterface $output, #[Argument('A connection URL, or a file or folder')] string $target, #[Option('The table: its name, or schema.name')] string $table = '', #[Option('Fields that should tell rows apart, with commas between')] string $grain = '', #[Option('text or json')] string $format = 'text'): int
+    public function __invoke(OutputInterface $output, #[Argument(Targets::HELP)] string $target, #[Option('The table: its name, or schema.name; a part that holds a dot stands in quotation marks')] string $table = '', #[Option('Fields that should tell rows apart, with commas between')] string $grain = '', #[Option('text or json')] string $format = 'text'): int
     {
         $errors = $output instanceof ConsoleOutputInterface ? $output->getErrorOutput() : $output;
         try {
@@ -40,8 +42,8 @@ final readonly class ProfileCommand
                 throw new SourceError('No table is named.', 'Name it with --table=NAME.');
             }
             $where = $this->targets->target($target);
-            $wanted = $this->table($this->sources->reader($where)->read(new Choice([], [$table]), new SilentProgress())->tables, $table);
-            $profile = (new Profiling($this->sources, $where))->table($wanted, array_values(array_filter(array_map(trim(...), explode(',', $grain)))), [], new SilentProgress());
+            $wanted = $this->table($this->sources->reader($where)->read(new Choice(), new SilentProgress())->tables, $table);
+            $profile = (new Profiling($this->sources, $where))->table($wanted, GrainFields::named($grain), [], new SilentProgress());
         } catch (SourceError $e) {
             $errors->writeln(OutputFormatter::escape($e->inWords()));
 
@@ -61,7 +63,8 @@ final readonly class ProfileCommand
     /** @param list<Table> $tables */
     private function table(array $tables, string $name): Table
     {
-        $found = array_values(array_filter($tables, static fn (Table $table): bool => $table->name === $name || $table->schema.'.'.$table->name === $name));
+        $place = Place::parse($name);
+        $found = array_values(array_filter($tables, static fn (Table $table): bool => $table->name === $name || null !== $place && $table->name === $place->name && \in_array($place->schema, ['', $table->schema], true)));
 
         return match (\count($found)) {
             0 => throw new SourceError(\sprintf('There is no table “%s”.', $name), 'Letters count as capital and small; fasti:survey lists what there is.'),
@@ -73,7 +76,7 @@ final readonly class ProfileCommand
     /** @return iterable<string> */
     private static function text(Table $table, TableProfile $profile): iterable
     {
-        yield \sprintf('%s.%s, %s, %.1f s', $table->schema, $table->name, Amount::of($profile->rows, 'row'), $profile->seconds);
+        yield \sprintf('%s, %s, %.1f s', $table->place(), Amount::of($profile->rows, 'row'), $profile->seconds);
         if ('' !== $profile->how) {
             yield $profile->how;
         }

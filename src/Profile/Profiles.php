@@ -4,91 +4,114 @@ declare(strict_types=1);
 
 namespace Fasti\Profile;
 
+use Doctrine\DBAL\ArrayParameterType;
 use Doctrine\DBAL\Connection;
-use Fasti\Core\Drift\Doubt;
-use Fasti\Core\Profile\Personal;
+use Fasti\Core\Privacy\Privacy;
 use Fasti\Core\Profile\ProfileArray;
 use Fasti\Core\Profile\TableProfile;
-use Fasti\Register\EntryView;
+use Fasti\Register\EntryKnown;
+use Fasti\Register\EntryStore;
+use Fasti\Support\Batch;
 use Fasti\Support\Row;
-use Twig\Attribute\AsTwigFunction;
+use Symfony\Contracts\EventDispatcher\EventDispatcherInterface;
 
 /** The profiles that are kept, one for each entry. */
 final readonly class Profiles
 {
-    public function __construct(private Connection $db)
+    public function __construct(private Connection $db, private EntryStore $entries, private EventDispatcherInterface $events)
     {
     }
 
-    /** @return array{profile: TableProfile, at: string}|null */
-    #[AsTwigFunction('profile_of')]
-    public function of(int $entryId): ?array
+    public function of(int $entryId): ?Profiled
     {
-        $row = $this->db->fetchAssociative('SELECT taken_at, figures FROM profile WHERE entry_id = ?', [$entryId]);
-
-        return false === $row ? null : ['profile' => ProfileArray::read(Row::json($row, 'figures')), 'at' => Row::text($row, 'taken_at')];
+        return $this->all([$entryId])[$entryId] ?? null;
     }
 
     /**
-     * @param array{profile: TableProfile, at: string}|null $profiled
+     * @param list<int> $entries
      *
-     * @return list<string> fields of an entry that hold personal data, as it seems or as somebody has said
+     * @return array<int, Profiled> by entry
      */
-    #[AsTwigFunction('personal_fields')]
-    public function personal(EntryView $entry, ?array $profiled): array
+    public function all(array $entries): array
     {
-        $personal = [];
-        foreach ($entry->fields as $field) {
-            $known = $profiled['profile']->fields[$field->name] ?? null;
-            $reason = null === $known ? Personal::reason($entry->name, $field->name, '', []) : $known->personal;
-            if ('yes' === $field->personal || ('no' !== $field->personal && '' !== $reason)) {
-                $personal[] = $field->name;
+        $profiles = [];
+        if ([] !== $entries) {
+            foreach ($this->db->iterateAssociative('SELECT entry_id, taken_at, figures FROM profile WHERE entry_id IN (?)', [$entries], [ArrayParameterType::INTEGER]) as $row) {
+                $profiles[Row::int($row, 'entry_id')] = new Profiled(ProfileArray::read(Row::json($row, 'figures')), Row::text($row, 'taken_at'));
             }
         }
 
-        return $personal;
+        return $profiles;
     }
 
     public function keep(int $entryId, TableProfile $profile): void
     {
-        $json = json_encode(ProfileArray::of($profile), \JSON_THROW_ON_ERROR | \JSON_INVALID_UTF8_SUBSTITUTE | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES | \JSON_PRESERVE_ZERO_FRACTION);
-        $this->db->executeStatement('INSERT INTO profile (entry_id, taken_at, figures) VALUES (?, UTC_TIMESTAMP(), ?) ON DUPLICATE KEY UPDATE taken_at = VALUES(taken_at), figures = VALUES(figures)', [$entryId, $json]);
-        $this->db->executeStatement('UPDATE entry SET row_estimate = ? WHERE id = ? AND row_estimate IS NULL', [$profile->rows, $entryId]);
-        $this->doubtCodes($entryId, $profile);
+        $this->db->executeStatement(
+            'INSERT INTO profile (entry_id, taken_at, figures) VALUES (?, UTC_TIMESTAMP(), ?) ON DUPLICATE KEY UPDATE taken_at = VALUES(taken_at), figures = VALUES(figures)',
+            [$entryId, Batch::json(ProfileArray::of($profile))],
+        );
+        $this->entries->counted($entryId, $profile->rows);
+        $this->events->dispatch(new EntryKnown($entryId));
     }
 
     /** Takes away whatever values of a field are kept, once somebody says that they are personal. */
     public function forget(int $entryId, string $field): void
     {
-        $row = $this->db->fetchAssociative('SELECT figures FROM profile WHERE entry_id = ?', [$entryId]);
-        if (false === $row) {
-            return;
-        }
-        $figures = Row::json($row, 'figures');
-        if (\is_array($figures['fields'] ?? null) && \is_array($figures['fields'][$field] ?? null)) {
-            $figures['fields'][$field] = ['least' => null, 'greatest' => null, 'frequent' => [], 'frequentOf' => 0, 'histogram' => [], 'personal' => 'a steward says so'] + $figures['fields'][$field];
-            $this->db->executeStatement('UPDATE profile SET figures = ? WHERE entry_id = ?', [json_encode($figures, \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES), $entryId]);
-        }
+        $this->changed($entryId, static function (array $fields) use ($field): array {
+            if (\is_array($fields[$field] ?? null)) {
+                $fields[$field] = Privacy::WITHOUT_VALUES + ['personal' => Privacy::STEWARD_SAYS] + $fields[$field];
+            }
+
+            return $fields;
+        });
     }
 
-    /** A text that lists codes is doubtful when the data has one that it does not list. */
-    private function doubtCodes(int $entryId, TableProfile $profile): void
+    /** @param array<string, string> $names of fields, old → new */
+    public function rename(int $entryId, array $names): void
     {
-        foreach ($this->db->fetchAllAssociative("SELECT id, name, meaning FROM field WHERE entry_id = ? AND gone_at IS NULL AND meaning <> ''", [$entryId]) as $row) {
-            $field = $profile->fields[Row::text($row, 'name')] ?? null;
-            $codes = null === $field || '' !== $field->personal || null === $field->distinct || $field->distinct > 60 ? [] : Doubt::codes(Row::text($row, 'meaning'));
-            $said = array_intersect($codes, array_map(strval(...), array_keys($field->frequent ?? [])));
-            if (null === $field || [] === $said) {
-                continue;
+        $this->changed($entryId, static function (array $fields) use ($names): array {
+            $renamed = [];
+            foreach ($fields as $name => $field) {
+                $renamed[$names[$name] ?? $name] = $field;
             }
-            $unsaid = array_values(array_filter(array_map(strval(...), array_keys($field->frequent)), static fn (string $value): bool => !\in_array($value, $codes, true) && !Doubt::mentions(Row::text($row, 'meaning'), $value)));
-            if ([] === $unsaid) {
-                continue;
-            }
-            $reason = \sprintf('The text lists codes, and the data has %s besides.', implode(', ', \array_slice($unsaid, 0, 8)));
-            if (false === $this->db->fetchOne('SELECT id FROM margin_note WHERE field_id = ? AND reason = ?', [Row::int($row, 'id'), $reason])) {
-                $this->db->executeStatement("INSERT INTO margin_note (entry_id, field_id, property, reason, made_at) VALUES (?, ?, 'meaning', ?, UTC_TIMESTAMP())", [$entryId, Row::int($row, 'id'), $reason]);
-            }
+
+            return $renamed;
+        });
+    }
+
+    /**
+     * Entries of a source in the order in which they are to be looked at: those that never were first, then the oldest.
+     *
+     * @param list<int> $entries
+     *
+     * @return list<int>
+     */
+    public function ordered(array $entries): array
+    {
+        $taken = array_map(static fn (Profiled $profiled): string => $profiled->at, $this->all($entries));
+        usort($entries, static fn (int $a, int $b): int => ($taken[$a] ?? '') <=> ($taken[$b] ?? ''));
+
+        return $entries;
+    }
+
+    /**
+     * @param list<int> $entries
+     *
+     * @return int how many of them have one
+     */
+    public function count(array $entries): int
+    {
+        return [] === $entries ? 0 : Row::int(['n' => $this->db->fetchOne('SELECT COUNT(*) FROM profile WHERE entry_id IN (?)', [$entries], [ArrayParameterType::INTEGER])], 'n');
+    }
+
+    /** @param callable(array<mixed>): array<mixed> $change of its fields, in their open form */
+    private function changed(int $entryId, callable $change): void
+    {
+        $row = $this->db->fetchAssociative('SELECT figures FROM profile WHERE entry_id = ? FOR UPDATE', [$entryId]);
+        $figures = false === $row ? [] : Row::json($row, 'figures');
+        if (\is_array($figures['fields'] ?? null)) {
+            $figures['fields'] = $change($figures['fields']);
+            $this->db->executeStatement('UPDATE profile SET figures = ? WHERE entry_id = ?', [Batch::json($figures), $entryId]);
         }
     }
 }

@@ -11,12 +11,11 @@ use Fasti\Core\Catalog\Column;
 use Fasti\Core\Catalog\OpenForm;
 use Fasti\Core\Catalog\Place;
 use Fasti\Core\Catalog\Table;
-use Fasti\Core\Join\Cardinality;
-use Fasti\Core\Search\Trigrams;
 use Fasti\Core\Survey\Choice;
 use Fasti\Core\Survey\Progress;
-use Fasti\Core\Wording\Naming as Words;
+use Fasti\Support\Batch;
 use Fasti\Support\Row;
+use Symfony\Contracts\EventDispatcher\EventDispatcherInterface;
 
 /**
  * Brings the register in line with a catalog, inside the caller's transaction: whole or not at all.
@@ -26,9 +25,7 @@ use Fasti\Support\Row;
  */
 final readonly class ApplyCatalog
 {
-    private const BATCH = 500;
-
-    public function __construct(private Connection $db)
+    public function __construct(private Connection $db, private FoldedNames $names, private Joins $joins, private EventDispatcherInterface $events)
     {
     }
 
@@ -40,7 +37,7 @@ final readonly class ApplyCatalog
     public function apply(int $sourceId, Catalog $catalog, Choice $choice, Progress $progress, array $held = []): array
     {
         $known = [];
-        foreach ($this->db->iterateAssociative('SELECT id, schema_name, name, fingerprint, gone_at IS NOT NULL AS gone, row_estimate, size_bytes, JSON_VALUE(facts, \'$.traits[0]\') AS trait FROM entry WHERE source_id = ?', [$sourceId]) as $row) {
+        foreach ($this->db->iterateAssociative("SELECT id, schema_name, name, fingerprint, gone_at IS NOT NULL AS gone, row_estimate, size_bytes, COALESCE(JSON_VALUE(facts, '$.planned'), 0) AS planned FROM entry WHERE source_id = ?", [$sourceId]) as $row) {
             $known[(new Place(Row::text($row, 'schema_name'), Row::text($row, 'name')))->key()] = $row;
         }
         $counts = ['new' => 0, 'changed' => 0, 'gone' => 0, 'back' => 0, 'same' => 0];
@@ -68,7 +65,7 @@ final readonly class ApplyCatalog
                 }
             }
         }
-        $progress->at('storing entries', 0, \count($fresh) + \count($changed));
+        $progress->at('Storing entries', 0, \count($fresh) + \count($changed));
         $identifiers = $this->identifiers(array_merge(array_column($fresh, 0), array_column($changed, 0)));
         $ids = array_map(static fn (array $row): int => Row::int($row, 'id'), $known);
         $ids = $this->insertEntries($sourceId, $fresh, $identifiers) + $ids;
@@ -77,21 +74,22 @@ final readonly class ApplyCatalog
         }
         $touched = array_merge($fresh, $changed);
         $this->storeFields($touched, $ids, $identifiers, array_column($changed, 2), $progress);
-        $this->storeJoins([...array_column($touched, 0), ...self::leadingTo($fresh, $catalog, $seen, $held)], $ids);
+        $this->joins->follow([...array_column($touched, 0), ...self::leadingTo($fresh, $catalog, $seen, $held)], $ids);
 
         $gone = [];
         foreach ($known as $place => $row) {
-            if (!isset($seen[$place]) && 0 === Row::int($row, 'gone') && !str_starts_with(Row::text($row, 'trait'), 'planned') && $choice->takes(Row::text($row, 'schema_name'), Row::text($row, 'name'))) {
+            if (!isset($seen[$place]) && 0 === Row::int($row, 'gone') && !\in_array(Row::text($row, 'planned'), ['1', 'true'], true) && $choice->takes(Row::text($row, 'schema_name'), Row::text($row, 'name'))) {
                 $gone[] = Row::int($row, 'id');
             }
         }
-        foreach (array_chunk($gone, self::BATCH) as $chunk) {
+        foreach (array_chunk($gone, Batch::SIZE) as $chunk) {
             $this->db->executeStatement('UPDATE entry SET gone_at = UTC_TIMESTAMP() WHERE id IN (?)', [$chunk], [ArrayParameterType::INTEGER]);
-            $this->db->executeStatement('UPDATE entry_join SET gone_at = UTC_TIMESTAMP() WHERE gone_at IS NULL AND (from_entry_id IN (?) OR to_entry_id IN (?))', [$chunk, $chunk], [ArrayParameterType::INTEGER, ArrayParameterType::INTEGER]);
         }
+        $this->joins->leave($gone);
         $counts['gone'] = \count($gone);
         if ([] !== $touched || [] !== $gone) {
             $this->recount($sourceId);
+            $this->events->dispatch(new RegisterFollowed($sourceId));
         }
 
         return $counts;
@@ -149,62 +147,7 @@ final readonly class ApplyCatalog
             array_push($names, $table->name, ...array_map(static fn (Column $column): string => $column->name, $table->columns));
         }
 
-        return $this->identify($names);
-    }
-
-    /**
-     * Makes the identifiers that are not there yet.
-     *
-     * @param list<string> $names
-     *
-     * @return array<string, int> folded (see fold()) → id
-     */
-    public function identify(array $names): array
-    {
-        $needed = array_fill_keys(array_map(self::fold(...), $names), true);
-        $ids = [];
-        foreach (array_chunk(array_map(strval(...), array_keys($needed)), 2000) as $chunk) {
-            $found = $this->identifierIds($chunk);
-            $missing = array_values(array_filter($chunk, static fn (string $folded): bool => !isset($found[$folded])));
-            if ([] !== $missing) {
-                $this->insertMany('INSERT IGNORE INTO identifier (folded) VALUES', array_map(static fn (string $folded): array => [$folded], $missing));
-                $made = $this->identifierIds($missing);
-                $grams = [];
-                foreach ($made as $folded => $id) {
-                    foreach (Trigrams::of((string) $folded) as $gram) {
-                        $grams[] = [$gram, $id];
-                    }
-                }
-                $this->insertMany('INSERT IGNORE INTO identifier_gram (gram, identifier_id) VALUES', $grams, 4000);
-                $found += $made;
-            }
-            $ids += $found;
-        }
-
-        return $ids;
-    }
-
-    /**
-     * @param list<string> $folded
-     *
-     * @return array<string, int>
-     */
-    private function identifierIds(array $folded): array
-    {
-        $ids = [];
-        foreach ($this->db->iterateAssociative('SELECT id, folded FROM identifier WHERE folded IN (?)', [$folded], [ArrayParameterType::STRING]) as $row) {
-            $ids[Row::text($row, 'folded')] = Row::int($row, 'id');
-        }
-
-        return $ids;
-    }
-
-    /** Identifiers of signs alone fold to nothing; they are then kept as they are, so that each still has an entry. */
-    public static function fold(string $name): string
-    {
-        $folded = Words::folded($name);
-
-        return mb_substr('' === $folded ? $name : $folded, 0, 190);
+        return $this->names->identify($names);
     }
 
     /**
@@ -217,9 +160,12 @@ final readonly class ApplyCatalog
     {
         $rows = [];
         foreach ($fresh as [$table, $print]) {
-            $rows[] = [$sourceId, $table->schema, $table->name, $table->kind->value, $identifiers[self::fold($table->name)], $table->comment, $table->rowEstimate, $table->sizeBytes, self::facts($table), $print, '', '', '', '', '', Standing::Open->value, \count($table->columns), 0];
+            $rows[] = [
+                $sourceId, $table->schema, $table->name, $table->kind->value, $identifiers[FoldedNames::fold($table->name)], $table->comment, $table->rowEstimate, $table->sizeBytes,
+                self::facts($table), $print, '', '', '', '', Standing::Open->value, \count($table->columns), 0,
+            ];
         }
-        $this->insertMany('INSERT INTO entry (source_id, schema_name, name, kind, identifier_id, comment, row_estimate, size_bytes, facts, fingerprint, business_name, grain, grain_fields, meaning, json_schema, standing, field_count, described_count) VALUES', $rows, 200);
+        Batch::insert($this->db, 'INSERT INTO entry (source_id, schema_name, name, table_type, identifier_id, comment, row_estimate, size_bytes, facts, fingerprint, business_name, grain, grain_fields, meaning, standing, field_count, described_count) VALUES', $rows, '', 200);
         $ids = [];
         if ([] !== $rows) {
             foreach ($this->db->iterateAssociative('SELECT id, schema_name, name FROM entry WHERE source_id = ?', [$sourceId]) as $row) {
@@ -232,7 +178,7 @@ final readonly class ApplyCatalog
 
     private function updateEntry(int $id, Table $table, string $print): void
     {
-        $this->db->executeStatement('UPDATE entry SET kind = ?, comment = ?, row_estimate = COALESCE(?, row_estimate), size_bytes = ?, facts = ?, fingerprint = ?, gone_at = NULL WHERE id = ?', [$table->kind->value, $table->comment, $table->rowEstimate, $table->sizeBytes, self::facts($table), $print, $id]);
+        $this->db->executeStatement('UPDATE entry SET table_type = ?, comment = ?, row_estimate = COALESCE(?, row_estimate), size_bytes = ?, facts = ?, fingerprint = ?, gone_at = NULL WHERE id = ?', [$table->kind->value, $table->comment, $table->rowEstimate, $table->sizeBytes, self::facts($table), $print, $id]);
     }
 
     /**
@@ -243,46 +189,21 @@ final readonly class ApplyCatalog
      */
     private function storeFields(array $touched, array $ids, array $identifiers, array $changed, Progress $progress): void
     {
-        foreach (array_chunk($changed, self::BATCH) as $chunk) {
+        foreach (array_chunk($changed, Batch::SIZE) as $chunk) {
             // Whatever is still there is taken back a moment later, by the same statement that stores it.
             $this->db->executeStatement('UPDATE field SET gone_at = UTC_TIMESTAMP() WHERE gone_at IS NULL AND entry_id IN (?)', [$chunk], [ArrayParameterType::INTEGER]);
         }
         $rows = [];
         foreach ($touched as $i => [$table]) {
             foreach ($table->columns as $position => $column) {
-                $rows[] = [$ids[$table->place()->key()], $column->name, $position, $identifiers[self::fold($column->name)], self::json(OpenForm::of($column)), '', '', ''];
+                $rows[] = [$ids[$table->place()->key()], $column->name, $position, $identifiers[FoldedNames::fold($column->name)], Batch::json(OpenForm::of($column)), '', '', ''];
             }
-            if (\count($rows) >= self::BATCH || $i === \count($touched) - 1) {
-                $this->insertMany('INSERT INTO field (entry_id, name, position, identifier_id, facts, business_name, meaning, personal) VALUES', $rows, self::BATCH, 'ON DUPLICATE KEY UPDATE position = VALUES(position), facts = VALUES(facts), gone_at = NULL');
+            if (\count($rows) >= Batch::SIZE || $i === \count($touched) - 1) {
+                Batch::insert($this->db, 'INSERT INTO field (entry_id, name, position, identifier_id, facts, business_name, meaning, personal) VALUES', $rows, 'ON DUPLICATE KEY UPDATE position = VALUES(position), facts = VALUES(facts), gone_at = NULL');
                 $rows = [];
-                $progress->at('storing entries', $i + 1, \count($touched));
+                $progress->at('Storing entries', $i + 1, \count($touched));
             }
         }
-    }
-
-    /**
-     * @param list<Table>        $tables
-     * @param array<string, int> $ids
-     */
-    private function storeJoins(array $tables, array $ids): void
-    {
-        $rows = $touched = [];
-        foreach ($tables as $table) {
-            $from = $touched[] = $ids[$table->place()->key()];
-            foreach ($table->foreignKeys as $i => $key) {
-                $to = $ids[$key->references->place()->key()] ?? null;
-                if (null === $to) {
-                    continue;
-                }
-                $cardinality = Cardinality::declared($table, $key);
-                $rows[] = [$from, $to, $key->name ?? ('' === $key->reason ? '#'.$i : 'by value of '.mb_strimwidth(implode(', ', $key->columns), 0, 170, '…')), self::json(array_map(null, $key->columns, $key->references->columns)), '' === $key->reason ? 'declared' : 'proposed', $key->onDelete, $key->onUpdate, $cardinality->from->value, $cardinality->to->value, '', ''];
-            }
-        }
-        foreach (array_chunk($touched, self::BATCH) as $chunk) {
-            $this->db->executeStatement('UPDATE entry_join SET gone_at = UTC_TIMESTAMP() WHERE gone_at IS NULL AND from_entry_id IN (?)', [$chunk], [ArrayParameterType::INTEGER]);
-        }
-        // A one-column join has its pair as [[a, b]]; array_map(null, …) gives the same shape for any number.
-        $this->insertMany('INSERT INTO entry_join (from_entry_id, to_entry_id, name, pairs, kind, on_delete, on_update, from_end, to_end, verb, verb_back) VALUES', $rows, self::BATCH, 'ON DUPLICATE KEY UPDATE to_entry_id = VALUES(to_entry_id), pairs = VALUES(pairs), on_delete = VALUES(on_delete), on_update = VALUES(on_update), from_end = VALUES(from_end), to_end = VALUES(to_end), gone_at = NULL');
     }
 
     private function recount(int $sourceId): void
@@ -292,25 +213,8 @@ final readonly class ApplyCatalog
              SET e.field_count = c.n, e.described_count = c.d WHERE e.field_count <> c.n OR e.described_count <> c.d", [$sourceId]);
     }
 
-    /**
-     * @param list<list<string|int|null>> $rows
-     * @param int<1, max>                 $batch
-     */
-    private function insertMany(string $head, array $rows, int $batch = self::BATCH, string $tail = ''): void
-    {
-        foreach (array_chunk($rows, $batch) as $chunk) {
-            $one = '('.implode(', ', array_fill(0, \count($chunk[0]), '?')).')';
-            $this->db->executeStatement($head.' '.implode(', ', array_fill(0, \count($chunk), $one)).' '.$tail, array_merge(...$chunk));
-        }
-    }
-
     private static function facts(Table $table): string
     {
-        return self::json(array_diff_key(OpenForm::of($table), ['columns' => 1, 'schema' => 1, 'name' => 1, 'comment' => 1, 'rowEstimate' => 1, 'sizeBytes' => 1]));
-    }
-
-    private static function json(mixed $value): string
-    {
-        return json_encode($value, \JSON_THROW_ON_ERROR | \JSON_INVALID_UTF8_SUBSTITUTE | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES);
+        return Batch::json(array_diff_key(OpenForm::of($table), ['columns' => 1, 'schema' => 1, 'name' => 1, 'comment' => 1, 'rowEstimate' => 1, 'sizeBytes' => 1]));
     }
 }

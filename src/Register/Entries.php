@@ -9,17 +9,17 @@ use Doctrine\DBAL\Connection;
 use Fasti\Core\Catalog\Column;
 use Fasti\Core\Catalog\OpenForm;
 use Fasti\Core\Catalog\Table;
+use Fasti\Core\Dialect\Dialect;
 use Fasti\Core\Dialect\Dialects;
-use Fasti\Core\Join\Cardinality;
-use Fasti\Core\Join\End;
 use Fasti\Core\Wording\ColumnWords;
-use Fasti\Core\Wording\Naming as Words;
+use Fasti\Core\Wording\Naming;
+use Fasti\Source\SourceStore;
 use Fasti\Support\Row;
 
-/** Reads entries with their fields and joins: three queries for any number of them. */
+/** Reads entries with their fields and joins: a few queries for any number of them. */
 final readonly class Entries
 {
-    public function __construct(private Connection $db)
+    public function __construct(private Connection $db, private Joins $joins, private SourceStore $sources)
     {
     }
 
@@ -36,52 +36,24 @@ final readonly class Entries
      */
     public function load(array $ids, bool $joined = true): array
     {
-        $rows = $this->grouped('SELECT e.*, s.name AS source_name, s.surveyed_at, s.engine FROM entry e JOIN source s ON s.id = e.source_id WHERE e.id IN (?)', $ids, 'id');
+        $rows = $this->grouped('SELECT * FROM entry WHERE id IN (?)', $ids, 'id');
         $fields = $this->grouped('SELECT * FROM field WHERE entry_id IN (?) ORDER BY gone_at IS NOT NULL, position', $ids, 'entry_id');
-        $joins = $joined ? $this->joins($ids) : [];
+        $joins = $joined ? $this->joins->of($ids) : [];
+        $sources = $this->sources->all();
         $views = [];
         foreach ($ids as $id) {
             if (isset($rows[$id][0])) {
-                $views[] = self::view($rows[$id][0], $fields[$id] ?? [], $joins[$id] ?? []);
+                $source = $sources[Row::int($rows[$id][0], 'source_id')] ?? throw new \LogicException('An entry has no source.');
+                $views[] = self::view($rows[$id][0], $fields[$id] ?? [], $joins[$id] ?? [], $source['name'], $source['engine'], $source['surveyedAt']);
             }
         }
 
         return $views;
     }
 
-    /**
-     * @param list<int> $ids
-     *
-     * @return array<int, list<JoinView>> by entry; a join between two of the entries, or of one with itself, stands under each side
-     */
-    public function joins(array $ids): array
-    {
-        $found = [];
-        if ([] === $ids) {
-            return [];
-        }
-        $rows = $this->db->fetchAllAssociative(
-            'SELECT j.*, f.name AS from_name, f.business_name AS from_title, t.name AS to_name, t.business_name AS to_title
-             FROM (SELECT id FROM entry_join WHERE from_entry_id IN (?) UNION SELECT id FROM entry_join WHERE to_entry_id IN (?)) k
-             JOIN entry_join j ON j.id = k.id JOIN entry f ON f.id = j.from_entry_id JOIN entry t ON t.id = j.to_entry_id
-             WHERE j.gone_at IS NULL ORDER BY j.from_entry_id, j.id',
-            [$ids, $ids], [ArrayParameterType::INTEGER, ArrayParameterType::INTEGER]);
-        $wanted = array_flip($ids);
-        foreach ([true, false] as $out) {
-            foreach ($rows as $row) {
-                $id = Row::int($row, $out ? 'from_entry_id' : 'to_entry_id');
-                if (isset($wanted[$id])) {
-                    $found[$id][] = self::join($row, $out);
-                }
-            }
-        }
-
-        return $found;
-    }
-
     public static function title(string $businessName, string $name): string
     {
-        return '' === $businessName ? Words::asName($name) : $businessName;
+        return '' === $businessName ? Naming::asName($name) : $businessName;
     }
 
     /**
@@ -106,20 +78,21 @@ final readonly class Entries
      * @param list<array<string, mixed>> $fields
      * @param list<JoinView>             $joins
      */
-    private static function view(array $row, array $fields, array $joins): EntryView
+    private static function view(array $row, array $fields, array $joins, string $source, string $engine, ?string $surveyedAt): EntryView
     {
-        $facts = OpenForm::read(Table::class, ['schema' => $row['schema_name'], 'name' => $row['name'], 'comment' => $row['comment'], 'rowEstimate' => Row::maybeInt($row, 'row_estimate'), 'sizeBytes' => Row::maybeInt($row, 'size_bytes')] + Row::json($row, 'facts'));
+        $dialect = Dialects::of($engine);
+        $facts = RegisterCatalog::facts($row, []);
         $leads = [];
         foreach ($joins as $join) {
             foreach ($join->out ? $join->pairs : [] as [$from]) {
-                $leads[$from][] = ['entry' => $join->toId, 'title' => $join->toTitle, 'name' => $join->toName];
+                $leads[$from][] = ['entry' => $join->toId, 'title' => $join->toTitle, 'name' => $join->toName, 'counts' => $join->kind->counts()];
             }
         }
 
         return new EntryView(
             Row::int($row, 'id'),
             Row::int($row, 'source_id'),
-            Row::text($row, 'source_name'),
+            $source,
             Row::text($row, 'schema_name'),
             Row::text($row, 'name'),
             self::title(Row::text($row, 'business_name'), Row::text($row, 'name')),
@@ -130,21 +103,20 @@ final readonly class Entries
             Row::text($row, 'standing'),
             Row::maybeText($row, 'gone_at'),
             Row::maybeText($row, 'changed_at'),
-            Row::maybeText($row, 'surveyed_at'),
+            $surveyedAt,
             $facts,
-            array_map(static fn (array $field): FieldView => self::field($field, $facts, $leads, Row::text($row, 'engine')), $fields),
+            array_map(static fn (array $field): FieldView => self::field($field, $facts, $leads, $dialect), $fields),
             $joins,
             Row::int($row, 'field_count'),
             Row::int($row, 'described_count'),
-            Row::text($row, 'json_schema'),
         );
     }
 
     /**
-     * @param array<string, mixed>                                              $row
-     * @param array<string, list<array{entry: int, title: string, name: string}>> $leads
+     * @param array<string, mixed>                                                             $row
+     * @param array<string, list<array{entry: int, title: string, name: string, counts: bool}>> $leads
      */
-    private static function field(array $row, Table $table, array $leads, string $engine): FieldView
+    private static function field(array $row, Table $table, array $leads, Dialect $dialect): FieldView
     {
         $column = OpenForm::read(Column::class, Row::json($row, 'facts'));
         $name = Row::text($row, 'name');
@@ -160,37 +132,12 @@ final readonly class Entries
             Row::text($row, 'business_name'),
             Row::text($row, 'meaning'),
             $column,
-            Dialects::of($engine)->typeInWords($column),
+            $dialect->typeInWords($column),
             ColumnWords::of($column, $alone),
             $primary,
             null !== $row['gone_at'],
             $leads[$name] ?? [],
             Row::text($row, 'personal'),
-        );
-    }
-
-    /** @param array<string, mixed> $row */
-    private static function join(array $row, bool $out): JoinView
-    {
-        /** @var list<array{string, string}> $pairs */
-        $pairs = Row::json($row, 'pairs');
-
-        return new JoinView(
-            Row::int($row, 'id'),
-            $out,
-            Row::int($row, 'from_entry_id'),
-            Row::int($row, 'to_entry_id'),
-            self::title(Row::text($row, 'from_title'), Row::text($row, 'from_name')),
-            self::title(Row::text($row, 'to_title'), Row::text($row, 'to_name')),
-            Row::text($row, 'from_name'),
-            Row::text($row, 'to_name'),
-            $pairs,
-            new Cardinality(End::from(Row::text($row, 'from_end')), End::from(Row::text($row, 'to_end'))),
-            Row::text($row, 'verb'),
-            Row::text($row, 'verb_back'),
-            Row::text($row, 'kind'),
-            Row::text($row, 'on_delete'),
-            Row::text($row, 'on_update'),
         );
     }
 }

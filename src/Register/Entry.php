@@ -33,7 +33,7 @@ class Entry
     public string $name = '';
 
     #[ORM\Column(length: 20, enumType: TableType::class)]
-    public TableType $kind = TableType::Table;
+    public TableType $tableType = TableType::Table;
 
     #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)]
     public FoldedName $identifier;
@@ -69,10 +69,6 @@ class Entry
 
     #[ORM\Column(type: 'text')]
     public string $meaning = '';
-
-    /** Of a collection: the JSON Schema as a steward has tightened it; empty for the one that is worked out. */
-    #[ORM\Column(type: 'text', length: 16777215)]
-    public string $jsonSchema = '';
 
     #[ORM\Column(length: 12, enumType: Standing::class)]
     public Standing $standing = Standing::Open;

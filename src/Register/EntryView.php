@@ -4,10 +4,11 @@ declare(strict_types=1);
 
 namespace Fasti\Register;
 
+use Fasti\Core\Catalog\Place;
 use Fasti\Core\Catalog\Table;
 use Fasti\Core\Wording\Amount;
 
-/** Everything about one entry, as the entry page and an edition show it. */
+/** An entry with its fields and joins: what the register itself knows of it. What other rooms know stands in its Dossier. */
 final readonly class EntryView
 {
     /**
@@ -35,8 +36,24 @@ final readonly class EntryView
         public array $joins,
         public int $fieldCount,
         public int $describedCount,
-        public string $jsonSchema = '',
     ) {
+    }
+
+    public function place(): Place
+    {
+        return new Place($this->schema, $this->name);
+    }
+
+    /** @return list<JoinView> those that are more than a proposal */
+    public function countedJoins(): array
+    {
+        return array_values(array_filter($this->joins, static fn (JoinView $join): bool => $join->kind->counts()));
+    }
+
+    /** @return list<FieldView> those that the source has now */
+    public function presentFields(): array
+    {
+        return array_values(array_filter($this->fields, static fn (FieldView $field): bool => !$field->gone));
     }
 
     public function percent(): int

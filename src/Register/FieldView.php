@@ -11,7 +11,7 @@ final readonly class FieldView
 {
     /**
      * @param list<string>                                               $words   required, unique, default …
-     * @param list<array{entry: int, title: string, name: string}> $leadsTo entries that a join from this field leads to
+     * @param list<array{entry: int, title: string, name: string, counts: bool}> $leadsTo entries that a join from this field leads to
      */
     public function __construct(
         public int $id,

@@ -7,10 +7,12 @@ namespace Fasti\Register;
 use Doctrine\ORM\Mapping as ORM;
 use Fasti\Core\Join\End;
 
-/** How rows of one entry find rows of another. Declared by the database so far; steward's own will follow. */
+/**
+ * How rows of one entry find rows of another. It is known by the fields that it pairs (see JoinPair): two constraints over
+ * the same pairs are one join with two names, and a constraint that is renamed is the same join.
+ */
 #[ORM\Entity]
 #[ORM\Table(name: 'entry_join')]
-#[ORM\UniqueConstraint(name: 'join_place', columns: ['from_entry_id', 'name'])]
 class Join
 {
     #[ORM\Id, ORM\GeneratedValue, ORM\Column(options: ['unsigned' => true])]
@@ -22,15 +24,25 @@ class Join
     #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)]
     public Entry $toEntry;
 
-    #[ORM\Column(length: 190, options: ['collation' => 'utf8mb4_nopad_bin'])]
-    public string $name = '';
+    /** Of the ids of its fields, pair by pair; see Joins::identity(). */
+    #[ORM\Column(length: 32, unique: true, options: ['fixed' => true])]
+    public string $identity = '';
 
-    /** @var list<array{string, string}> */
+    /** @var list<string> of the constraints that declare it */
     #[ORM\Column(type: 'json')]
-    public array $pairs = [];
+    public array $names = [];
 
+    /** What the last survey made of it: declared, proposed, or empty where it read nothing of it. */
     #[ORM\Column(length: 12)]
-    public string $kind = 'declared';
+    public string $readAs = '';
+
+    /** What a person made of it: documented, or empty. A survey never touches this. */
+    #[ORM\Column(length: 12)]
+    public string $stated = '';
+
+    /** Of one that was worked out: how. */
+    #[ORM\Column(type: 'text')]
+    public string $reason = '';
 
     #[ORM\Column(length: 20)]
     public string $onDelete = '';

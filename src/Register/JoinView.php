@@ -10,7 +10,11 @@ use Fasti\Core\Join\Sentence;
 /** A join as pages show it, from the side of one entry: `out` when that entry holds the reference. */
 final readonly class JoinView
 {
-    /** @param list<array{string, string}> $pairs from, to */
+    /**
+     * @param list<array{string, string}> $pairs from, to
+     * @param list<string>                $names of the constraints that declare it
+     * @param string                      $reason of one that was worked out: how
+     */
     public function __construct(
         public int $id,
         public bool $out,
@@ -24,9 +28,11 @@ final readonly class JoinView
         public Cardinality $cardinality,
         public string $verb,
         public string $verbBack,
-        public string $kind,
+        public JoinKind $kind,
         public string $onDelete,
         public string $onUpdate,
+        public array $names = [],
+        public string $reason = '',
     ) {
     }
 

@@ -7,14 +7,14 @@ namespace Fasti\Register;
 use Doctrine\DBAL\Connection;
 use Fasti\Core\Catalog\Catalog;
 use Fasti\Core\Catalog\OpenForm;
-use Fasti\Core\Catalog\Place;
 use Fasti\Core\Catalog\Table;
+use Fasti\Source\SourceStore;
 use Fasti\Support\Row;
 
 /** The structure of a source as the register has it: what a new survey is compared with. */
 final readonly class RegisterCatalog
 {
-    public function __construct(private Connection $db)
+    public function __construct(private Connection $db, private SourceStore $sources)
     {
     }
 
@@ -22,18 +22,19 @@ final readonly class RegisterCatalog
     public function of(int $sourceId): array
     {
         $columns = $gone = [];
-        foreach ($this->db->iterateAssociative('SELECT f.entry_id, f.facts FROM field f JOIN entry e ON e.id = f.entry_id WHERE e.source_id = ? AND f.gone_at IS NULL ORDER BY f.entry_id, f.position', [$sourceId]) as $row) {
+        $fields = 'SELECT f.entry_id, f.facts FROM field f JOIN entry e ON e.id = f.entry_id WHERE e.source_id = ? AND f.gone_at IS NULL ORDER BY f.entry_id, f.position';
+        foreach ($this->db->iterateAssociative($fields, [$sourceId]) as $row) {
             $columns[Row::int($row, 'entry_id')][] = Row::json($row, 'facts');
         }
         $tables = [];
         foreach ($this->db->iterateAssociative('SELECT id, schema_name, name, comment, row_estimate, size_bytes, facts, gone_at FROM entry WHERE source_id = ? ORDER BY schema_name, name', [$sourceId]) as $row) {
-            $tables[] = self::table($row, $columns[Row::int($row, 'id')] ?? []);
+            $tables[] = $table = self::facts($row, $columns[Row::int($row, 'id')] ?? []);
             if (null !== $row['gone_at']) {
-                $gone[(new Place(Row::text($row, 'schema_name'), Row::text($row, 'name')))->key()] = true;
+                $gone[$table->place()->key()] = true;
             }
         }
 
-        return [new Catalog('', '', $tables), $gone];
+        return [new Catalog($this->sources->all()[$sourceId]['engine'] ?? '', '', $tables), $gone];
     }
 
     public function entry(int $id): ?Table
@@ -47,15 +48,24 @@ final readonly class RegisterCatalog
             $columns[] = Row::json($field, 'facts');
         }
 
-        return self::table($row, $columns);
+        return self::facts($row, $columns);
     }
 
     /**
+     * The table of a row of the register: what has a column of its own there, and the rest, which is kept together.
+     *
      * @param array<string, mixed> $row
      * @param list<array<mixed>>   $columns
      */
-    private static function table(array $row, array $columns): Table
+    public static function facts(array $row, array $columns): Table
     {
-        return OpenForm::read(Table::class, ['schema' => Row::text($row, 'schema_name'), 'name' => Row::text($row, 'name'), 'comment' => Row::text($row, 'comment'), 'rowEstimate' => Row::maybeInt($row, 'row_estimate'), 'sizeBytes' => Row::maybeInt($row, 'size_bytes'), 'columns' => $columns] + Row::json($row, 'facts'));
+        return OpenForm::read(Table::class, [
+            'schema' => Row::text($row, 'schema_name'),
+            'name' => Row::text($row, 'name'),
+            'comment' => Row::text($row, 'comment'),
+            'rowEstimate' => Row::maybeInt($row, 'row_estimate'),
+            'sizeBytes' => Row::maybeInt($row, 'size_bytes'),
+            'columns' => $columns,
+        ] + Row::json($row, 'facts'));
     }
 }

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Fasti\Source;
 
 use Fasti\Core\Survey\SourceError;
+use Fasti\Core\Wording\Amount;
 
 /**
  * Files that people hand in. Each delivery has a folder of its own, so that what was handed in before stays. Archives are
@@ -14,10 +15,11 @@ final readonly class Deliveries
 {
     private const MOST_BYTES = 8 << 30;
     private const MOST_FILES = 2000;
+    private const CHUNK = 1 << 20;
     /** Text packs to a tenth or so; an archive that grows more than this is made to do harm. */
     private const MOST_GROWTH = 250;
     private const GROWTH_COUNTS_FROM = 50 << 20;
-    private const ENDINGS = ['sql', 'ddl', 'csv', 'tsv', 'json', 'jsonl', 'ndjson', 'zip', 'gz', 'sqlite', 'sqlite3', 'db', 'db3'];
+    public const ENDINGS = ['sql', 'ddl', 'csv', 'tsv', 'json', 'jsonl', 'ndjson', 'zip', 'gz', 'sqlite', 'sqlite3', 'db', 'db3'];
 
     public function __construct(private string $filesDir)
     {
@@ -87,8 +89,9 @@ final readonly class Deliveries
             $this->unzip($folder, $safe, $path);
         } elseif ('gz' === $ending) {
             $this->gunzip($folder, $safe, $path);
-        } elseif (!copy($path, self::free($folder, $safe))) {
-            throw new SourceError(\sprintf('“%s” could not be kept.', $name), 'The disk may be full.');
+        } else {
+            $from = fopen($path, 'r') ?: throw new SourceError(\sprintf('“%s” did not arrive.', $name), 'Hand it in again.');
+            $this->stream($from, self::free($folder, $safe), (int) filesize($path), 0, $name, (int) filesize($path));
         }
     }
 
@@ -113,7 +116,7 @@ final readonly class Deliveries
             if (false === $from) {
                 throw new SourceError(\sprintf('“%s” within “%s” cannot be unpacked.', $inner, $name), 'Archives with a password are not read; pack it without.');
             }
-            $written += $this->stream($from, self::free($folder, $safe), $packed, $written, $name);
+            $written += $this->stream($from, self::free($folder, $safe), $packed, $written, $name, (int) ($zip->statIndex($i)['size'] ?? -1));
             ++$taken;
         }
         $zip->close();
@@ -122,38 +125,119 @@ final readonly class Deliveries
         }
     }
 
+    /** Member by member (RFC 1952), each to its own end mark: a file that ends early would otherwise look whole. */
     private function gunzip(string $folder, string $name, string $path): void
     {
-        $from = "\x1f\x8b" === file_get_contents($path, false, null, 0, 2) ? fopen('compress.zlib://'.$path, 'r') : false;
+        $from = "\x1f\x8b" === file_get_contents($path, false, null, 0, 2) ? fopen($path, 'r') : false;
         if (false === $from) {
             throw new SourceError(\sprintf('“%s” is not packed with gzip.', $name), 'Hand it in as what it is.');
         }
-        $this->stream($from, self::free($folder, substr($name, 0, -3)), max(1, (int) filesize($path)), 0, $name);
-    }
-
-    /** @param resource $from */
-    private function stream(mixed $from, string $to, int $packed, int $before, string $name): int
-    {
-        $out = fopen($to, 'w');
+        $out = $this->opened(self::free($folder, substr($name, 0, -3)), $name);
+        $packed = max(1, (int) filesize($path));
         $written = 0;
-        while (false !== $out && !feof($from)) {
-            $chunk = fread($from, 1 << 20);
-            if (false === $chunk) {
-                throw new SourceError(\sprintf('“%s” is damaged: it cannot be unpacked to the end.', $name), 'Pack the files anew, or hand them in as they are.');
+        $inflate = null;
+        $rest = '';
+        while ('' !== $rest || !feof($from)) {
+            $chunk = '' !== $rest ? $rest : (string) fread($from, self::CHUNK);
+            $rest = '';
+            if ('' === $chunk) {
+                continue;
             }
-            $written += (int) fwrite($out, $chunk);
-            $all = $before + $written;
-            if ($all > self::MOST_BYTES || ($all > self::GROWTH_COUNTS_FROM && $all > self::MOST_GROWTH * $packed)) {
-                fclose($out);
-                throw new SourceError(\sprintf('“%s” grows beyond all measure when it is unpacked, so it was refused.', $name), 'If it is in good faith, unpack it and hand in the files themselves.');
+            if (null === $inflate) {
+                if (!str_starts_with($chunk, "\x1f") && '' === trim($chunk, "\0")) {
+                    // Padding after the last member, as tapes had it.
+                    continue;
+                }
+                $inflate = inflate_init(\ZLIB_ENCODING_GZIP) ?: throw new \LogicException('No inflate.');
+                $taken = 0;
+            }
+            $plain = @inflate_add($inflate, $chunk);
+            if (false === $plain) {
+                throw self::damaged($name);
+            }
+            $written += self::write($out, $plain, $name);
+            $this->bounded($written, $packed, $name);
+            if (\ZLIB_STREAM_END === inflate_get_status($inflate)) {
+                $used = inflate_get_read_len($inflate) - ($taken ?? 0);
+                $rest = substr($chunk, $used);
+                $inflate = null;
+            } else {
+                $taken = inflate_get_read_len($inflate);
             }
         }
         fclose($from);
-        if (false !== $out) {
-            fclose($out);
+        self::close($out, $name);
+        if (null !== $inflate) {
+            throw new SourceError(\sprintf('“%s” ends too early: it did not arrive whole.', $name), 'Hand it in again, or pack it anew.');
+        }
+    }
+
+    /**
+     * @param resource $from
+     * @param int      $size of the whole, in bytes; −1 where it is not known
+     */
+    private function stream(mixed $from, string $to, int $packed, int $before, string $name, int $size): int
+    {
+        $out = $this->opened($to, $name);
+        $written = 0;
+        while (!feof($from)) {
+            $chunk = fread($from, self::CHUNK);
+            if (false === $chunk) {
+                throw self::damaged($name);
+            }
+            $written += self::write($out, $chunk, $name);
+            $this->bounded($before + $written, $packed, $name);
+        }
+        fclose($from);
+        self::close($out, $name);
+        if ($size >= 0 && $written !== $size) {
+            throw new SourceError(\sprintf('“%s” did not arrive whole: %s of %s bytes came.', $name, Amount::count($written), Amount::count($size)), 'Hand it in again.');
         }
 
         return $written;
+    }
+
+    /** @throws SourceError */
+    private function bounded(int $written, int $packed, string $name): void
+    {
+        if ($written > self::MOST_BYTES || ($written > self::GROWTH_COUNTS_FROM && $written > self::MOST_GROWTH * max(1, $packed))) {
+            throw new SourceError(\sprintf('“%s” grows beyond all measure when it is unpacked, so it was refused.', $name), 'If it is in good faith, unpack it and hand in the files themselves.');
+        }
+    }
+
+    /** @return resource */
+    private function opened(string $to, string $name)
+    {
+        return @fopen($to, 'w') ?: throw self::full($name);
+    }
+
+    /** @param resource $out */
+    private static function write($out, string $chunk, string $name): int
+    {
+        if ('' !== $chunk && \strlen($chunk) !== @fwrite($out, $chunk)) {
+            throw self::full($name);
+        }
+
+        return \strlen($chunk);
+    }
+
+    /** @param resource $out */
+    private static function close($out, string $name): void
+    {
+        // What is still on its way to the disk may not fit either.
+        if (!@fflush($out) || !fclose($out)) {
+            throw self::full($name);
+        }
+    }
+
+    private static function full(string $name): SourceError
+    {
+        return new SourceError(\sprintf('“%s” could not be kept whole.', $name), 'The disk may be full, or the folder var/files closed to Fasti: tell whoever looks after it.');
+    }
+
+    private static function damaged(string $name): SourceError
+    {
+        return new SourceError(\sprintf('“%s” is damaged: it cannot be unpacked to the end.', $name), 'Pack the files anew, or hand them in as they are.');
     }
 
     private static function free(string $folder, string $name): string

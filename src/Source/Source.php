@@ -4,10 +4,12 @@ declare(strict_types=1);
 
 namespace Fasti\Source;
 
+use Doctrine\Common\Collections\ArrayCollection;
+use Doctrine\Common\Collections\Collection;
 use Doctrine\ORM\Mapping as ORM;
 use Fasti\Core\Survey\Choice;
 
-/** An existing database that is being documented. It keeps its identity when its connection changes. */
+/** An existing database, or set of files, that is being documented. It keeps its identity when its connection changes. */
 #[ORM\Entity]
 #[ORM\Table(name: 'source')]
 class Source
@@ -24,9 +26,10 @@ class Source
     #[ORM\Column(length: 120)]
     public string $owner = '';
 
-    #[ORM\OneToOne(cascade: ['persist'])]
-    #[ORM\JoinColumn(nullable: false)]
-    public Connection $connection;
+    /** @var Collection<int, Connection> the ways in which it is reached, one of them in use */
+    #[ORM\OneToMany(targetEntity: Connection::class, mappedBy: 'source', cascade: ['persist', 'remove'], orphanRemoval: true)]
+    #[ORM\OrderBy(['id' => 'ASC'])]
+    public Collection $connections;
 
     /** @var array{schemas?: list<string>, include?: list<string>, exclude?: list<string>} */
     #[ORM\Column(type: 'json')]
@@ -36,8 +39,8 @@ class Source
     #[ORM\Column(length: 20)]
     public string $engine = 'mariadb';
 
-    #[ORM\Column(length: 12, enumType: Cadence::class)]
-    public Cadence $every = Cadence::Never;
+    #[ORM\Column(name: 'every', length: 12, enumType: Cadence::class)]
+    public Cadence $cadence = Cadence::Never;
 
     #[ORM\Column]
     public \DateTimeImmutable $addedAt;
@@ -47,13 +50,39 @@ class Source
 
     public function __construct()
     {
-        $this->connection = new Connection();
+        $this->connections = new ArrayCollection();
+        $this->add(new Connection($this))->inUse = true;
         $this->addedAt = new \DateTimeImmutable();
     }
 
     public function id(): int
     {
         return $this->id ?? 0;
+    }
+
+    /** The one that is in use. */
+    public function connection(): Connection
+    {
+        foreach ($this->connections as $connection) {
+            if ($connection->inUse) {
+                return $connection;
+            }
+        }
+        throw new \LogicException('A source has one connection in use.');
+    }
+
+    public function add(Connection $connection): Connection
+    {
+        $this->connections->add($connection);
+
+        return $connection;
+    }
+
+    public function use(Connection $chosen): void
+    {
+        foreach ($this->connections as $connection) {
+            $connection->inUse = $connection === $chosen;
+        }
     }
 
     public function choice(): Choice

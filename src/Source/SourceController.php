@@ -6,6 +6,7 @@ namespace Fasti\Source;
 
 use Doctrine\DBAL\Exception\UniqueConstraintViolationException;
 use Doctrine\ORM\EntityManagerInterface;
+use Fasti\Account\Act\Act;
 use Fasti\Core\Sheet\Sheets;
 use Fasti\Core\Survey\Choice;
 use Fasti\Core\Survey\SourceError;
@@ -25,99 +26,143 @@ final class SourceController extends AbstractController
     {
     }
 
-    #[Route('/sources', name: 'sources', methods: ['GET'])]
-    public function list(): Response
-    {
-        return $this->render('source/list.html.twig', ['sources' => $this->entities->getConnection()->fetchAllAssociative(
-            'SELECT s.id, s.name, s.purpose, s.owner, s.surveyed_at, c.engine, c.host, c.port, c.database_name, c.path, COUNT(e.id) AS entries, COALESCE(SUM(e.field_count), 0) AS fields, COALESCE(SUM(e.described_count), 0) AS described
-             FROM source s JOIN connection c ON c.id = s.connection_id LEFT JOIN entry e ON e.source_id = s.id AND e.gone_at IS NULL
-             GROUP BY s.id, c.id ORDER BY s.name')]);
-    }
-
     #[Route('/sources/new', name: 'source_new', methods: ['GET', 'POST'])]
-    #[IsGranted('ROLE_STEWARD')]
+    #[IsGranted(Act::SURVEY)]
     public function add(Request $request): Response
     {
-        return $this->edited($request, new Source(), new SourceInput());
+        $source = new Source();
+
+        return $this->edited($request, $source, $source->connection());
     }
 
+    /** The connection that is in use. */
     #[Route('/sources/{id<\d+>}/connection', name: 'source_edit', methods: ['GET', 'POST'])]
-    #[IsGranted('ROLE_STEWARD')]
+    #[IsGranted(Act::SURVEY)]
     public function edit(Request $request, int $id): Response
     {
         $source = $this->source($id);
 
-        return $this->edited($request, $source, SourceInput::of($source));
+        return $this->edited($request, $source, $source->connection());
+    }
+
+    /** Another way in which the source can be reached: its test server beside the live one, a script beside the server. */
+    #[Route('/sources/{id<\d+>}/connections/new', name: 'connection_new', methods: ['GET', 'POST'])]
+    #[IsGranted(Act::SURVEY)]
+    public function addConnection(Request $request, int $id): Response
+    {
+        $source = $this->source($id);
+        $connection = new Connection($source);
+        $connection->engine = $source->connection()->engine;
+        $connection->label = '';
+
+        return $this->edited($request, $source, $connection);
+    }
+
+    #[Route('/sources/{id<\d+>}/connections/{connection<\d+>}', name: 'connection_edit', methods: ['GET', 'POST'])]
+    #[IsGranted(Act::SURVEY)]
+    public function editConnection(Request $request, int $id, int $connection): Response
+    {
+        $source = $this->source($id);
+
+        return $this->edited($request, $source, $this->connection($source, $connection));
+    }
+
+    #[Route('/sources/{id<\d+>}/connections/{connection<\d+>}/{what<use|remove>}', name: 'connection_ask', methods: ['POST'])]
+    #[IsGranted(Act::SURVEY)]
+    #[IsCsrfTokenValid('connection')]
+    public function askConnection(int $id, int $connection, string $what): Response
+    {
+        $source = $this->source($id);
+        $chosen = $this->connection($source, $connection);
+        if ('use' === $what) {
+            $source->use($chosen);
+            $this->addFlash('done', \sprintf('%s is reached through “%s” from now on. The next survey compares.', $source->name, $chosen->label));
+        } elseif ($chosen->inUse) {
+            $this->addFlash('notice', 'The connection that is in use cannot be removed. Put another into use first.');
+        } else {
+            $source->connections->removeElement($chosen);
+            $this->addFlash('done', \sprintf('The connection “%s” is removed. What was read through it stays.', $chosen->label));
+        }
+        $this->entities->flush();
+
+        return $this->redirectToRoute('source', ['id' => $id], 303);
     }
 
     /** Tries a connection before anything is saved. */
     #[Route('/sources/test', name: 'source_test', methods: ['POST'])]
-    #[IsGranted('ROLE_STEWARD')]
+    #[IsGranted(Act::SURVEY)]
     #[IsCsrfTokenValid('source_test')]
     public function test(Request $request): JsonResponse
     {
-        $input = new SourceInput();
         $given = $request->request;
+        $kept = $given->getInt('connection') > 0 ? $this->entities->find(Connection::class, $given->getInt('connection')) : null;
+        $input = null === $kept ? new SourceInput() : SourceInput::of($kept->source, $kept);
         [$input->url, $input->host, $input->database, $input->account, $input->secret] = [$given->getString('url'), $given->getString('host'), $given->getString('database'), $given->getString('account'), $given->getString('secret')];
-        $input->engine = $given->getString('engine', 'mariadb');
+        $input->engine = $given->getString('engine', $input->engine);
         $input->port = $given->getInt('port') ?: null;
         try {
-            $kept = '';
-            if ('' === $input->secret && $given->getInt('source') > 0) {
-                $source = $this->source($given->getInt('source'));
-                // A kept secret goes only where it was meant for: never to another host that somebody has typed.
-                $same = [$input->host, $input->port, $input->account] === [$source->connection->host, $source->connection->port, $source->connection->account];
-                $kept = $same && '' === trim($input->url) ? $this->vault->open($source->connection->sealedSecret) : '';
-            }
             if (!$input->isServer()) {
                 throw new SourceError('Files are looked at when they are handed in.', 'Save to see what they hold.');
             }
-            $target = $input->target($kept, $this->deliveries);
+            $target = $input->target('', $this->deliveries);
+            if (null !== $kept && '' === $target->secret && $input->opensWithKeptSecret($target)) {
+                $target = $input->target($this->vault->open($kept->sealedSecret), $this->deliveries);
+            }
             $inventory = $this->sources->reader($target)->inventory();
         } catch (SourceError $e) {
             return $this->json(['ok' => false, 'message' => $e->getMessage(), 'advice' => $e->advice]);
         } catch (\RuntimeException $e) {
             return $this->json(['ok' => false, 'message' => $e->getMessage(), 'advice' => '']);
         }
+        $schemas = array_map(strval(...), array_keys($inventory->schemas));
+        $named = [] !== $schemas && \count($schemas) <= 6 ? ' ('.implode(', ', $schemas).')' : '';
 
         return $this->json([
             'ok' => true,
             'message' => \sprintf('Connected to %s.', $inventory->server),
-            'advice' => \sprintf('The account may read %s and %s in %s%s.', Amount::of($inventory->tables(), 'table'), Amount::of($inventory->views(), 'view'), Amount::of(\count($inventory->schemas), 'schema'),
-                \count($inventory->schemas) > 0 && \count($inventory->schemas) <= 6 ? ' ('.implode(', ', array_keys($inventory->schemas)).')' : ''),
+            'advice' => \sprintf('The account may read %s and %s in %s%s.', Amount::of($inventory->tables(), 'table'), Amount::of($inventory->views(), 'view'), Amount::of(\count($schemas), 'schema'), $named),
         ]);
     }
 
-    #[Route('/sources/{id<\d+>}/choice', name: 'source_choice', methods: ['GET', 'POST'])]
-    #[IsGranted('ROLE_STEWARD')]
+    #[Route('/sources/{id<\d+>}/choice', name: 'source_choice', methods: ['GET'])]
+    #[IsGranted(Act::SURVEY)]
+    public function choice(int $id): Response
+    {
+        return $this->chosen($this->source($id), null);
+    }
+
+    /** Looks at what there is to choose from: that needs a connection, so it is never done by merely opening a page. */
+    #[Route('/sources/{id<\d+>}/look', name: 'source_look', methods: ['POST'])]
+    #[IsGranted(Act::SURVEY)]
+    #[IsCsrfTokenValid('source_choice')]
+    public function look(int $id): Response
+    {
+        $source = $this->source($id);
+        try {
+            $this->sources->look($source->connection());
+            $this->entities->flush();
+        } catch (SourceError $e) {
+            return $this->chosen($source, $e);
+        }
+
+        return $this->redirectToRoute('source_choice', ['id' => $id], 303);
+    }
+
+    #[Route('/sources/{id<\d+>}/choice', name: 'source_choose', methods: ['POST'])]
+    #[IsGranted(Act::SURVEY)]
+    #[IsCsrfTokenValid('source_choice')]
     public function choose(Request $request, int $id): Response
     {
         $source = $this->source($id);
-        $inventory = null;
-        $error = null;
-        try {
-            $inventory = $this->sources->reader($this->sources->target($source))->inventory();
-        } catch (SourceError $e) {
-            $error = $e;
+        $schemas = array_values(array_filter($request->request->all('schemas'), is_string(...)));
+        $all = $request->request->getBoolean('all_schemas');
+        if (!$all && [] === $schemas) {
+            return $this->chosen($source, new SourceError('No schema is chosen, so there would be nothing to read.', 'Tick at least one.'));
         }
-        if ($request->isMethod('POST')) {
-            if (!$this->isCsrfTokenValid('source_choice', $request->request->getString('_token'))) {
-                throw $this->createAccessDeniedException('The form had expired.');
-            }
-            /** @var list<string> $schemas */
-            $schemas = array_values(array_filter($request->request->all('schemas'), is_string(...)));
-            $all = $request->request->getBoolean('all_schemas');
-            if (!$all && [] === $schemas) {
-                $error = new SourceError('No schema is chosen, so there would be nothing to read.', 'Tick at least one.');
-            } else {
-                $source->choose(new Choice($all ? [] : $schemas, self::patterns($request->request->getString('include')), self::patterns($request->request->getString('exclude'))));
-                $this->entities->flush();
+        $source->choose(new Choice($all ? [] : $schemas, self::patterns($request->request->getString('include')), self::patterns($request->request->getString('exclude'))));
+        $this->entities->flush();
 
-                return $this->redirectToRoute('survey_start_now', ['id' => $id], 307);
-            }
-        }
-
-        return $this->render('source/choice.html.twig', ['source' => $source, 'inventory' => $inventory, 'choice' => $source->choice(), 'error' => $error], new Response(status: null === $error ? 200 : 422));
+        return $this->redirectToRoute('survey_start_now', ['id' => $id], 307);
     }
 
     /** The queries for catalog sheets, to be run where a source can be reached. */
@@ -129,36 +174,77 @@ final class SourceController extends AbstractController
         return new Response($query, 200, ['Content-Type' => 'application/sql; charset=utf-8', 'Content-Disposition' => 'attachment; filename="'.$engine.'-'.$sheet.'.sql"']);
     }
 
+    private function chosen(Source $source, ?SourceError $error): Response
+    {
+        return $this->render('source/choice.html.twig', [
+            'source' => $source,
+            'inventory' => Sources::seen($source->connection()),
+            'choice' => $source->choice(),
+            'error' => $error,
+        ], new Response(status: null === $error ? 200 : 422));
+    }
+
     /** @return list<string> */
     private static function patterns(string $text): array
     {
-        $parts = preg_split('/[\s,;]+/', $text, -1, \PREG_SPLIT_NO_EMPTY);
+        preg_match_all('/(?:"(?:[^"]|"")*"|[^\s,;"])+/u', $text, $m);
 
-        return false === $parts ? [] : $parts;
+        return $m[0];
     }
 
-    private function edited(Request $request, Source $source, SourceInput $input): Response
+    private function edited(Request $request, Source $source, Connection $connection): Response
     {
-        $form = $this->createForm(SourceForm::class, $input, ['kept' => '' !== $source->connection->sealedSecret])->handleRequest($request);
+        $new = 0 === $source->id();
+        $input = $new ? new SourceInput() : SourceInput::of($source, $connection);
+        $form = $this->createForm(SourceForm::class, $input, ['kept' => '' !== $connection->sealedSecret])->handleRequest($request);
         if ($form->isSubmitted() && $form->isValid()) {
             try {
-                $input->fill($source, $this->vault, $this->deliveries);
+                $input->fill($source, $connection, $this->vault, $this->deliveries);
+                if (!$source->connections->contains($connection)) {
+                    $source->add($connection);
+                }
                 $this->entities->persist($source);
                 $this->entities->flush();
 
-                return $this->redirectToRoute('source_choice', ['id' => $source->id()]);
+                return $connection->inUse ? $this->lookedAt($source) : $this->redirectToRoute('source', ['id' => $source->id()]);
             } catch (SourceError $e) {
                 $form->get($input->isServer() ? 'url' : 'files')->addError(new FormError($e->inWords()));
-            } catch (UniqueConstraintViolationException) {
-                $form->get('name')->addError(new FormError('Another source has this name already. Choose one that tells them apart.'));
+            } catch (UniqueConstraintViolationException $e) {
+                str_contains($e->getMessage(), 'connection_label')
+                    ? $form->get('label')->addError(new FormError('The source has a connection of this name already.'))
+                    : $form->get('name')->addError(new FormError('Another source has this name already. Choose one that tells them apart.'));
             }
         }
 
-        return $this->render('source/edit.html.twig', ['form' => $form, 'source' => $source, 'queries' => Sheets::queries()], new Response(status: $form->isSubmitted() ? 422 : 200));
+        return $this->render('source/edit.html.twig', [
+            'form' => $form, 'source' => $source, 'connection' => $connection, 'new' => $new, 'queries' => Sheets::queries(),
+        ], new Response(status: $form->isSubmitted() ? 422 : 200));
+    }
+
+    private function lookedAt(Source $source): Response
+    {
+        try {
+            $this->sources->look($source->connection());
+            $this->entities->flush();
+        } catch (SourceError $e) {
+            $this->addFlash('notice', 'Saved. But: '.$e->inWords());
+        }
+
+        return $this->redirectToRoute('source_choice', ['id' => $source->id()]);
     }
 
     private function source(int $id): Source
     {
         return $this->entities->find(Source::class, $id) ?? throw $this->createNotFoundException('There is no such source.');
+    }
+
+    private function connection(Source $source, int $id): Connection
+    {
+        foreach ($source->connections as $connection) {
+            if ($connection->id() === $id) {
+                return $connection;
+            }
+        }
+        throw $this->createNotFoundException('The source has no such connection.');
     }
 }

@@ -5,13 +5,14 @@ declare(strict_types=1);
 namespace Fasti\Source;
 
 use Fasti\Core\Dialect\Address;
+use Fasti\Core\Dialect\Dialects;
 use Fasti\Core\Survey\SourceError;
 use Fasti\Core\Survey\Target;
 use Symfony\Component\HttpFoundation\File\UploadedFile;
 use Symfony\Component\Validator\Constraints as Assert;
 use Symfony\Component\Validator\Context\ExecutionContextInterface;
 
-/** What the form for a source collects. A pasted URL wins over the single fields, files handed in over a path. */
+/** What the form for a source and one of its connections collects. A pasted URL wins over the single fields, files handed in over a path. */
 final class SourceInput
 {
     #[Assert\NotBlank(message: 'Give the source a name that people will know it by.'), Assert\Length(max: 120)]
@@ -19,14 +20,15 @@ final class SourceInput
     public string $purpose = '';
     #[Assert\Length(max: 120)]
     public string $owner = '';
-    public Cadence $every = Cadence::Never;
-    #[Assert\Choice(choices: ['mariadb', 'mysql', 'postgresql', 'sqlite', 'files'])]
+    public Cadence $cadence = Cadence::Never;
+    #[Assert\NotBlank(message: 'Give the connection a name, such as live or test.'), Assert\Length(max: 40)]
+    public string $label = 'live';
     public string $engine = 'mariadb';
     public string $url = '';
     #[Assert\Length(max: 255)]
     public string $host = '';
     #[Assert\Range(min: 1, max: 65535, notInRangeMessage: 'A port is a number from {{ min }} to {{ max }}.')]
-    public ?int $port = 3306;
+    public ?int $port = null;
     #[Assert\Length(max: 190)]
     public string $database = '';
     #[Assert\Length(max: 190)]
@@ -39,20 +41,32 @@ final class SourceInput
     public array $files = [];
     /** The folder of what was handed in before. */
     public string $kept = '';
+    /** The secret that is kept is asked for again when what it opens has changed. */
+    private bool $secretKept = false;
+    /** @var array{string, string, int, string}|null what the kept secret opens */
+    private ?array $opens = null;
 
-    public static function of(Source $source): self
+    public static function of(Source $source, Connection $connection): self
     {
         $input = new self();
-        $connection = $source->connection;
-        [$input->name, $input->purpose, $input->owner, $input->every] = [$source->name, $source->purpose, $source->owner, $source->every];
-        [$input->engine, $input->host, $input->port, $input->database, $input->account, $input->kept, $input->dialect] = [$connection->engine, $connection->host, $connection->port ?: null, $connection->database, $connection->account, $connection->path, $connection->dialect];
+        [$input->name, $input->purpose, $input->owner, $input->cadence, $input->label] = [$source->name, $source->purpose, $source->owner, $source->cadence, $connection->label];
+        [$input->engine, $input->host, $input->port, $input->database, $input->account] = [$connection->engine, $connection->host, $connection->port ?: null, $connection->database, $connection->account];
+        [$input->kept, $input->dialect] = [$connection->path, $connection->dialect];
+        $input->secretKept = '' !== $connection->sealedSecret;
+        $input->opens = [$connection->engine, $connection->host, $connection->port, $connection->account];
 
         return $input;
     }
 
     public function isServer(): bool
     {
-        return '' !== trim($this->url) || !\in_array($this->engine, ['sqlite', 'files'], true);
+        return '' !== trim($this->url) || true === Dialects::named($this->engine)?->isServer();
+    }
+
+    /** A kept secret opens this target: it goes to the server and the account that it was given for, and nowhere else. */
+    public function opensWithKeptSecret(Target $target): bool
+    {
+        return $this->secretKept && $this->opens === [$target->engine, $target->host, $target->port, $target->account];
     }
 
     /**
@@ -64,8 +78,8 @@ final class SourceInput
     {
         if ('' !== trim($this->url)) {
             $target = Address::fromUrl($this->url);
-            if ('sqlite' === $target->engine) {
-                return new Target('sqlite', path: null === $deliveries ? $target->path : $deliveries->allowed($target->path));
+            if (true !== Dialects::named($target->engine)?->isServer()) {
+                return new Target($target->engine, path: null === $deliveries ? $target->path : $deliveries->allowed($target->path));
             }
 
             return '' !== $target->secret ? $target : new Target($target->engine, $target->host, $target->port, $target->database, $target->account, '' === $this->secret ? $kept : $this->secret);
@@ -77,7 +91,7 @@ final class SourceInput
             throw new SourceError('No host is given.', 'Paste a connection URL, or fill in at least host and account.');
         }
 
-        return new Target($this->engine, trim($this->host), $this->port ?? Target::DEFAULT_PORTS[$this->engine] ?? 3306, trim($this->database), $this->account, '' === $this->secret ? $kept : $this->secret);
+        return new Target($this->engine, trim($this->host), $this->port ?? Dialects::of($this->engine)->port(), trim($this->database), $this->account, '' === $this->secret ? $kept : $this->secret);
     }
 
     /** @throws SourceError */
@@ -104,7 +118,7 @@ final class SourceInput
         if ('' === $path) {
             throw new SourceError('No file is given.', 'Choose the files to hand in, or name a path below var/files.');
         }
-        if ('sqlite' === $this->engine && is_dir($path)) {
+        if ([] !== Dialects::of($this->engine)->endings() && is_dir($path)) {
             $path = (glob($path.'/*') ?: [''])[0];
         }
 
@@ -112,12 +126,16 @@ final class SourceInput
     }
 
     /** @throws SourceError */
-    public function fill(Source $source, Vault $vault, Deliveries $deliveries): void
+    public function fill(Source $source, Connection $connection, Vault $vault, Deliveries $deliveries): void
     {
-        [$source->name, $source->purpose, $source->owner, $source->every] = [trim($this->name), trim($this->purpose), trim($this->owner), $this->every];
         $target = $this->target('', $deliveries);
-        $connection = $source->connection;
-        [$connection->engine, $connection->host, $connection->port, $connection->database, $connection->account, $connection->path, $connection->dialect] = [$target->engine, $target->host, $target->port, $target->database, $target->account, $target->path, $target->dialect];
+        [$source->name, $source->purpose, $source->owner, $source->cadence, $connection->label] = [trim($this->name), trim($this->purpose), trim($this->owner), $this->cadence, trim($this->label)];
+        if (!$this->opensWithKeptSecret($target)) {
+            $connection->sealedSecret = '';
+        }
+        [$connection->engine, $connection->host, $connection->port, $connection->database] = [$target->engine, $target->host, $target->port, $target->database];
+        [$connection->account, $connection->path, $connection->dialect] = [$target->account, $target->path, $target->dialect];
+        $connection->inventory = $connection->lookedAt = null;
         if ('' !== $target->secret) {
             $connection->sealedSecret = $vault->seal($target->secret);
         }
@@ -127,9 +145,15 @@ final class SourceInput
     public function checkTarget(ExecutionContextInterface $context): void
     {
         try {
-            $this->target();
+            $target = $this->target();
         } catch (SourceError $e) {
             $context->buildViolation($e->inWords())->atPath('' !== trim($this->url) ? 'url' : ($this->isServer() ? 'host' : 'files'))->addViolation();
+
+            return;
+        }
+        if ($this->secretKept && $this->isServer() && '' === $target->secret && !$this->opensWithKeptSecret($target)) {
+            $context->buildViolation('The kept secret was given for another server or account, so it is not sent there. Enter the secret of this one.')
+                ->atPath('secret')->addViolation();
         }
     }
 }

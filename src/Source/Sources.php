@@ -4,31 +4,24 @@ declare(strict_types=1);
 
 namespace Fasti\Source;
 
-use Fasti\Core\Dialect\PostgreSql\PostgreSqlReader;
-use Fasti\Core\Dialect\Sqlite\SqliteReader;
-use Fasti\Core\Files\FilesReader;
-use Fasti\Core\Survey\MariaDbReader;
+use Fasti\Core\Survey\Inventory;
 use Fasti\Core\Survey\Reader;
 use Fasti\Core\Survey\Rows;
 use Fasti\Core\Survey\SourceError;
 use Fasti\Core\Survey\Target;
+use Fasti\Source\Connector\Connectors;
 
 /** Opens sources for reading. */
 final readonly class Sources
 {
-    public function __construct(private Vault $vault)
+    public function __construct(private Vault $vault, private Connectors $connectors)
     {
     }
 
     /** @throws SourceError */
     public function reader(Target $target): Reader
     {
-        return match ($target->engine) {
-            'mariadb', 'mysql' => new MariaDbReader(PdoRows::open($target), $target->database),
-            'postgresql' => new PostgreSqlReader(PdoRows::open($target)),
-            'sqlite' => new SqliteReader(PdoRows::open($target)),
-            default => FilesReader::open($target->path, $target->dialect),
-        };
+        return $this->connectors->of($target->engine)->reader($target);
     }
 
     /**
@@ -38,12 +31,22 @@ final readonly class Sources
      */
     public function rows(Target $target, int $seconds): ?Rows
     {
-        return 'files' === $target->engine ? null : PdoRows::open($target, $seconds);
+        return $this->connectors->of($target->engine)->rows($target, $seconds);
     }
 
+    /**
+     * Where a source is reached at present.
+     *
+     * @throws SourceError
+     */
     public function target(Source $source): Target
     {
-        $connection = $source->connection;
+        return $this->targetOf($source->connection());
+    }
+
+    /** @throws SourceError */
+    public function targetOf(Connection $connection): Target
+    {
         try {
             $secret = $this->vault->open($connection->sealedSecret);
         } catch (\RuntimeException $e) {
@@ -51,5 +54,25 @@ final readonly class Sources
         }
 
         return new Target($connection->engine, $connection->host, $connection->port, $connection->database, $connection->account, $secret, $connection->path, $connection->dialect);
+    }
+
+    /**
+     * Looks at what a connection shows, and keeps it, so that choosing what to read connects to nothing.
+     *
+     * @throws SourceError
+     */
+    public function look(Connection $connection): Inventory
+    {
+        $inventory = $this->reader($this->targetOf($connection))->inventory();
+        $connection->inventory = ['server' => $inventory->server, 'schemas' => $inventory->schemas];
+        $connection->lookedAt = new \DateTimeImmutable();
+
+        return $inventory;
+    }
+
+    /** What it showed when it was last looked at. */
+    public static function seen(Connection $connection): ?Inventory
+    {
+        return null === $connection->inventory ? null : new Inventory($connection->inventory['server'], $connection->inventory['schemas']);
     }
 }

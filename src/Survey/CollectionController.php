@@ -6,7 +6,9 @@ namespace Fasti\Survey;
 
 use Doctrine\ORM\EntityManagerInterface;
 use Fasti\Account\Account;
+use Fasti\Account\Act\Act;
 use Fasti\Core\Catalog\Catalog;
+use Fasti\Core\Catalog\Place;
 use Fasti\Core\Catalog\TableType;
 use Fasti\Core\Files\FilesReader;
 use Fasti\Core\Files\JsonSchema;
@@ -15,14 +17,16 @@ use Fasti\Core\Survey\Choice;
 use Fasti\Core\Survey\SilentProgress;
 use Fasti\Core\Survey\SourceError;
 use Fasti\Register\ApplyCatalog;
-use Fasti\Register\BadText;
 use Fasti\Register\Entries;
+use Fasti\Register\EntryStore;
 use Fasti\Register\EntryView;
 use Fasti\Register\RegisterCatalog;
-use Fasti\Register\Subject;
-use Fasti\Register\Texts;
+use Fasti\Register\Topic\EntryTopic;
 use Fasti\Source\Deliveries;
 use Fasti\Source\Source;
+use Fasti\Text\BadText;
+use Fasti\Text\SaidStore;
+use Fasti\Text\Texts;
 use Symfony\Bundle\FrameworkBundle\Controller\AbstractController;
 use Symfony\Component\HttpFoundation\File\UploadedFile;
 use Symfony\Component\HttpFoundation\Request;
@@ -34,7 +38,7 @@ use Symfony\Component\Security\Http\Attribute\IsGranted;
 /** What is particular to collections of documents: their JSON Schema, tests against it, and planning them ahead. */
 final class CollectionController extends AbstractController
 {
-    public function __construct(private readonly Entries $entries, private readonly RegisterCatalog $register, private readonly Texts $texts, private readonly DocumentTest $test, private readonly Deliveries $deliveries)
+    public function __construct(private readonly Entries $entries, private readonly RegisterCatalog $register, private readonly Texts $texts, private readonly DocumentTest $test, private readonly Deliveries $deliveries, private readonly SaidStore $said, private readonly EntryStore $store)
     {
     }
 
@@ -52,14 +56,14 @@ final class CollectionController extends AbstractController
                 throw $this->createAccessDeniedException('The form had expired.');
             }
             try {
-                $schema = '' !== $entry->jsonSchema ? $entry->jsonSchema : $drawn;
+                $schema = $this->stated($id) ?: $drawn;
                 $file = $request->files->get('documents');
                 if ($file instanceof UploadedFile) {
                     $result = $this->tested($file, $schema);
                 } elseif (null !== $typed) {
-                    $this->denyAccessUnlessGranted('ROLE_STEWARD');
+                    $this->denyAccessUnlessGranted(Act::DESCRIBE);
                     $same = trim($typed) === trim($drawn);
-                    $this->texts->save($account, Subject::Entry, $id, 'jsonSchema', $request->request->getString('base'), $same ? '' : $typed, bin2hex(random_bytes(8)));
+                    $this->texts->save($account, EntryTopic::NAME, $id, 'jsonSchema', $request->request->getString('base'), $same ? '' : $typed, bin2hex(random_bytes(8)));
 
                     return $this->redirectToRoute('entry_schema', ['id' => $id], 303);
                 } else {
@@ -72,7 +76,7 @@ final class CollectionController extends AbstractController
             }
         }
 
-        return $this->render('survey/schema.html.twig', ['entry' => $entry, 'drawn' => $drawn, 'typed' => $typed, 'error' => $error, 'result' => $result], new Response(status: null === $error ? 200 : 422));
+        return $this->render('survey/schema.html.twig', ['entry' => $entry, 'stated' => $this->stated($id), 'drawn' => $drawn, 'typed' => $typed, 'error' => $error, 'result' => $result], new Response(status: null === $error ? 200 : 422));
     }
 
     #[Route('/register/{id<\d+>}/schema.json', name: 'entry_schema_file', methods: ['GET'])]
@@ -80,12 +84,12 @@ final class CollectionController extends AbstractController
     {
         $entry = $this->entry($id);
 
-        return new Response('' !== $entry->jsonSchema ? $entry->jsonSchema : $this->drawn($entry), 200, ['Content-Type' => 'application/schema+json', 'Content-Disposition' => 'attachment; filename="'.preg_replace('/[^\w.-]+/', '_', $entry->name).'.schema.json"']);
+        return new Response($this->stated($id) ?: $this->drawn($entry), 200, ['Content-Type' => 'application/schema+json', 'Content-Disposition' => 'attachment; filename="'.preg_replace('/[^\w.-]+/', '_', $entry->name).'.schema.json"']);
     }
 
     /** Documents a collection before it exists. */
     #[Route('/sources/{id<\d+>}/plan', name: 'collection_plan', methods: ['GET', 'POST'])]
-    #[IsGranted('ROLE_STEWARD')]
+    #[IsGranted(Act::DESCRIBE)]
     public function plan(Request $request, int $id, EntityManagerInterface $entities, ApplyCatalog $apply): Response
     {
         $source = $entities->find(Source::class, $id) ?? throw $this->createNotFoundException('There is no such source.');
@@ -99,7 +103,7 @@ final class CollectionController extends AbstractController
                 if ('' === $name || mb_strlen($name) > 200) {
                     throw new SourceError('' === $name ? 'The collection has no name yet.' : 'The name is too long.', 'Give it the name that its files will have.');
                 }
-                if (false !== $entities->getConnection()->fetchOne('SELECT id FROM entry WHERE source_id = ? AND schema_name = ? AND name = ?', [$id, FilesReader::SCHEMA, $name])) {
+                if (null !== $this->store->at($id, new Place(FilesReader::SCHEMA, $name))) {
                     throw new SourceError(\sprintf('The source has an entry “%s” already.', $name), 'Choose another name.');
                 }
                 $table = MemberList::table(FilesReader::SCHEMA, $name, $about, $members);
@@ -107,13 +111,19 @@ final class CollectionController extends AbstractController
                     $apply->apply($id, new Catalog('files', '', [$table]), new Choice([], [addcslashes($table->name, '*?')]), new SilentProgress());
                 });
 
-                return $this->redirectToRoute('entry', ['id' => $entities->getConnection()->fetchOne('SELECT MAX(id) FROM entry WHERE source_id = ?', [$id])], 303);
+                return $this->redirectToRoute('entry', ['id' => $this->store->at($id, $table->place())], 303);
             } catch (SourceError $e) {
                 $error = $e->inWords();
             }
         }
 
         return $this->render('survey/plan.html.twig', ['source' => $source, 'name' => $name, 'about' => $about, 'members' => $members, 'error' => $error], new Response(status: null === $error ? 200 : 422));
+    }
+
+    /** The schema as a steward has tightened it; '' for the one that is worked out. */
+    private function stated(int $id): string
+    {
+        return $this->said->one(EntryTopic::NAME, $id, 'jsonSchema');
     }
 
     private function entry(int $id): EntryView

@@ -29,7 +29,7 @@ final readonly class CompareCommand
         #[Argument('The older one: a connection URL, a file or folder, or a catalog as JSON')] string $before,
         #[Argument('The newer one')] string $after,
         #[Option('text or json')] string $format = 'text',
-        #[Option('The dialect of scripts: mariadb, mysql, postgresql, sqlite or standard')] string $dialect = '',
+        #[Option(Targets::DIALECTS)] string $dialect = '',
     ): int {
         $errors = $output instanceof ConsoleOutputInterface ? $output->getErrorOutput() : $output;
         if (!\in_array($format, ['text', 'json'], true)) {
@@ -67,7 +67,7 @@ final readonly class CompareCommand
         }
         foreach ($drift as $item) {
             $table = $item->table();
-            yield \sprintf('%-8s %s.%s%s', $item->change->value, $table->schema, $table->name, Fate::Renamed === $item->change && null !== $item->before ? \sprintf(', was %s.%s: %s', $item->before->schema, $item->before->name, $item->reason) : '');
+            yield \sprintf('%-8s %s%s', $item->change->value, $table->place(), Fate::Renamed === $item->change && null !== $item->before ? \sprintf(', was %s: %s', $item->before->place(), $item->reason) : '');
             foreach ($item->words as $words) {
                 yield '           '.$words;
             }

@@ -6,15 +6,12 @@ namespace Fasti\Survey;
 
 use Doctrine\ORM\EntityManagerInterface;
 use Fasti\Account\Account;
-use Fasti\Core\Catalog\Catalog;
-use Fasti\Core\Catalog\OpenForm;
 use Fasti\Drift\AcceptDrift;
-use Fasti\Support\Row;
 
 /** Takes a steward's decision about what a survey found, whole or not at all. */
 final readonly class Decision
 {
-    public function __construct(private EntityManagerInterface $entities, private AcceptDrift $accept)
+    public function __construct(private EntityManagerInterface $entities, private Surveys $surveys, private AcceptDrift $accept)
     {
     }
 
@@ -26,12 +23,9 @@ final readonly class Decision
      */
     public function take(Survey $survey, array $answers, array $apart, Account $account): void
     {
-        $data = json_decode($survey->catalogJson() ?? '[]', true);
-        $catalog = OpenForm::read(Catalog::class, \is_array($data) ? $data : []);
+        $catalog = $survey->catalog();
         $this->entities->wrapInTransaction(function () use ($survey, $catalog, $answers, $apart, $account): void {
-            $db = $this->entities->getConnection();
-            $row = $db->fetchAssociative('SELECT decided_at FROM survey WHERE id = ? FOR UPDATE', [$survey->id()]);
-            if (false === $row || null !== Row::maybeText($row, 'decided_at')) {
+            if (!$this->surveys->mayDecide($survey)) {
                 throw new \UnexpectedValueException('Somebody else has just decided this.');
             }
             $items = $survey->drift ?? [];

@@ -6,57 +6,35 @@ namespace Fasti\Survey;
 
 use Doctrine\ORM\Mapping as ORM;
 use Fasti\Account\Account;
+use Fasti\Core\Catalog\Catalog;
+use Fasti\Core\Catalog\OpenForm;
 use Fasti\Source\Source;
-use Fasti\Support\State;
+use Fasti\Work\Job;
+use Fasti\Work\State;
 
-/** One run that reads a source's structure. */
+/** One run that reads a source's structure: what it found, and what was decided about it. How it runs is its job's business. */
 #[ORM\Entity]
 #[ORM\Table(name: 'survey')]
 class Survey
 {
-    /** Seconds without a sign of life after which a running survey is taken for dead. */
-    public const SILENCE = 90;
-
     #[ORM\Id, ORM\GeneratedValue, ORM\Column(options: ['unsigned' => true])]
     private ?int $id = null;
 
     #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)]
     public Source $source;
 
-    #[ORM\ManyToOne]
-    public ?Account $account = null;
+    #[ORM\OneToOne, ORM\JoinColumn(nullable: false)]
+    public Job $job;
 
-    #[ORM\Column(length: 12, enumType: State::class)]
-    public State $state = State::Waiting;
-
-    #[ORM\Column]
-    public \DateTimeImmutable $askedAt;
-
-    #[ORM\Column(nullable: true)]
-    public ?\DateTimeImmutable $startedAt = null;
-
+    /** When what it found was stored, together with it; null where it came to nothing. */
     #[ORM\Column(nullable: true)]
     public ?\DateTimeImmutable $endedAt = null;
 
-    #[ORM\Column(nullable: true)]
-    public ?\DateTimeImmutable $heardAt = null;
+    /** The name of the connection that it read through. */
+    #[ORM\Column(length: 40)]
+    public string $through = '';
 
-    #[ORM\Column(length: 190)]
-    public string $doing = '';
-
-    #[ORM\Column]
-    public int $done = 0;
-
-    #[ORM\Column]
-    public int $total = 0;
-
-    #[ORM\Column]
-    public bool $cancelAsked = false;
-
-    #[ORM\Column(type: 'text')]
-    public string $error = '';
-
-    /** @var array<string, mixed> server, counts by what became of entries, totals, standouts, notes */
+    /** @var array<string, mixed> server, counts by what became of entries, totals, notes */
     #[ORM\Column(type: 'json')]
     public array $summary = [];
 
@@ -78,16 +56,26 @@ class Survey
     #[ORM\Column(type: 'blob', length: 4294967295, nullable: true)]
     private mixed $catalog = null;
 
-    public function __construct(Source $source, ?Account $account)
+    public function __construct(Source $source, Job $job)
     {
         $this->source = $source;
-        $this->account = $account;
-        $this->askedAt = new \DateTimeImmutable();
+        $this->job = $job;
     }
 
     public function id(): int
     {
         return $this->id ?? 0;
+    }
+
+    public function isDone(): bool
+    {
+        return null !== $this->endedAt;
+    }
+
+    /** Where it stands. What it found counts from the moment it is stored, even where its worker died right after. */
+    public function state(): State
+    {
+        return $this->isDone() ? State::Done : $this->job->state;
     }
 
     public function keepCatalog(string $json): void
@@ -105,5 +93,12 @@ class Survey
         $json = \is_string($bytes) ? gzdecode($bytes) : false;
 
         return false === $json ? null : $json;
+    }
+
+    public function catalog(): Catalog
+    {
+        $data = json_decode($this->catalogJson() ?? '[]', true);
+
+        return OpenForm::read(Catalog::class, \is_array($data) ? $data : []);
     }
 }

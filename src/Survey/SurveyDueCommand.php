@@ -6,17 +6,15 @@ namespace Fasti\Survey;
 
 use Doctrine\ORM\EntityManagerInterface;
 use Fasti\Source\Source;
-use Fasti\Survey\Message\RunSurvey;
 use Symfony\Component\Console\Attribute\AsCommand;
 use Symfony\Component\Console\Command\Command;
 use Symfony\Component\Console\Style\SymfonyStyle;
-use Symfony\Component\Messenger\MessageBusInterface;
 
 /** What the system's scheduler calls, once an hour or so. */
 #[AsCommand('fasti:survey-due', 'Starts a survey of each source whose time has come')]
 final readonly class SurveyDueCommand
 {
-    public function __construct(private EntityManagerInterface $entities, private MessageBusInterface $bus)
+    public function __construct(private EntityManagerInterface $entities, private Surveys $surveys)
     {
     }
 
@@ -25,14 +23,11 @@ final readonly class SurveyDueCommand
         $now = new \DateTimeImmutable();
         foreach ($this->entities->getRepository(Source::class)->findBy([], ['name' => 'ASC']) as $source) {
             // A failed try counts as well: a server that is down is not asked again every hour.
-            $last = $this->entities->getRepository(Survey::class)->findOneBy(['source' => $source], ['id' => 'DESC']);
-            if (!$source->hasChosen() || (null !== $last && !$last->state->over()) || !$source->every->isDue($last?->askedAt, $now)) {
+            $last = $this->surveys->last($source);
+            if (!$source->hasChosen() || (null !== $last && !$last->state()->over()) || !$source->cadence->isDue($last?->job->askedAt, $now)) {
                 continue;
             }
-            $survey = new Survey($source, null);
-            $this->entities->persist($survey);
-            $this->entities->flush();
-            $this->bus->dispatch(new RunSurvey($survey->id()));
+            $this->surveys->start($source, null);
             $io->writeln(\sprintf('Survey of %s asked for.', $source->name));
         }
 

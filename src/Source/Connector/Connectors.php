@@ -20,7 +20,8 @@ final readonly class Connectors
         foreach ($connectors as $connector) {
             $found[$connector->engine()] = $connector;
         }
-        $this->all = array_replace(array_intersect_key(Dialects::all(), $found), $found);
+        uksort($found, static fn (string $a, string $b): int => array_search($a, array_keys(Dialects::all()), true) <=> array_search($b, array_keys(Dialects::all()), true));
+        $this->all = $found;
     }
 
     /** @return array<string, Connector> */

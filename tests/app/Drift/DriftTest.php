@@ -42,7 +42,7 @@ final class DriftTest extends AppTestCase
         $this->path = sys_get_temp_dir().'/fasti-drift-'.bin2hex(random_bytes(4)).'.sqlite';
         $this->change(self::FIRST);
         $source = new Source();
-        [$source->name, $source->connection->engine, $source->connection->path] = ['rivers', 'sqlite', $this->path];
+        [$source->name, $source->connection()->engine, $source->connection()->path] = ['rivers', 'sqlite', $this->path];
         $source->choose(new Choice());
         $entities = self::get(EntityManagerInterface::class);
         $entities->persist($source);

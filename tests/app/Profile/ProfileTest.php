@@ -38,7 +38,7 @@ final class ProfileTest extends AppTestCase
             WITH RECURSIVE n(i) AS (SELECT 1 UNION ALL SELECT i + 1 FROM n WHERE i < 200) INSERT INTO person SELECT i, 'Ada Nr ' || i, 'hidden' || i || '@arrowmere.example' FROM n;
             INSERT INTO reading SELECT id % 5, CASE id % 4 WHEN 0 THEN 'G' WHEN 1 THEN 'S' WHEN 2 THEN 'B' END, id / 10.0 FROM person");
         $source = new Source();
-        [$source->name, $source->connection->engine, $source->connection->path] = ['rivers', 'sqlite', $this->path];
+        [$source->name, $source->connection()->engine, $source->connection()->path] = ['rivers', 'sqlite', $this->path];
         $source->choose(new Choice());
         $entities = self::get(EntityManagerInterface::class);
         $survey = new Survey($source, null);
@@ -173,7 +173,7 @@ final class ProfileTest extends AppTestCase
         $pdo->exec('CREATE VIEW killer AS SELECT pg_terminate_backend(pg_backend_pid()) AS gone');
         $entities = self::get(EntityManagerInterface::class);
         $source = $entities->find(Source::class, $this->source) ?? throw new \LogicException();
-        [$source->connection->engine, $source->connection->host, $source->connection->port, $source->connection->database, $source->connection->account] = ['postgresql', '127.0.0.1', $target->port, $target->database, 'fasti'];
+        [$source->connection()->engine, $source->connection()->host, $source->connection()->port, $source->connection()->database, $source->connection()->account] = ['postgresql', '127.0.0.1', $target->port, $target->database, 'fasti'];
         $survey = new Survey($source, null);
         $entities->persist($survey);
         $entities->flush();

@@ -151,7 +151,7 @@ final class KindsTest extends AppTestCase
         $source = $this->latest();
         $this->survey($source);
         $source = $this->latest();
-        self::assertSame(['postgresql', 'postgresql'], [$source->connection->engine, $source->engine]);
+        self::assertSame(['postgresql', 'postgresql'], [$source->connection()->engine, $source->engine]);
         $this->client->request('GET', '/register/'.self::entryId('station'));
         self::assertStringContainsString('one of good, suspect, it&#039;s bad', $this->content());
         self::assertStringContainsString('instant, to the millisecond', $this->content());

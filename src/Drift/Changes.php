@@ -1,0 +1,65 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Drift;
+
+use Fasti\Core\Catalog\Table;
+
+/** What was followed of a drift, as far as texts may speak of it. */
+final class Changes
+{
+    /** @var list<array{Table, Table, array<string, string>}> before, after, and the fields renamed */
+    public array $tables = [];
+    /** @var array<array-key, non-empty-list<array{string, ?string}>> word → reason and, where it holds for one entry only, the key of its place */
+    public array $mentions = [];
+
+    /** @param array<string, string> $fields renamed, old name → new name */
+    public function changed(Table $was, Table $is, array $fields): void
+    {
+        $this->tables[] = [$was, $is, $fields];
+        foreach ($fields as $old => $new) {
+            $this->renamed($old, $new);
+        }
+        foreach ($was->columns as $column) {
+            if (null === $is->column($column->name) && !isset($fields[$column->name])) {
+                $this->mentions[$column->name][] = [\sprintf('The text names %s, which %s has no more.', $column->name, $is->name), $is->place()->key()];
+            }
+        }
+    }
+
+    public function renamed(string $old, string $new): void
+    {
+        $this->mentions[$old][] = [\sprintf('The text names %s, which is called %s now.', $old, $new), null];
+    }
+
+    public function lost(string $name): void
+    {
+        $this->mentions[$name][] = [\sprintf('The text names %s, which is gone.', $name), null];
+    }
+
+    /** @return list<string> the reasons of the words that a text names */
+    public function spokenOf(string $text, string $place): array
+    {
+        if ('' === $text || [] === $this->mentions) {
+            return [];
+        }
+        preg_match_all('/\w+/u', $text, $m);
+        $words = array_fill_keys($m[0], true);
+        $odd = array_filter($this->mentions, static fn (int|string $word): bool => 1 === preg_match('/\W/u', (string) $word), \ARRAY_FILTER_USE_KEY);
+        $reasons = [];
+        foreach (\count($this->mentions) < \count($words) ? array_keys($this->mentions) : array_keys(array_intersect_key($words, $this->mentions) + $odd) as $word) {
+            // A name of a few letters stands in any sentence by accident.
+            if (mb_strlen((string) $word) < 4 || !\Fasti\Core\Drift\Doubt::mentions($text, (string) $word)) {
+                continue;
+            }
+            foreach ($this->mentions[$word] ?? [] as [$reason, $within]) {
+                if (null === $within || $within === $place) {
+                    $reasons[] = $reason;
+                }
+            }
+        }
+
+        return $reasons;
+    }
+}

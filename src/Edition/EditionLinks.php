@@ -1,0 +1,42 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Edition;
+
+use Fasti\Core\Edition\Slug;
+use Fasti\Register\EntryView;
+use Fasti\Register\FieldView;
+use Fasti\Register\Links;
+
+/** Links from page to page of an edition. */
+final readonly class EditionLinks implements Links
+{
+    /**
+     * @param array<int, string> $addresses of entries, below the root
+     * @param string             $root      the way from the page to the root: `../../`
+     */
+    public function __construct(private array $addresses, private string $root)
+    {
+    }
+
+    public static function address(EntryView $entry): string
+    {
+        return Slug::of($entry->sourceName).'/'.Slug::of($entry->schema).'/'.Slug::of($entry->name).'.html';
+    }
+
+    public function entry(int $id): ?string
+    {
+        return isset($this->addresses[$id]) ? $this->root.$this->addresses[$id] : null;
+    }
+
+    public function anchor(FieldView $field): string
+    {
+        return Slug::of($field->name);
+    }
+
+    public function live(): bool
+    {
+        return false;
+    }
+}

@@ -1,0 +1,27 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Edition;
+
+use Fasti\Core\Edition\Slug;
+
+/**
+ * A source whose entries have all gone by.
+ *
+ * @phpstan-type Listed array{name: string, title: string, grain: string, type: string, described: int, fields: int, path: string}
+ */
+final readonly class SourceSheet
+{
+    public string $slug;
+
+    /**
+     * @param array{id: int, name: string, purpose: string, owner: string, engine: string, surveyedAt: ?string} $source
+     * @param array{entries: int, fields: int, described: int}                                                  $coverage
+     * @param array<string, list<Listed>>                                                                       $schemas
+     */
+    public function __construct(public array $source, public array $coverage, public array $schemas)
+    {
+        $this->slug = Slug::of($source['name']);
+    }
+}

@@ -1,0 +1,92 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Finding;
+
+use Fasti\Core\Finding\Finding;
+use Fasti\Register\Dossiers;
+use Fasti\Register\EntryKnown;
+use Fasti\Register\EntryStore;
+use Fasti\Register\Fields;
+use Fasti\Register\RegisterCatalog;
+use Fasti\Register\RegisterFollowed;
+use Fasti\Register\Topic\EntryTopic;
+use Fasti\Text\TextSaved;
+use Symfony\Component\EventDispatcher\Attribute\AsEventListener;
+
+/** Runs checks when what they look at has changed. */
+final readonly class Watching
+{
+    public function __construct(private Checks $checks, private Findings $findings, private RegisterCatalog $catalog, private EntryStore $entries, private Fields $fields, private Dossiers $dossiers)
+    {
+    }
+
+    /** The register follows a source: its structure is looked at as the register has it now. */
+    #[AsEventListener]
+    public function followed(RegisterFollowed $followed): void
+    {
+        [$whole, $gone] = $this->catalog->of($followed->source);
+        $catalog = $whole->with(tables: array_values(array_filter($whole->tables, static fn ($table): bool => !isset($gone[$table->place()->key()]))));
+        $places = $this->entries->places($followed->source);
+        $ids = array_values($places);
+        $fields = null;
+        foreach ($this->checks->ofCatalogs as $check) {
+            $noticed = [];
+            foreach ($check->of($catalog) as $finding) {
+                $fields ??= $this->fields->ids($ids);
+                $noticed[] = self::noticed($finding, $places, $fields);
+            }
+            $this->findings->follow($check, $noticed, $ids);
+        }
+        $this->register();
+    }
+
+    #[AsEventListener]
+    public function known(EntryKnown $known): void
+    {
+        $this->entry($known->entry);
+    }
+
+    #[AsEventListener]
+    public function saved(TextSaved $saved): void
+    {
+        if (EntryTopic::NAME === $saved->subject->page) {
+            $this->entry($saved->subject->pageId);
+        }
+        foreach ($this->checks->ofRegister as $check) {
+            if (\in_array($saved->property, $check->about(), true)) {
+                $this->findings->follow($check, $check->of(), null);
+            }
+        }
+    }
+
+    private function entry(int $id): void
+    {
+        $dossier = $this->dossiers->one($id);
+        if (null === $dossier) {
+            return;
+        }
+        foreach ($this->checks->ofDossiers as $check) {
+            $this->findings->follow($check, $check->of($dossier), [$id]);
+        }
+    }
+
+    private function register(): void
+    {
+        foreach ($this->checks->ofRegister as $check) {
+            $this->findings->follow($check, $check->of(), null);
+        }
+    }
+
+    /**
+     * @param array<string, int>             $places
+     * @param array<int, array<string, int>> $fields
+     */
+    private static function noticed(Finding $finding, array $places, array $fields): Noticed
+    {
+        $entry = $places[$finding->place->key()];
+
+        return new Noticed($entry, null === $finding->field ? null : $fields[$entry][$finding->field] ?? null, $finding->title, $finding->group);
+    }
+}

@@ -1,0 +1,48 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Profile;
+
+use Fasti\Core\Privacy\Privacy;
+use Fasti\Register\DossierPart;
+use Fasti\Register\EntryView;
+use Fasti\Register\Slot;
+
+/**
+ * What of an entry is personal or secret, with or without a profile.
+ *
+ * @implements DossierPart<EntryPrivacy>
+ */
+final readonly class PrivacyPart implements DossierPart
+{
+    public function __construct(private Profiles $profiles)
+    {
+    }
+
+    public function gives(): string
+    {
+        return EntryPrivacy::class;
+    }
+
+    public function of(array $entries): array
+    {
+        $profiles = $this->profiles->all(array_map(static fn (EntryView $entry): int => $entry->id, $entries));
+        $found = [];
+        foreach ($entries as $entry) {
+            $reasons = [];
+            foreach ($entry->fields as $field) {
+                $seen = ($profiles[$entry->id] ?? null)?->field($field->name)?->personal;
+                $reasons[$field->name] = Privacy::known($entry->name, $field->name, $seen, $field->personal);
+            }
+            $found[$entry->id] = new EntryPrivacy(array_filter($reasons, static fn (string $reason): bool => '' !== $reason));
+        }
+
+        return $found;
+    }
+
+    public function partials(): array
+    {
+        return [Slot::FieldTags->value => 'profile/_personal.html.twig', Slot::FieldFacts->value => 'profile/_privacy.html.twig'];
+    }
+}

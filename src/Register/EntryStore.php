@@ -1,0 +1,237 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Register;
+
+use Doctrine\DBAL\Connection;
+use Fasti\Core\Catalog\Place;
+use Fasti\Core\Wording\Naming;
+use Fasti\Support\Row;
+
+/**
+ * What other rooms ask about entries without needing them whole.
+ *
+ * @phpstan-type Coverage array{entries: int, fields: int, described: int}
+ * @phpstan-type Listed array{id: int, schema: string, name: string, businessName: string, fields: int, described: int}
+ */
+final readonly class EntryStore
+{
+    private const COVERAGE = 'COUNT(*) AS entries, COALESCE(SUM(field_count), 0) AS fields, COALESCE(SUM(described_count), 0) AS described';
+    private const LISTED = 'id, schema_name, name, business_name, field_count, described_count';
+
+    public function __construct(private Connection $db)
+    {
+    }
+
+    public function at(int $source, Place $place): ?int
+    {
+        $id = $this->db->fetchOne('SELECT id FROM entry WHERE source_id = ? AND schema_name = ? AND name = ?', [$source, $place->schema, $place->name]);
+
+        return is_numeric($id) ? (int) $id : null;
+    }
+
+    /** @return array<string, int> key of the place → entry, those that are gone included */
+    public function places(int $source): array
+    {
+        $places = [];
+        foreach ($this->db->iterateAssociative('SELECT id, schema_name, name FROM entry WHERE source_id = ?', [$source]) as $row) {
+            $places[(new Place(Row::text($row, 'schema_name'), Row::text($row, 'name')))->key()] = Row::int($row, 'id');
+        }
+
+        return $places;
+    }
+
+    /** @return list<int> entries of a source, or of one of its schemas, in the order of their names */
+    public function ids(int $source, ?string $schema = null): array
+    {
+        return self::numbers($this->db->fetchFirstColumn(
+            'SELECT id FROM entry WHERE source_id = ? AND gone_at IS NULL AND (? = 1 OR schema_name = ?) ORDER BY schema_name, name',
+            [$source, null === $schema ? 1 : 0, $schema ?? ''],
+        ));
+    }
+
+    /** @return list<int> all that a source has, those with rows of their own first */
+    public function idsWithData(int $source): array
+    {
+        return self::numbers($this->db->fetchFirstColumn("SELECT id FROM entry WHERE source_id = ? AND gone_at IS NULL ORDER BY table_type = 'table' DESC, schema_name, name", [$source]));
+    }
+
+    /**
+     * A part of them, for going through all in an even pace.
+     *
+     * @param ?Place $after where the last part ended
+     *
+     * @return list<array{id: int, place: Place}>
+     */
+    public function part(int $source, ?Place $after, int $most): array
+    {
+        $rows = $this->db->fetchAllAssociative(
+            'SELECT id, schema_name, name FROM entry WHERE source_id = ? AND gone_at IS NULL AND (schema_name > ? OR (schema_name = ? AND name > ?)) ORDER BY schema_name, name LIMIT '.$most,
+            [$source, $after->schema ?? '', $after->schema ?? '', $after->name ?? ''],
+        );
+
+        return array_map(static fn (array $row): array => ['id' => Row::int($row, 'id'), 'place' => new Place(Row::text($row, 'schema_name'), Row::text($row, 'name'))], $rows);
+    }
+
+    /** @return list<string> */
+    public function schemas(int $source = 0): array
+    {
+        $names = $this->db->fetchFirstColumn('SELECT DISTINCT schema_name FROM entry WHERE ? IN (0, source_id) ORDER BY schema_name LIMIT 500', [$source]);
+
+        return array_values(array_filter($names, is_string(...)));
+    }
+
+    /** @return Coverage */
+    public function coverage(): array
+    {
+        return self::covered($this->db->fetchAssociative('SELECT '.self::COVERAGE.' FROM entry WHERE gone_at IS NULL') ?: []);
+    }
+
+    /** @return array<int, Coverage> */
+    public function coverageBySource(): array
+    {
+        $coverage = [];
+        foreach ($this->db->iterateAssociative('SELECT source_id, '.self::COVERAGE.' FROM entry WHERE gone_at IS NULL GROUP BY source_id') as $row) {
+            $coverage[Row::int($row, 'source_id')] = self::covered($row);
+        }
+
+        return $coverage;
+    }
+
+    /** @return list<array{schema: string, tables: int, views: int, collections: int, fields: int, described: int}> */
+    public function coverageBySchema(int $source): array
+    {
+        $rows = $this->db->fetchAllAssociative(
+            "SELECT schema_name, SUM(table_type = 'table') AS tables, SUM(table_type IN ('view', 'materialized view')) AS views, SUM(table_type = 'collection') AS collections,
+                SUM(field_count) AS fields, SUM(described_count) AS described FROM entry WHERE source_id = ? AND gone_at IS NULL GROUP BY schema_name ORDER BY schema_name", [$source]);
+
+        return array_map(static fn (array $row): array => [
+            'schema' => Row::text($row, 'schema_name'), 'tables' => Row::int($row, 'tables'), 'views' => Row::int($row, 'views'),
+            'collections' => Row::int($row, 'collections'), 'fields' => Row::int($row, 'fields'), 'described' => Row::int($row, 'described'),
+        ], $rows);
+    }
+
+    /** @return array<int, array<string, int>> source → schema → how many entries */
+    public function countsBySchema(): array
+    {
+        $counts = [];
+        foreach ($this->db->iterateAssociative('SELECT source_id, schema_name, COUNT(*) AS n FROM entry WHERE gone_at IS NULL GROUP BY source_id, schema_name ORDER BY source_id, schema_name') as $row) {
+            $counts[Row::int($row, 'source_id')][Row::text($row, 'schema_name')] = Row::int($row, 'n');
+        }
+
+        return $counts;
+    }
+
+    /** @return list<string> the fields that are said to tell rows apart */
+    public function grainFields(int $entry): array
+    {
+        $text = $this->db->fetchOne('SELECT grain_fields FROM entry WHERE id = ?', [$entry]);
+
+        return GrainFields::named(\is_string($text) ? $text : '');
+    }
+
+    /** Engines without an estimate have the number of rows that was counted. */
+    public function counted(int $entry, int $rows): void
+    {
+        $this->db->executeStatement('UPDATE entry SET row_estimate = ? WHERE id = ? AND row_estimate IS NULL', [$rows, $entry]);
+    }
+
+    /**
+     * Entries of a source by schema, narrowed by a text, around one of them when there are too many for one list.
+     *
+     * @return array{rows: list<Listed>, total: int}
+     */
+    public function index(int $source, string $text, ?Place $around, int $most): array
+    {
+        $where = 'source_id = ? AND gone_at IS NULL';
+        $parameters = [$source];
+        if ('' !== $text) {
+            $where .= ' AND (name LIKE ? COLLATE utf8mb4_unicode_ci OR business_name LIKE ? OR identifier_id IN (SELECT id FROM identifier WHERE folded LIKE ?))';
+            $like = '%'.addcslashes($text, '%_\\').'%';
+            array_push($parameters, $like, $like, '%'.addcslashes(Naming::folded($text), '%_\\').'%');
+        }
+        $total = Row::int(['n' => $this->db->fetchOne("SELECT COUNT(*) FROM entry WHERE $where", $parameters)], 'n');
+        $columns = self::LISTED;
+        if ($total <= $most || null === $around) {
+            $rows = $this->db->fetchAllAssociative("SELECT $columns FROM entry WHERE $where ORDER BY schema_name, name LIMIT $most", $parameters);
+        } else {
+            $half = intdiv($most, 2);
+            $near = [...$parameters, $around->schema, $around->name];
+            $rows = [
+                ...array_reverse($this->db->fetchAllAssociative("SELECT $columns FROM entry WHERE $where AND schema_name = ? AND name <= ? ORDER BY name DESC LIMIT $half", $near)),
+                ...$this->db->fetchAllAssociative("SELECT $columns FROM entry WHERE $where AND schema_name = ? AND name > ? ORDER BY name LIMIT $half", $near),
+            ];
+        }
+
+        return ['rows' => array_map(self::listed(...), $rows), 'total' => $total];
+    }
+
+    /** The entry before (−1) or after (1) a place, in the order of the index. */
+    public function neighbour(int $source, Place $place, int $side): ?int
+    {
+        [$than, $order] = $side < 0 ? ['<', 'DESC'] : ['>', 'ASC'];
+        $id = $this->db->fetchOne(
+            "SELECT id FROM entry WHERE source_id = ? AND gone_at IS NULL AND schema_name $than= ? AND (schema_name <> ? OR name $than ?) ORDER BY schema_name $order, name $order LIMIT 1",
+            [$source, $place->schema, $place->schema, $place->name],
+        );
+
+        return is_numeric($id) ? (int) $id : null;
+    }
+
+    /**
+     * What people wrote about a source that may name something in it.
+     *
+     * @return list<array{entry: int, field: ?int, place: Place, name: string, texts: array<string, string>}> name of the field, or of the entry
+     */
+    public function written(int $source): array
+    {
+        $found = [];
+        foreach ($this->db->iterateAssociative("SELECT id, schema_name, name, meaning, grain FROM entry WHERE source_id = ? AND gone_at IS NULL AND (meaning <> '' OR grain <> '')", [$source]) as $row) {
+            $place = new Place(Row::text($row, 'schema_name'), Row::text($row, 'name'));
+            $found[] = ['entry' => Row::int($row, 'id'), 'field' => null, 'place' => $place, 'name' => $place->name, 'texts' => array_filter(['meaning' => Row::text($row, 'meaning'), 'grain' => Row::text($row, 'grain')])];
+        }
+        $fields = "SELECT e.id, e.schema_name, e.name AS entry_name, f.id AS field, f.name, f.meaning FROM field f JOIN entry e ON e.id = f.entry_id WHERE e.source_id = ? AND e.gone_at IS NULL AND f.gone_at IS NULL AND f.meaning <> ''";
+        foreach ($this->db->iterateAssociative($fields, [$source]) as $row) {
+            $found[] = [
+                'entry' => Row::int($row, 'id'), 'field' => Row::int($row, 'field'), 'place' => new Place(Row::text($row, 'schema_name'), Row::text($row, 'entry_name')),
+                'name' => Row::text($row, 'name'), 'texts' => ['meaning' => Row::text($row, 'meaning')],
+            ];
+        }
+
+        return $found;
+    }
+
+    /**
+     * @param array<string, mixed> $row
+     *
+     * @return Listed
+     */
+    private static function listed(array $row): array
+    {
+        return [
+            'id' => Row::int($row, 'id'), 'schema' => Row::text($row, 'schema_name'), 'name' => Row::text($row, 'name'),
+            'businessName' => Row::text($row, 'business_name'), 'fields' => Row::int($row, 'field_count'), 'described' => Row::int($row, 'described_count'),
+        ];
+    }
+
+    /**
+     * @param array<string, mixed> $row
+     *
+     * @return Coverage
+     */
+    private static function covered(array $row): array
+    {
+        return ['entries' => Row::int($row, 'entries'), 'fields' => Row::int($row, 'fields'), 'described' => Row::int($row, 'described')];
+    }
+
+    /**
+     * @param list<mixed> $values
+     *
+     * @return list<int>
+     */
+    private static function numbers(array $values): array
+    {
+        return array_values(array_map(intval(...), array_filter($values, is_numeric(...))));
+    }
+}

@@ -1,0 +1,49 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Register\Property;
+
+use Fasti\Register\Standing;
+use Fasti\Text\Editor;
+use Fasti\Text\Property;
+
+final class EntryStanding extends Property
+{
+    public function topic(): string
+    {
+        return 'entry';
+    }
+
+    public function name(): string
+    {
+        return 'standing';
+    }
+
+    public function label(): string
+    {
+        return 'standing';
+    }
+
+    public function column(): string
+    {
+        return 'standing';
+    }
+
+    public function most(): int
+    {
+        return 12;
+    }
+
+    public function editor(): Editor
+    {
+        return Editor::Choice;
+    }
+
+    public function choices(): array
+    {
+        $words = array_map(static fn (Standing $standing): string => $standing->value, Standing::cases());
+
+        return array_combine($words, $words);
+    }
+}

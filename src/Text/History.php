@@ -1,0 +1,104 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Text;
+
+use Doctrine\DBAL\Connection;
+use Fasti\Account\Account;
+use Fasti\Support\Row;
+
+/**
+ * The history of everything that is written, by topic and id.
+ *
+ * @phpstan-type Event array{id: int, topic: string, topicId: int, property: string, before: string, after: string, at: string, by: string, of: string}
+ */
+final readonly class History
+{
+    public const PAGE = 100;
+
+    public function __construct(private Connection $db, private Vocabulary $vocabulary)
+    {
+    }
+
+    /** @return int the number of the change */
+    public function note(Account $account, Subject $subject, string $property, string $before, string $after, string $sitting): int
+    {
+        $this->db->executeStatement(
+            'INSERT INTO change_event (topic, topic_id, page, page_id, property, text_before, text_after, account_id, at, sitting) VALUES (?, ?, ?, ?, ?, ?, ?, ?, UTC_TIMESTAMP(), ?)',
+            [$subject->topic, $subject->id, $subject->page, $subject->pageId, $property, $before, $after, $account->id(), mb_substr($sitting, 0, 40)],
+        );
+
+        return (int) $this->db->lastInsertId();
+    }
+
+    /** What is typed in one sitting becomes one change. */
+    public function extend(int $change, string $after): void
+    {
+        $this->db->executeStatement('UPDATE change_event SET text_after = ?, at = UTC_TIMESTAMP() WHERE id = ?', [$after, $change]);
+    }
+
+    /** @return array{id: int, account: int, by: string, at: string, sitting: string}|null */
+    public function last(string $topic, int $id, string $property): ?array
+    {
+        $row = $this->db->fetchAssociative(
+            'SELECT c.id, c.account_id, c.sitting, c.at, a.name FROM change_event c JOIN account a ON a.id = c.account_id WHERE c.topic = ? AND c.topic_id = ? AND c.property = ? ORDER BY c.id DESC LIMIT 1',
+            [$topic, $id, $property],
+        );
+
+        return false === $row ? null : ['id' => Row::int($row, 'id'), 'account' => Row::int($row, 'account_id'), 'by' => Row::text($row, 'name'), 'at' => Row::text($row, 'at'), 'sitting' => Row::text($row, 'sitting')];
+    }
+
+    /** @return array{topic: string, id: int, property: string, before: string}|null */
+    public function change(int $id): ?array
+    {
+        $row = $this->db->fetchAssociative('SELECT topic, topic_id, property, text_before FROM change_event WHERE id = ?', [$id]);
+
+        return false === $row ? null : ['topic' => Row::text($row, 'topic'), 'id' => Row::int($row, 'topic_id'), 'property' => Row::text($row, 'property'), 'before' => Row::text($row, 'text_before')];
+    }
+
+    /**
+     * What happened to a thing and to all whose history stands on its page, the latest first.
+     *
+     * @param int $before only changes with a lower number
+     *
+     * @return array{changes: list<Event>, more: bool}
+     */
+    public function of(string $page, int $pageId, int $before = \PHP_INT_MAX): array
+    {
+        $rows = $this->db->fetchAllAssociative(
+            'SELECT c.id, c.topic, c.topic_id, c.property, c.text_before, c.text_after, c.at, a.name AS by_name FROM change_event c JOIN account a ON a.id = c.account_id
+             WHERE c.page = ? AND c.page_id = ? AND c.id < ? AND c.text_before <> c.text_after ORDER BY c.id DESC LIMIT '.(self::PAGE + 1),
+            [$page, $pageId, $before],
+        );
+        $names = $this->names($page, $rows);
+        $changes = array_map(static fn (array $row): array => [
+            'id' => Row::int($row, 'id'), 'topic' => Row::text($row, 'topic'), 'topicId' => Row::int($row, 'topic_id'), 'property' => Row::text($row, 'property'),
+            'before' => Row::text($row, 'text_before'), 'after' => Row::text($row, 'text_after'), 'at' => Row::text($row, 'at'), 'by' => Row::text($row, 'by_name'),
+            'of' => $names[Row::text($row, 'topic')][Row::int($row, 'topic_id')] ?? '',
+        ], \array_slice($rows, 0, self::PAGE));
+
+        return ['changes' => $changes, 'more' => \count($rows) > self::PAGE];
+    }
+
+    /**
+     * @param list<array<string, mixed>> $rows
+     *
+     * @return array<string, array<int, string>>
+     */
+    private function names(string $page, array $rows): array
+    {
+        $ids = [];
+        foreach ($rows as $row) {
+            if ($page !== Row::text($row, 'topic')) {
+                $ids[Row::text($row, 'topic')][] = Row::int($row, 'topic_id');
+            }
+        }
+        $names = [];
+        foreach ($ids as $topic => $of) {
+            $names[$topic] = $this->vocabulary->topic($topic)->names(array_values(array_unique($of)));
+        }
+
+        return $names;
+    }
+}

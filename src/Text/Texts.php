@@ -1,0 +1,151 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Text;
+
+use Doctrine\DBAL\Connection;
+use Doctrine\DBAL\Exception\RetryableException;
+use Fasti\Account\Account;
+use Symfony\Contracts\EventDispatcher\EventDispatcherInterface;
+
+/** Everything people write goes through here, so that each change is kept and no one writes over another unseen. */
+final readonly class Texts
+{
+    /** How often a change is tried again that the database has refused because of another at the same moment. */
+    private const TRIES = 8;
+
+    public function __construct(private Connection $db, private Vocabulary $vocabulary, private SaidStore $said, private History $history, private EventDispatcherInterface $events)
+    {
+    }
+
+    /**
+     * Saves a text if it still reads as it did when the person began; otherwise nothing is written and the text that
+     * stands there now comes back with its author.
+     *
+     * @param string $base    the text the person started from
+     * @param string $sitting changes of one sitting become one change in the history
+     *
+     * @return array{saved: bool, value: string, change: int|null, by: string|null, at: string|null}
+     *
+     * @throws BadText
+     */
+    public function save(Account $account, string $topic, int $id, string $name, string $base, string $value, string $sitting): array
+    {
+        $property = $this->vocabulary->property($topic, $name);
+        $value = $this->checked($property, $id, $value);
+
+        return $this->inTransaction(function () use ($account, $topic, $id, $property, $base, $value, $sitting): array {
+            [$subject, $now] = $this->locked($topic, $id, $property);
+            if ($now === $value) {
+                return ['saved' => true, 'value' => $now, 'change' => null, 'by' => null, 'at' => null];
+            }
+            $last = $this->history->last($topic, $id, $property->name());
+            if ($now !== self::clean($base)) {
+                return ['saved' => false, 'value' => $now, 'change' => null, 'by' => $last['by'] ?? null, 'at' => $last['at'] ?? null];
+            }
+            $this->write($subject, $property, $value);
+            if (null !== $last && $last['account'] === $account->id() && $last['sitting'] === $sitting) {
+                $change = $last['id'];
+                $this->history->extend($change, $value);
+            } else {
+                $change = $this->history->note($account, $subject, $property->name(), $now, $value, $sitting);
+            }
+
+            return ['saved' => true, 'value' => $value, 'change' => $change, 'by' => $account->name, 'at' => null];
+        });
+    }
+
+    /**
+     * Puts a text back to what it was before a change, however long ago, if it may still be kept. That is itself a change
+     * and can be taken back.
+     *
+     * @return array{topic: string, id: int, property: string, value: string}
+     *
+     * @throws BadText
+     */
+    public function takeBack(Account $account, int $changeId): array
+    {
+        $change = $this->history->change($changeId) ?? throw new BadText('This change is not in the history.');
+        if (!$this->vocabulary->isWritten($change['topic'], $change['property'])) {
+            throw new BadText('What this change was about is not written any more.');
+        }
+        $property = $this->vocabulary->property($change['topic'], $change['property']);
+        $value = $this->checked($property, $change['id'], $change['before']);
+
+        return $this->inTransaction(function () use ($account, $change, $property, $value): array {
+            [$subject, $now] = $this->locked($change['topic'], $change['id'], $property);
+            if ($now !== $value) {
+                $this->write($subject, $property, $value);
+                $this->history->note($account, $subject, $property->name(), $now, $value, 'back-'.bin2hex(random_bytes(8)));
+            }
+
+            return ['topic' => $change['topic'], 'id' => $change['id'], 'property' => $property->name(), 'value' => $value];
+        });
+    }
+
+    /** @throws BadText */
+    private function checked(Property $property, int $id, string $value): string
+    {
+        $value = self::clean($value);
+        if (mb_strlen($value) > $property->most()) {
+            throw new BadText(\sprintf('This text has %d characters; %d fit here. It is kept in this browser: shorten it, and it will be saved.', mb_strlen($value), $property->most()));
+        }
+        $property->check($value, $id);
+
+        return $value;
+    }
+
+    /**
+     * @return array{Subject, string} the thing, and the text as it stands
+     *
+     * @throws BadText
+     */
+    private function locked(string $name, int $id, Property $property): array
+    {
+        $topic = $this->vocabulary->topic($name);
+        $subject = $topic->locked($id) ?? throw new BadText(\sprintf('This %s is not in the register.', $name));
+        $column = $property->column();
+
+        return [$subject, null === $column ? $this->said->one($name, $id, $property->name()) : $topic->read($id, $column)];
+    }
+
+    private function write(Subject $subject, Property $property, string $value): void
+    {
+        $topic = $this->vocabulary->topic($subject->topic);
+        $column = $property->column();
+        null === $column ? $this->said->write($subject->topic, $subject->id, $property->name(), $value) : $topic->write($subject, $column, $value);
+        $topic->touched($subject, $property);
+        $this->events->dispatch(new TextSaved($subject, $property->name(), $value));
+    }
+
+    /**
+     * Things are locked in one order, so that two changes seldom meet; where the database takes one back all the same, it is
+     * made again from the start.
+     *
+     * @template T
+     *
+     * @param \Closure(): T $change
+     *
+     * @return T
+     */
+    private function inTransaction(\Closure $change): mixed
+    {
+        for ($try = 1;; ++$try) {
+            try {
+                return $this->db->transactional($change);
+            } catch (RetryableException $e) {
+                if ($try >= self::TRIES || $this->db->isTransactionActive()) {
+                    throw $e;
+                }
+                usleep(random_int(5000, 20000) * $try);
+            }
+        }
+    }
+
+    /** Line ends of one kind, and nothing that is not text. Spaces at the end belong to typing, not to the text. */
+    private static function clean(string $text): string
+    {
+        return rtrim(preg_replace('/[\x00-\x08\x0B\x0C\x0E-\x1F\x7F]/u', '', str_replace(["\r\n", "\r"], "\n", mb_scrub($text))) ?? '');
+    }
+}

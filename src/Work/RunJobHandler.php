@@ -1,0 +1,54 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Work;
+
+use Doctrine\ORM\EntityManagerInterface;
+use Fasti\Core\Survey\SourceError;
+use Fasti\Core\Survey\Stopped;
+use Psr\Log\LoggerInterface;
+use Symfony\Component\Messenger\Attribute\AsMessageHandler;
+
+/** What a worker does with a job: takes it if nobody else has, and ends it, however it went. */
+#[AsMessageHandler]
+final readonly class RunJobHandler
+{
+    public function __construct(private Jobs $jobs, private JobKinds $kinds, private EntityManagerInterface $entities, private LoggerInterface $logger)
+    {
+    }
+
+    public function __invoke(RunJob $message): void
+    {
+        $mine = $this->jobs->claim($message->jobId);
+        if (null === $mine) {
+            // One job of a lane at a time: this one comes again.
+            $this->jobs->later($message->jobId);
+        } elseif ($mine) {
+            $this->run($message->jobId);
+        }
+    }
+
+    private function run(int $id): void
+    {
+        $job = $this->jobs->find($id) ?? throw new \LogicException('A job vanished.');
+        $kind = $this->kinds->of($job->kind);
+        try {
+            $kind->run(new Running($job, $this->jobs, $kind));
+            $this->jobs->end($id, State::Done);
+        } catch (Stopped) {
+            $this->jobs->end($id, 'pause' === $this->jobs->asked($id) ? State::Paused : State::Cancelled);
+        } catch (SteppedBack) {
+            $this->jobs->stepBack($id);
+        } catch (SourceError $e) {
+            $this->jobs->end($id, State::Failed, $e->inWords());
+        } catch (JobFailed $e) {
+            $this->jobs->end($id, State::Failed, $e->getMessage());
+        } catch (\Throwable $e) {
+            $this->logger->error('Job {id}, a {kind}, failed', ['id' => $id, 'kind' => $job->kind, 'exception' => $e]);
+            $this->jobs->end($id, State::Failed, 'Fasti itself failed here. '.$kind->wordsWhenBroken($job).' The log of the application says more; tell whoever looks after it.');
+        } finally {
+            $this->entities->clear();
+        }
+    }
+}
