@@ -83,32 +83,56 @@ Alpine.data('theme', () => ({
     },
 }));
 
-/** Long work: asks how far it is and loads the page again when it is over. */
+/** Long work: asks how far it is, in the words of the server, and loads the page again when it is over. */
 Alpine.data('work', () => ({
-    doing: 'waiting for the worker',
+    words: '',
     silent: false,
     init() {
+        this.words = this.$root.querySelector('[role=status]').textContent.trim();
         const ask = async () => {
             try {
                 const state = await (await fetch(this.$root.dataset.url, { headers: HEADERS })).json();
                 if (state.over) {
                     return location.reload();
                 }
-                const counted = state.total > 0 ? ` (${state.done.toLocaleString('en')} of ${state.total.toLocaleString('en')})` : '';
-                this.doing = state.state === 'waiting' ? `waiting for the worker${state.waited ? `, ${state.waited}` : ''}` : `${state.doing === 'connecting' ? '' : this.$root.dataset.verb ?? 'Reading '}${state.doing}${counted}`.replace('Reading storing', 'Storing').replace('Reading comparing', 'Comparing').replace('Reading writing', 'Writing').replace('Reading finishing', 'Finishing');
+                this.words = state.words;
                 this.silent = state.silent;
                 if (state.total > 0) {
                     this.$refs.bar.max = state.total;
                     this.$refs.bar.value = state.done;
                 }
             } catch {
-                this.doing = 'no connection to Fasti; asking again';
+                this.words = 'No connection to Fasti; asking again';
             }
             return setTimeout(ask, 700);
         };
         ask();
     },
 }));
+
+/** Findings that are set aside, wherever they stand. */
+document.addEventListener('click', async (event) => {
+    const button = event.target.closest('[data-aside]');
+    if (!button) {
+        return;
+    }
+    const response = await fetch(button.dataset.aside, { method: 'POST', headers: { ...HEADERS, 'X-Csrf-Token': token() } });
+    if (response.ok && !('reload' in button.dataset)) {
+        const note = button.closest('.note');
+        note.dispatchEvent(new CustomEvent('told', { bubbles: true, detail: { words: 'Set aside', tone: 'good' } }));
+        note.remove();
+    } else if (response.ok || 'reload' in button.dataset) {
+        location.reload();
+    } else {
+        const detail = { words: 'It could not be set aside. Load the page anew, and try again.', tone: 'bad' };
+        button.dispatchEvent(new CustomEvent('told', { bubbles: true, detail }));
+    }
+});
+document.addEventListener('change', (event) => {
+    if (event.target.matches('[data-submits]')) {
+        event.target.form.submit();
+    }
+});
 
 /** What to follow of a source that has changed: the button says how much. */
 Alpine.data('drift', () => ({
@@ -123,6 +147,7 @@ Alpine.data('drift', () => ({
     later() { this.choices().forEach((choice) => { choice.value = 'no'; }); this.count(); },
 }));
 
+/** The form of a connection. What each engine asks for stands at its button: fields, port, schemes of its URLs. */
 Alpine.data('connection', () => ({
     busy: false,
     asked: false,
@@ -131,34 +156,33 @@ Alpine.data('connection', () => ({
     tone: '',
     init() { this.kind(); },
     input(name) { return this.$root.querySelector(`[name$="[${name}]"]`); },
-    engine() { return this.$root.querySelector('[name$="[engine]"]:checked')?.value ?? 'mariadb'; },
+    engines() { return [...this.$root.querySelectorAll('[name$="[engine]"]')]; },
+    engine() { return this.engines().find((button) => button.checked) ?? this.engines()[0]; },
     /** Shows what the kind of source asks for. */
     kind() {
-        const engine = this.engine();
-        const server = engine !== 'sqlite' && engine !== 'files';
-        this.$refs.server.hidden = !server;
-        this.$refs.files.hidden = server;
-        this.$refs.dialect.hidden = this.$refs.endings.hidden = engine !== 'files';
+        const asks = this.engine().dataset;
+        const fields = asks.fields.split(' ');
+        this.$root.querySelectorAll('[data-field]').forEach((block) => { block.hidden = !fields.includes(block.dataset.field); });
         const port = this.input('port');
-        if (['3306', '5432', ''].includes(port.value)) {
-            port.value = engine === 'postgresql' ? '5432' : '3306';
+        if (['', ...this.engines().map((button) => button.dataset.port)].includes(port.value)) {
+            port.value = asks.port;
         }
-        this.input('url').placeholder = `${engine === 'postgresql' ? 'postgresql' : 'mysql'}://account:secret@host:${port.value}/database`;
-        this.input('files[]')?.toggleAttribute('multiple', engine === 'files');
+        this.input('url').placeholder = `${asks.schemes.split(' ')[0]}://account:secret@host:${port.value}/database`;
+        this.input('files[]')?.toggleAttribute('multiple', fields.includes('dialect'));
         this.asked = false;
     },
     pasted() {
-        const m = /^(mysql|mariadb|postgres|postgresql):\/\/(?:(.*)@)?(\[[^\]]+\]|[^:/?@[]*)(?::(\d*))?(?:\/([^?#]*))?/i.exec(this.input('url').value.trim());
-        if (!m) {
+        const m = /^([a-z]+):\/\/(?:(.*)@)?(\[[^\]]+\]|[^:/?@[]*)(?::(\d*))?(?:\/([^?#]*))?/i.exec(this.input('url').value.trim());
+        const button = m && this.engines().find((each) => each.dataset.schemes.split(' ').includes(m[1].toLowerCase()));
+        if (!button || button.dataset.port === '') {
             return;
         }
-        const engine = m[1].toLowerCase().replace(/^postgres$/, 'postgresql');
-        this.$root.querySelector(`[name$="[engine]"][value="${engine}"]`).checked = true;
+        button.checked = true;
         this.kind();
         const plain = (text) => { try { return decodeURIComponent(text); } catch { return text; } };
         const [account, ...secret] = (m[2] ?? '').split(':');
         this.input('host').value = plain(m[3].replace(/[[\]]/g, ''));
-        this.input('port').value = m[4] || (engine === 'postgresql' ? 5432 : 3306);
+        this.input('port').value = m[4] || button.dataset.port;
         this.input('database').value = plain(m[5] ?? '');
         this.input('account').value = plain(account);
         if (secret.length > 0) {
@@ -174,9 +198,9 @@ Alpine.data('connection', () => ({
         for (const name of ['url', 'host', 'port', 'database', 'account', 'secret']) {
             form.set(name, this.input(name).value);
         }
-        form.set('engine', this.engine());
+        form.set('engine', this.engine().value);
         form.set('_token', this.$root.dataset.token);
-        form.set('source', this.$root.dataset.source);
+        form.set('connection', this.$root.dataset.connection);
         try {
             const answer = await (await fetch(this.$root.dataset.url, { method: 'POST', headers: HEADERS, body: form })).json();
             [this.message, this.advice, this.tone] = [answer.message ?? answer.error, answer.advice ?? '', answer.ok ? 'good' : 'bad'];
@@ -315,10 +339,6 @@ Alpine.data('entry', () => ({
             if (open) {
                 this.unfold(open.closest('[data-row]'));
             }
-            const settle = event.target.closest('[data-settle]');
-            if (settle) {
-                this.settle(settle);
-            }
             const take = event.target.closest('[data-take]');
             if (take) {
                 this.take(take);
@@ -335,28 +355,18 @@ Alpine.data('entry', () => ({
             }
         });
         root.addEventListener('change', (event) => {
-            if (event.target.matches('[data-standing]')) {
-                this.chosen(event.target, 'entry', 'standing');
-            } else if (event.target.matches('[data-personal]')) {
-                this.chosen(event.target, 'field', 'personal');
+            if (event.target.matches('[data-choice]')) {
+                this.chosen(event.target);
             }
         });
+        root.addEventListener('told', (event) => { [this.status, this.tone] = [event.detail.words, event.detail.tone]; });
     },
-    /** A doubtful text was looked at and stands: its note leaves the margin. */
-    async settle(button) {
-        const response = await fetch(button.dataset.settle, { method: 'POST', headers: { ...HEADERS, 'X-Csrf-Token': token() } });
-        if (response.ok) {
-            button.closest('.note').remove();
-            [this.status, this.tone] = ['Settled', 'good'];
-        } else {
-            [this.status, this.tone] = ['It could not be settled. Load the page anew, and try again.', 'bad'];
-        }
-    },
-    async chosen(select, subject, property) {
+    async chosen(select) {
+        const { topic, id, property, value: base } = select.dataset;
         const response = await fetch(this.$root.dataset.texts, {
             method: 'POST',
             headers: { ...HEADERS, 'Content-Type': 'application/json', 'X-Csrf-Token': token() },
-            body: JSON.stringify({ subject, id: Number(select.dataset.id), property, base: select.dataset.value, value: select.value, sitting: this.texts.sitting }),
+            body: JSON.stringify({ topic, id: Number(id), property, base, value: select.value, sitting: this.texts.sitting }),
         });
         const answer = await response.json();
         if (response.ok) {
@@ -374,7 +384,7 @@ Alpine.data('entry', () => ({
     },
     take(button) {
         const text = button.dataset.for.startsWith('entry')
-            ? this.$root.querySelector('[data-subject=entry][data-property=meaning]')
+            ? this.$root.querySelector('[data-topic=entry][data-property=meaning]')
             : button.closest('[data-row]').querySelector('[data-property=meaning]');
         const says = button.dataset.take;
         if (!text.dataset.value.includes(says)) {

@@ -12,6 +12,15 @@ document.getElementById('theme').addEventListener('click', () => {
     try { localStorage.setItem('fasti:theme', html.dataset.theme); } catch { /* for this page only */ }
 });
 
+document.addEventListener('click', (event) => {
+    const open = event.target.closest('[data-open]');
+    if (open) {
+        const more = open.closest('[data-row]').querySelector('[data-more]');
+        more.hidden = !more.hidden;
+        open.setAttribute('aria-expanded', String(!more.hidden));
+    }
+});
+
 // ---- search: the list of everything is loaded when it is first wanted, as a script, since a page on disk may not fetch ----
 const input = document.getElementById('find');
 const list = document.getElementById('found');

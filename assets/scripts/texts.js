@@ -4,7 +4,7 @@ import { HEADERS, later, token } from './ask.js';
 
 const WAIT = 500;
 const RETRY = 4000;
-const keyOf = (data) => `fasti:text:${data.subject}:${data.id}:${data.property}`;
+const keyOf = (data) => `fasti:text:${data.topic}:${data.id}:${data.property}`;
 
 export class Texts {
     constructor(root, tell) {
@@ -46,13 +46,15 @@ export class Texts {
         area.value = data.value;
         area.setAttribute('aria-label', data.label);
         text.classList.add('writing');
+        // What is written looks like a text from its first letter on, not like the words that stood for it.
+        text.classList.remove('blank');
         text.removeAttribute('role');
         text.replaceChildren(area);
         data.base ??= data.value;
         const grow = () => { area.style.height = 'auto'; area.style.height = `${area.scrollHeight + 2}px`; };
         const save = later(WAIT, () => this.save(text));
         area.addEventListener('input', () => {
-            if (!data.property.startsWith('meaning')) {
+            if (!text.classList.contains('long')) {
                 area.value = area.value.replace(/\n/g, ' ');
             }
             data.value = area.value;
@@ -130,7 +132,7 @@ export class Texts {
             response = await fetch(this.url, {
                 method: 'POST',
                 headers: { ...HEADERS, 'Content-Type': 'application/json', 'X-Csrf-Token': token() },
-                body: JSON.stringify({ subject: data.subject, id: Number(data.id), property: data.property, base: data.base, value, sitting: this.sitting }),
+                body: JSON.stringify({ topic: data.topic, id: Number(data.id), property: data.property, base: data.base, value, sitting: this.sitting }),
             });
         } catch {
             data.busy = '';
@@ -222,7 +224,7 @@ export class Texts {
         };
         choose('Keep theirs', answer.value);
         choose('Keep mine', data.value);
-        choose('Keep both, one after the other', [answer.value, data.value].filter(Boolean).join(data.property === 'meaning' ? '\n\n' : ' / '));
+        choose('Keep both, one after the other', [answer.value, data.value].filter(Boolean).join(text.classList.contains('long') ? '\n\n' : ' / '));
         text.appendChild(box);
         this.tell('Two people wrote here', 'bad');
     }

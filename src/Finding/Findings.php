@@ -7,7 +7,10 @@ namespace Fasti\Finding;
 use Doctrine\DBAL\ArrayParameterType;
 use Doctrine\DBAL\Connection;
 use Fasti\Account\Account;
+use Fasti\Account\AccountStore;
 use Fasti\Core\Finding\Check;
+use Fasti\Core\Finding\Severity;
+use Fasti\Register\EntryStore;
 use Fasti\Support\Batch;
 use Fasti\Support\Row;
 
@@ -20,9 +23,9 @@ use Fasti\Support\Row;
  */
 final readonly class Findings
 {
-    private const OPEN = 'n.ended_at IS NULL AND n.set_aside_at IS NULL';
+    private const OPEN = 'ended_at IS NULL AND set_aside_at IS NULL AND gone = 0';
 
-    public function __construct(private Connection $db, private Checks $checks)
+    public function __construct(private Connection $db, private Checks $checks, private EntryStore $entries, private AccountStore $accounts)
     {
     }
 
@@ -36,7 +39,7 @@ final readonly class Findings
     {
         $rows = [];
         foreach ($noticed as $one) {
-            $rows[self::identity($check->name(), $one)] = self::row($check, $one);
+            $rows[self::identity($check->name(), $one)] = $one;
         }
         $ended = [];
         foreach (null === $entries ? [null] : array_chunk($entries, Batch::SIZE) as $chunk) {
@@ -51,13 +54,13 @@ final readonly class Findings
         foreach (array_chunk($ended, Batch::SIZE) as $chunk) {
             $this->db->executeStatement('UPDATE finding SET ended_at = UTC_TIMESTAMP() WHERE id IN (?)', [$chunk], [ArrayParameterType::INTEGER]);
         }
-        $this->store(array_values($rows));
+        $this->store($check, array_values($rows));
     }
 
     /** Adds to what is known; what was noticed before stays as it is. */
     public function add(Check $check, Noticed ...$noticed): void
     {
-        $this->store(array_values(array_map(static fn (Noticed $one): array => self::row($check, $one), $noticed)));
+        $this->store($check, array_values($noticed));
     }
 
     /** A text has been written anew: what was noticed about it before is over. */
@@ -85,9 +88,9 @@ final readonly class Findings
     {
         $found = [];
         if ([] !== $entries) {
-            $rows = $this->db->iterateAssociative('SELECT n.*, NULL AS aside_by FROM finding n WHERE n.entry_id IN (?) AND n.severity = \'attention\' AND '.self::OPEN.' ORDER BY n.id', [$entries], [ArrayParameterType::INTEGER]);
+            $rows = $this->db->iterateAssociative('SELECT * FROM finding WHERE entry_id IN (?) AND severity = \'attention\' AND '.self::OPEN.' ORDER BY id', [$entries], [ArrayParameterType::INTEGER]);
             foreach ($rows as $row) {
-                $found[Row::int($row, 'entry_id')][] = self::place($row);
+                $found[Row::int($row, 'entry_id')][] = self::place($row, []);
             }
         }
 
@@ -102,7 +105,7 @@ final readonly class Findings
     public function groups(int $source): array
     {
         $groups = [];
-        $counted = 'SELECT n.check_name, n.check_group, COUNT(*) AS n, MIN(n.title) AS one FROM finding n JOIN entry e ON e.id = n.entry_id WHERE '.self::OPEN.' AND e.gone_at IS NULL AND ? IN (0, e.source_id) GROUP BY n.check_name, n.check_group';
+        $counted = 'SELECT check_name, check_group, COUNT(*) AS n, MIN(title) AS one FROM finding WHERE '.self::OPEN.' AND ? IN (0, source_id) GROUP BY check_name, check_group';
         foreach ($this->db->iterateAssociative($counted, [$source]) as $row) {
             $check = $this->checks->of(Row::text($row, 'check_name'));
             if (null !== $check) {
@@ -122,44 +125,57 @@ final readonly class Findings
     public function places(string $check, ?string $group, int $source, int $most, int $skip = 0): array
     {
         $rows = $this->db->fetchAllAssociative(
-            'SELECT n.*, a.name AS aside_by FROM finding n JOIN entry e ON e.id = n.entry_id LEFT JOIN account a ON a.id = n.set_aside_by_id
-             WHERE n.ended_at IS NULL AND n.check_name = ? AND (? = 1 OR n.check_group = ?) AND e.gone_at IS NULL AND ? IN (0, e.source_id)
-             ORDER BY n.set_aside_at IS NOT NULL, e.schema_name, e.name, n.id LIMIT '.$most.' OFFSET '.$skip,
+            'SELECT * FROM finding WHERE ended_at IS NULL AND gone = 0 AND check_name = ? AND (? = 1 OR check_group = ?) AND ? IN (0, source_id)
+             ORDER BY set_aside_at IS NOT NULL, entry_id, id LIMIT '.$most.' OFFSET '.$skip,
             [$check, null === $group ? 1 : 0, $group ?? '', $source],
         );
 
-        return array_map(self::place(...), $rows);
+        $names = $this->accounts->names(array_values(array_filter(array_map(static fn (array $row): int => Row::maybeInt($row, 'set_aside_by_id') ?? 0, $rows))));
+
+        return array_map(static fn (array $row): array => self::place($row, $names), $rows);
     }
 
     public function count(): int
     {
-        return Row::int(['n' => $this->db->fetchOne('SELECT COUNT(*) FROM finding n JOIN entry e ON e.id = n.entry_id WHERE e.gone_at IS NULL AND '.self::OPEN)], 'n');
+        return Row::int(['n' => $this->db->fetchOne('SELECT COUNT(*) FROM finding WHERE '.self::OPEN)], 'n');
     }
 
     /** How many texts of a source wait for somebody to look at them. */
     public function countOf(string $check, int $source): int
     {
-        return Row::int(['n' => $this->db->fetchOne('SELECT COUNT(*) FROM finding n JOIN entry e ON e.id = n.entry_id WHERE n.check_name = ? AND e.source_id = ? AND '.self::OPEN, [$check, $source])], 'n');
+        return Row::int(['n' => $this->db->fetchOne('SELECT COUNT(*) FROM finding WHERE check_name = ? AND source_id = ? AND '.self::OPEN, [$check, $source])], 'n');
     }
 
     /** A condition on the column e.id: of entries with an open finding of a check. */
     public static function entriesWith(string $check): string
     {
-        return \sprintf("EXISTS (SELECT 1 FROM finding n WHERE n.entry_id = e.id AND n.check_name = '%s' AND %s)", addslashes($check), self::OPEN);
+        return \sprintf("e.id IN (SELECT entry_id FROM finding WHERE check_name = '%s' AND %s)", addslashes($check), self::OPEN);
     }
 
-    /** @param list<list<string|int|null>> $rows */
-    private function store(array $rows): void
+    /**
+     * The entries of a source that it has no more: what was found about them waits until they come back.
+     *
+     * @param list<int> $entries
+     */
+    public function gone(int $source, array $entries): void
     {
+        $this->db->executeStatement('UPDATE finding SET gone = entry_id IN (?) WHERE source_id = ?', [[] === $entries ? [0] : $entries, $source], [ArrayParameterType::INTEGER]);
+    }
+
+    /** @param list<Noticed> $noticed */
+    private function store(Check $check, array $noticed): void
+    {
+        $sources = $this->entries->sources(array_values(array_unique(array_map(static fn (Noticed $one): int => $one->entry, $noticed))));
+        $rows = array_map(static fn (Noticed $one): array => self::row($check, $one, $sources[$one->entry] ?? 0), $noticed);
         // One that had ended begins anew; what a person set aside stays so as long as it is the same.
-        Batch::insert($this->db, 'INSERT INTO finding (identity, check_name, check_group, entry_id, field_id, property, title, severity, since) VALUES', $rows,
+        Batch::insert($this->db, 'INSERT INTO finding (identity, check_name, check_group, source_id, entry_id, field_id, property, title, severity, since) VALUES', $rows,
             'ON DUPLICATE KEY UPDATE since = IF(ended_at IS NULL, since, UTC_TIMESTAMP()), set_aside_by_id = IF(ended_at IS NULL, set_aside_by_id, NULL), set_aside_at = IF(ended_at IS NULL, set_aside_at, NULL), ended_at = NULL, title = VALUES(title), severity = VALUES(severity)');
     }
 
     /** @return list<string|int|null> */
-    private static function row(Check $check, Noticed $one): array
+    private static function row(Check $check, Noticed $one, int $source): array
     {
-        return [self::identity($check->name(), $one), $check->name(), mb_substr($one->group, 0, 190), $one->entry, $one->field, $one->property, $one->title, $check->severity()->value, gmdate('Y-m-d H:i:s')];
+        return [self::identity($check->name(), $one), $check->name(), mb_substr($one->group, 0, 190), $source, $one->entry, $one->field, $one->property, $one->title, $check->severity()->value, gmdate('Y-m-d H:i:s')];
     }
 
     private static function identity(string $check, Noticed $one): string
@@ -172,20 +188,21 @@ final readonly class Findings
     {
         return [
             'check' => $check->name(), 'group' => $group, 'title' => $check->title($group, $one, $count), 'why' => $check->why(),
-            'attention' => \Fasti\Core\Finding\Severity::Attention === $check->severity(), 'count' => $count, 'one' => $one,
+            'attention' => Severity::Attention === $check->severity(), 'count' => $count, 'one' => $one,
         ];
     }
 
     /**
      * @param array<string, mixed> $row
+     * @param array<int, string>   $names of accounts
      *
      * @return Place
      */
-    private static function place(array $row): array
+    private static function place(array $row, array $names): array
     {
         return [
             'id' => Row::int($row, 'id'), 'check' => Row::text($row, 'check_name'), 'group' => Row::text($row, 'check_group'), 'entry' => Row::int($row, 'entry_id'), 'field' => Row::maybeInt($row, 'field_id'),
-            'property' => Row::text($row, 'property'), 'title' => Row::text($row, 'title'), 'since' => Row::text($row, 'since'), 'aside' => null !== $row['set_aside_at'], 'by' => Row::maybeText($row, 'aside_by'),
+            'property' => Row::text($row, 'property'), 'title' => Row::text($row, 'title'), 'since' => Row::text($row, 'since'), 'aside' => null !== $row['set_aside_at'], 'by' => $names[Row::maybeInt($row, 'set_aside_by_id') ?? 0] ?? null,
         ];
     }
 }

@@ -9,12 +9,13 @@ use Fasti\Account\Account;
 use Fasti\Core\Finding\Severity;
 use Fasti\Register\Entry;
 use Fasti\Register\Field;
+use Fasti\Source\Source;
 
 /** A finding as the register keeps it, from when it was first found until it is found no more. */
 #[ORM\Entity]
 #[ORM\Table(name: 'finding')]
 #[ORM\Index(name: 'finding_of', columns: ['entry_id', 'ended_at'])]
-#[ORM\Index(name: 'finding_group', columns: ['check_name', 'check_group', 'ended_at'])]
+#[ORM\Index(name: 'finding_group', columns: ['source_id', 'check_name', 'ended_at'])]
 class KeptFinding
 {
     #[ORM\Id, ORM\GeneratedValue, ORM\Column(options: ['unsigned' => true])]
@@ -31,7 +32,14 @@ class KeptFinding
     public string $group = '';
 
     #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)]
+    public Source $source;
+
+    #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)]
     public Entry $entry;
+
+    /** The source has the entry no more, so that there is nothing to look at. */
+    #[ORM\Column]
+    public bool $gone = false;
 
     #[ORM\ManyToOne]
     public ?Field $field = null;

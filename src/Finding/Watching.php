@@ -30,6 +30,7 @@ final readonly class Watching
         $catalog = $whole->with(tables: array_values(array_filter($whole->tables, static fn ($table): bool => !isset($gone[$table->place()->key()]))));
         $places = $this->entries->places($followed->source);
         $ids = array_values($places);
+        $this->findings->gone($followed->source, array_values(array_intersect_key($places, $gone)));
         $fields = null;
         foreach ($this->checks->ofCatalogs as $check) {
             $noticed = [];

@@ -5,9 +5,10 @@ declare(strict_types=1);
 namespace Fasti\Profile;
 
 use Fasti\Core\Privacy\Privacy;
+use Fasti\Register\Withholding;
 
 /** Which fields of an entry are personal or secret, and why. */
-final readonly class EntryPrivacy
+final readonly class EntryPrivacy implements Withholding
 {
     /** @param array<string, string> $reasons by field, of those that are */
     public function __construct(public array $reasons)
@@ -25,7 +26,7 @@ final readonly class EntryPrivacy
     }
 
     /** @return list<string> */
-    public function fields(): array
+    public function withheld(): array
     {
         return array_map(strval(...), array_keys($this->reasons));
     }

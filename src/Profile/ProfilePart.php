@@ -32,6 +32,7 @@ final readonly class ProfilePart implements DossierPart
     public function partials(): array
     {
         return [
+            Slot::Apart->value => 'profile/_apart.html.twig',
             Slot::Count->value => 'profile/_count.html.twig',
             Slot::FieldHolds->value => 'profile/_full.html.twig',
             Slot::FieldTags->value => 'profile/_likely.html.twig',

@@ -33,6 +33,19 @@ final readonly class Dossier
         return $found instanceof $part ? $found : null;
     }
 
+    /** @return list<string> fields whose values no page shows, and so no example that holds them */
+    public function withheld(): array
+    {
+        $withheld = [];
+        foreach ($this->parts as $part) {
+            if ($part instanceof Withholding) {
+                array_push($withheld, ...$part->withheld());
+            }
+        }
+
+        return array_values(array_unique($withheld));
+    }
+
     /** @return list<string> templates to show in a slot */
     public function partials(string $slot): array
     {

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Fasti\Register;
 
+use Doctrine\DBAL\ArrayParameterType;
+use Fasti\Support\Batch;
 use Doctrine\DBAL\Connection;
 use Fasti\Core\Catalog\Place;
 use Fasti\Core\Wording\Naming;
@@ -40,6 +42,23 @@ final readonly class EntryStore
         }
 
         return $places;
+    }
+
+    /**
+     * @param list<int> $entries
+     *
+     * @return array<int, int> entry → its source
+     */
+    public function sources(array $entries): array
+    {
+        $sources = [];
+        foreach (array_chunk($entries, Batch::SIZE) as $chunk) {
+            foreach ($this->db->iterateAssociative('SELECT id, source_id FROM entry WHERE id IN (?)', [$chunk], [ArrayParameterType::INTEGER]) as $row) {
+                $sources[Row::int($row, 'id')] = Row::int($row, 'source_id');
+            }
+        }
+
+        return $sources;
     }
 
     /** @return list<int> entries of a source, or of one of its schemas, in the order of their names */

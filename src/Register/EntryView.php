@@ -4,6 +4,9 @@ declare(strict_types=1);
 
 namespace Fasti\Register;
 
+use Fasti\Core\Catalog\CheckConstraint;
+use Fasti\Core\Catalog\Index;
+use Fasti\Core\Catalog\IndexPart;
 use Fasti\Core\Catalog\Place;
 use Fasti\Core\Catalog\Table;
 use Fasti\Core\Wording\Amount;
@@ -59,6 +62,44 @@ final readonly class EntryView
     public function percent(): int
     {
         return Amount::percent($this->describedCount, $this->fieldCount);
+    }
+
+    /** @return list<Index> those that a field is part of */
+    public function indexesOf(string $field): array
+    {
+        return array_values(array_filter($this->facts->indexes, static fn (Index $index): bool => \in_array($field, array_map(static fn (IndexPart $part): string => $part->column, $index->parts), true)));
+    }
+
+    /** @return list<CheckConstraint> those that are about one field alone */
+    public function checksOf(string $field): array
+    {
+        return array_values(array_filter($this->facts->checks, static fn (CheckConstraint $check): bool => $check->column === $field));
+    }
+
+    /** @return string the nearest object around a member of documents that is itself often missing; '' for none */
+    public function oftenMissing(string $field): string
+    {
+        $around = $field;
+        while (false !== ($cut = strrpos($around, '.'))) {
+            $around = rtrim(substr($around, 0, $cut), '[]');
+            $seen = $this->fieldNamed($around)?->column->seen;
+            if (null !== $seen && $seen->present < $seen->of) {
+                return $around;
+            }
+        }
+
+        return '';
+    }
+
+    private function fieldNamed(string $name): ?FieldView
+    {
+        foreach ($this->fields as $field) {
+            if ($field->name === $name) {
+                return $field;
+            }
+        }
+
+        return null;
     }
 
     /** @return list<array{string, string}> keys, checks and other rules of the table as label and sentence */

@@ -50,6 +50,23 @@ final readonly class Fields
         return $decisions;
     }
 
+    /**
+     * @param list<int> $fields
+     *
+     * @return array<int, string> field → its name
+     */
+    public function called(array $fields): array
+    {
+        $names = [];
+        if ([] !== $fields) {
+            foreach ($this->db->iterateAssociative('SELECT id, name FROM field WHERE id IN (?)', [$fields], [ArrayParameterType::INTEGER]) as $row) {
+                $names[Row::int($row, 'id')] = Row::text($row, 'name');
+            }
+        }
+
+        return $names;
+    }
+
     public function name(int $field): string
     {
         $name = $this->db->fetchOne('SELECT name FROM field WHERE id = ?', [$field]);

@@ -9,6 +9,8 @@ enum Slot: string
 {
     /** Under the meaning of the entry. */
     case Head = 'head';
+    /** After the fields that tell rows apart. */
+    case Apart = 'apart';
     /** A figure beside the head: `<div><dt>…</dt><dd>…</dd></div>`. */
     case Count = 'count';
     /** Beside the native type of a field. */

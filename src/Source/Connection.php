@@ -28,13 +28,13 @@ class Connection
     public bool $inUse = false;
 
     #[ORM\Column(length: 20)]
-    public string $engine = 'mariadb';
+    public string $engine = '';
 
     #[ORM\Column(length: 255)]
     public string $host = '';
 
     #[ORM\Column]
-    public int $port = 3306;
+    public int $port = 0;
 
     #[ORM\Column(name: 'database_name', length: 190)]
     public string $database = '';

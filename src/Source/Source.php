@@ -37,7 +37,7 @@ class Source
 
     /** What kind of engine the last survey met: it decides what types mean. */
     #[ORM\Column(length: 20)]
-    public string $engine = 'mariadb';
+    public string $engine = '';
 
     #[ORM\Column(name: 'every', length: 12, enumType: Cadence::class)]
     public Cadence $cadence = Cadence::Never;

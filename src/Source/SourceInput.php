@@ -23,7 +23,7 @@ final class SourceInput
     public Cadence $cadence = Cadence::Never;
     #[Assert\NotBlank(message: 'Give the connection a name, such as live or test.'), Assert\Length(max: 40)]
     public string $label = 'live';
-    public string $engine = 'mariadb';
+    public string $engine;
     public string $url = '';
     #[Assert\Length(max: 255)]
     public string $host = '';
@@ -45,6 +45,11 @@ final class SourceInput
     private bool $secretKept = false;
     /** @var array{string, string, int, string}|null what the kept secret opens */
     private ?array $opens = null;
+
+    public function __construct()
+    {
+        $this->engine = array_keys(Dialects::all())[0];
+    }
 
     public static function of(Source $source, Connection $connection): self
     {

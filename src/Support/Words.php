@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Fasti\Support;
 
+use Fasti\Core\Catalog\Place;
 use Fasti\Core\Dialect\Dialects;
 use Fasti\Core\Edition\Slug;
 use Fasti\Core\Wording\Amount;
@@ -18,6 +19,12 @@ final class Words
     public static function engine(string $engine): string
     {
         return Dialects::named($engine)?->label() ?? $engine;
+    }
+
+    #[AsTwigFunction('place')]
+    public static function place(string $schema, string $name): Place
+    {
+        return new Place($schema, $name);
     }
 
     #[AsTwigFilter('pretty_json')]

@@ -7,11 +7,14 @@ namespace Fasti\Survey;
 use Doctrine\ORM\EntityManagerInterface;
 use Fasti\Account\Account;
 use Fasti\Account\Act\Act;
+use Fasti\Core\Catalog\Place;
 use Fasti\Core\Drift\Compare;
 use Fasti\Drift\DoubtfulText;
 use Fasti\Drift\DriftItems;
 use Fasti\Finding\Findings;
 use Fasti\Register\EntryStore;
+use Fasti\Register\Fields;
+use Fasti\Source\Connector\Connectors;
 use Fasti\Source\Source;
 use Symfony\Bundle\FrameworkBundle\Controller\AbstractController;
 use Symfony\Component\HttpFoundation\Request;
@@ -26,7 +29,7 @@ final class SurveyController extends AbstractController
     /** How many places of a finding the summary names; the rest is one link away. */
     public const PLACES = 12;
 
-    public function __construct(private readonly EntityManagerInterface $entities, private readonly Surveys $surveys, private readonly EntryStore $entries, private readonly Findings $findings)
+    public function __construct(private readonly EntityManagerInterface $entities, private readonly Surveys $surveys, private readonly EntryStore $entries, private readonly Findings $findings, private readonly Fields $fields, private readonly Connectors $connectors)
     {
     }
 
@@ -48,6 +51,7 @@ final class SurveyController extends AbstractController
             'source' => $source,
             'surveys' => $this->surveys->list($source),
             'schemas' => $this->entries->coverageBySchema($id),
+            'documents' => \in_array('files', $this->connectors->of($source->connection()->engine)->fields(), true),
             'doubtful' => $this->findings->countOf(DoubtfulText::NAME, $id),
         ]);
     }
@@ -82,17 +86,33 @@ final class SurveyController extends AbstractController
         $survey = $this->survey($id);
         $source = $survey->source->id();
         $latest = $this->surveys->isLatest($survey);
-        $standouts = [];
-        foreach ($survey->isDone() && $latest ? $this->findings->groups($source) : [] as $group) {
-            $standouts[] = $group + ['places' => $this->findings->places($group['check'], $group['group'], $source, self::PLACES)];
-        }
 
         return $this->render('survey/show.html.twig', [
             'survey' => $survey,
-            'places' => $survey->isDone() ? $this->entries->places($source) : [],
+            'places' => $places = $survey->isDone() ? $this->entries->places($source) : [],
             'latest' => $latest,
-            'standouts' => $standouts,
+            'standouts' => $survey->isDone() && $latest ? $this->standouts($source, $places) : [],
         ]);
+    }
+
+    /**
+     * @param array<string, int> $places key → entry
+     *
+     * @return list<array<string, mixed>> groups of findings, each with its first places and how they are called
+     */
+    private function standouts(int $source, array $places): array
+    {
+        $keys = array_flip($places);
+        $standouts = [];
+        foreach ($this->findings->groups($source) as $group) {
+            $found = array_values(array_filter($this->findings->places($group['check'], $group['group'], $source, self::PLACES), static fn (array $place): bool => !$place['aside']));
+            $fields = $this->fields->called(array_values(array_filter(array_column($found, 'field'))));
+            $standouts[] = $group + ['places' => array_map(static fn (array $place): array => $place + [
+                'where' => Place::ofKey($keys[$place['entry']] ?? '').(isset($fields[$place['field']]) ? '.'.$fields[$place['field']] : ''),
+            ], $found)];
+        }
+
+        return $standouts;
     }
 
     /** Follows the source, as far as the steward wants to. */

@@ -6,6 +6,7 @@ namespace Fasti\Text;
 
 use Doctrine\DBAL\Connection;
 use Fasti\Account\Account;
+use Fasti\Account\AccountStore;
 use Fasti\Support\Row;
 
 /**
@@ -17,7 +18,7 @@ final readonly class History
 {
     public const PAGE = 100;
 
-    public function __construct(private Connection $db, private Vocabulary $vocabulary)
+    public function __construct(private Connection $db, private AccountStore $accounts, private Vocabulary $vocabulary)
     {
     }
 
@@ -42,11 +43,16 @@ final readonly class History
     public function last(string $topic, int $id, string $property): ?array
     {
         $row = $this->db->fetchAssociative(
-            'SELECT c.id, c.account_id, c.sitting, c.at, a.name FROM change_event c JOIN account a ON a.id = c.account_id WHERE c.topic = ? AND c.topic_id = ? AND c.property = ? ORDER BY c.id DESC LIMIT 1',
+            'SELECT id, account_id, sitting, at FROM change_event WHERE topic = ? AND topic_id = ? AND property = ? ORDER BY id DESC LIMIT 1',
             [$topic, $id, $property],
         );
 
-        return false === $row ? null : ['id' => Row::int($row, 'id'), 'account' => Row::int($row, 'account_id'), 'by' => Row::text($row, 'name'), 'at' => Row::text($row, 'at'), 'sitting' => Row::text($row, 'sitting')];
+        if (false === $row) {
+            return null;
+        }
+        $by = Row::int($row, 'account_id');
+
+        return ['id' => Row::int($row, 'id'), 'account' => $by, 'by' => $this->accounts->names([$by])[$by] ?? '', 'at' => Row::text($row, 'at'), 'sitting' => Row::text($row, 'sitting')];
     }
 
     /** @return array{topic: string, id: int, property: string, before: string}|null */
@@ -67,14 +73,15 @@ final readonly class History
     public function of(string $page, int $pageId, int $before = \PHP_INT_MAX): array
     {
         $rows = $this->db->fetchAllAssociative(
-            'SELECT c.id, c.topic, c.topic_id, c.property, c.text_before, c.text_after, c.at, a.name AS by_name FROM change_event c JOIN account a ON a.id = c.account_id
-             WHERE c.page = ? AND c.page_id = ? AND c.id < ? AND c.text_before <> c.text_after ORDER BY c.id DESC LIMIT '.(self::PAGE + 1),
+            'SELECT id, topic, topic_id, property, text_before, text_after, at, account_id FROM change_event
+             WHERE page = ? AND page_id = ? AND id < ? AND text_before <> text_after ORDER BY id DESC LIMIT '.(self::PAGE + 1),
             [$page, $pageId, $before],
         );
         $names = $this->names($page, $rows);
+        $people = $this->accounts->names(array_map(static fn (array $row): int => Row::int($row, 'account_id'), $rows));
         $changes = array_map(static fn (array $row): array => [
             'id' => Row::int($row, 'id'), 'topic' => Row::text($row, 'topic'), 'topicId' => Row::int($row, 'topic_id'), 'property' => Row::text($row, 'property'),
-            'before' => Row::text($row, 'text_before'), 'after' => Row::text($row, 'text_after'), 'at' => Row::text($row, 'at'), 'by' => Row::text($row, 'by_name'),
+            'before' => Row::text($row, 'text_before'), 'after' => Row::text($row, 'text_after'), 'at' => Row::text($row, 'at'), 'by' => $people[Row::int($row, 'account_id')] ?? '',
             'of' => $names[Row::text($row, 'topic')][Row::int($row, 'topic_id')] ?? '',
         ], \array_slice($rows, 0, self::PAGE));
 

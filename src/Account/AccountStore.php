@@ -1,0 +1,34 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Account;
+
+use Doctrine\DBAL\ArrayParameterType;
+use Doctrine\DBAL\Connection;
+use Fasti\Support\Row;
+
+/** What other rooms may know of accounts. */
+final readonly class AccountStore
+{
+    public function __construct(private Connection $db)
+    {
+    }
+
+    /**
+     * @param list<int> $ids
+     *
+     * @return array<int, string> id → what people are called; closed accounts keep their names
+     */
+    public function names(array $ids): array
+    {
+        $names = [];
+        if ([] !== $ids) {
+            foreach ($this->db->iterateAssociative('SELECT id, name FROM account WHERE id IN (?)', [array_values(array_unique($ids))], [ArrayParameterType::INTEGER]) as $row) {
+                $names[Row::int($row, 'id')] = Row::text($row, 'name');
+            }
+        }
+
+        return $names;
+    }
+}
