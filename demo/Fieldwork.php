@@ -25,8 +25,29 @@ final class Fieldwork
     {
     }
 
-    /** Drops both schemas, makes them anew with all rows, and gives the account the right to read them and nothing else. */
-    public function make(string $account, #[\SensitiveParameter] string $secret): void
+    /**
+     * What makes an account that may read both schemas and nothing else, for whoever may make accounts on the server.
+     *
+     * @return list<string> statements
+     */
+    public function accountSql(string $account, #[\SensitiveParameter] string $secret): array
+    {
+        $statements = [];
+        $quoted = static fn (string $text): string => "'".str_replace(['\\', "'"], ['\\\\', "''"], $text)."'";
+        foreach (['localhost', '127.0.0.1'] as $host) {
+            $name = $quoted($account).'@'.$quoted($host);
+            $statements[] = \sprintf('CREATE OR REPLACE USER %s IDENTIFIED BY %s', $name, $quoted($secret));
+            foreach ([$this->fieldwork, $this->archive] as $schema) {
+                // The name of a function is seen only by those who may call it.
+                $statements[] = \sprintf('GRANT SELECT, SHOW VIEW, TRIGGER, EXECUTE ON `%s`.* TO %s', $schema, $name);
+            }
+        }
+
+        return $statements;
+    }
+
+    /** Drops both schemas and makes them anew with all rows. */
+    public function make(): void
     {
         mt_srand(self::SEED);
         foreach ([$this->fieldwork, $this->archive] as $schema) {
@@ -47,14 +68,6 @@ final class Fieldwork
         $this->server->exec('COMMIT');
         $this->server->exec('SET SESSION foreign_key_checks = 1, SESSION unique_checks = 1, SESSION autocommit = 1');
         $this->run('fieldwork-triggers.sql');
-        foreach (['localhost', '127.0.0.1'] as $host) {
-            $this->server->exec(\sprintf('CREATE OR REPLACE USER %s@%s IDENTIFIED BY %s', $this->server->quote($account), $this->server->quote($host), $this->server->quote($secret)));
-            foreach ([$this->fieldwork, $this->archive] as $schema) {
-                $this->server->exec(\sprintf('GRANT SELECT, SHOW VIEW, TRIGGER ON `%s`.* TO %s@%s', $schema, $this->server->quote($account), $this->server->quote($host)));
-            }
-            // The name of a function is seen only by those who may call it.
-            $this->server->exec(\sprintf('GRANT EXECUTE ON FUNCTION `%s`.season_of TO %s@%s', $this->fieldwork, $this->server->quote($account), $this->server->quote($host)));
-        }
         foreach (array_keys($this->counts) as $table) {
             $this->server->prepare("ANALYZE TABLE $table")->execute();
         }

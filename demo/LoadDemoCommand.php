@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Fasti\Demo;
 
+use Symfony\Component\Console\Output\OutputInterface;
 use Doctrine\DBAL\Connection as Database;
 use Doctrine\ORM\EntityManagerInterface;
 use Fasti\Account\Account;
@@ -52,10 +53,15 @@ final readonly class LoadDemoCommand
     ) {
     }
 
-    public function __invoke(SymfonyStyle $io, #[Option('Bring the source to its second state, one season later')] bool $advance = false, #[Option('Make the rows anew even if they are there')] bool $rows = false): int
+    public function __invoke(SymfonyStyle $io, #[Option('Bring the source to its second state, one season later')] bool $advance = false, #[Option('Make the rows anew even if they are there')] bool $rows = false, #[Option('Only say what makes the account that reads the source')] bool $account = false): int
     {
         $server = new \PDO(\sprintf('mysql:host=%s;port=%d;charset=utf8mb4', $this->host, $this->port), $this->user, $this->password, [\PDO::ATTR_ERRMODE => \PDO::ERRMODE_EXCEPTION]);
         $fieldwork = new Fieldwork($server);
+        if ($account) {
+            $io->writeln(array_map(static fn (string $sql): string => $sql.';', $fieldwork->accountSql(self::ACCOUNT, self::SECRET)), OutputInterface::OUTPUT_RAW);
+
+            return Command::SUCCESS;
+        }
         if ($advance) {
             $fieldwork->advance();
             $io->writeln('The fieldwork source stands one season later. Survey it again to see what changed.');
@@ -64,7 +70,7 @@ final readonly class LoadDemoCommand
         }
         if ($rows || [] === $this->db->fetchFirstColumn("SHOW DATABASES LIKE 'fieldwork'")) {
             $start = microtime(true);
-            $fieldwork->make(self::ACCOUNT, self::SECRET);
+            $fieldwork->make();
             $io->writeln(\sprintf('Made the fieldwork source: %s rows in %.1f s', number_format(array_sum($fieldwork->counts)), microtime(true) - $start));
         }
         foreach (self::PASSWORDS as $email => [$name, $role, $password]) {
@@ -128,6 +134,7 @@ final readonly class LoadDemoCommand
         $source->name = 'fieldwork';
         $source->purpose = 'What happens in the field: stations, readings, visits, samples, sightings, barriers and alerts.';
         $source->owner = 'Oona Lisk';
+        $source->connection()->engine = 'mariadb';
         [$source->connection()->host, $source->connection()->port, $source->connection()->account] = [$this->host, $this->port, self::ACCOUNT];
         $source->connection()->sealedSecret = $this->vault->seal(self::SECRET);
         $source->choose(new Choice());

@@ -7,6 +7,7 @@ namespace Fasti\Migrations;
 use Doctrine\DBAL\Schema\Schema;
 use Doctrine\Migrations\AbstractMigration;
 use Fasti\Register\Joins;
+use Fasti\Support\Row;
 
 /**
  * One room for each table: jobs of all kinds in one, several connections for a source, texts that any topic may have, joins
@@ -95,7 +96,7 @@ final class Version20261125213000 extends AbstractMigration
     private function findings(): void
     {
         $this->addSql('CREATE TABLE finding (id INT UNSIGNED AUTO_INCREMENT NOT NULL, identity CHAR(32) NOT NULL, check_name VARCHAR(40) NOT NULL,
-            check_group VARCHAR(190) NOT NULL COLLATE `utf8mb4_nopad_bin`, gone TINYINT NOT NULL, property VARCHAR(20) NOT NULL, title LONGTEXT NOT NULL,
+            check_group VARCHAR(190) NOT NULL COLLATE `utf8mb4_nopad_bin`, gone TINYINT DEFAULT 0 NOT NULL, property VARCHAR(20) NOT NULL, title LONGTEXT NOT NULL,
             severity VARCHAR(12) NOT NULL, since DATETIME NOT NULL, ended_at DATETIME DEFAULT NULL, set_aside_at DATETIME DEFAULT NULL,
             source_id INT UNSIGNED NOT NULL, entry_id INT UNSIGNED NOT NULL, field_id INT UNSIGNED DEFAULT NULL, set_aside_by_id INT UNSIGNED DEFAULT NULL,
             UNIQUE INDEX UNIQ_A71913366A95E9C4 (identity), INDEX IDX_A7191336953C1C61 (source_id), INDEX IDX_A7191336BA364942 (entry_id),
@@ -143,7 +144,7 @@ final class Version20261125213000 extends AbstractMigration
     {
         $pairs = [];
         foreach ($this->connection->fetchAllAssociative('SELECT p.join_id, p.from_field_id, p.to_field_id FROM join_pair p JOIN entry_join j ON j.id = p.join_id ORDER BY j.gone_at IS NOT NULL, p.join_id, p.position') as $row) {
-            $pairs[(int) $row['join_id']][] = [(int) $row['from_field_id'], (int) $row['to_field_id']];
+            $pairs[Row::int($row, 'join_id')][] = [Row::int($row, 'from_field_id'), Row::int($row, 'to_field_id')];
         }
         $first = [];
         foreach ($pairs as $join => $of) {

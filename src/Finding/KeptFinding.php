@@ -38,7 +38,7 @@ class KeptFinding
     public Entry $entry;
 
     /** The source has the entry no more, so that there is nothing to look at. */
-    #[ORM\Column]
+    #[ORM\Column(options: ['default' => false])]
     public bool $gone = false;
 
     #[ORM\ManyToOne]

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Fasti\Work;
 
+use Doctrine\Persistence\ManagerRegistry;
 use Doctrine\ORM\EntityManagerInterface;
 use Fasti\Core\Survey\SourceError;
 use Fasti\Core\Survey\Stopped;
@@ -14,7 +15,7 @@ use Symfony\Component\Messenger\Attribute\AsMessageHandler;
 #[AsMessageHandler]
 final readonly class RunJobHandler
 {
-    public function __construct(private Jobs $jobs, private JobKinds $kinds, private EntityManagerInterface $entities, private LoggerInterface $logger)
+    public function __construct(private Jobs $jobs, private JobKinds $kinds, private ManagerRegistry $managers, private LoggerInterface $logger)
     {
     }
 
@@ -48,7 +49,9 @@ final readonly class RunJobHandler
             $this->logger->error('Job {id}, a {kind}, failed', ['id' => $id, 'kind' => $job->kind, 'exception' => $e]);
             $this->jobs->end($id, State::Failed, 'Fasti itself failed here. '.$kind->wordsWhenBroken($job).' The log of the application says more; tell whoever looks after it.');
         } finally {
-            $this->entities->clear();
+            // What failed in a transaction leaves the manager closed; the next job, and whoever waits for this one, needs one.
+            $manager = $this->managers->getManager();
+            $manager instanceof EntityManagerInterface && $manager->isOpen() ? $manager->clear() : $this->managers->resetManager();
         }
     }
 }

@@ -13,9 +13,10 @@ final class OddSchema
     public const ACCOUNT = 'fasti_odd';
     public const SECRET = 'p@ss:w/rd #1';
 
+    /** As whoever may make databases and accounts, which Fasti itself may not. */
     public static function server(): \PDO
     {
-        return new \PDO('mysql:host=127.0.0.1;port='.Row::int(['p' => $_SERVER['DATABASE_PORT'] ?? 33460], 'p').';charset=utf8mb4', 'fasti', 'fasti', [\PDO::ATTR_ERRMODE => \PDO::ERRMODE_EXCEPTION]);
+        return new \PDO('mysql:unix_socket='.Row::text(['s' => $_SERVER['DATABASE_SOCKET'] ?? ''], 's').';charset=utf8mb4', 'root', '', [\PDO::ATTR_ERRMODE => \PDO::ERRMODE_EXCEPTION]);
     }
 
     public static function make(): void
