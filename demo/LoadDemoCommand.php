@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace Fasti\Demo;
 
-use Symfony\Component\Console\Output\OutputInterface;
 use Doctrine\DBAL\Connection as Database;
 use Doctrine\ORM\EntityManagerInterface;
 use Fasti\Account\Account;
@@ -24,6 +23,7 @@ use Fasti\Text\Texts;
 use Symfony\Component\Console\Attribute\AsCommand;
 use Symfony\Component\Console\Attribute\Option;
 use Symfony\Component\Console\Command\Command;
+use Symfony\Component\Console\Output\OutputInterface;
 use Symfony\Component\Console\Style\SymfonyStyle;
 use Symfony\Component\DependencyInjection\Attribute\Autowire;
 use Symfony\Component\PasswordHasher\Hasher\UserPasswordHasherInterface;

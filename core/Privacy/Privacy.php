@@ -14,9 +14,9 @@ final class Privacy
 {
     public const STEWARD_SAYS = 'a steward says so';
     /** What is left of a field's figures when its values may not be kept. */
-    public const WITHOUT_VALUES = ['least' => null, 'greatest' => null, 'frequent' => [], 'frequentOf' => 0, 'histogram' => []];
+    public const WITHOUT_VALUES = ['least' => null, 'greatest' => null, 'frequent' => [], 'frequentOf' => 0, 'histogram' => [], 'beyond' => 0];
 
-    private const SECRET_NAMES = '/(?:^|_)(?:pass_?w(?:or)?d\w*|passwd|pwd|pass_?phrase|pass_?hash|pw_?hash|password_?(?:hash|digest|salt)|secret\w*|(?:api|private|access|auth|signing|encryption|session|ssh|license|client)_?(?:key|secret|token)s?|token|(?:refresh|access|bearer|id|csrf|reset|remember|auth|api|session|otp|mfa)_?token\w*|session_?(?:id|hash)|salt|otp_?(?:seed|secret)|totp\w*|recovery_?codes?|pin_?(?:code|hash)|credentials?|cvv2?|cvc2?)(?:$|_)/i';
+    private const SECRET_NAMES = '/(?:^|_)(?:pass_?w(?:or)?d\w*|passwd|pwd|pass_?phrase|pass_?hash|pw_?hash|password_?(?:hash|digest|salt)|secret\w*|(?:api|private|access|auth|signing|encryption|session|ssh|license|client)_?(?:key|secret|token)s?|token(?!_(?:count|type|kind|length|limit|name|usage))|(?:refresh|access|bearer|id|csrf|reset|remember|auth|api|session|otp|mfa)_?token\w*|session_?(?:id|hash)|salt|otp_?(?:seed|secret)|totp\w*|recovery_?codes?|pin_?(?:code|hash)|credentials?|cvv2?|cvc2?)(?:$|_)/i';
     /** Reason → form. Each is told from anything else by its first signs. */
     private const SECRET_FORMS = [
         'its values are password hashes' => '~^(?:\$(?:2[abxy]?|5|6|1|y|gy|7|md5|sha1|apr1|P|H)\$[./A-Za-z0-9$=,+-]{8,}|\$argon2(?:id|i|d)\$v=|\{(?:SSHA|SHA|SMD5|MD5|CRYPT|PBKDF2|BCRYPT|ARGON2)[^}]*\}|pbkdf2_sha\d+\$|scrypt[:$]|SCRAM-SHA-(?:1|256)\$|\*[0-9A-F]{40}$)~',

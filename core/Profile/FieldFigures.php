@@ -39,6 +39,7 @@ final class FieldFigures
         }
         arsort($frequent);
         $shown = self::shortened(\array_slice($frequent, 0, self::MOST_FREQUENT, true));
+        $spread = $personal || 'identifier' === $likely && TypeFamily::Whole !== $family || !$time && !$family->isNumeric() ? null : Histogram::of($values, $time);
         $short = static fn (?string $value): ?string => null === $value ? null : mb_strimwidth($value, 0, self::LONGEST_SHOWN, '…');
 
         return new FieldProfile(
@@ -53,11 +54,12 @@ final class FieldFigures
             null === $figures['average'] ? null : round($figures['average'], 1),
             $personal || 'identifier' === $likely ? [] : $shown,
             $personal || 'identifier' === $likely ? 0 : $of,
-            $personal || 'identifier' === $likely && TypeFamily::Whole !== $family ? [] : ($time || $family->isNumeric() ? Histogram::of($values, $time) : []),
+            $spread->steps ?? [],
             TypeFamily::Text === $family && !Privacy::isSecret($reason) ? TextShape::counted(\array_slice($values, 0, 5000)) : [],
             $likely,
             $percent,
             $reason,
+            $spread->beyond ?? 0,
         );
     }
 

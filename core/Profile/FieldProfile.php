@@ -15,11 +15,12 @@ final readonly class FieldProfile
     /**
      * @param array<string, int>                                    $frequent  value → rows, the most frequent first
      * @param int                                                   $frequentOf how many values those counts were taken from
-     * @param list<array{from: string, to: string, count: int}> $histogram of numbers and dates: equal steps from the least to the greatest
+     * @param list<array{from: string, to: string, count: int}> $histogram of numbers and dates: equal steps
      * @param array<string, int>                                    $shapes    of text: `AA-999` → how many of the values looked at
      * @param string                                                $likely    what it is likely to be, '' where nothing stands out
      * @param int                                                   $percent   of the values looked at that fit `likely`
      * @param string                                                $personal  why it is taken for personal data, '' where it is not
+     * @param int                                                   $beyond    values so far off that the histogram leaves them out
      */
     public function __construct(
         public int $rows,
@@ -38,6 +39,7 @@ final readonly class FieldProfile
         public string $likely = '',
         public int $percent = 0,
         public string $personal = '',
+        public int $beyond = 0,
     ) {
     }
 

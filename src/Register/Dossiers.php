@@ -40,9 +40,9 @@ final readonly class Dossiers
         foreach ($this->parts as $part) {
             foreach ($part->of($entries) as $id => $known) {
                 $given[$id][$part->gives()] = $known;
-                foreach ($part->partials() as $slot => $template) {
-                    $partials[$id][$slot][] = $template;
-                }
+            }
+            foreach ($part->partials() as $slot => $template) {
+                $partials[$slot][] = $template;
             }
         }
         [$said, $saidOfFields] = $this->saidAmongFacts($entries);
@@ -50,7 +50,7 @@ final readonly class Dossiers
         return array_map(static fn (EntryView $entry): Dossier => new Dossier(
             $entry,
             $given[$entry->id] ?? [],
-            $partials[$entry->id] ?? [],
+            $partials,
             $said[$entry->id] ?? [],
             array_intersect_key($saidOfFields, array_flip(array_map(static fn (FieldView $field): int => $field->id, $entry->fields))),
         ), $entries);

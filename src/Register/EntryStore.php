@@ -5,10 +5,10 @@ declare(strict_types=1);
 namespace Fasti\Register;
 
 use Doctrine\DBAL\ArrayParameterType;
-use Fasti\Support\Batch;
 use Doctrine\DBAL\Connection;
 use Fasti\Core\Catalog\Place;
 use Fasti\Core\Wording\Naming;
+use Fasti\Support\Batch;
 use Fasti\Support\Row;
 
 /**

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Fasti\Source;
 
+use Fasti\Core\Dialect\Dialect;
+use Fasti\Core\Dialect\Dialects;
 use Fasti\Core\Survey\SourceError;
 use Fasti\Core\Wording\Amount;
 
@@ -19,10 +21,17 @@ final readonly class Deliveries
     /** Text packs to a tenth or so; an archive that grows more than this is made to do harm. */
     private const MOST_GROWTH = 250;
     private const GROWTH_COUNTS_FROM = 50 << 20;
-    public const ENDINGS = ['sql', 'ddl', 'csv', 'tsv', 'json', 'jsonl', 'ndjson', 'zip', 'gz', 'sqlite', 'sqlite3', 'db', 'db3'];
+    private const READ = ['sql', 'ddl', 'csv', 'tsv', 'json', 'jsonl', 'ndjson'];
+    private const PACKED = ['zip', 'gz'];
 
     public function __construct(private string $filesDir)
     {
+    }
+
+    /** @return list<string> endings of what may be handed in: files that are read, packed ones, and databases that are files */
+    public static function endings(): array
+    {
+        return [...self::READ, ...self::PACKED, ...array_merge(...array_values(array_map(static fn (Dialect $dialect): array => $dialect->endings(), Dialects::all())))];
     }
 
     /**
@@ -82,7 +91,7 @@ final readonly class Deliveries
     {
         $safe = trim((string) preg_replace('/[^\p{L}\p{N}._ ()-]+/u', '_', basename(str_replace('\\', '/', $name))), '. ');
         $ending = strtolower(pathinfo($safe, \PATHINFO_EXTENSION));
-        if ('' === $safe || !\in_array($ending, self::ENDINGS, true)) {
+        if ('' === $safe || !\in_array($ending, self::endings(), true)) {
             throw new SourceError(\sprintf('The ending of “%s” does not say what it is.', $name), 'Fasti reads .sql, .csv, .tsv, .json, .jsonl and .sqlite, and these packed as .zip or .gz.');
         }
         if ('zip' === $ending) {
@@ -109,7 +118,7 @@ final readonly class Deliveries
         for ($i = 0; $i < $zip->numFiles; ++$i) {
             $inner = (string) $zip->getNameIndex($i);
             $safe = trim((string) preg_replace('/[^\p{L}\p{N}._ ()-]+/u', '_', basename(str_replace('\\', '/', $inner))), '. ');
-            if (str_ends_with($inner, '/') || '' === $safe || str_contains($inner, '__MACOSX') || !\in_array(strtolower(pathinfo($safe, \PATHINFO_EXTENSION)), \array_slice(self::ENDINGS, 0, 7), true)) {
+            if (str_ends_with($inner, '/') || '' === $safe || str_contains($inner, '__MACOSX') || !\in_array(strtolower(pathinfo($safe, \PATHINFO_EXTENSION)), self::READ, true)) {
                 continue;
             }
             $from = $zip->getStream($inner);

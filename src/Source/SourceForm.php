@@ -52,7 +52,7 @@ final class SourceForm extends AbstractType
                 'help' => true === $options['kept'] ? 'Leave empty to keep the present one, for this server and account.' : 'Kept sealed, and never shown again.',
             ])
             ->add('files', FileType::class, [
-                'required' => false, 'multiple' => true, 'label' => 'Hand in', 'attr' => ['accept' => '.'.implode(',.', Deliveries::ENDINGS)],
+                'required' => false, 'multiple' => true, 'label' => 'Hand in', 'attr' => ['accept' => '.'.implode(',.', Deliveries::endings())],
             ])
             ->add('path', TextType::class, $text + [
                 'label' => 'Or a path', 'attr' => $plain, 'help' => 'Of a file or folder below var/files on the machine of Fasti, for what is too large to hand in.',

@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace Fasti\Work;
 
-use Doctrine\Persistence\ManagerRegistry;
 use Doctrine\ORM\EntityManagerInterface;
+use Doctrine\Persistence\ManagerRegistry;
 use Fasti\Core\Survey\SourceError;
 use Fasti\Core\Survey\Stopped;
 use Psr\Log\LoggerInterface;

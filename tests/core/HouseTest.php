@@ -14,10 +14,20 @@ use PHPUnit\Framework\TestCase;
 /** The order of the house: what each part of the code may know. See docs/house.md. */
 final class HouseTest extends TestCase
 {
-    /** Each room of the core knows those before it. */
-    private const CORE = ['Catalog', 'Wording', 'Survey', 'Script', 'Sheet', 'Profile', 'Files', 'Drift', 'Join', 'Finding', 'Search', 'Diagram', 'Edition'];
+    /** Each room of the core knows those before it; of Dialect, the folders of the engines know more than what they plug into. */
+    private const CORE = [
+        'Catalog', 'Wording', 'Survey', 'Dialect', 'Privacy', 'Script', 'Sheet', 'Profile', 'Files', 'Dialect/*', 'Drift', 'Join', 'Finding', 'Search', 'Diagram', 'Edition',
+    ];
     /** Each room of the application knows those before it, and all of the core. */
-    private const APPLICATION = ['Support', 'Account', 'Source', 'Register', 'Drift', 'Profile', 'Search', 'Survey', 'Diagram', 'Edition'];
+    private const APPLICATION = ['Support', 'Account', 'Work', 'Source', 'Text', 'Register', 'Finding', 'Drift', 'Profile', 'Survey', 'Diagram', 'Edition'];
+    /** The one room that reads and writes a table; any other asks it. */
+    private const TABLES = [
+        'account' => 'Account', 'sign_in_failure' => 'Account', 'job' => 'Work', 'source' => 'Source', 'connection' => 'Source', 'change_event' => 'Text', 'said' => 'Text',
+        'entry' => 'Register', 'field' => 'Register', 'entry_join' => 'Register', 'join_pair' => 'Register', 'identifier' => 'Register', 'identifier_gram' => 'Register',
+        'finding' => 'Finding', 'profile' => 'Profile', 'survey' => 'Survey', 'edition' => 'Edition',
+    ];
+    /** Words of one engine: they stand where it is plugged in, and nowhere else. */
+    private const ENGINES = '/[\'"](?:mariadb|mysql|postgresql|postgres|pgsql|sqlite)[\'"]/i';
 
     public function testTheCoreKnowsNoFrameworkAndNoDatabaseLayerAndNoTemplates(): void
     {
@@ -45,14 +55,116 @@ final class HouseTest extends TestCase
     {
         $rooms = static fn (string $top): array => array_map(basename(...), glob(self::root().$top.'/*', \GLOB_ONLYDIR) ?: []);
 
-        self::assertEqualsCanonicalizing(self::CORE, $rooms('core'));
+        self::assertEqualsCanonicalizing(array_values(array_diff(self::CORE, ['Dialect/*'])), $rooms('core'));
         self::assertEqualsCanonicalizing(self::APPLICATION, $rooms('src'));
+    }
+
+    public function testEveryTableIsReadAndWrittenByOneRoom(): void
+    {
+        $found = [];
+        foreach (self::files('src') as $file) {
+            foreach (self::tables(self::read($file)) as $table) {
+                if (self::TABLES[$table] !== explode('/', $file)[1]) {
+                    $found[] = "$file reads $table, which belongs to ".self::TABLES[$table];
+                }
+            }
+        }
+
+        self::assertSame([], $found);
+    }
+
+    public function testNoTableIsWithoutAnOwner(): void
+    {
+        preg_match_all("/ORM.Table\(name: '(\w+)'/", implode("\n", array_map(self::read(...), self::files('src'))), $m);
+
+        self::assertEqualsCanonicalizing(array_keys(self::TABLES), $m[1]);
+    }
+
+    public function testControllersAskStoresAndNotTheDatabase(): void
+    {
+        $found = array_filter(self::files('src'), static fn (string $file): bool => str_ends_with($file, 'Controller.php') && [] !== preg_grep('/^Doctrine.DBAL.(?!Exception)/', self::names($file)));
+
+        self::assertSame([], array_values($found));
+    }
+
+    public function testEnginesAreNamedOnlyWhereTheyArePluggedIn(): void
+    {
+        self::assertSame([], self::where(self::ENGINES, ['core', 'src', 'templates', 'assets/scripts'], '#^(core/Dialect/|core/Sheet/Sheets.php|src/Source/Connector/)#'));
+    }
+
+    public function testRolesAreNamedOnlyInTheirOwnFile(): void
+    {
+        self::assertSame([], self::where('/ROLE_/', ['src', 'templates', 'config/packages'], '#^src/Account/Role.php$#'));
+    }
+
+    public function testNoPageIsGluedTogetherInPhp(): void
+    {
+        self::assertSame([], self::where('/[\'"]<(?:a|p|b|li|ul|div|span|table|tr|td|button|form|select)[ >]/', ['src'], '#^src/Support/Markdown.php$#'));
+    }
+
+    public function testTypesAreReadByTheirDialectAlone(): void
+    {
+        self::assertSame([], self::where('/preg_\w+\(\s*[\'"][^\'"]*\b(?:varchar|bigint|tinyint|datetime|unsigned)\b/', ['core', 'src'], '#^core/(Dialect|Script|Files)/#'));
+    }
+
+    public function testTwigIsTaughtByRoomsBeforeTheTemplate(): void
+    {
+        $place = array_flip(array_map(strtolower(...), self::APPLICATION));
+        $found = [];
+        foreach (self::files('src') as $file) {
+            preg_match_all('/AsTwig(?:Function|Filter)\(\'(\w+)\'/', self::read($file), $m);
+            foreach ($m[1] as $name) {
+                $own = strtolower(explode('/', $file)[1]);
+                foreach (self::files('templates', 'twig') as $template) {
+                    $room = explode('/', $template)[1];
+                    if (isset($place[$room]) && $place[$room] < $place[$own] && 1 === preg_match('/(?:\b'.$name.'\(|\|'.$name.'\b)/', self::read($template))) {
+                        $found[] = "$template uses $name of $own";
+                    }
+                }
+            }
+        }
+
+        self::assertSame([], $found);
     }
 
     public function testTheTestSeesWhatItForbids(): void
     {
-        self::assertContains('Doctrine\\DBAL\\Connection', self::names('src/Register/Texts.php'));
+        self::assertContains('Doctrine\\DBAL\\Connection', self::names('src/Text/History.php'));
         self::assertNotSame([], self::out('src', 'Fasti\\', array_reverse(self::APPLICATION)));
+        self::assertNotSame([], self::out('core', 'Fasti\\Core\\', array_reverse(self::CORE)));
+        self::assertSame(['entry', 'field', 'finding'], self::tables("'SELECT 1 FROM entry e JOIN field f'; 'INSERT INTO finding (id)'; // words from an account"));
+        self::assertNotSame([], self::where(self::ENGINES, ['core'], '#^$#'));
+        self::assertNotSame([], self::where('/ROLE_/', ['src'], '#^$#'));
+    }
+
+    /** @return list<string> those of the register that SQL in a file speaks of */
+    private static function tables(string $code): array
+    {
+        preg_match_all('/\b(?:FROM|JOIN|INTO|UPDATE|TABLE)\s+`?('.implode('|', array_keys(self::TABLES)).')\b(?!\w)/', $code, $m);
+
+        return array_values(array_unique($m[1]));
+    }
+
+    /**
+     * @param list<string> $tops
+     * @param string       $allowed files in which the pattern may stand
+     *
+     * @return list<string> file and line of each place
+     */
+    private static function where(string $pattern, array $tops, string $allowed): array
+    {
+        $found = [];
+        foreach ($tops as $top) {
+            foreach (self::files($top, 'php|twig|js|yaml') as $file) {
+                foreach (1 === preg_match($allowed, $file) ? [] : explode("\n", self::read($file)) as $i => $line) {
+                    if (1 === preg_match($pattern, $line)) {
+                        $found[] = $file.':'.($i + 1).' '.trim($line);
+                    }
+                }
+            }
+        }
+
+        return $found;
     }
 
     /**
@@ -65,12 +177,12 @@ final class HouseTest extends TestCase
         $place = array_flip($order);
         $found = [];
         foreach (self::files($top) as $file) {
-            $own = explode('/', $file)[1];
+            $own = self::room(explode('/', substr($file, \strlen($top) + 1)));
             foreach (self::names($file) as $name) {
                 if (!str_starts_with($name, $namespace)) {
                     continue;
                 }
-                $room = explode('\\', substr($name, \strlen($namespace)))[0];
+                $room = self::room(explode('\\', substr($name, \strlen($namespace))));
                 if (isset($place[$own], $place[$room]) && $place[$room] > $place[$own]) {
                     $found[] = "$file knows $name";
                 }
@@ -80,11 +192,17 @@ final class HouseTest extends TestCase
         return $found;
     }
 
+    /** @param list<string> $path */
+    private static function room(array $path): string
+    {
+        return 'Dialect' === $path[0] && \count($path) > 2 ? 'Dialect/*' : $path[0];
+    }
+
     /** @return list<string> fully qualified names of classes and functions that a file mentions */
     private static function names(string $file): array
     {
         $parser = (new ParserFactory())->createForHostVersion();
-        $tree = $parser->parse((string) file_get_contents(self::root().$file)) ?? [];
+        $tree = $parser->parse(self::read($file)) ?? [];
         $tree = (new NodeTraverser(new NameResolver()))->traverse($tree);
         $names = array_map(static fn (Node\Name $name): string => $name->toString(), (new NodeFinder())->findInstanceOf($tree, Node\Name\FullyQualified::class));
 
@@ -92,16 +210,21 @@ final class HouseTest extends TestCase
     }
 
     /** @return list<string> paths from the root */
-    private static function files(string $top): array
+    private static function files(string $top, string $endings = 'php'): array
     {
         $files = [];
         foreach (new \RecursiveIteratorIterator(new \RecursiveDirectoryIterator(self::root().$top, \FilesystemIterator::SKIP_DOTS)) as $file) {
-            if ($file instanceof \SplFileInfo && 'php' === $file->getExtension()) {
+            if ($file instanceof \SplFileInfo && 1 === preg_match('/^(?:'.$endings.')$/', $file->getExtension())) {
                 $files[] = substr($file->getPathname(), \strlen(self::root()));
             }
         }
 
         return $files;
+    }
+
+    private static function read(string $file): string
+    {
+        return (string) file_get_contents(self::root().$file);
     }
 
     private static function root(): string

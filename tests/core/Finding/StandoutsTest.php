@@ -7,16 +7,24 @@ namespace Fasti\Tests\Core\Finding;
 use Fasti\Core\Catalog\Column;
 use Fasti\Core\Catalog\Table;
 use Fasti\Core\Catalog\TableType;
+use Fasti\Core\Finding\CatalogCheck;
+use Fasti\Core\Finding\Check\ReservedWord;
+use Fasti\Core\Finding\Check\SameNameOtherType;
+use Fasti\Core\Finding\Check\Unjoined;
+use Fasti\Core\Finding\Check\UnusualType;
+use Fasti\Core\Finding\Check\WithoutComment;
+use Fasti\Core\Finding\Check\WithoutKey;
 use Fasti\Core\Finding\Finding;
 use Fasti\Core\Finding\Standouts;
 use Fasti\Tests\Core\Made;
 use PHPUnit\Framework\TestCase;
 
+/** @phpstan-import-type Group from Standouts */
 final class StandoutsTest extends TestCase
 {
     public function testAWellKeptCatalogHasNone(): void
     {
-        self::assertSame([], Standouts::of(Made::catalog(Made::table('station', [], [], 'Sites'), Made::table('reading', ['station_id' => 'int'], ['station_id' => 'station'], 'Values'))));
+        self::assertSame([], self::byCheck(Made::table('station', [], [], 'Sites'), Made::table('reading', ['station_id' => 'int'], ['station_id' => 'station'], 'Values')));
     }
 
     public function testEachIsFoundWhereItIs(): void
@@ -33,9 +41,17 @@ final class StandoutsTest extends TestCase
         self::assertSame(['order', 'loose'], self::tables($found['unjoined']));
         self::assertSame(['order'], self::tables($found['reserved-word']));
         self::assertSame(['loose'], self::tables($found['no-comment']));
-        self::assertSame([['schema' => 'main', 'table' => 'reading', 'column' => 'raw']], $found['unusual-type']->places);
-        self::assertSame('1 table has no primary key', $found['no-primary-key']->title);
-        self::assertStringContainsString('“code” is char(6)', $found['same-name-other-type']->title);
+        self::assertSame('raw', $found['unusual-type']['findings'][0]->field);
+        self::assertSame('1 table has no primary key', $found['no-primary-key']['title']);
+        self::assertStringContainsString('“code” is char(6)', $found['same-name-other-type']['title']);
+    }
+
+    public function testWhatAsksForAttentionComesFirst(): void
+    {
+        $found = array_keys(self::byCheck(Made::table('order', ['raw' => 'longblob'], [], 'Orders'), new Table('main', 'loose', TableType::Table, '', [new Column('line', 'int')])));
+
+        self::assertLessThan(array_search('unusual-type', $found, true), array_search('reserved-word', $found, true));
+        self::assertLessThan(array_search('no-comment', $found, true), array_search('no-primary-key', $found, true));
     }
 
     public function testSizesOfTheSameSortDoNotCountAsOtherTypes(): void
@@ -45,15 +61,26 @@ final class StandoutsTest extends TestCase
         self::assertArrayNotHasKey('same-name-other-type', $found);
     }
 
-    /** @return array<string, Finding> */
+    /** @return array<string, Group> */
     private static function byCheck(Table ...$tables): array
     {
-        return array_column(array_map(static fn (Finding $finding): array => [$finding->check, $finding], Standouts::of(Made::catalog(...$tables))), 1, 0);
+        /** @var list<CatalogCheck> $checks */
+        $checks = [new WithoutKey(), new WithoutComment(), new ReservedWord(), new Unjoined(), new UnusualType(), new SameNameOtherType()];
+        $found = [];
+        foreach ((new Standouts($checks))->of(Made::catalog(...$tables)) as $group) {
+            $found[$group['check']->name()] = $group;
+        }
+
+        return $found;
     }
 
-    /** @return list<string> */
-    private static function tables(Finding $finding): array
+    /**
+     * @param Group $group
+     *
+     * @return list<string>
+     */
+    private static function tables(array $group): array
     {
-        return array_column($finding->places, 'table');
+        return array_map(static fn (Finding $finding): string => $finding->place->name, $group['findings']);
     }
 }

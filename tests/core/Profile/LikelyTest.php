@@ -7,7 +7,6 @@ namespace Fasti\Tests\Core\Profile;
 use Fasti\Core\Catalog\TypeFamily;
 use Fasti\Core\Profile\Histogram;
 use Fasti\Core\Profile\Likely;
-use Fasti\Core\Profile\Personal;
 use Fasti\Core\Profile\TextShape;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\Attributes\TestWith;
@@ -59,20 +58,38 @@ final class LikelyTest extends TestCase
         self::assertSame(['', 0], Likely::kind(TypeFamily::Text, [], 0, 0, 0, 0));
     }
 
-    #[TestWith(['person', 'name', '', 'Ada Brook', true])]
-    #[TestWith(['station', 'name', '', 'Arrow bridge', false])]
-    #[TestWith(['landowner', 'phone', '', '0', true])]
-    #[TestWith(['visit', 'home_address', '', 'x', true])]
-    #[TestWith(['message', 'sender.eMail', '', 'x', true])]
-    #[TestWith(['message', 'ip_address', '', '1', true])]
-    #[TestWith(['station', 'free_text', 'e-mail address', 'a@b.example', true])]
-    #[TestWith(['sighting', 'observer', '', 'Ines Calder', true])]
-    #[TestWith(['lab', 'street_gauge_code', '', 'x', true])]
-    #[TestWith(['reading', 'value', '', '4.2', false])]
-    #[TestWith(['reading', 'method', '', 'mail room', false])]
-    public function testKnowsPersonalDataByNameAndByContent(string $table, string $field, string $likely, string $value, bool $personal): void
+    public function testAFewValuesFarOffDoNotMakeADesertOfTheRest(): void
     {
-        self::assertSame($personal, '' !== Personal::reason($table, $field, $likely, [$value]));
+        $spread = Histogram::of([...array_map(static fn (int $i): string => (string) (($i % 100) / 10), range(0, 995)), '9999.99', '9999.99', '9999.99', '-50000'], false);
+
+        self::assertSame(4, $spread->beyond);
+        self::assertSame(996, array_sum(array_column($spread->steps, 'count')));
+        self::assertLessThanOrEqual(100, max(array_column($spread->steps, 'count')));
+        self::assertSame(['0', '9.9'], [$spread->steps[0]['from'], end($spread->steps)['to']]);
+    }
+
+    public function testAnEvenSpreadIsNotCut(): void
+    {
+        self::assertSame(0, Histogram::of(array_map(strval(...), range(1, 500)), false)->beyond);
+        self::assertSame(0, Histogram::of(['1', '2', '3', '40'], false)->beyond, 'four values have no tail');
+    }
+
+    public function testEachWholeNumberHasAStepOfItsOwn(): void
+    {
+        $steps = Histogram::of(array_map(static fn (int $i): string => (string) ($i % 25), range(1, 250)), false)->steps;
+
+        self::assertCount(25, $steps);
+        self::assertSame(array_fill(0, 25, 10), array_column($steps, 'count'));
+        self::assertSame(['7', '7'], [$steps[7]['from'], $steps[7]['to']]);
+    }
+
+    public function testStepsOfManyWholeNumbersEndWithTheGreatest(): void
+    {
+        $steps = Histogram::of(array_map(strval(...), range(1, 61)), false)->steps;
+
+        self::assertSame('61', end($steps)['to']);
+        self::assertSame(61, array_sum(array_column($steps, 'count')));
+        self::assertNotSame(0, end($steps)['count']);
     }
 
     #[TestWith(['ARR-01', 'AAA-99'])]
@@ -86,12 +103,12 @@ final class LikelyTest extends TestCase
 
     public function testAHistogramCountsEveryValueOnce(): void
     {
-        $steps = Histogram::of(array_map(strval(...), range(1, 200)), false);
+        $steps = Histogram::of(array_map(strval(...), range(1, 200)), false)->steps;
 
         self::assertSame(200, array_sum(array_column($steps, 'count')));
-        self::assertSame(['1', '11'], [$steps[0]['from'], $steps[0]['to']]);
+        self::assertSame(['1', '10'], [$steps[0]['from'], $steps[0]['to']]);
         self::assertSame([10], array_values(array_unique(array_column($steps, 'count'))));
-        self::assertSame([], Histogram::of(['3', '3'], false));
-        self::assertSame('2024-01-01', Histogram::of(['2024-01-01', '2024-12-31'], true)[0]['from']);
+        self::assertSame([], Histogram::of(['3', '3'], false)->steps);
+        self::assertSame('2024-01-01', Histogram::of(['2024-01-01', '2024-12-31'], true)->steps[0]['from']);
     }
 }
