@@ -15,6 +15,9 @@ use Fasti\Register\ApplyCatalog;
 use Fasti\Source\Source;
 use Fasti\Source\Vault;
 use Fasti\Support\Row;
+use Fasti\Survey\Surveys;
+use Fasti\Work\RunJob;
+use Fasti\Work\RunJobHandler;
 use Symfony\Bundle\FrameworkBundle\KernelBrowser;
 use Symfony\Bundle\FrameworkBundle\Test\WebTestCase;
 
@@ -72,10 +75,11 @@ abstract class AppTestCase extends WebTestCase
         return $account;
     }
 
-    protected function source(string $name = 'rivers', string $database = '', string $account = 'fasti', string $secret = 'fasti'): Source
+    protected function source(string $name = 'rivers', string $database = '', string $account = OddSchema::ACCOUNT, string $secret = OddSchema::SECRET): Source
     {
         $source = new Source();
         $source->name = $name;
+        $source->connection()->engine = 'mariadb';
         [$source->connection()->host, $source->connection()->port, $source->connection()->account, $source->connection()->database] = ['127.0.0.1', self::port(), $account, $database];
         $source->connection()->sealedSecret = self::get(Vault::class)->seal($secret);
         $entities = self::get(EntityManagerInterface::class);
@@ -83,6 +87,31 @@ abstract class AppTestCase extends WebTestCase
         $entities->flush();
 
         return $source;
+    }
+
+    /** Surveys here and now; gives the id of the survey. */
+    protected static function surveyed(int $source): int
+    {
+        $found = self::get(EntityManagerInterface::class)->find(Source::class, $source) ?? throw new \LogicException('No such source.');
+
+        return self::get(Surveys::class)->now($found, null)->id();
+    }
+
+    /** What a worker does with a job that waits. */
+    protected static function work(int $job): void
+    {
+        self::get(RunJobHandler::class)(new RunJob($job));
+    }
+
+    protected static function state(int $job): string
+    {
+        return Row::text(['state' => self::db()->fetchOne('SELECT state FROM job WHERE id = ?', [$job])], 'state');
+    }
+
+    /** Long after its worker was last heard of. */
+    protected static function fallSilent(int $job): void
+    {
+        self::db()->executeStatement("UPDATE job SET state = 'running', heard_at = UTC_TIMESTAMP() - INTERVAL 1 HOUR WHERE id = ?", [$job]);
     }
 
     /** @return array<string, int> */

@@ -204,7 +204,7 @@ final class CommandTest extends AppTestCase
     {
         $source = $this->source('due');
         $source->choose(new \Fasti\Core\Survey\Choice());
-        $source->every = \Fasti\Source\Cadence::Day;
+        $source->cadence = \Fasti\Source\Cadence::Day;
         $this->source('never asked')->choose(new \Fasti\Core\Survey\Choice());
         self::get(\Doctrine\ORM\EntityManagerInterface::class)->flush();
 

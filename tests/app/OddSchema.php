@@ -42,6 +42,8 @@ final class OddSchema
             "CREATE OR REPLACE USER $account@'127.0.0.1' IDENTIFIED BY $quoted",
             "GRANT SELECT, SHOW VIEW, TRIGGER ON $s.* TO $account@'127.0.0.1'",
             "CREATE OR REPLACE USER {$account}_poor@'127.0.0.1' IDENTIFIED BY 'poor'",
+            "CREATE OR REPLACE USER {$account}_writer@'127.0.0.1' IDENTIFIED BY 'writes'",
+            "GRANT ALL ON $s.* TO {$account}_writer@'127.0.0.1'",
         ] as $sql) {
             $server->exec($sql);
         }
@@ -51,7 +53,7 @@ final class OddSchema
     {
         $server = self::server();
         $server->exec('DROP DATABASE IF EXISTS `'.str_replace('`', '``', self::NAME).'`');
-        $server->exec('DROP USER IF EXISTS '.self::ACCOUNT."@'127.0.0.1', ".self::ACCOUNT."_poor@'127.0.0.1'");
+        $server->exec('DROP USER IF EXISTS '.self::ACCOUNT."@'127.0.0.1', ".self::ACCOUNT."_poor@'127.0.0.1', ".self::ACCOUNT."_writer@'127.0.0.1'");
     }
 
     /** @param array<string, string> $parts to change */

@@ -16,12 +16,14 @@ use Fasti\Drift\AcceptDrift;
 use Fasti\Drift\DriftItems;
 use Fasti\Profile\Profiles;
 use Fasti\Register\RegisterCatalog;
-use Fasti\Register\Subject;
-use Fasti\Register\Texts;
+use Fasti\Register\Topic\EntryTopic;
+use Fasti\Register\Topic\FieldTopic;
+use Fasti\Register\Topic\JoinTopic;
 use Fasti\Source\Source;
 use Fasti\Support\Row;
 use Fasti\Tests\App\AppTestCase;
 use Fasti\Tests\Core\Made;
+use Fasti\Text\Texts;
 
 /** What following a drift does to the register, case by case. */
 final class AcceptDriftTest extends AppTestCase
@@ -40,12 +42,12 @@ final class AcceptDriftTest extends AppTestCase
     {
         self::apply($this->source, Made::catalog(Made::table('visit', ['stn_ref' => 'int(11)', 'day' => 'date', 'hours' => 'int(11)'])));
         $entry = self::entryId('visit');
-        $this->write(Subject::Entry, $entry, 'grainFields', 'stn_ref, day');
+        $this->write(EntryTopic::NAME, $entry, 'grainFields', 'stn_ref, day');
         self::get(Profiles::class)->keep($entry, new TableProfile(9, 9, '', ['stn_ref' => new FieldProfile(9, 8), 'day' => new FieldProfile(9, 9)]));
         $this->follow(Made::catalog(Made::table('visit', ['station_ref' => 'int(11)', 'day' => 'date', 'hours' => 'int(11)'])));
 
         self::assertSame('station_ref, day', self::db()->fetchOne('SELECT grain_fields FROM entry WHERE id = ?', [$entry]));
-        $fields = (self::get(Profiles::class)->of($entry) ?? self::fail('There is no profile.'))['profile']->fields;
+        $fields = (self::get(Profiles::class)->of($entry) ?? self::fail('There is no profile.'))->profile->fields;
         self::assertSame(['station_ref', 'day'], array_keys($fields));
         self::assertSame([8, 9], array_map(static fn (FieldProfile $field): int => $field->values, array_values($fields)));
     }
@@ -55,7 +57,7 @@ final class AcceptDriftTest extends AppTestCase
         $old = ['weight' => 'int(11)', 'caught_on' => 'date', 'colour' => 'varchar(20)'];
         self::apply($this->source, Made::catalog(Made::table('fish', ['length' => 'int(11)']), Made::table('catches', $old)));
         $gone = self::entryId('fish');
-        $this->write(Subject::Entry, $gone, 'meaning', 'The first fish.');
+        $this->write(EntryTopic::NAME, $gone, 'meaning', 'The first fish.');
         self::apply($this->source, Made::catalog(Made::table('catches', $old)));
         $kept = self::entryId('catches');
         $this->follow(Made::catalog(Made::table('fish', $old)), renamedTo: 'fish');
@@ -80,7 +82,7 @@ final class AcceptDriftTest extends AppTestCase
         $fields = ['parish' => 'varchar(40)', 'since' => 'date', 'telephone' => 'varchar(20)'];
         self::apply($this->source, Made::catalog(Made::table('permit', ['owner' => 'int(11)'], ['owner' => 'landowner']), Made::table('landowner', $fields)));
         $join = self::scalar('SELECT id FROM entry_join');
-        $this->write(Subject::Join, $join, 'verb', 'is given by');
+        $this->write(JoinTopic::NAME, $join, 'verb', 'is given by');
         $this->follow(Made::catalog(Made::table('permit', ['owner' => 'int(11)'], ['owner' => 'land_contact']), Made::table('land_contact', $fields)));
 
         self::assertSame(['is given by', 0], [self::db()->fetchOne('SELECT verb FROM entry_join WHERE id = ?', [$join]), self::scalar('SELECT gone_at IS NOT NULL FROM entry_join WHERE id = ?', $join)]);
@@ -103,7 +105,7 @@ final class AcceptDriftTest extends AppTestCase
     {
         self::apply($this->source, Made::catalog(Made::table('a', ['x' => 'int(11)', 'z' => 'date'])));
         $field = self::fieldId('a', 'x');
-        $this->write(Subject::Field, $field, 'meaning', 'What x means.');
+        $this->write(FieldTopic::NAME, $field, 'meaning', 'What x means.');
         $this->follow(Made::catalog(Made::table('a', ['z' => 'date'])));
         self::assertSame(1, self::scalar('SELECT gone_at IS NOT NULL FROM field WHERE id = ?', $field));
         $this->follow(Made::catalog(Made::table('a', ['x' => 'int(11)', 'z' => 'date'])));
@@ -115,8 +117,8 @@ final class AcceptDriftTest extends AppTestCase
     public function testATextThatNamesADroppedFieldIsDoubtfulOnceHoweverOftenItIsFollowed(): void
     {
         self::apply($this->source, Made::catalog(Made::table('a', ['old_code' => 'int(11)', 'z' => 'date'])));
-        $this->write(Subject::Field, self::fieldId('a', 'z'), 'meaning', 'Set together with old_code.');
-        $this->write(Subject::Entry, self::entryId('a'), 'grain', 'old_codes are many words');
+        $this->write(FieldTopic::NAME, self::fieldId('a', 'z'), 'meaning', 'Set together with old_code.');
+        $this->write(EntryTopic::NAME, self::entryId('a'), 'grain', 'old_codes are many words');
         foreach ([['z' => 'date'], ['old_code' => 'int(11)', 'z' => 'date'], ['z' => 'date']] as $fields) {
             $this->follow(Made::catalog(Made::table('a', $fields)));
         }
@@ -153,7 +155,7 @@ final class AcceptDriftTest extends AppTestCase
     {
         $table = static fn (string $base): Table => new Table('main', 't', Made::table('t')->kind, '', [new Column('flag', 'field.flag', base: $base)]);
         self::apply($this->source, new Catalog('postgresql', '', [$table("enum('good','bad')")]));
-        $this->write(Subject::Field, self::fieldId('t', 'flag'), 'meaning', 'good or bad');
+        $this->write(FieldTopic::NAME, self::fieldId('t', 'flag'), 'meaning', 'good or bad');
         $this->follow(new Catalog('postgresql', '', [$table("enum('good','bad','unknown')")]));
 
         self::assertStringContainsString('unknown came in', Row::text(self::db()->fetchAssociative('SELECT reason FROM margin_note') ?: [], 'reason'));
@@ -171,7 +173,7 @@ final class AcceptDriftTest extends AppTestCase
         return self::get(AcceptDrift::class)->accept($this->source->id(), $catalog, new Choice(), $items, array_fill(0, \count($items), $answer), [], $this->steward);
     }
 
-    private function write(Subject $subject, int $id, string $property, string $value): void
+    private function write(string $subject, int $id, string $property, string $value): void
     {
         self::get(Texts::class)->save($this->steward, $subject, $id, $property, '', $value, bin2hex(random_bytes(4)));
     }

@@ -7,14 +7,12 @@ namespace Fasti\Tests\App\Drift;
 use Doctrine\ORM\EntityManagerInterface;
 use Fasti\Account\Account;
 use Fasti\Core\Survey\Choice;
-use Fasti\Register\Subject;
-use Fasti\Register\Texts;
+use Fasti\Register\Topic\EntryTopic;
+use Fasti\Register\Topic\FieldTopic;
 use Fasti\Source\Source;
 use Fasti\Support\Row;
-use Fasti\Survey\Message\RunSurvey;
-use Fasti\Survey\RunSurveyHandler;
-use Fasti\Survey\Survey;
 use Fasti\Tests\App\AppTestCase;
+use Fasti\Text\Texts;
 
 /** A source that changes between two surveys, and what a steward makes of it. */
 final class DriftTest extends AppTestCase
@@ -50,11 +48,11 @@ final class DriftTest extends AppTestCase
         $this->source = $source->id();
         $this->steward = $this->signedIn();
         $this->survey();
-        $this->write(Subject::Entry, self::entryId('landowner'), 'meaning', 'Who owns land along the river.');
-        $this->write(Subject::Field, self::fieldId('station', 'opened_on'), 'meaning', 'The day of its first reading.');
-        $this->write(Subject::Field, self::fieldId('station', 'code'), 'meaning', 'At most 5 letters.');
-        $this->write(Subject::Entry, self::entryId('untouched'), 'meaning', 'Filled from old_import, see landowner.');
-        $this->write(Subject::Entry, self::entryId('old_import'), 'meaning', 'What came before.');
+        $this->write(EntryTopic::NAME, self::entryId('landowner'), 'meaning', 'Who owns land along the river.');
+        $this->write(FieldTopic::NAME, self::fieldId('station', 'opened_on'), 'meaning', 'The day of its first reading.');
+        $this->write(FieldTopic::NAME, self::fieldId('station', 'code'), 'meaning', 'At most 5 letters.');
+        $this->write(EntryTopic::NAME, self::entryId('untouched'), 'meaning', 'Filled from old_import, see landowner.');
+        $this->write(EntryTopic::NAME, self::entryId('old_import'), 'meaning', 'What came before.');
     }
 
     protected function tearDown(): void
@@ -155,12 +153,12 @@ final class DriftTest extends AppTestCase
         self::assertStringContainsString('names old_import, which is gone', $page->filter('.doubt')->text().$page->filter('.doubt')->eq(1)->text());
 
         // Writing the text anew settles it; so does saying that it still holds.
-        $this->write(Subject::Entry, self::entryId('untouched'), 'meaning', 'Filled by hand.', 'Filled from old_import, see landowner.');
+        $this->write(EntryTopic::NAME, self::entryId('untouched'), 'meaning', 'Filled by hand.', 'Filled from old_import, see landowner.');
         self::assertSame(0, $this->client->request('GET', '/register/'.self::entryId('untouched'))->filter('.doubt')->count());
-        $note = self::scalar('SELECT id FROM margin_note WHERE settled_at IS NULL');
-        $this->post("/register/notes/$note/settle", [], $this->textsToken());
+        $open = "SELECT %s FROM finding WHERE check_name = 'doubtful-text' AND ended_at IS NULL AND set_aside_at IS NULL";
+        $this->post('/register/findings/'.self::scalar(\sprintf($open, 'id')).'/aside', [], $this->textsToken());
         self::assertResponseIsSuccessful();
-        self::assertSame(0, self::scalar('SELECT COUNT(*) FROM margin_note WHERE settled_at IS NULL'));
+        self::assertSame(0, self::scalar(\sprintf($open, 'COUNT(*)')));
     }
 
     public function testADecisionIsTakenOnceAndOnlyAboutTheLatest(): void
@@ -208,13 +206,7 @@ final class DriftTest extends AppTestCase
 
     private function survey(): int
     {
-        $entities = self::get(EntityManagerInterface::class);
-        $survey = new Survey($entities->find(Source::class, $this->source) ?? throw new \LogicException(), null);
-        $entities->persist($survey);
-        $entities->flush();
-        self::get(RunSurveyHandler::class)(new RunSurvey($survey->id()));
-
-        return self::scalar("SELECT id FROM survey WHERE state = 'done' ORDER BY id DESC LIMIT 1");
+        return self::surveyed($this->source);
     }
 
     private function followAll(): void
@@ -223,7 +215,7 @@ final class DriftTest extends AppTestCase
         $this->client->submit($this->client->request('GET', "/surveys/$id")->selectButton('Follow all of it')->form());
     }
 
-    private function write(Subject $subject, int $id, string $property, string $value, string $base = ''): void
+    private function write(string $subject, int $id, string $property, string $value, string $base = ''): void
     {
         self::get(Texts::class)->save($this->steward, $subject, $id, $property, $base, $value, bin2hex(random_bytes(4)));
     }

@@ -5,13 +5,14 @@ declare(strict_types=1);
 namespace Fasti\Tests\App\Edition;
 
 use Fasti\Core\Edition\Slug;
-use Fasti\Edition\MakeEditionHandler;
-use Fasti\Edition\Message\MakeEdition;
-use Fasti\Edition\Publisher;
-use Fasti\Register\Subject;
-use Fasti\Register\Texts;
+use Fasti\Edition\Editions;
+use Fasti\Register\Topic\EntryTopic;
+use Fasti\Register\Topic\FieldTopic;
 use Fasti\Tests\App\AppTestCase;
 use Fasti\Tests\Core\Made;
+use Fasti\Text\Texts;
+use Fasti\Work\Jobs;
+use Fasti\Work\State;
 use Symfony\Component\Filesystem\Filesystem;
 
 final class EditionTest extends AppTestCase
@@ -39,17 +40,16 @@ final class EditionTest extends AppTestCase
         self::apply($this->source('rivers'), Made::catalog(Made::table('station', ['code' => 'char(6)', 'Größe & "q"' => 'int'], [], 'Sites'), Made::table('reading', ['station_id' => 'int'], ['station_id' => 'station']), Made::table('Station'), Made::everything()));
         $texts = self::get(Texts::class);
         $oona = $this->signedIn();
-        $texts->save($oona, Subject::Entry, self::entryId('station'), 'businessName', '', 'Gauging site', 's');
-        $texts->save($oona, Subject::Field, self::fieldId('station', 'code'), 'meaning', '', 'Painted <script>x</script> on *the box*', 's');
+        $texts->save($oona, EntryTopic::NAME, self::entryId('station'), 'businessName', '', 'Gauging site', 's');
+        $texts->save($oona, FieldTopic::NAME, self::fieldId('station', 'code'), 'meaning', '', 'Painted <script>x</script> on *the box*', 's');
     }
 
     private function publish(): string
     {
-        $publisher = self::get(Publisher::class);
-        $edition = $publisher->announce('The rivers', 'First of all', null, []);
-        self::get(MakeEditionHandler::class)(new MakeEdition($edition->id()));
+        $edition = self::get(Editions::class)->start('The rivers', 'First of all', null, []);
+        self::work($edition->job->id());
 
-        return $publisher->folder($edition->number);
+        return self::get(Editions::class)->folder($edition->number);
     }
 
     /** @return array<string, string> path from the folder → content */
@@ -118,7 +118,7 @@ final class EditionTest extends AppTestCase
         $this->register();
         $first = $this->publish();
         $before = self::pages($first);
-        self::get(Texts::class)->save($this->signedIn(name: 'Ren Abara'), Subject::Entry, self::entryId('station'), 'businessName', 'Gauging site', 'Measuring place', 's');
+        self::get(Texts::class)->save($this->signedIn(name: 'Ren Abara'), EntryTopic::NAME, self::entryId('station'), 'businessName', 'Gauging site', 'Measuring place', 's');
         $second = $this->publish();
 
         self::assertSame($before, self::pages($first));
@@ -162,10 +162,8 @@ final class EditionTest extends AppTestCase
         $this->register();
         $lakes = $this->source('lakes');
         self::apply($lakes, Made::catalog(Made::table('lake')));
-        $publisher = self::get(Publisher::class);
-        $edition = $publisher->announce('Lakes only', '', null, [$lakes->id()]);
-        self::get(MakeEditionHandler::class)(new MakeEdition($edition->id()));
-        $pages = self::pages($publisher->folder($edition->number));
+        $edition = self::get(Editions::class)->now('Lakes only', [$lakes->id()]);
+        $pages = self::pages(self::get(Editions::class)->folder($edition->number));
 
         self::assertArrayHasKey('lakes/main/lake.html', $pages);
         self::assertArrayNotHasKey('rivers/index.html', $pages);
@@ -189,10 +187,11 @@ final class EditionTest extends AppTestCase
         $form = $this->client->request('GET', '/editions')->selectButton('Publish')->form(['title' => 'Spring', 'note' => 'With *lakes*']);
         $this->client->submit($form);
         self::assertResponseRedirects('/editions');
-        $this->client->request('GET', '/editions/1/state');
+        $job = self::scalar('SELECT job_id FROM edition');
+        $this->client->request('GET', "/jobs/$job/state");
         self::assertSame(['waiting', false], [$this->answer()['state'], $this->answer()['over']]);
 
-        self::get(MakeEditionHandler::class)(new MakeEdition(self::scalar('SELECT id FROM edition')));
+        self::work($job);
         $crawler = $this->client->request('GET', '/editions');
         self::assertSame(['Spring'], $crawler->filter('tbody th a')->each(static fn ($link): string => $link->text()));
         self::assertStringContainsString('With <em>lakes</em>', (string) file_get_contents(self::dir().'/1/index.html'));
@@ -200,10 +199,9 @@ final class EditionTest extends AppTestCase
 
     public function testOneThatTheWorkerLeftUnfinishedSaysSo(): void
     {
-        $edition = self::get(Publisher::class)->announce('Half', '', null, []);
-        self::db()->executeStatement("UPDATE edition SET state = 'running' WHERE id = ?", [$edition->id()]);
-        self::get(\Fasti\Edition\Unfinished::class)->workerStarted(new \Symfony\Component\Messenger\Event\WorkerStartedEvent($this->createMock(\Symfony\Component\Messenger\Worker::class)));
-        self::get(\Doctrine\ORM\EntityManagerInterface::class)->clear();
+        $edition = self::get(Editions::class)->start('Half', '', null, []);
+        self::fallSilent($edition->job->id());
+        self::get(Jobs::class)->endAbandoned();
         $this->signedIn();
         $this->client->request('GET', '/editions');
 
@@ -212,10 +210,10 @@ final class EditionTest extends AppTestCase
 
     public function testAnEmptyRegisterIsNotPublished(): void
     {
-        $edition = self::get(Publisher::class)->announce('', '', null, []);
-        self::get(MakeEditionHandler::class)(new MakeEdition($edition->id()));
+        $edition = self::get(Editions::class)->now('', []);
 
-        self::assertSame('failed', self::db()->fetchOne('SELECT state FROM edition WHERE id = ?', [$edition->id()]));
+        self::assertSame(State::Failed, $edition->job->state);
+        self::assertStringContainsString('nothing to publish', $edition->job->error);
         self::assertDirectoryDoesNotExist(self::dir().'/'.$edition->number);
     }
 }

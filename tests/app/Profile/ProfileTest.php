@@ -6,22 +6,19 @@ namespace Fasti\Tests\App\Profile;
 
 use Doctrine\ORM\EntityManagerInterface;
 use Fasti\Core\Survey\Choice;
-use Fasti\Profile\Message\RunProfile;
-use Fasti\Profile\ProfileRun;
+use Fasti\Profile\ProfileJob;
 use Fasti\Profile\Profiles;
-use Fasti\Profile\RunProfileHandler;
-use Fasti\Register\Subject;
-use Fasti\Register\Texts;
+use Fasti\Register\EntryStore;
+use Fasti\Register\Topic\EntryTopic;
+use Fasti\Register\Topic\FieldTopic;
 use Fasti\Source\Source;
 use Fasti\Support\Row;
-use Fasti\Survey\Message\RunSurvey;
-use Fasti\Survey\RunSurveyHandler;
-use Fasti\Survey\Survey;
+use Fasti\Survey\Surveys;
 use Fasti\Tests\App\AppTestCase;
 use Fasti\Tests\App\Engines;
-use Symfony\Component\Messenger\Event\WorkerStartedEvent;
-use Symfony\Component\Messenger\MessageBusInterface;
-use Symfony\Component\Messenger\Worker;
+use Fasti\Text\BadText;
+use Fasti\Text\Texts;
+use Fasti\Work\Jobs;
 
 /** Profiles as runs: kept one by one, paused, gone on with, and what of them is shown. */
 final class ProfileTest extends AppTestCase
@@ -41,12 +38,10 @@ final class ProfileTest extends AppTestCase
         [$source->name, $source->connection()->engine, $source->connection()->path] = ['rivers', 'sqlite', $this->path];
         $source->choose(new Choice());
         $entities = self::get(EntityManagerInterface::class);
-        $survey = new Survey($source, null);
         $entities->persist($source);
-        $entities->persist($survey);
         $entities->flush();
         $this->source = $source->id();
-        self::get(RunSurveyHandler::class)(new RunSurvey($survey->id()));
+        self::surveyed($this->source);
     }
 
     protected function tearDown(): void
@@ -60,11 +55,12 @@ final class ProfileTest extends AppTestCase
         $this->signedIn();
         $page = $this->client->request('GET', '/sources/'.$this->source);
         $this->client->submit($page->selectButton('Profile the data')->form());
-        self::assertResponseRedirects();
-        $this->client->followRedirect();
+        $run = self::scalar("SELECT MAX(id) FROM job WHERE kind = 'profile'");
+        self::assertResponseRedirects("/jobs/$run");
+        $this->client->request('GET', "/profiles/$run");
         self::assertSelectorTextContains('h1', 'Profiling rivers');
-        $this->profiled();
-        $this->client->request('GET', '/profiles/'.self::scalar('SELECT MAX(id) FROM profile_run'));
+        self::work($run);
+        $this->client->request('GET', "/profiles/$run");
         self::assertSelectorTextContains('.told', '3 of 3 entries were looked at');
 
         $page = $this->client->request('GET', '/register/'.self::entryId('reading'));
@@ -88,15 +84,15 @@ final class ProfileTest extends AppTestCase
         self::assertStringContainsString('personal', $page->filter('#field-'.self::fieldId('person', 'name').' .tags')->text());
 
         $texts = self::get(Texts::class);
-        $texts->save($steward, Subject::Field, self::fieldId('reading', 'flag'), 'personal', '', 'yes', 'a');
-        $kept = self::get(Profiles::class)->of(self::entryId('reading'))['profile']->fields['flag'] ?? null;
+        $texts->save($steward, FieldTopic::NAME, self::fieldId('reading', 'flag'), 'personal', '', 'yes', 'a');
+        $kept = self::get(Profiles::class)->of(self::entryId('reading'))?->field('flag');
         self::assertSame([[], null, 'a steward says so'], [$kept?->frequent, $kept?->least, $kept?->personal], 'What was kept is forgotten at once.');
-        $texts->save($steward, Subject::Field, self::fieldId('person', 'name'), 'personal', '', 'no', 'b');
+        $texts->save($steward, FieldTopic::NAME, self::fieldId('person', 'name'), 'personal', '', 'no', 'b');
         $this->profiled();
-        $name = self::get(Profiles::class)->of(self::entryId('person'))['profile']->fields['name'] ?? self::fail('There is no profile.');
+        $name = self::get(Profiles::class)->of(self::entryId('person'))?->field('name') ?? self::fail('There is no profile.');
         self::assertNotSame([], $name->shapes);
         self::assertSame('', $name->personal);
-        $flag = self::get(Profiles::class)->of(self::entryId('reading'))['profile']->fields['flag'] ?? self::fail('There is no profile.');
+        $flag = self::get(Profiles::class)->of(self::entryId('reading'))?->field('flag') ?? self::fail('There is no profile.');
         self::assertSame('a steward says so', $flag->personal);
         $this->client->request('GET', '/register/'.self::entryId('person').'/history');
         self::assertStringContainsString('personal data', $this->content());
@@ -107,22 +103,22 @@ final class ProfileTest extends AppTestCase
         $this->signedIn();
         $run = $this->asked();
         $token = (string) $this->client->request('GET', "/profiles/$run")->filter('form[action$="pause"] [name=_token]')->attr('value');
-        $this->client->request('POST', "/profiles/$run/pause", ['_token' => $token]);
-        self::get(RunProfileHandler::class)(new RunProfile($run));
-        self::assertSame('paused', self::db()->fetchOne('SELECT state FROM profile_run WHERE id = ?', [$run]));
+        $this->client->request('POST', "/jobs/$run/pause", ['_token' => $token]);
+        self::work($run);
+        self::assertSame('paused', self::state($run));
         self::assertSame(0, self::scalar('SELECT COUNT(*) FROM profile'));
         $this->client->request('GET', "/profiles/$run");
         self::assertSelectorTextContains('h1', 'The profile is paused');
 
-        $this->client->request('POST', "/profiles/$run/resume", ['_token' => $token]);
-        self::get(RunProfileHandler::class)(new RunProfile($run));
-        self::assertSame('done', self::db()->fetchOne('SELECT state FROM profile_run WHERE id = ?', [$run]));
+        $this->client->request('POST', "/jobs/$run/resume", ['_token' => $token]);
+        self::work($run);
+        self::assertSame('done', self::state($run));
         self::assertSame(3, self::scalar('SELECT COUNT(*) FROM profile'));
 
         $run = $this->asked();
-        $this->client->request('POST', "/profiles/$run/cancel", ['_token' => $token]);
-        self::get(RunProfileHandler::class)(new RunProfile($run));
-        self::assertSame('cancelled', self::db()->fetchOne('SELECT state FROM profile_run WHERE id = ?', [$run]));
+        $this->client->request('POST', "/jobs/$run/cancel", ['_token' => $token]);
+        self::work($run);
+        self::assertSame('cancelled', self::state($run));
     }
 
     public function testATableDroppedMeanwhileIsSaidAndTheOthersAreProfiled(): void
@@ -131,7 +127,7 @@ final class ProfileTest extends AppTestCase
         (new \PDO('sqlite:'.$this->path))->exec('DROP TABLE reading');
         $run = $this->profiled();
 
-        self::assertSame(['done', '[]'], [self::db()->fetchOne('SELECT state FROM profile_run WHERE id = ?', [$run]), self::db()->fetchOne('SELECT waiting FROM profile_run WHERE id = ?', [$run])]);
+        self::assertSame(['done', '[]'], [self::state($run), self::db()->fetchOne("SELECT JSON_EXTRACT(payload, '$.waiting') FROM job WHERE id = ?", [$run])]);
         self::assertSame(2, self::scalar('SELECT COUNT(*) FROM profile'));
         $this->client->request('GET', "/profiles/$run");
         self::assertSelectorTextContains('.answer.bad', 'main.reading was left out: This table or view is not there any more');
@@ -152,16 +148,14 @@ final class ProfileTest extends AppTestCase
 
     public function testARunLetsASurveyGoFirstAndGoesOnAfterwards(): void
     {
-        $entities = self::get(EntityManagerInterface::class);
-        $survey = new Survey($entities->find(Source::class, $this->source) ?? throw new \LogicException(), null);
-        $entities->persist($survey);
-        $entities->flush();
+        $source = self::get(EntityManagerInterface::class)->find(Source::class, $this->source) ?? throw new \LogicException();
+        $survey = self::get(Surveys::class)->start($source, null)->job->id();
         $run = $this->profiled();
-        self::assertSame(['waiting', 1], [self::db()->fetchOne('SELECT state FROM profile_run WHERE id = ?', [$run]), self::scalar('SELECT COUNT(*) FROM profile')]);
+        self::assertSame(['waiting', 1], [self::state($run), self::scalar('SELECT COUNT(*) FROM profile')]);
 
-        self::get(RunSurveyHandler::class)(new RunSurvey($survey->id()));
-        self::get(RunProfileHandler::class)(new RunProfile($run));
-        self::assertSame(['done', 3], [self::db()->fetchOne('SELECT state FROM profile_run WHERE id = ?', [$run]), self::scalar('SELECT COUNT(*) FROM profile')]);
+        self::work($survey);
+        self::work($run);
+        self::assertSame(['done', 3], [self::state($run), self::scalar('SELECT COUNT(*) FROM profile')]);
     }
 
     /** A view whose reading ends the session that reads it stands for a server that stops in the middle. */
@@ -174,22 +168,21 @@ final class ProfileTest extends AppTestCase
         $entities = self::get(EntityManagerInterface::class);
         $source = $entities->find(Source::class, $this->source) ?? throw new \LogicException();
         [$source->connection()->engine, $source->connection()->host, $source->connection()->port, $source->connection()->database, $source->connection()->account] = ['postgresql', '127.0.0.1', $target->port, $target->database, 'fasti'];
-        $survey = new Survey($source, null);
-        $entities->persist($survey);
         $entities->flush();
-        self::db()->executeStatement('DELETE f FROM field f JOIN entry e ON e.id = f.entry_id');
-        self::db()->executeStatement('DELETE FROM entry');
-        self::get(RunSurveyHandler::class)(new RunSurvey($survey->id()));
+        foreach (['finding', 'field', 'entry'] as $table) {
+            self::db()->executeStatement("DELETE FROM $table");
+        }
+        self::surveyed($this->source);
         $run = $this->profiled();
         $this->client->request('GET', "/profiles/$run");
         self::assertSelectorTextContains('h1', 'The profile stopped');
         self::assertSelectorTextContains('.answer.bad', 'was lost in the middle of reading');
         $before = self::scalar('SELECT COUNT(*) FROM profile');
-        self::assertSame(self::scalar("SELECT COUNT(*) FROM entry WHERE name < 'killer'"), $before, 'What came before is kept.');
+        self::assertSame(array_search(self::entryId('killer'), self::get(EntryStore::class)->idsWithData($this->source), true), $before, 'What came before is kept.');
 
         $pdo->exec('CREATE OR REPLACE VIEW killer AS SELECT true AS gone');
-        self::db()->executeStatement("UPDATE profile_run SET state = 'waiting' WHERE id = ?", [$run]);
-        self::get(RunProfileHandler::class)(new RunProfile($run));
+        self::db()->executeStatement("UPDATE job SET state = 'waiting' WHERE id = ?", [$run]);
+        self::work($run);
         self::assertSame(13, self::scalar('SELECT COUNT(*) FROM profile'));
         Engines::drop($target);
     }
@@ -198,9 +191,8 @@ final class ProfileTest extends AppTestCase
     {
         $this->signedIn();
         $run = $this->asked();
-        self::db()->executeStatement("UPDATE profile_run SET state = 'running' WHERE id = ?", [$run]);
-        self::get(RunProfileHandler::class)->workerStarted(new WorkerStartedEvent(new Worker([], self::get(MessageBusInterface::class))));
-        self::get(EntityManagerInterface::class)->clear();
+        self::fallSilent($run);
+        self::get(Jobs::class)->endAbandoned();
         $page = $this->client->request('GET', "/profiles/$run");
 
         self::assertStringContainsString('The worker stopped in the middle', $this->content());
@@ -210,7 +202,7 @@ final class ProfileTest extends AppTestCase
     public function testACodeThatTheTextDoesNotListMakesItDoubtful(): void
     {
         $steward = $this->signedIn();
-        self::get(Texts::class)->save($steward, Subject::Field, self::fieldId('reading', 'flag'), 'meaning', '', 'G = good, S = suspect', 'a');
+        self::get(Texts::class)->save($steward, FieldTopic::NAME, self::fieldId('reading', 'flag'), 'meaning', '', 'G = good, S = suspect', 'a');
         $this->profiled();
         $this->client->request('GET', '/register/'.self::entryId('reading'));
 
@@ -221,12 +213,12 @@ final class ProfileTest extends AppTestCase
     {
         $steward = $this->signedIn();
         try {
-            self::get(Texts::class)->save($steward, Subject::Entry, self::entryId('reading'), 'grainFields', '', 'station, colour', 'a');
+            self::get(Texts::class)->save($steward, EntryTopic::NAME, self::entryId('reading'), 'grainFields', '', 'station, colour', 'a');
             self::fail('It was taken.');
-        } catch (\Fasti\Register\BadText $e) {
+        } catch (BadText $e) {
             self::assertStringContainsString('no field colour', $e->getMessage());
         }
-        self::get(Texts::class)->save($steward, Subject::Entry, self::entryId('reading'), 'grainFields', '', 'station, flag', 'a');
+        self::get(Texts::class)->save($steward, EntryTopic::NAME, self::entryId('reading'), 'grainFields', '', 'station, flag', 'a');
         $this->profiled();
         $this->client->request('GET', '/register/'.self::entryId('reading'));
 
@@ -235,20 +227,15 @@ final class ProfileTest extends AppTestCase
 
     private function asked(): int
     {
-        $entities = self::get(EntityManagerInterface::class);
-        $run = new ProfileRun($entities->find(Source::class, $this->source) ?? throw new \LogicException(), null);
-        $run->waiting = array_values(array_map(intval(...), array_filter(self::db()->fetchFirstColumn('SELECT id FROM entry WHERE source_id = ? ORDER BY name', [$this->source]), is_numeric(...))));
-        $run->total = \count($run->waiting);
-        $entities->persist($run);
-        $entities->flush();
+        $entries = self::get(EntryStore::class)->idsWithData($this->source);
 
-        return $run->id();
+        return self::get(Jobs::class)->start(self::get(ProfileJob::class), 'source '.$this->source, ProfileJob::payload($this->source, $entries, 0), null)->id();
     }
 
     private function profiled(): int
     {
-        $run = self::scalar("SELECT COALESCE(MAX(id), 0) FROM profile_run WHERE state = 'waiting'") ?: $this->asked();
-        self::get(RunProfileHandler::class)(new RunProfile($run));
+        $run = $this->asked();
+        self::work($run);
 
         return $run;
     }

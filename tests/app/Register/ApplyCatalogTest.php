@@ -11,10 +11,11 @@ use Fasti\Core\Survey\Choice;
 use Fasti\Core\Survey\Progress;
 use Fasti\Core\Survey\Stopped;
 use Fasti\Register\ApplyCatalog;
-use Fasti\Register\Subject;
-use Fasti\Register\Texts;
+use Fasti\Register\Topic\EntryTopic;
+use Fasti\Register\Topic\FieldTopic;
 use Fasti\Tests\App\AppTestCase;
 use Fasti\Tests\Core\Made;
+use Fasti\Text\Texts;
 
 /** What a survey does to the register, and what it leaves alone. */
 final class ApplyCatalogTest extends AppTestCase
@@ -25,7 +26,7 @@ final class ApplyCatalogTest extends AppTestCase
     }
 
     /** @return list<array<string, mixed>> */
-    private static function state(): array
+    private static function stored(): array
     {
         return [...self::db()->fetchAllAssociative('SELECT * FROM entry ORDER BY id'), ...self::db()->fetchAllAssociative('SELECT * FROM field ORDER BY id'), ...self::db()->fetchAllAssociative('SELECT * FROM entry_join ORDER BY id')];
     }
@@ -34,10 +35,10 @@ final class ApplyCatalogTest extends AppTestCase
     {
         $source = $this->source();
         self::assertSame(['new' => 3, 'changed' => 0, 'gone' => 0, 'back' => 0, 'same' => 0], self::apply($source, self::first()));
-        $before = self::state();
+        $before = self::stored();
         $written = self::written();
         self::assertSame(['new' => 0, 'changed' => 0, 'gone' => 0, 'back' => 0, 'same' => 3], self::apply($source, self::first()));
-        self::assertSame($before, self::state());
+        self::assertSame($before, self::stored());
         self::assertSame($written, self::written());
     }
 
@@ -53,8 +54,8 @@ final class ApplyCatalogTest extends AppTestCase
         self::apply($source, self::first());
         $oona = $this->account();
         $texts = self::get(Texts::class);
-        $texts->save($oona, Subject::Field, self::fieldId('station', 'code'), 'meaning', '', 'Painted on the box', 's');
-        $texts->save($oona, Subject::Entry, self::entryId('station'), 'meaning', '', 'A place', 's');
+        $texts->save($oona, FieldTopic::NAME, self::fieldId('station', 'code'), 'meaning', '', 'Painted on the box', 's');
+        $texts->save($oona, EntryTopic::NAME, self::entryId('station'), 'meaning', '', 'A place', 's');
 
         $wider = Made::catalog(Made::table('station', ['code' => 'char(9)', 'closed' => 'date?']), self::first()->tables[1], self::first()->tables[2]);
         self::assertSame(1, self::apply($source, $wider)['changed']);
@@ -90,7 +91,7 @@ final class ApplyCatalogTest extends AppTestCase
     {
         $source = $this->source();
         self::apply($source, self::first());
-        $before = self::state();
+        $before = self::stored();
         $dies = new class implements Progress {
             public function at(string $what, int $done, int $total): void
             {
@@ -104,7 +105,7 @@ final class ApplyCatalogTest extends AppTestCase
             self::db()->transactional(static fn () => self::get(ApplyCatalog::class)->apply($source->id(), $changed, new Choice(), $dies));
             self::fail('It went through.');
         } catch (Stopped) {
-            self::assertSame($before, self::state());
+            self::assertSame($before, self::stored());
         }
     }
 

@@ -15,10 +15,10 @@ use Fasti\Core\Catalog\TableType;
 use Fasti\Core\Catalog\Trigger;
 use Fasti\Register\Entries;
 use Fasti\Register\EntryView;
-use Fasti\Register\Subject;
-use Fasti\Register\Texts;
+use Fasti\Register\Topic\JoinTopic;
 use Fasti\Tests\App\AppTestCase;
 use Fasti\Tests\Core\Made;
+use Fasti\Text\Texts;
 
 /** The page of one entry, and what stands behind it. */
 final class EntryTest extends AppTestCase
@@ -67,7 +67,7 @@ final class EntryTest extends AppTestCase
     {
         self::apply($this->source(), self::catalog());
         $oona = $this->signedIn();
-        self::get(Texts::class)->save($oona, Subject::Join, self::scalar("SELECT id FROM entry_join WHERE name = 'use_part'"), 'verb', '', 'uses up', 's');
+        self::get(Texts::class)->save($oona, JoinTopic::NAME, self::scalar("SELECT id FROM entry_join WHERE name = 'use_part'"), 'verb', '', 'uses up', 's');
         $crawler = $this->client->request('GET', '/register/'.self::entryId('use'));
 
         self::assertSame(['uses up', 'is referred to by', 'refers to', 'is referred to by', 'is referred to by'], $crawler->filter('.joins .verb')->each(static fn ($verb): string => $verb->text()));

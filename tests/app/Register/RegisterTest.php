@@ -4,10 +4,11 @@ declare(strict_types=1);
 
 namespace Fasti\Tests\App\Register;
 
-use Fasti\Register\Subject;
-use Fasti\Register\Texts;
+use Fasti\Register\Topic\EntryTopic;
+use Fasti\Register\Topic\FieldTopic;
 use Fasti\Tests\App\AppTestCase;
 use Fasti\Tests\Core\Made;
+use Fasti\Text\Texts;
 
 final class RegisterTest extends AppTestCase
 {
@@ -24,10 +25,10 @@ final class RegisterTest extends AppTestCase
         self::apply($this->source('two'), Made::catalog(Made::table('lab')));
         $oona = $this->signedIn();
         foreach (['id', 'code'] as $field) {
-            self::get(Texts::class)->save($oona, Subject::Field, self::fieldId('station', $field), 'meaning', '', 'x', 's');
+            self::get(Texts::class)->save($oona, FieldTopic::NAME, self::fieldId('station', $field), 'meaning', '', 'x', 's');
         }
-        self::get(Texts::class)->save($oona, Subject::Entry, self::entryId('station'), 'meaning', '', 'x', 's');
-        self::get(Texts::class)->save($oona, Subject::Entry, self::entryId('Reading'), 'businessName', '', 'Measured value', 's');
+        self::get(Texts::class)->save($oona, EntryTopic::NAME, self::entryId('station'), 'meaning', '', 'x', 's');
+        self::get(Texts::class)->save($oona, EntryTopic::NAME, self::entryId('Reading'), 'businessName', '', 'Measured value', 's');
 
         self::assertSame(['lab', 'Odd "name" `with` ünïcode', 'Reading', 'station'], self::sorted($this->names('')));
         self::assertSame(['Reading'], $this->names('q=READ'));

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Fasti\Tests\App\Search;
 
-use Fasti\Search\Search;
+use Fasti\Register\Search;
 use Fasti\Tests\App\AppTestCase;
 use Fasti\Tests\Core\Made;
 use PHPUnit\Framework\Attributes\TestWith;

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Fasti\Tests\App\Source;
 
+use Fasti\Core\Survey\Rows;
 use Fasti\Core\Catalog\Catalog;
 use Fasti\Core\Catalog\Column;
 use Fasti\Core\Catalog\OpenForm;
@@ -11,10 +12,10 @@ use Fasti\Core\Catalog\Table;
 use Fasti\Core\Catalog\TableType;
 use Fasti\Core\Dialect\Address;
 use Fasti\Core\Dialect\Dialects;
+use Fasti\Core\Dialect\Sqlite\PlainTable;
 use Fasti\Core\Dialect\Sqlite\SqliteGrammar;
 use Fasti\Core\Files\FilesReader;
 use Fasti\Core\Profile\SqlProfiler;
-use Fasti\Core\Script\PlainTable;
 use Fasti\Core\Script\Script;
 use Fasti\Core\Sheet\Sheets;
 use Fasti\Core\Survey\Choice;
@@ -23,7 +24,6 @@ use Fasti\Core\Survey\SilentProgress;
 use Fasti\Core\Survey\SourceError;
 use Fasti\Core\Survey\Target;
 use Fasti\Demo\Mart;
-use Fasti\Source\PdoRows;
 use Fasti\Source\Sources;
 use Fasti\Tests\App\AppTestCase;
 use Fasti\Tests\App\Engines;
@@ -282,9 +282,10 @@ final class EnginesTest extends AppTestCase
 
     public function testAStatementOverItsTimeIsGivenUpOnEachEngine(): void
     {
-        foreach ([[self::postgreSql(), 'SELECT pg_sleep(5)'], [new Target('mariadb', '127.0.0.1', self::port(), '', 'fasti', 'fasti'), 'SELECT SLEEP(5)']] as [$target, $sql]) {
+        OddSchema::make();
+        foreach ([[self::postgreSql(), 'SELECT pg_sleep(5)'], [Address::fromUrl(OddSchema::url()), 'SELECT SLEEP(5)']] as [$target, $sql]) {
             try {
-                foreach (PdoRows::open($target, 1)->rows($sql) as $row) {
+                foreach (self::rows($target, 1)->rows($sql) as $row) {
                     // MariaDB ends a sleep early rather than with an error.
                     self::assertSame('1', (string) reset($row));
                 }
@@ -294,6 +295,7 @@ final class EnginesTest extends AppTestCase
                 self::assertStringContainsString('more than 1 seconds', $e->getMessage());
             }
         }
+        OddSchema::drop();
     }
 
     public function testNothingCanBeWrittenThroughASession(): void
@@ -301,7 +303,7 @@ final class EnginesTest extends AppTestCase
         $lite = Engines::sqlite(self::SCHEMAS.'sqlite.sql');
         foreach ([[self::postgreSql(), 'CREATE TABLE field.intruder (a int)'], [$lite, 'CREATE TABLE intruder (a int)']] as [$target, $sql]) {
             try {
-                foreach (PdoRows::open($target)->rows($sql) as $_) {
+                foreach (self::rows($target)->rows($sql) as $_) {
                     continue;
                 }
                 self::fail('It was written.');
@@ -325,7 +327,7 @@ final class EnginesTest extends AppTestCase
         $profiles = [];
         foreach ([[new Target('sqlite', path: $path), 'main'], [$target, 'public']] as [$of, $schema]) {
             $table = self::read($of)->table($schema, 'sighting') ?? throw new \LogicException();
-            $profiles[] = (new SqlProfiler(PdoRows::open($of), Dialects::of($of->engine)))->profile($table, [], [], new SilentProgress());
+            $profiles[] = (new SqlProfiler(self::rows($of), Dialects::of($of->engine)))->profile($table, [], [], new SilentProgress());
         }
         unlink($path);
         Engines::drop($target);
@@ -333,6 +335,11 @@ final class EnginesTest extends AppTestCase
         self::assertEquals($profiles[0]->fields, $profiles[1]->fields);
         self::assertSame($profiles[0]->rows, $profiles[0]->fields['day_seen_id']->values);
         self::assertLessThan($profiles[0]->rows, $profiles[0]->fields['day_confirmed_id']->values);
+    }
+
+    private static function rows(Target $target, int $seconds = 60): Rows
+    {
+        return self::get(Sources::class)->rows($target, $seconds) ?? throw new \LogicException('It has no session.');
     }
 
     private static function postgreSql(): Target

@@ -9,9 +9,6 @@ use Fasti\Core\Survey\SourceError;
 use Fasti\Source\Cadence;
 use Fasti\Source\Deliveries;
 use Fasti\Source\Source;
-use Fasti\Survey\Message\RunSurvey;
-use Fasti\Survey\RunSurveyHandler;
-use Fasti\Survey\Survey;
 use Fasti\Tests\App\AppTestCase;
 use Fasti\Tests\App\Engines;
 use PHPUnit\Framework\Attributes\DataProvider;
@@ -286,12 +283,8 @@ final class KindsTest extends AppTestCase
     /** @return array{state: string, error: string, drift: string} */
     private function survey(Source $source): array
     {
-        $entities = self::get(EntityManagerInterface::class);
-        $survey = new Survey($entities->find(Source::class, $source->id()) ?? throw new \LogicException(), null);
-        $entities->persist($survey);
-        $entities->flush();
-        self::get(RunSurveyHandler::class)(new RunSurvey($survey->id()));
-        $row = self::db()->fetchAssociative('SELECT state, error, drift FROM survey WHERE id = ?', [$survey->id()]) ?: [];
+        $id = self::surveyed($source->id());
+        $row = self::db()->fetchAssociative('SELECT j.state, j.error, s.drift FROM survey s JOIN job j ON j.id = s.job_id WHERE s.id = ?', [$id]) ?: [];
         $text = static fn (string $key): string => \is_string($row[$key] ?? null) ? $row[$key] : '';
 
         return ['state' => $text('state'), 'error' => $text('error'), 'drift' => $text('drift')];

@@ -7,7 +7,6 @@ namespace Fasti\Tests\App\Source;
 use Fasti\Account\Role;
 use Fasti\Core\Dialect\Address;
 use Fasti\Core\Survey\SourceError;
-use Fasti\Source\PdoRows;
 use Fasti\Source\Vault;
 use Fasti\Tests\App\AppTestCase;
 use Fasti\Tests\App\OddSchema;
@@ -71,7 +70,7 @@ final class SourceTest extends AppTestCase
     public function testAKeptSecretIsNeverSentToAnotherHost(): void
     {
         $source = $this->source('odd', OddSchema::NAME, OddSchema::ACCOUNT, OddSchema::SECRET);
-        $given = ['source' => (string) $source->id(), 'host' => '127.0.0.1', 'port' => (string) self::port(), 'database' => OddSchema::NAME, 'account' => OddSchema::ACCOUNT, 'secret' => ''];
+        $given = ['connection' => (string) $source->connection()->id(), 'host' => '127.0.0.1', 'port' => (string) self::port(), 'database' => OddSchema::NAME, 'account' => OddSchema::ACCOUNT, 'secret' => ''];
 
         self::assertTrue($this->test($given)['ok']);
         self::assertFalse($this->test(['host' => '127.0.0.2'] + $given)['ok']);
@@ -79,7 +78,7 @@ final class SourceTest extends AppTestCase
 
     public function testASessionIsReadOnlyAndStatementsHaveALimit(): void
     {
-        $rows = PdoRows::open(Address::fromUrl(OddSchema::url(['account' => 'fasti', 'secret' => 'fasti'])));
+        $rows = self::get(Sources::class)->rows(Address::fromUrl(OddSchema::url(['account' => OddSchema::ACCOUNT.'_writer', 'secret' => 'writes'])), 60) ?? self::fail('It has no session.');
         self::assertGreaterThan(0, (float) (iterator_to_array($rows->rows('SELECT @@max_statement_time AS t'), false)[0]['t'] ?? 0));
         $this->expectException(SourceError::class);
         $this->expectExceptionMessage('READ ONLY');
@@ -94,7 +93,7 @@ final class SourceTest extends AppTestCase
         $id = self::scalar("SELECT id FROM source WHERE name = 'Odd'");
         self::assertResponseRedirects("/sources/$id/choice");
 
-        $sealed = self::db()->fetchOne('SELECT sealed_secret FROM connection c JOIN source s ON s.connection_id = c.id WHERE s.id = ?', [$id]);
+        $sealed = self::db()->fetchOne('SELECT sealed_secret FROM connection WHERE source_id = ?', [$id]);
         self::assertIsString($sealed);
         self::assertStringNotContainsString(OddSchema::SECRET, $sealed.base64_decode($sealed, true));
         self::assertSame(OddSchema::SECRET, self::get(Vault::class)->open($sealed));

@@ -17,7 +17,6 @@ final class KilledTest extends AppTestCase
     {
         $server = OddSchema::server();
         $server->exec("DELETE FROM fasti_test.source WHERE name = '".self::NAME."'");
-        $server->exec('DELETE FROM fasti_test.connection WHERE id NOT IN (SELECT connection_id FROM fasti_test.source)');
         parent::tearDown();
     }
 

@@ -6,8 +6,12 @@ namespace Fasti\Tests\App\Survey;
 
 use Fasti\Core\Survey\Stopped;
 use Fasti\Source\Source;
-use Fasti\Survey\SurveyProgress;
+use Fasti\Survey\Survey;
+use Fasti\Survey\SurveyJob;
+use Fasti\Survey\Surveys;
 use Fasti\Tests\App\AppTestCase;
+use Fasti\Work\Jobs;
+use Fasti\Work\Running;
 
 /** How far a survey is, and stopping it. */
 final class ProgressTest extends AppTestCase
@@ -20,42 +24,52 @@ final class ProgressTest extends AppTestCase
         $this->source = $this->source();
     }
 
-    private function running(int $secondsSilent = 0): int
+    private function running(): Survey
     {
-        self::db()->executeStatement("INSERT INTO survey (source_id, state, asked_at, heard_at, doing, done, total, cancel_asked, error, summary) VALUES (?, 'running', UTC_TIMESTAMP(), UTC_TIMESTAMP() - INTERVAL ? SECOND, 'columns', 2, 9, 0, '', '[]')", [$this->source->id(), $secondsSilent]);
+        $survey = self::get(Surveys::class)->start($this->source, null);
+        self::assertTrue(self::get(Jobs::class)->claim($survey->job->id()));
 
-        return self::scalar('SELECT MAX(id) FROM survey');
+        return $survey;
     }
 
-    private function cancel(int $id): void
+    private function told(Survey $survey): Running
     {
-        $crawler = $this->client->request('GET', '/surveys/'.$id);
+        return new Running($survey->job, self::get(Jobs::class), self::get(SurveyJob::class));
+    }
+
+    private function cancel(Survey $survey): void
+    {
+        $crawler = $this->client->request('GET', '/surveys/'.$survey->id());
         $this->client->submit($crawler->selectButton('Cancel')->form());
-        self::assertResponseRedirects('/surveys/'.$id);
+        self::assertResponseRedirects('/surveys/'.$survey->id());
     }
 
     public function testItTellsWhatIsReadAndHowFarItIs(): void
     {
-        $id = $this->running();
-        $progress = new SurveyProgress(self::db(), $id);
+        $survey = $this->running();
+        $progress = $this->told($survey)->saying('Reading ');
         $progress->at('indexes and keys', 3, 9);
         $progress->at('indexes and keys', 4, 9);
         $this->signedIn();
-        $this->client->request('GET', "/surveys/$id/state");
+        $this->client->request('GET', '/jobs/'.$survey->job->id().'/state');
 
-        self::assertSame(['running', false, 'indexes and keys', 3, 9, false], array_values(array_diff_key($this->answer(), ['waited' => 1])), 'What is told twice within a moment is told once.');
-        $this->client->request('GET', '/surveys/'.$id);
+        self::assertSame(
+            ['state' => 'running', 'over' => false, 'words' => 'Reading indexes and keys (3 of 9)', 'done' => 3, 'total' => 9, 'silent' => false],
+            $this->answer(),
+            'What is told twice within a moment is told once.',
+        );
+        $this->client->request('GET', '/surveys/'.$survey->id());
         self::assertSelectorTextContains('.work', 'indexes and keys');
     }
 
     public function testACancelledSurveyStopsAtItsNextWord(): void
     {
-        $id = $this->running();
-        $progress = new SurveyProgress(self::db(), $id);
+        $survey = $this->running();
+        $progress = $this->told($survey);
         $progress->at('columns', 2, 9);
         $this->signedIn();
-        $this->cancel($id);
-        self::assertSame('running', self::db()->fetchOne('SELECT state FROM survey WHERE id = ?', [$id]), 'The worker itself ends it.');
+        $this->cancel($survey);
+        self::assertSame('running', self::state($survey->job->id()), 'The worker itself ends it.');
 
         $this->expectException(Stopped::class);
         $progress->at('views', 6, 9);
@@ -63,24 +77,26 @@ final class ProgressTest extends AppTestCase
 
     public function testOneThatHasFallenSilentIsSaidToAndCancelledAtOnce(): void
     {
-        $id = $this->running(600);
+        $survey = $this->running();
+        self::fallSilent($survey->job->id());
         $this->signedIn();
-        $this->client->request('GET', "/surveys/$id/state");
+        $this->client->request('GET', '/jobs/'.$survey->job->id().'/state');
         self::assertTrue($this->answer()['silent']);
 
-        $this->cancel($id);
-        $this->client->request('GET', '/surveys/'.$id);
+        $this->cancel($survey);
+        $this->client->request('GET', '/surveys/'.$survey->id());
         self::assertSelectorTextContains('h1', 'The survey was cancelled');
     }
 
     public function testASilentOneDoesNotKeepTheNextFromStarting(): void
     {
-        $dead = $this->running(600);
+        $dead = $this->running()->job->id();
+        self::fallSilent($dead);
         $this->signedIn();
         $crawler = $this->client->request('GET', '/sources/'.$this->source->id());
         $this->client->submit($crawler->selectButton('Survey')->form());
 
-        self::assertSame('failed', self::db()->fetchOne('SELECT state FROM survey WHERE id = ?', [$dead]));
-        self::assertSame(1, self::scalar("SELECT COUNT(*) FROM survey WHERE state = 'waiting'"));
+        self::assertSame('failed', self::state($dead));
+        self::assertSame(1, self::scalar("SELECT COUNT(*) FROM job WHERE state = 'waiting'"));
     }
 }

@@ -14,10 +14,10 @@ use Fasti\Core\Survey\Choice;
 use Fasti\Core\Survey\SilentProgress;
 use Fasti\Source\Source;
 use Fasti\Source\Sources;
-use Fasti\Survey\Message\RunSurvey;
-use Fasti\Survey\RunSurveyHandler;
+use Fasti\Survey\Surveys;
 use Fasti\Tests\App\AppTestCase;
 use Fasti\Tests\App\OddSchema;
+use Fasti\Work\Jobs;
 
 /** Surveys of a real server, with everything in it that is awkward to read. */
 final class SurveyTest extends AppTestCase
@@ -102,8 +102,8 @@ final class SurveyTest extends AppTestCase
         $crawler = $this->client->request('GET', '/sources/'.$source->id());
         $this->client->submit($crawler->filter('form[action$="/survey"]')->form());
         $this->client->followRedirect();
-        $id = self::scalar("SELECT MAX(id) FROM survey WHERE state = 'waiting' AND source_id = ?", $source->id());
-        self::get(RunSurveyHandler::class)(new RunSurvey($id));
+        $id = self::scalar('SELECT MAX(id) FROM survey WHERE source_id = ?', $source->id());
+        self::work(self::scalar('SELECT job_id FROM survey WHERE id = ?', $id));
 
         return $id;
     }
@@ -137,11 +137,11 @@ final class SurveyTest extends AppTestCase
     public function testOneThatWasCancelledBeforeItBeganDoesNothing(): void
     {
         $source = $this->odd();
-        self::db()->executeStatement("INSERT INTO survey (source_id, state, asked_at, doing, done, total, cancel_asked, error, summary) VALUES (?, 'waiting', UTC_TIMESTAMP(), '', 0, 0, 1, '', '[]')", [$source->id()]);
-        $id = self::scalar('SELECT MAX(id) FROM survey');
-        self::get(RunSurveyHandler::class)(new RunSurvey($id));
+        $job = self::get(Surveys::class)->start($source, null)->job;
+        self::get(Jobs::class)->ask($job, 'cancel');
+        self::work($job->id());
 
-        self::assertSame('cancelled', self::db()->fetchOne('SELECT state FROM survey WHERE id = ?', [$id]));
+        self::assertSame('cancelled', self::state($job->id()));
         self::assertSame(0, self::scalar('SELECT COUNT(*) FROM entry WHERE source_id = ?', $source->id()));
     }
 
@@ -158,15 +158,17 @@ final class SurveyTest extends AppTestCase
         self::assertSame(1, self::scalar('SELECT COUNT(*) FROM survey WHERE source_id = ?', $source->id()));
     }
 
-    public function testWhenTheWorkerStartsAgainWhatItLeftUnfinishedSaysSo(): void
+    public function testOneWhoseWorkerDiedSaysSoAndAnotherThatRunsIsLeftAlone(): void
     {
-        $source = $this->odd();
-        self::db()->executeStatement("INSERT INTO survey (source_id, state, asked_at, heard_at, doing, done, total, cancel_asked, error, summary) VALUES (?, 'running', UTC_TIMESTAMP(), UTC_TIMESTAMP(), 'columns', 2, 9, 0, '', '[]')", [$source->id()]);
-        $worker = $this->createMock(\Symfony\Component\Messenger\Worker::class);
-        self::get(\Fasti\Survey\Interrupted::class)->workerStarted(new \Symfony\Component\Messenger\Event\WorkerStartedEvent($worker));
+        $surveys = self::get(Surveys::class);
+        [$dead, $alive] = [$surveys->start($this->odd(), null), $surveys->start($this->source('other'), null)];
+        self::fallSilent($dead->job->id());
+        self::db()->executeStatement("UPDATE job SET state = 'running', heard_at = UTC_TIMESTAMP() WHERE id = ?", [$alive->job->id()]);
+        self::get(Jobs::class)->endAbandoned();
         $this->signedIn();
-        $this->client->request('GET', '/surveys/'.self::scalar('SELECT MAX(id) FROM survey'));
+        $this->client->request('GET', '/surveys/'.$dead->id());
 
         self::assertSelectorTextContains('[role=alert]', 'Nothing was applied');
+        self::assertSame('running', self::state($alive->job->id()));
     }
 }

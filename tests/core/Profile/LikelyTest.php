@@ -14,7 +14,7 @@ use PHPUnit\Framework\TestCase;
 
 final class LikelyTest extends TestCase
 {
-    /** @return iterable<string, array{string, non-empty-list<string>, ?int, string}> */
+    /** @return iterable<string, array{TypeFamily, non-empty-list<string>, ?int, string}> */
     public static function fields(): iterable
     {
         /** @return list<string> */
@@ -64,8 +64,8 @@ final class LikelyTest extends TestCase
 
         self::assertSame(4, $spread->beyond);
         self::assertSame(996, array_sum(array_column($spread->steps, 'count')));
-        self::assertLessThanOrEqual(100, max(array_column($spread->steps, 'count')));
-        self::assertSame(['0', '9.9'], [$spread->steps[0]['from'], end($spread->steps)['to']]);
+        self::assertLessThanOrEqual(100, max([0, ...array_column($spread->steps, 'count')]));
+        self::assertSame(['0', '9.9'], [$spread->steps[0]['from'], $spread->steps[19]['to']]);
     }
 
     public function testAnEvenSpreadIsNotCut(): void
@@ -87,9 +87,9 @@ final class LikelyTest extends TestCase
     {
         $steps = Histogram::of(array_map(strval(...), range(1, 61)), false)->steps;
 
-        self::assertSame('61', end($steps)['to']);
+        self::assertSame('61', $steps[\count($steps) - 1]['to'] ?? '');
         self::assertSame(61, array_sum(array_column($steps, 'count')));
-        self::assertNotSame(0, end($steps)['count']);
+        self::assertNotSame(0, $steps[\count($steps) - 1]['count'] ?? 0);
     }
 
     #[TestWith(['ARR-01', 'AAA-99'])]
