@@ -28,7 +28,7 @@ final readonly class RegisterFilter
             trim($query->getString('q')),
             max(0, $query->getInt('source')),
             $query->getString('schema'),
-            TableType::tryFrom($query->getString('type')),
+            TableType::tryFrom($query->getString('type', $query->getString('kind'))),
             $query->getString('described'),
             $query->getString('after'),
         );

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Fasti\Tests\App;
 
 use Fasti\Account\Role;
+use Fasti\Survey\Surveys;
 use Fasti\Tests\Core\Made;
 use PHPUnit\Framework\Attributes\DataProvider;
 use Symfony\Component\Routing\RouterInterface;
@@ -19,20 +20,25 @@ final class AccessTest extends AppTestCase
         'entry' => ['GET', '/register/{entry}', 'reader'],
         'register_index' => ['GET', '/register/index/{source}', 'reader'],
         'entry_history' => ['GET', '/register/{entry}/history', 'reader'],
-        'text_save' => ['POST', '/register/texts', 'steward'],
-        'change_take_back' => ['POST', '/register/changes/1/take-back', 'steward'],
+        'text_save' => ['POST', '/texts', 'steward'],
+        'change_take_back' => ['POST', '/texts/changes/1/take-back', 'steward'],
+        'findings' => ['GET', '/register/findings', 'reader'],
+        'finding_aside' => ['POST', '/register/findings/999/aside', 'steward'],
         'search' => ['GET', '/search?q=id', 'reader'],
         'sources' => ['GET', '/sources', 'reader'],
         'source' => ['GET', '/sources/{source}', 'reader'],
         'source_new' => ['GET', '/sources/new', 'steward'],
         'source_edit' => ['GET', '/sources/{source}/connection', 'steward'],
         'source_test' => ['POST', '/sources/test', 'steward'],
+        'connection_new' => ['GET', '/sources/{source}/connections/new', 'steward'],
+        'connection_edit' => ['GET', '/sources/{source}/connections/{connection}', 'steward'],
+        'connection_ask' => ['POST', '/sources/{source}/connections/{connection}/use', 'steward'],
+        'source_look' => ['POST', '/sources/{source}/look', 'steward'],
+        'source_choose' => ['POST', '/sources/{source}/choice', 'steward'],
         'source_choice' => ['GET', '/sources/{source}/choice', 'steward'],
         'survey_start' => ['POST', '/sources/{source}/survey', 'steward'],
         'survey_start_now' => ['POST', '/sources/{source}/choice/survey', 'steward'],
         'survey' => ['GET', '/surveys/{survey}', 'reader'],
-        'survey_state' => ['GET', '/surveys/{survey}/state', 'reader'],
-        'survey_cancel' => ['POST', '/surveys/{survey}/cancel', 'steward'],
         'survey_catalog' => ['GET', '/surveys/{survey}/catalog.json', 'reader'],
         'survey_decide' => ['POST', '/surveys/{survey}/decide', 'steward'],
         'survey_compare' => ['GET', '/sources/{source}/compare', 'reader'],
@@ -40,18 +46,17 @@ final class AccessTest extends AppTestCase
         'collection_plan' => ['GET', '/sources/{source}/plan', 'steward'],
         'entry_schema' => ['GET', '/register/999/schema', 'reader'],
         'entry_schema_file' => ['GET', '/register/999/schema.json', 'reader'],
-        'margin_settle' => ['POST', '/register/notes/999/settle', 'steward'],
         'profile_start' => ['POST', '/sources/{source}/profile', 'steward'],
         'profile_run' => ['GET', '/profiles/999', 'reader'],
-        'profile_state' => ['GET', '/profiles/999/state', 'reader'],
-        'profile_ask' => ['POST', '/profiles/999/pause', 'steward'],
+        'job' => ['GET', '/jobs/{job}', 'reader'],
+        'job_state' => ['GET', '/jobs/{job}/state', 'reader'],
+        'job_ask' => ['POST', '/jobs/{job}/cancel', 'steward'],
         'demo_advance' => ['POST', '/demo/advance', 'steward'],
         'diagrams' => ['GET', '/diagrams', 'reader'],
         'diagram_source' => ['GET', '/diagrams/sources/{source}', 'reader'],
         'diagram_entry' => ['GET', '/diagrams/entries/{entry}', 'reader'],
         'editions' => ['GET', '/editions', 'reader'],
         'edition_make' => ['POST', '/editions', 'steward'],
-        'edition_state' => ['GET', '/editions/999/state', 'reader'],
         'edition_zip' => ['GET', '/editions/999.zip', 'reader'],
         'edition' => ['GET', '/editions/999/index.html', 'reader'],
         'accounts' => ['GET', '/accounts', 'administrator'],
@@ -106,7 +111,7 @@ final class AccessTest extends AppTestCase
                 // Without its token a change is refused even to those who may make it.
                 self::assertContains($status, [403, 422], $role->value);
             } else {
-                self::assertContains($status, [200, 302, 404], $role->value);
+                self::assertContains($status, [200, 302, 303, 404], $role->value);
                 self::assertTrue(404 !== $status || str_contains($path, '999') || str_contains($path, 'catalog.json'), $path);
             }
         }
@@ -119,9 +124,16 @@ final class AccessTest extends AppTestCase
         }
         $source = $this->source('s'.random_int(0, \PHP_INT_MAX));
         self::apply($source, Made::catalog(Made::table('station')));
-        self::db()->executeStatement("INSERT INTO survey (source_id, state, asked_at, doing, done, total, cancel_asked, error, summary) VALUES (?, 'cancelled', UTC_TIMESTAMP(), '', 0, 0, 0, '', '[]')", [$source->id()]);
+        $survey = self::get(Surveys::class)->start($source, null);
 
-        return strtr($path, ['{source}' => (string) $source->id(), '{entry}' => (string) self::scalar('SELECT MAX(id) FROM entry'), '{survey}' => (string) self::scalar('SELECT MAX(id) FROM survey'), '{account}' => (string) $this->account(Role::Reader, 'X'.random_int(0, \PHP_INT_MAX))->id()]);
+        return strtr($path, [
+            '{source}' => (string) $source->id(),
+            '{connection}' => (string) $source->connection()->id(),
+            '{entry}' => (string) self::scalar('SELECT MAX(id) FROM entry'),
+            '{survey}' => (string) $survey->id(),
+            '{job}' => (string) $survey->job->id(),
+            '{account}' => (string) $this->account(Role::Reader, 'X'.random_int(0, \PHP_INT_MAX))->id(),
+        ]);
     }
 
     public function testNothingMayBeLoadedFromElsewhereOrRunInline(): void

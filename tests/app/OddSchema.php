@@ -44,6 +44,8 @@ final class OddSchema
             "CREATE OR REPLACE USER {$account}_poor@'127.0.0.1' IDENTIFIED BY 'poor'",
             "CREATE OR REPLACE USER {$account}_writer@'127.0.0.1' IDENTIFIED BY 'writes'",
             "GRANT ALL ON $s.* TO {$account}_writer@'127.0.0.1'",
+            "CREATE OR REPLACE USER {$account}_all@'127.0.0.1' IDENTIFIED BY 'all'",
+            "GRANT SELECT ON *.* TO {$account}_all@'127.0.0.1'",
         ] as $sql) {
             $server->exec($sql);
         }
@@ -53,7 +55,7 @@ final class OddSchema
     {
         $server = self::server();
         $server->exec('DROP DATABASE IF EXISTS `'.str_replace('`', '``', self::NAME).'`');
-        $server->exec('DROP USER IF EXISTS '.self::ACCOUNT."@'127.0.0.1', ".self::ACCOUNT."_poor@'127.0.0.1', ".self::ACCOUNT."_writer@'127.0.0.1'");
+        $server->exec('DROP USER IF EXISTS '.self::ACCOUNT."@'127.0.0.1', ".self::ACCOUNT."_poor@'127.0.0.1', ".self::ACCOUNT."_writer@'127.0.0.1', ".self::ACCOUNT."_all@'127.0.0.1'");
     }
 
     /** @param array<string, string> $parts to change */

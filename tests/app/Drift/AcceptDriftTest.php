@@ -123,8 +123,8 @@ final class AcceptDriftTest extends AppTestCase
             $this->follow(Made::catalog(Made::table('a', $fields)));
         }
 
-        self::assertSame(1, self::scalar('SELECT COUNT(*) FROM margin_note'));
-        self::assertStringContainsString('names old_code, which a has no more', Row::text(self::db()->fetchAssociative('SELECT reason FROM margin_note') ?: [], 'reason'));
+        self::assertSame(1, self::scalar("SELECT COUNT(*) FROM finding WHERE check_name = 'doubtful-text'"));
+        self::assertStringContainsString('names old_code, which a has no more', Row::text(self::db()->fetchAssociative("SELECT title FROM finding WHERE check_name = 'doubtful-text'") ?: [], 'title'));
     }
 
     public function testTheStructureOfTheRegisterIsTheOneThatWasApplied(): void
@@ -158,7 +158,7 @@ final class AcceptDriftTest extends AppTestCase
         $this->write(FieldTopic::NAME, self::fieldId('t', 'flag'), 'meaning', 'good or bad');
         $this->follow(new Catalog('postgresql', '', [$table("enum('good','bad','unknown')")]));
 
-        self::assertStringContainsString('unknown came in', Row::text(self::db()->fetchAssociative('SELECT reason FROM margin_note') ?: [], 'reason'));
+        self::assertStringContainsString('unknown came in', Row::text(self::db()->fetchAssociative("SELECT title FROM finding WHERE check_name = 'doubtful-text'") ?: [], 'title'));
     }
 
     /** @return array{new: int, changed: int, gone: int, back: int, same: int} */

@@ -67,7 +67,7 @@ final class EntryTest extends AppTestCase
     {
         self::apply($this->source(), self::catalog());
         $oona = $this->signedIn();
-        self::get(Texts::class)->save($oona, JoinTopic::NAME, self::scalar("SELECT id FROM entry_join WHERE name = 'use_part'"), 'verb', '', 'uses up', 's');
+        self::get(Texts::class)->save($oona, JoinTopic::NAME, self::scalar("SELECT id FROM entry_join WHERE JSON_CONTAINS(names, '\"use_part\"')"), 'verb', '', 'uses up', 's');
         $crawler = $this->client->request('GET', '/register/'.self::entryId('use'));
 
         self::assertSame(['uses up', 'is referred to by', 'refers to', 'is referred to by', 'is referred to by'], $crawler->filter('.joins .verb')->each(static fn ($verb): string => $verb->text()));

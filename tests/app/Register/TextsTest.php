@@ -27,7 +27,7 @@ final class TextsTest extends AppTestCase
     /** @return array<mixed> */
     private function save(string $base, string $value, string $sitting = 'one', string $property = 'meaning'): array
     {
-        $this->post('/register/texts', ['subject' => 'field', 'id' => $this->field, 'property' => $property, 'base' => $base, 'value' => $value, 'sitting' => $sitting], $this->token);
+        $this->post('/texts', ['topic' => 'field', 'id' => $this->field, 'property' => $property, 'base' => $base, 'value' => $value, 'sitting' => $sitting], $this->token);
 
         return $this->answer();
     }
@@ -81,10 +81,10 @@ final class TextsTest extends AppTestCase
         $this->save('Second', 'Third', 'c');
         $second = self::scalar("SELECT id FROM change_event WHERE text_after = 'Second'");
 
-        $this->post("/register/changes/$second/take-back", [], $this->token);
+        $this->post("/texts/changes/$second/take-back", [], $this->token);
         self::assertSame('First', $this->meaning());
         $back = self::scalar('SELECT MAX(id) FROM change_event');
-        $this->post("/register/changes/$back/take-back", [], $this->token);
+        $this->post("/texts/changes/$back/take-back", [], $this->token);
         self::assertSame('Third', $this->meaning());
         self::assertSame(5, self::scalar('SELECT COUNT(*) FROM change_event'));
 
@@ -97,9 +97,9 @@ final class TextsTest extends AppTestCase
         self::assertStringContainsString('190 fit here', (string) json_encode($this->save('', str_repeat('x', 191), 'a', 'businessName'), \JSON_UNESCAPED_UNICODE));
         self::assertResponseStatusCodeSame(422);
         self::assertStringContainsString('no text called', (string) json_encode($this->save('', 'x', 'a', 'name')));
-        $this->post('/register/texts', ['subject' => 'entry', 'id' => self::entryId('station'), 'property' => 'standing', 'base' => 'open', 'value' => 'perfect', 'sitting' => 'a'], $this->token);
+        $this->post('/texts', ['topic' => 'entry', 'id' => self::entryId('station'), 'property' => 'standing', 'base' => 'open', 'value' => 'perfect', 'sitting' => 'a'], $this->token);
         self::assertResponseStatusCodeSame(422);
-        $this->post('/register/texts', ['subject' => 'field', 'id' => 999999999, 'property' => 'meaning', 'base' => '', 'value' => 'x', 'sitting' => 'a'], $this->token);
+        $this->post('/texts', ['topic' => 'field', 'id' => 999999999, 'property' => 'meaning', 'base' => '', 'value' => 'x', 'sitting' => 'a'], $this->token);
         self::assertResponseStatusCodeSame(422);
     }
 

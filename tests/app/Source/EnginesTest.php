@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace Fasti\Tests\App\Source;
 
-use Fasti\Core\Survey\Rows;
 use Fasti\Core\Catalog\Catalog;
 use Fasti\Core\Catalog\Column;
 use Fasti\Core\Catalog\OpenForm;
@@ -20,11 +19,13 @@ use Fasti\Core\Script\Script;
 use Fasti\Core\Sheet\Sheets;
 use Fasti\Core\Survey\Choice;
 use Fasti\Core\Survey\Progress;
+use Fasti\Core\Survey\Rows;
 use Fasti\Core\Survey\SilentProgress;
 use Fasti\Core\Survey\SourceError;
 use Fasti\Core\Survey\Target;
 use Fasti\Demo\Mart;
 use Fasti\Source\Sources;
+use Fasti\Support\Row;
 use Fasti\Tests\App\AppTestCase;
 use Fasti\Tests\App\Engines;
 use Fasti\Tests\App\OddSchema;
@@ -67,7 +68,7 @@ final class EnginesTest extends AppTestCase
         OddSchema::make();
         $live = self::read(Address::fromUrl(OddSchema::url()));
         // The tool refuses to write a view whose table is gone.
-        $script = self::fromScript(Engines::dump(\sprintf('mariadb-dump --no-defaults --protocol=tcp -h 127.0.0.1 -P %d -ufasti -pfasti --no-data --routines --ignore-table=%s --databases %s', self::port(), escapeshellarg(OddSchema::NAME.'.broken'), escapeshellarg(OddSchema::NAME))));
+        $script = self::fromScript(Engines::dump(\sprintf('mariadb-dump --no-defaults --socket=%s -uroot --no-data --routines --ignore-table=%s --databases %s', escapeshellarg(Row::text(['s' => $_SERVER['DATABASE_SOCKET'] ?? ''], 's')), escapeshellarg(OddSchema::NAME.'.broken'), escapeshellarg(OddSchema::NAME))));
         OddSchema::drop();
 
         self::assertSameStructure(new Catalog('mariadb', '', array_values(array_filter($live->tables, static fn (Table $table): bool => 'broken' !== $table->name))), $script);

@@ -7,6 +7,7 @@ namespace Fasti\Tests\App\Source;
 use Fasti\Account\Role;
 use Fasti\Core\Dialect\Address;
 use Fasti\Core\Survey\SourceError;
+use Fasti\Source\Sources;
 use Fasti\Source\Vault;
 use Fasti\Tests\App\AppTestCase;
 use Fasti\Tests\App\OddSchema;
@@ -30,7 +31,7 @@ final class SourceTest extends AppTestCase
         yield 'unknown host' => [['host' => 'no-such-host.invalid'], 'No host is known by the name “no-such-host.invalid”'];
         yield 'nothing listens' => [['port' => '1'], 'Nothing answers at 127.0.0.1:1'];
         yield 'wrong password' => [['secret' => 'wrong'], 'does not accept this account with this password'];
-        yield 'no such database, seen by one who may see all' => [['account' => 'fasti', 'secret' => 'fasti', 'database' => 'nowhere'], 'has no database “nowhere”'];
+        yield 'no such database, seen by one who may see all' => [['account' => OddSchema::ACCOUNT.'_all', 'secret' => 'all', 'database' => 'nowhere'], 'has no database “nowhere”'];
         yield 'no rights on it' => [['database' => 'mysql'], 'has no rights on the database “mysql”'];
         yield 'a semicolon in the host' => [['host' => 'a%3Bb'], 'The host holds a character'];
     }
@@ -110,6 +111,10 @@ final class SourceTest extends AppTestCase
         $this->signedIn();
         $page = '/sources/'.$source->id().'/choice';
         $crawler = $this->client->request('GET', $page);
+        self::assertCount(0, $crawler->filter('.objects li'), 'Nothing connects by merely opening a page.');
+        $this->client->submit($crawler->selectButton('Look now')->form());
+        self::assertResponseRedirects($page);
+        $crawler = $this->client->request('GET', $page);
         self::assertCount(7, $crawler->filter('.objects li'));
         $this->client->submit($crawler->selectButton('Keep this choice and survey')->form(['include' => 'u* ?arts', 'exclude' => 'broken']));
         $this->client->followRedirect();
@@ -117,7 +122,7 @@ final class SourceTest extends AppTestCase
 
         $crawler = $this->client->request('GET', $page);
         self::assertSame('u* ?arts', $crawler->filter('#include')->attr('value'));
-        self::assertSame(1, self::scalar("SELECT COUNT(*) FROM survey WHERE state = 'waiting'"));
+        self::assertSame(1, self::scalar("SELECT COUNT(*) FROM job WHERE state = 'waiting'"));
     }
 
     public function testAFormThatIsNotFilledInSaysWhere(): void

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Fasti\Tests\App\Survey;
 
+use Doctrine\ORM\EntityManagerInterface;
 use Fasti\Core\Catalog\Catalog;
 use Fasti\Core\Catalog\IndexPart;
 use Fasti\Core\Catalog\OpenForm;
@@ -126,7 +127,7 @@ final class SurveyTest extends AppTestCase
 
     public function testASurveyThatCannotConnectFailsWithAReasonAndLeavesTheRegister(): void
     {
-        $source = $this->source('gone', 'nowhere');
+        $source = $this->source('gone', 'nowhere', OddSchema::ACCOUNT.'_all', 'all');
         $id = $this->survey($source);
         $this->client->request('GET', '/surveys/'.$id);
 
@@ -165,6 +166,7 @@ final class SurveyTest extends AppTestCase
         self::fallSilent($dead->job->id());
         self::db()->executeStatement("UPDATE job SET state = 'running', heard_at = UTC_TIMESTAMP() WHERE id = ?", [$alive->job->id()]);
         self::get(Jobs::class)->endAbandoned();
+        self::get(EntityManagerInterface::class)->clear();
         $this->signedIn();
         $this->client->request('GET', '/surveys/'.$dead->id());
 
