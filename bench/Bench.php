@@ -25,11 +25,11 @@ use Fasti\Core\Dialect\MariaDb\MariaDbReader;
 use Fasti\Core\Join\End;
 use Fasti\Core\Survey\Choice;
 use Fasti\Core\Survey\SilentProgress;
-use Fasti\Core\Survey\Target;
+use Fasti\Edition\About;
 use Fasti\Kernel;
 use Fasti\Register\ApplyCatalog;
-use Fasti\Source\PdoRows;
 use Fasti\Source\Source;
+use Fasti\Source\Sources;
 use Fasti\Source\Vault;
 use Fasti\Support\Row;
 use Symfony\Component\Filesystem\Filesystem;
@@ -46,13 +46,14 @@ final class Bench
     {
         $this->kernel = new Kernel('prod', false);
         $this->kernel->boot();
-        self::server()->exec('CREATE DATABASE IF NOT EXISTS fasti_bench CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci');
+        Session::$sources = $this->service(Sources::class);
+        Session::server()->exec('CREATE DATABASE IF NOT EXISTS fasti_bench CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci');
     }
 
     /** @param list<string> $parts */
     public function run(array $parts): int
     {
-        $sources = new SourceBench($this->say(...), self::server(), self::inOwnProcess(...));
+        $sources = new SourceBench($this->say(...), Session::server(), self::inOwnProcess(...));
         printf("%-44s %12s %12s %9s %9s\n", 'figure', 'taken', 'floor', 'ratio', 'limit');
         foreach (['reading' => $this->reading(...), 'storing' => $this->storing(...), 'serving' => $this->serving(...), 'publishing' => $this->publishing(...), 'drawing' => $this->drawing(...), 'engines' => $sources->engines(...), 'script' => $sources->script(...), 'documents' => $sources->documents(...), 'profile' => $sources->profile(...), 'comparing' => $sources->comparing(...)] as $part => $measure) {
             if (\in_array($part, $parts, true)) {
@@ -86,31 +87,16 @@ final class Bench
         return $values[intdiv(\count($values), 2)] ?? 0.0;
     }
 
-    private static function server(): \PDO
-    {
-        return new \PDO('mysql:host=127.0.0.1;port='.self::port().';charset=utf8mb4', 'fasti', 'fasti', [\PDO::ATTR_ERRMODE => \PDO::ERRMODE_EXCEPTION]);
-    }
-
-    private static function port(): int
-    {
-        return Row::int(['p' => $_SERVER['DATABASE_PORT'] ?? 33460], 'p');
-    }
-
-    private static function target(): Target
-    {
-        return new Target('mariadb', '127.0.0.1', self::port(), Schema::NAME, 'fasti', 'fasti');
-    }
-
     private static function read(): Catalog
     {
-        return (new MariaDbReader(PdoRows::open(self::target()), Schema::NAME))->read(new Choice(), new SilentProgress());
+        return (new MariaDbReader(Session::rows(Session::mariaDb(Schema::NAME)), Schema::NAME))->read(new Choice(), new SilentProgress());
     }
 
     private function reading(): void
     {
-        Schema::make(self::server());
+        Schema::make(Session::server());
         $floor = static function (): void {
-            $server = self::server();
+            $server = Session::server();
             foreach (['TABLES' => 'TABLE_SCHEMA', 'COLUMNS' => 'TABLE_SCHEMA', 'STATISTICS' => 'TABLE_SCHEMA', 'REFERENTIAL_CONSTRAINTS' => 'CONSTRAINT_SCHEMA', 'KEY_COLUMN_USAGE' => 'TABLE_SCHEMA', 'CHECK_CONSTRAINTS' => 'CONSTRAINT_SCHEMA', 'VIEWS' => 'TABLE_SCHEMA', 'TRIGGERS' => 'EVENT_OBJECT_SCHEMA', 'ROUTINES' => 'ROUTINE_SCHEMA'] as $view => $column) {
                 $rows = $server->query("SELECT * FROM information_schema.$view WHERE $column = '".Schema::NAME."'");
                 while (false !== $rows && false !== $rows->fetch(\PDO::FETCH_NUM)) {
@@ -172,7 +158,7 @@ final class Bench
 
     private function fresh(): Connection
     {
-        self::server()->exec('DROP DATABASE IF EXISTS fasti_bench; CREATE DATABASE fasti_bench CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci');
+        Session::server()->exec('DROP DATABASE IF EXISTS fasti_bench; CREATE DATABASE fasti_bench CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci');
         (new Process([\dirname(__DIR__).'/bin/console', 'doctrine:migrations:migrate', '-n', '-q']))->mustRun();
 
         // The database is another one now: nothing known of the old one may remain, nor the connection that had chosen it.
@@ -197,7 +183,7 @@ final class Bench
 
     private function storing(): void
     {
-        Schema::make(self::server());
+        Schema::make(Session::server());
         $catalog = self::read();
         $db = $this->fresh();
         $source = $this->source('bench');
@@ -316,7 +302,7 @@ final class Bench
         $db->executeStatement('UPDATE entry SET gone_at = IF(id <= ?, NULL, UTC_TIMESTAMP())', [$limit]);
         $pages = 0;
         $time = self::seconds(static function () use ($site, $folder, &$pages): void {
-            $pages = $site->write($folder, ['number' => 1, 'title' => 'Bench', 'note' => '', 'by' => '', 'date' => '1 Jan 2026'], [], static function (): void {})['pages'];
+            $pages = $site->write($folder, new About(1, 'Bench', '', '', '1 Jan 2026'), [], new SilentProgress())['pages'];
         });
         $files->remove($folder);
         $db->executeStatement('UPDATE entry SET gone_at = NULL');

@@ -20,9 +20,9 @@ use Fasti\Core\Profile\SqlProfiler;
 use Fasti\Core\Script\ScriptReader;
 use Fasti\Core\Survey\Choice;
 use Fasti\Core\Survey\Reader;
+use Fasti\Core\Survey\Rows;
 use Fasti\Core\Survey\SilentProgress;
 use Fasti\Core\Survey\Target;
-use Fasti\Source\PdoRows;
 
 /** Measures reading sources of the other kinds, profiling them and comparing catalogs. */
 final readonly class SourceBench
@@ -42,9 +42,9 @@ final readonly class SourceBench
     public function engines(): void
     {
         $this->made();
-        foreach (['PostgreSQL' => [self::postgreSql(), static fn (PdoRows $rows): Reader => new PostgreSqlReader($rows)], 'SQLite' => [self::sqlite(), static fn (PdoRows $rows): Reader => new SqliteReader($rows)]] as $name => [$target, $reader]) {
+        foreach (['PostgreSQL' => [self::postgreSql(), static fn (Rows $rows): Reader => new PostgreSqlReader($rows)], 'SQLite' => [self::sqlite(), static fn (Rows $rows): Reader => new SqliteReader($rows)]] as $name => [$target, $reader]) {
             $floor = self::plain($target);
-            $read = static fn (): Catalog => $reader(PdoRows::open($target))->read(new Choice(), new SilentProgress());
+            $read = static fn (): Catalog => $reader(Session::rows($target))->read(new Choice(), new SilentProgress());
             $tables = \count($read()->tables);
             if ($tables < Schema::TABLES) {
                 throw new \LogicException("$name gave $tables tables.");
@@ -59,7 +59,7 @@ final readonly class SourceBench
     {
         $path = $this->dumped();
         $time = self::seconds(static fn (): Catalog => (new ScriptReader($path))->read(new Choice(), new SilentProgress()));
-        ($this->say)('reading a script of 2,000 tables, s', \sprintf('%.1f MB', filesize($path) / 1e6), '', $time, 10);
+        ($this->say)(\sprintf('reading a script of 2,000 tables, %.1f MB, s', filesize($path) / 1e6), \sprintf('%.2f s', $time), '', $time, 10);
         $peak = ($this->inOwnProcess)('read-script');
         ($this->say)('  its memory, MiB', \sprintf('%d MiB', $peak), '', $peak, 512);
     }
@@ -82,7 +82,7 @@ final readonly class SourceBench
     public function profile(): void
     {
         $rows = $this->bigTable();
-        $table = (new MariaDbReader(PdoRows::open(self::mariaDb()), 'fasti_bench_rows'))->read(new Choice([], ['big']), new SilentProgress())->tables[0];
+        $table = (new MariaDbReader(Session::rows(Session::mariaDb('fasti_bench_rows')), 'fasti_bench_rows'))->read(new Choice([], ['big']), new SilentProgress())->tables[0];
         $select = [];
         foreach ($table->columns as $column) {
             array_push($select, "COUNT(`$column->name`)", "COUNT(DISTINCT `$column->name`)", "MIN(`$column->name`)", "MAX(`$column->name`)");
@@ -91,7 +91,7 @@ final readonly class SourceBench
             $rows = $this->mariaDb->query('SELECT '.implode(', ', $select).' FROM fasti_bench_rows.big');
             false === $rows || $rows->fetchAll();
         };
-        $ours = static fn () => (new SqlProfiler(PdoRows::open(self::mariaDb(), 600), Dialects::of('mariadb')))->profile($table, [], [], new SilentProgress());
+        $ours = static fn () => (new SqlProfiler(Session::rows(Session::mariaDb('fasti_bench_rows'), 600), Dialects::of('mariadb')))->profile($table, [], [], new SilentProgress());
         $this->ratio(\sprintf('profile of %s rows, 20 columns', number_format($rows)), $ours, $floor, 2, 2);
     }
 
@@ -122,8 +122,8 @@ final readonly class SourceBench
     public static function job(string $job): void
     {
         match (true) {
-            'read-postgresql' === $job => (new PostgreSqlReader(PdoRows::open(self::postgreSql())))->read(new Choice(), new SilentProgress()),
-            'read-sqlite' === $job => (new SqliteReader(PdoRows::open(self::sqlite())))->read(new Choice(), new SilentProgress()),
+            'read-postgresql' === $job => (new PostgreSqlReader(Session::rows(self::postgreSql())))->read(new Choice(), new SilentProgress()),
+            'read-sqlite' === $job => (new SqliteReader(Session::rows(self::sqlite())))->read(new Choice(), new SilentProgress()),
             'read-script' === $job => (new ScriptReader(self::FOLDER.'/schema.sql'))->read(new Choice(), new SilentProgress()),
             default => (new Collection('bench', 'documents', self::manyDocuments((int) substr($job, 10))))->read(new SilentProgress()),
         };
@@ -151,11 +151,6 @@ final readonly class SourceBench
         $work();
 
         return (hrtime(true) - $start) / 1e9;
-    }
-
-    private static function mariaDb(): Target
-    {
-        return new Target('mariadb', '127.0.0.1', (int) trim((string) file_get_contents(__DIR__.'/../var/run/database.port')), 'fasti_bench_rows', 'fasti', 'fasti');
     }
 
     private static function postgreSql(): Target
@@ -194,7 +189,7 @@ final readonly class SourceBench
         }
 
         return static function () use ($target, $queries): void {
-            $rows = PdoRows::open($target);
+            $rows = Session::rows($target);
             foreach ($queries as $query) {
                 foreach ($rows->rows($query) as $_) {
                     continue;
@@ -220,7 +215,7 @@ final readonly class SourceBench
             return;
         }
         fwrite(\STDERR, "Making the same for PostgreSQL and SQLite …\n");
-        $catalog = (new MariaDbReader(PdoRows::open(new Target('mariadb', '127.0.0.1', self::mariaDb()->port, Schema::NAME, 'fasti', 'fasti')), Schema::NAME))->read(new Choice(), new SilentProgress());
+        $catalog = (new MariaDbReader(Session::rows(Session::mariaDb(Schema::NAME)), Schema::NAME))->read(new Choice(), new SilentProgress());
         $tables = $catalog->tables;
         // A table comes after those that it refers to: their numbers stand at the end of their names.
         usort($tables, static fn (Table $a, Table $b): int => substr($a->name, -4) <=> substr($b->name, -4));
@@ -301,6 +296,8 @@ final readonly class SourceBench
     private function bigTable(): int
     {
         $this->mariaDb->exec('CREATE DATABASE IF NOT EXISTS fasti_bench_rows');
+        // The rows come from a table of numbers, which only a session with a database finds.
+        $this->mariaDb->exec('USE fasti_bench_rows');
         $count = $this->mariaDb->query("SELECT COUNT(*) FROM information_schema.TABLES WHERE TABLE_SCHEMA = 'fasti_bench_rows' AND TABLE_NAME = 'big'");
         if (false === $count || 0 === (int) $count->fetchColumn()) {
             fwrite(\STDERR, "Making a million rows …\n");

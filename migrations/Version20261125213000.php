@@ -30,6 +30,8 @@ final class Version20261125213000 extends AbstractMigration
 
     public function up(Schema $schema): void
     {
+        $this->addSql('DELETE FROM sign_in_failure');
+        $this->addSql('ALTER TABLE sign_in_failure ADD succeeded_at DATETIME DEFAULT NULL');
         $this->jobs();
         $this->connections();
         $this->texts();

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Fasti\Account;
 
+use Symfony\Component\Security\Core\User\EquatableInterface;
 use Doctrine\ORM\Mapping as ORM;
 use Symfony\Bridge\Doctrine\Validator\Constraints\UniqueEntity;
 use Symfony\Component\Security\Core\User\PasswordAuthenticatedUserInterface;
@@ -13,7 +14,7 @@ use Symfony\Component\Validator\Constraints as Assert;
 #[ORM\Entity]
 #[ORM\Table(name: 'account')]
 #[UniqueEntity('email', message: 'There is an account with this e-mail address already.')]
-class Account implements UserInterface, PasswordAuthenticatedUserInterface
+class Account implements UserInterface, PasswordAuthenticatedUserInterface, EquatableInterface
 {
     #[ORM\Id, ORM\GeneratedValue, ORM\Column(options: ['unsigned' => true])]
     private ?int $id = null;
@@ -62,6 +63,12 @@ class Account implements UserInterface, PasswordAuthenticatedUserInterface
     public function setPassword(#[\SensitiveParameter] string $hash): void
     {
         $this->passwordHash = $hash;
+    }
+
+    /** Whether a session that began with this account still stands. It ends with a new password or role, and when the account is closed. */
+    public function isEqualTo(UserInterface $user): bool
+    {
+        return $user instanceof self && $user->active && $user->id === $this->id && $user->role === $this->role && $user->passwordHash === $this->passwordHash;
     }
 
     public function initials(): string

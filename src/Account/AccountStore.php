@@ -15,6 +15,12 @@ final readonly class AccountStore
     {
     }
 
+    /** Nobody has an account, so that nobody can sign in to make one. */
+    public function isEmpty(): bool
+    {
+        return false === $this->db->fetchOne('SELECT id FROM account LIMIT 1');
+    }
+
     /**
      * @param list<int> $ids
      *

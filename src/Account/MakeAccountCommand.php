@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Fasti\Account;
 
+use Symfony\Component\Console\Input\StreamableInputInterface;
+use Symfony\Component\Console\Input\InputInterface;
 use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Component\Console\Attribute\Argument;
 use Symfony\Component\Console\Attribute\AsCommand;
@@ -15,16 +17,25 @@ use Symfony\Component\Validator\Validator\ValidatorInterface;
 #[AsCommand('fasti:account', 'Makes an account, or gives an existing one a new name, role and password')]
 final readonly class MakeAccountCommand
 {
+    private const SHORTEST = 12;
+
     public function __construct(private EntityManagerInterface $entities, private UserPasswordHasherInterface $hasher, private ValidatorInterface $validator)
     {
     }
 
-    public function __invoke(SymfonyStyle $io, #[Argument] string $email, #[Argument] string $name, #[Argument] string $role, #[Argument, \SensitiveParameter] string $password): int
+    /** The password is asked for, or read from standard input: among the arguments, everyone on the machine could see it. */
+    public function __invoke(SymfonyStyle $io, InputInterface $input, #[Argument] string $email, #[Argument] string $name, #[Argument] string $role): int
     {
         $account = $this->entities->getRepository(Account::class)->findOneBy(['email' => $email]) ?? new Account();
         $found = Role::tryFrom($role);
         if (null === $found) {
             $io->getErrorStyle()->error('The role is reader, steward or administrator.');
+
+            return Command::FAILURE;
+        }
+        $password = $this->password($io, $input);
+        if (mb_strlen($password) < self::SHORTEST) {
+            $io->getErrorStyle()->error(\sprintf('A password has %d characters at least. Type it when it is asked for, or send it to standard input.', self::SHORTEST));
 
             return Command::FAILURE;
         }
@@ -43,5 +54,17 @@ final readonly class MakeAccountCommand
         $io->writeln(\sprintf('%s may sign in as %s.', $email, $role));
 
         return Command::SUCCESS;
+    }
+
+    private function password(SymfonyStyle $io, InputInterface $input): string
+    {
+        $stream = $input instanceof StreamableInputInterface ? $input->getStream() : null;
+        if (null === $stream && $input->isInteractive() && stream_isatty(\STDIN)) {
+            $asked = $io->askHidden('Password');
+
+            return \is_string($asked) ? $asked : '';
+        }
+
+        return rtrim((string) stream_get_contents($stream ?? \STDIN), "\r\n");
     }
 }

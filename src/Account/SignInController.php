@@ -18,8 +18,11 @@ final class SignInController extends AbstractController
     }
 
     #[Route('/sign-in', name: 'sign_in', methods: ['GET', 'POST'])]
-    public function signIn(AuthenticationUtils $utils): Response
+    public function signIn(AuthenticationUtils $utils, AccountStore $accounts): Response
     {
+        if ($accounts->isEmpty()) {
+            return $this->redirectToRoute('first_account');
+        }
         if (null !== $this->getUser()) {
             return $this->redirectToRoute('home');
         }

@@ -6,7 +6,7 @@ namespace Fasti\Account;
 
 use Doctrine\ORM\Mapping as ORM;
 
-/** Failed sign-ins of one address and one account name together, since the last success. */
+/** Failed sign-ins of one account, one caller, or both together; see SlowSignIn. */
 #[ORM\Entity]
 #[ORM\Table(name: 'sign_in_failure')]
 class SignInFailure
@@ -19,6 +19,10 @@ class SignInFailure
 
     #[ORM\Column]
     public \DateTimeImmutable $last;
+
+    /** Of an account and a caller together: when it last was the right password. */
+    #[ORM\Column(nullable: true)]
+    public ?\DateTimeImmutable $succeededAt = null;
 
     public function __construct(string $who)
     {

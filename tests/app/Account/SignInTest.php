@@ -4,6 +4,14 @@ declare(strict_types=1);
 
 namespace Fasti\Tests\App\Account;
 
+use Symfony\Component\Security\Http\Event\LoginFailureEvent;
+use Symfony\Component\Security\Core\Exception\UserNotFoundException;
+use Symfony\Component\Security\Core\Exception\BadCredentialsException;
+use Symfony\Component\PasswordHasher\PasswordHasherInterface;
+use Symfony\Component\PasswordHasher\Hasher\PasswordHasherFactoryInterface;
+use Symfony\Component\HttpFoundation\RequestStack;
+use Fasti\Account\SlowSignIn;
+use PHPUnit\Framework\Attributes\DataProvider;
 use Doctrine\ORM\EntityManagerInterface;
 use Fasti\Account\Account;
 use Fasti\Account\Role;
@@ -69,7 +77,94 @@ final class SignInTest extends AppTestCase
         self::db()->executeStatement('UPDATE sign_in_failure SET last = UTC_TIMESTAMP() - INTERVAL 1 HOUR');
         $this->try($person->email, 'twelve-letters');
         self::assertResponseRedirects('/register');
-        self::assertSame(0, self::scalar('SELECT COUNT(*) FROM sign_in_failure WHERE failures > 1'));
+        self::assertSame(1, self::scalar('SELECT COUNT(*) FROM sign_in_failure WHERE failures = 0 AND succeeded_at IS NOT NULL'));
+    }
+
+    /** The database takes each of these for the same address. */
+    public function testGuessesInOtherSpellingsCountForTheSameAccount(): void
+    {
+        $person = $this->person();
+        $spellings = [$person->email, strtoupper($person->email), ' '.$person->email, strtr($person->email, ['o' => 'ö']), strtr($person->email, ['a' => 'à'])];
+        $let = 0;
+        foreach ([...$spellings, ...$spellings] as $email) {
+            $let += str_contains($this->try($email, 'wrong'), 'do not belong together') ? 1 : 0;
+        }
+
+        self::assertSame(5, $let);
+    }
+
+    public function testAnAccountIsSlowedAFewSecondsAtMostAndNotAtAllForCallersItKnows(): void
+    {
+        $person = $this->person();
+        $this->from('198.51.100.7');
+        $this->try($person->email, 'twelve-letters');
+        self::assertResponseRedirects('/register');
+        $this->client->request('POST', '/sign-out', ['_csrf_token' => 'x']);
+        $this->client->getCookieJar()->clear();
+        for ($i = 0; $i < 40; ++$i) {
+            $this->from('203.0.113.'.$i);
+            $said = $this->try($person->email, 'wrong');
+        }
+        self::assertMatchesRegularExpression('/Wait [1-8] seconds/', $said, 'Many callers together are slowed.');
+
+        $this->from('198.51.100.8');
+        self::db()->executeStatement('UPDATE sign_in_failure SET last = UTC_TIMESTAMP() - INTERVAL 9 SECOND');
+        self::assertStringContainsString('do not belong together', $this->try($person->email, 'wrong'), 'It is never locked.');
+        $this->from('198.51.100.7');
+        $this->try($person->email, 'twelve-letters');
+        self::assertResponseRedirects('/register', null, 'Whoever has signed in from here before is not held up.');
+    }
+
+    public function testACallerThatTriesManyAccountsIsSlowed(): void
+    {
+        $this->person();
+        for ($i = 0; $i < 31; ++$i) {
+            $said = $this->try("somebody$i@example.org", 'wrong');
+        }
+
+        self::assertMatchesRegularExpression('/Too many failed tries/', $said);
+    }
+
+    public function testForAnAddressThatNobodyHasAHashIsWorkedOutToo(): void
+    {
+        $hasher = $this->createMock(PasswordHasherInterface::class);
+        $hasher->expects(self::once())->method('hash');
+        $factory = $this->createMock(PasswordHasherFactoryInterface::class);
+        $factory->method('getPasswordHasher')->willReturn($hasher);
+        $slow = new SlowSignIn(self::db(), new RequestStack(), $factory);
+        $event = $this->createMock(LoginFailureEvent::class);
+        $event->method('getException')->willReturn(new BadCredentialsException('', 0, new UserNotFoundException()));
+
+        $slow->failed($event);
+    }
+
+    /** @return iterable<string, array{\Closure(Account): void}> */
+    public static function changes(): iterable
+    {
+        yield 'closed' => [static function (Account $account): void { $account->active = false; }];
+        yield 'another role' => [static function (Account $account): void { $account->role = Role::Reader; }];
+        yield 'another password' => [static function (Account $account): void { $account->setPassword('y'); }];
+    }
+
+    /** @param \Closure(Account): void $change */
+    #[DataProvider('changes')]
+    public function testItsSessionsEndWhenAnAccountChanges(\Closure $change): void
+    {
+        $account = $this->signedIn();
+        $this->client->request('GET', '/sources');
+        self::assertResponseIsSuccessful();
+        $entities = self::get(EntityManagerInterface::class);
+        $change($entities->find(Account::class, $account->id()) ?? self::fail('There is no account.'));
+        $entities->flush();
+        $entities->clear();
+
+        $this->client->request('GET', '/sources');
+        self::assertResponseRedirects('/sign-in');
+    }
+
+    private function from(string $address): void
+    {
+        $this->client->setServerParameter('REMOTE_ADDR', $address);
     }
 
     public function testAClosedAccountIsNotLetInAndIsToldWhy(): void
