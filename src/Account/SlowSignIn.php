@@ -36,8 +36,8 @@ final readonly class SlowSignIn
     {
     }
 
-    /** After the token of the form has been checked, before the password. */
-    #[AsEventListener(priority: 200)]
+    /** After the token of the form has been checked, before anybody asks whether there is such an account. */
+    #[AsEventListener(priority: 300)]
     public function before(CheckPassportEvent $event): void
     {
         $wait = $this->db->transactional(function (): int {
