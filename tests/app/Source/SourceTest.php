@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Fasti\Tests\App\Source;
 
+use Doctrine\ORM\EntityManagerInterface;
 use Fasti\Account\Role;
 use Fasti\Core\Dialect\Address;
 use Fasti\Core\Survey\SourceError;
@@ -75,6 +76,76 @@ final class SourceTest extends AppTestCase
 
         self::assertTrue($this->test($given)['ok']);
         self::assertFalse($this->test(['host' => '127.0.0.2'] + $given)['ok']);
+    }
+
+    /** @return iterable<string, array{array<string, string>}> */
+    public static function elsewhere(): iterable
+    {
+        yield 'another host' => [['source_form[host]' => '127.0.0.2']];
+        yield 'another port' => [['source_form[port]' => '3999']];
+        yield 'another account' => [['source_form[account]' => 'somebody_else']];
+        yield 'another kind' => [['source_form[engine]' => 'postgresql']];
+        yield 'a pasted address' => [['source_form[url]' => 'mysql://fasti_odd@127.0.0.2:3306/x']];
+    }
+
+    /** @param array<string, string> $changed */
+    #[DataProvider('elsewhere')]
+    public function testAKeptSecretIsAskedForAgainWhenItWouldGoElsewhere(array $changed): void
+    {
+        $source = $this->source('odd', OddSchema::NAME, OddSchema::ACCOUNT, OddSchema::SECRET);
+        $sealed = $source->connection()->sealedSecret;
+        $this->signedIn();
+        $form = $this->client->request('GET', '/sources/'.$source->id().'/connection')->selectButton('Save and choose what to read')->form();
+        $this->client->submit($form, $changed);
+
+        self::assertResponseStatusCodeSame(422);
+        self::assertSelectorTextContains('.errors', 'secret');
+        self::assertSame($sealed, self::db()->fetchOne('SELECT sealed_secret FROM connection WHERE source_id = ?', [$source->id()]));
+        self::assertSame('127.0.0.1', self::db()->fetchOne('SELECT host FROM connection WHERE source_id = ?', [$source->id()]), 'Nothing is saved.');
+    }
+
+    /** @return iterable<string, array{array<string, string>}> */
+    public static function own(): iterable
+    {
+        $own = ['account' => 'fasti', 'secret' => 'x', 'database' => ''];
+        yield 'its account' => [$own];
+        yield 'by another name of the machine' => [['host' => 'localhost'] + $own];
+        yield 'by another address of the machine' => [['host' => '127.0.0.9'] + $own];
+        yield 'its database' => [['database' => 'fasti_test']];
+    }
+
+    /** @param array<string, string> $parts */
+    #[DataProvider('own')]
+    public function testTheOwnDatabaseOfFastiIsNoSource(array $parts): void
+    {
+        self::assertSame('This is Fasti\'s own database, which it does not read as a source.', $this->test(['url' => OddSchema::url($parts)])['message']);
+    }
+
+    public function testASourceMayHaveSeveralConnectionsAndOneIsInUse(): void
+    {
+        $source = $this->source('odd', OddSchema::NAME, OddSchema::ACCOUNT, OddSchema::SECRET);
+        $id = $source->id();
+        $this->signedIn();
+        $form = $this->client->request('GET', "/sources/$id/connections/new")->selectButton('Save and choose what to read')->form();
+        $this->client->submit($form, ['source_form[label]' => 'live', 'source_form[url]' => OddSchema::url()]);
+        self::assertSelectorTextContains('.errors', 'has a connection of this name already');
+        $form = $this->client->request('GET', "/sources/$id/connections/new")->selectButton('Save and choose what to read')->form();
+        $this->client->submit($form, ['source_form[label]' => 'test', 'source_form[url]' => OddSchema::url(['account' => OddSchema::ACCOUNT.'_writer', 'secret' => 'writes'])]);
+        self::assertResponseRedirects("/sources/$id");
+
+        $page = $this->client->followRedirect();
+        self::assertSame(['live in use', 'test'], $page->filter('.ways > li')->each(static fn ($way): string => trim($way->filter('a')->text().' '.$way->filter('.patina')->text(''))));
+        $this->client->submit($page->selectButton('Use this one')->form());
+        self::assertSame('test', self::db()->fetchOne('SELECT label FROM connection WHERE source_id = ? AND in_use = 1', [$id]));
+        self::get(EntityManagerInterface::class)->clear();
+        self::surveyed($id);
+        self::assertSame('test', self::db()->fetchOne('SELECT through FROM survey WHERE source_id = ?', [$id]));
+        self::get(EntityManagerInterface::class)->clear();
+        $page = $this->client->request('GET', "/sources/$id");
+        self::assertStringContainsString('test', $page->filter('.columns table')->last()->text());
+
+        $this->client->submit($page->selectButton('Remove')->form());
+        self::assertSame(1, self::scalar('SELECT COUNT(*) FROM connection WHERE source_id = ?', $id));
     }
 
     public function testASessionIsReadOnlyAndStatementsHaveALimit(): void
