@@ -95,11 +95,12 @@ final class SourceController extends AbstractController
     public function test(Request $request): JsonResponse
     {
         $given = $request->request;
-        $kept = $given->getInt('connection') > 0 ? $this->entities->find(Connection::class, $given->getInt('connection')) : null;
+        // Empty for a connection that is not saved yet.
+        $kept = $this->entities->find(Connection::class, (int) $given->getString('connection'));
         $input = null === $kept ? new SourceInput() : SourceInput::of($kept->source, $kept);
         [$input->url, $input->host, $input->database, $input->account, $input->secret] = [$given->getString('url'), $given->getString('host'), $given->getString('database'), $given->getString('account'), $given->getString('secret')];
         $input->engine = $given->getString('engine', $input->engine);
-        $input->port = $given->getInt('port') ?: null;
+        $input->port = (int) $given->getString('port') ?: null;
         try {
             if (!$input->isServer()) {
                 throw new SourceError('Files are looked at when they are handed in.', 'Save to see what they hold.');

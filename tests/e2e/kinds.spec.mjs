@@ -128,7 +128,7 @@ test('the data of a source is profiled, and a field kept from view', async ({ pa
     await expect(page.getByText('Saved', { exact: true })).toBeVisible();
     await page.reload();
     await mean.getByRole('button', { name: 'mean', exact: true }).click();
-    await expect(mean.locator('.said')).toContainText('Taken for personal data because a steward says so');
+    await expect(mean.locator('.said')).toContainText('No value of it is kept or shown: a steward says so');
     await expect(mean.locator('.said svg')).toHaveCount(0);
     expect(heard).toEqual([]);
 });

@@ -49,7 +49,7 @@ test('from a database to a published dictionary', async ({ page, context }) => {
         await expect(page.getByRole('heading', { name: 'What the survey found' })).toBeVisible({ timeout: 30000 });
         await expect(page.locator('.told').first()).toContainText('There are 31 tables and 1 view in 2 schemas');
         await expect(page.getByRole('heading', { name: '1 table has no primary key' })).toBeVisible();
-        await expect(page.getByText('“stn_ref” is int(11) in 1 table, but char(6) in sample')).toBeVisible();
+        await expect(page.getByText('“stn_ref” is int(11) in incident, but char(6) in sample')).toBeVisible();
         await accessible(page);
         await page.getByRole('link', { name: 'fieldwork.alert', exact: true }).first().click();
         await expect(page.getByRole('heading', { level: 1 })).toHaveText('Alert');
@@ -143,12 +143,14 @@ test('from a database to a published dictionary', async ({ page, context }) => {
         await expect(disk.getByRole('option').first()).toContainText('subject_kind');
         await disk.keyboard.press('Enter');
         await expect(disk).toHaveURL(/fieldwork\/alert\.html#subject_kind$/);
-        await expect(disk.locator('tr:target')).toContainText('Subject kind');
+        await expect(disk.locator('.row:target')).toContainText('Subject kind');
         await expect(disk.locator('.grain')).toContainText('rule broken at one moment');
         await accessible(disk);
         await fits(disk);
+        await disk.getByRole('button', { name: 'subject_kind', exact: true }).click();
+        await expect(disk.locator('.row:target [data-more]')).toContainText('Native type');
         await disk.locator('svg .tablet a').first().click();
-        await expect(disk.locator('.fields')).toBeVisible();
+        await expect(disk.locator('.ledger')).toBeVisible();
         await disk.getByRole('link', { name: 'Fields A to Z' }).click();
         await disk.getByRole('navigation', { name: 'Letters' }).getByRole('link', { name: 'S', exact: true }).click();
         await expect(disk.getByRole('link', { name: 'subject_kind' }).first()).toBeVisible();
@@ -170,7 +172,7 @@ test('every page of the application is accessible, fits at 1024, and is readable
     test.setTimeout(300000);
     await signIn(page, 'ren');
     const entry = await page.getByRole('link', { name: 'station', exact: true }).first().getAttribute('href');
-    for (const path of ['/register', entry, `${entry}/history`, '/sources', '/sources/1', '/sources/1/connection', '/sources/1/compare', '/sources/3/plan', '/accounts', '/accounts/new', '/editions', '/search?q=station', '/nothing-here']) {
+    for (const path of ['/register', entry, `${entry}/history`, '/sources', '/sources/1', '/sources/1/connection', '/sources/1/connections/new', '/sources/1/choice', '/register/findings', '/register/findings?check=no-comment&group=', '/sources/1/compare', '/sources/3/plan', '/accounts', '/accounts/new', '/editions', '/search?q=station', '/nothing-here']) {
         await page.setViewportSize({ width: 1024, height: 700 });
         await page.goto(path);
         await accessible(page);

@@ -28,7 +28,7 @@ test('a season later, the drift is shown and followed, and a doubtful text stand
     await expect(page.getByRole('button', { name: 'A season later' })).toHaveCount(0);
     await page.getByRole('link', { name: 'Show the entries' }).click();
     await page.getByRole('link', { name: 'reading', exact: true }).click();
-    const note = page.locator('.doubt');
+    const note = page.locator('.doubt', { hasText: 'Doubtful' });
     await expect(note).toContainText('The text speaks of 9999.99');
     await accessible(page);
     await note.getByRole('button', { name: 'it still holds' }).click();
