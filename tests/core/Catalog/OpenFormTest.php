@@ -42,7 +42,7 @@ final class OpenFormTest extends TestCase
 
         self::assertSame(OpenForm::fingerprint($before), $with('rowEstimate', 1));
         self::assertSame(OpenForm::fingerprint($before), $with('sizeBytes', 1));
-        foreach (['comment' => 'other', 'columns' => [], 'primaryKey' => null, 'uniqueKeys' => [], 'foreignKeys' => [], 'indexes' => [], 'checks' => [], 'triggers' => [], 'definition' => 'x', 'kind' => 'view'] as $member => $value) {
+        foreach (['comment' => 'other', 'columns' => [], 'primaryKey' => null, 'uniqueKeys' => [], 'foreignKeys' => [], 'indexes' => [], 'checks' => [], 'triggers' => [], 'definition' => 'x', 'kind' => 'view', 'planned' => true, 'virtual' => true] as $member => $value) {
             self::assertNotSame(OpenForm::fingerprint($before), $with($member, $value), $member);
         }
     }
