@@ -62,6 +62,7 @@ final class AccessTest extends AppTestCase
         'accounts' => ['GET', '/accounts', 'administrator'],
         'account_new' => ['GET', '/accounts/new', 'administrator'],
         'account_edit' => ['GET', '/accounts/{account}', 'administrator'],
+        'first_account' => ['GET', '/first-account', ''],
         'sign_in' => ['GET', '/sign-in', ''],
         'sign_out' => ['POST', '/sign-out', ''],
     ];
