@@ -222,11 +222,29 @@ final class Bench
                 $columns[] = new Column(0 === $c % 2 ? $word().'_'.$word().'_'.$c : $word().'_'.$word().'_'.$word(), ['varchar(60)', 'int(11)', 'decimal(10,2)', 'datetime'][$c % 4], 0 !== $c % 3, null, 0 === $c % 5 ? 'what it is' : '');
             }
             $columns = array_values(array_combine(array_map(static fn (Column $column): string => $column->name, $columns), $columns));
-            $tables[] = new Table('schema_'.intdiv($t, 500), $word().'_'.$word().'_'.$t, TableType::Table, 0 === $t % 3 ? 'a table' : '', $columns, new Key(null, ['id']), foreignKeys: $t < 2 ? [] : [new \Fasti\Core\Catalog\ForeignKey('fk', [$columns[1]->name], new \Fasti\Core\Catalog\Reference($tables[intdiv($t, 2)]->schema, $tables[intdiv($t, 2)]->name, ['id']))], rowEstimate: mt_rand(0, 1000000));
+            $tables[] = new Table(
+                'schema_'.intdiv($t, 500),
+                $word().'_'.$word().'_'.$t,
+                TableType::Table,
+                0 === $t % 3 ? 'a table' : '',
+                $columns,
+                new Key(null, ['id']),
+                foreignKeys: $t < 2 ? [] : [new \Fasti\Core\Catalog\ForeignKey(
+                    'fk',
+                    [$columns[1]->name],
+                    new \Fasti\Core\Catalog\Reference($tables[intdiv($t, 2)]->schema, $tables[intdiv($t, 2)]->name, ['id']),
+                )],
+                rowEstimate: mt_rand(0, 1000000),
+            );
         }
         foreach (array_chunk($tables, 2000) as $i => $chunk) {
             // References to tables of other portions are dropped; what counts here is the number of rows.
-            $db->transactional(static fn (): array => $apply->apply($source->id(), new Catalog('mariadb', '', $chunk), new Choice([], ['nothing']), new SilentProgress()));
+            $db->transactional(static fn (): array => $apply->apply(
+                $source->id(),
+                new Catalog('mariadb', '', $chunk),
+                new Choice([], ['nothing']),
+                new SilentProgress(),
+            ));
         }
         $db->executeStatement("UPDATE field SET business_name = CONCAT('Name of ', name), meaning = CONCAT('What the ', REPLACE(name, '_', ' '), ' of a row says, in words that anyone understands.') WHERE id % 3 = 0");
         $db->executeStatement("UPDATE entry SET grain = CONCAT('thing called ', REPLACE(name, '_', ' ')), meaning = 'A table that is described in a sentence or two, so that pages have something to show.' WHERE id % 2 = 0");

@@ -19,7 +19,12 @@ final class Session
 
     public static function server(): \PDO
     {
-        $server = new \PDO('mysql:unix_socket='.Row::text(['s' => $_SERVER['DATABASE_SOCKET'] ?? ''], 's').';charset=utf8mb4', 'root', '', [\PDO::ATTR_ERRMODE => \PDO::ERRMODE_EXCEPTION]);
+        $server = new \PDO(
+            'mysql:unix_socket='.Row::text(['s' => $_SERVER['DATABASE_SOCKET'] ?? ''], 's').';charset=utf8mb4',
+            'root',
+            '',
+            [\PDO::ATTR_ERRMODE => \PDO::ERRMODE_EXCEPTION],
+        );
         $server->exec("CREATE USER IF NOT EXISTS '".self::ACCOUNT."'@'127.0.0.1' IDENTIFIED BY '".self::SECRET."'");
         $server->exec("GRANT SELECT, SHOW VIEW, TRIGGER ON *.* TO '".self::ACCOUNT."'@'127.0.0.1'");
 

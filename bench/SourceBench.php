@@ -42,7 +42,10 @@ final readonly class SourceBench
     public function engines(): void
     {
         $this->made();
-        foreach (['PostgreSQL' => [self::postgreSql(), static fn (Rows $rows): Reader => new PostgreSqlReader($rows)], 'SQLite' => [self::sqlite(), static fn (Rows $rows): Reader => new SqliteReader($rows)]] as $name => [$target, $reader]) {
+        foreach ([
+            'PostgreSQL' => [self::postgreSql(), static fn (Rows $rows): Reader => new PostgreSqlReader($rows)],
+            'SQLite' => [self::sqlite(), static fn (Rows $rows): Reader => new SqliteReader($rows)],
+        ] as $name => [$target, $reader]) {
             $floor = self::plain($target);
             $read = static fn (): Catalog => $reader(Session::rows($target))->read(new Choice(), new SilentProgress());
             $tables = \count($read()->tables);
@@ -73,7 +76,13 @@ final readonly class SourceBench
                 json_decode($line);
             }
         };
-        $this->ratio('structure of 1,000,000 documents of 1 KiB', static fn (): Table => (new Collection('bench', 'documents', $path))->read(new SilentProgress()), $floor, 3, 1);
+        $this->ratio(
+            'structure of 1,000,000 documents of 1 KiB',
+            static fn (): Table => (new Collection('bench', 'documents', $path))->read(new SilentProgress()),
+            $floor,
+            3,
+            1,
+        );
         $small = ($this->inOwnProcess)('documents-100000');
         $large = ($this->inOwnProcess)('documents-1000000');
         ($this->say)('  memory for ten times as many documents', \sprintf('%d MiB', $large), \sprintf('%d MiB', $small), $large / $small, 1.2);
@@ -82,7 +91,10 @@ final readonly class SourceBench
     public function profile(): void
     {
         $rows = $this->bigTable();
-        $table = (new MariaDbReader(Session::rows(Session::mariaDb('fasti_bench_rows')), 'fasti_bench_rows'))->read(new Choice([], ['big']), new SilentProgress())->tables[0];
+        $table = (new MariaDbReader(
+            Session::rows(Session::mariaDb('fasti_bench_rows')),
+            'fasti_bench_rows',
+        ))->read(new Choice([], ['big']), new SilentProgress())->tables[0];
         $select = [];
         foreach ($table->columns as $column) {
             array_push($select, "COUNT(`$column->name`)", "COUNT(DISTINCT `$column->name`)", "MIN(`$column->name`)", "MAX(`$column->name`)");
@@ -91,7 +103,10 @@ final readonly class SourceBench
             $rows = $this->mariaDb->query('SELECT '.implode(', ', $select).' FROM fasti_bench_rows.big');
             false === $rows || $rows->fetchAll();
         };
-        $ours = static fn () => (new SqlProfiler(Session::rows(Session::mariaDb('fasti_bench_rows'), 600), Dialects::of('mariadb')))->profile($table, [], [], new SilentProgress());
+        $ours = static fn () => (new SqlProfiler(
+            Session::rows(Session::mariaDb('fasti_bench_rows'), 600),
+            Dialects::of('mariadb'),
+        ))->profile($table, [], [], new SilentProgress());
         $this->ratio(\sprintf('profile of %s rows, 20 columns', number_format($rows)), $ours, $floor, 2, 2);
     }
 

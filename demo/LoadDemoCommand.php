@@ -53,12 +53,19 @@ final readonly class LoadDemoCommand
     ) {
     }
 
-    public function __invoke(SymfonyStyle $io, #[Option('Bring the source to its second state, one season later')] bool $advance = false, #[Option('Make the rows anew even if they are there')] bool $rows = false, #[Option('Only say what makes the account that reads the source')] bool $account = false): int
-    {
+    public function __invoke(
+        SymfonyStyle $io,
+        #[Option('Bring the source to its second state, one season later')] bool $advance = false,
+        #[Option('Make the rows anew even if they are there')] bool $rows = false,
+        #[Option('Only say what makes the account that reads the source')] bool $account = false,
+    ): int {
         $server = new \PDO(\sprintf('mysql:host=%s;port=%d;charset=utf8mb4', $this->host, $this->port), $this->user, $this->password, [\PDO::ATTR_ERRMODE => \PDO::ERRMODE_EXCEPTION]);
         $fieldwork = new Fieldwork($server);
         if ($account) {
-            $io->writeln(array_map(static fn (string $sql): string => $sql.';', $fieldwork->accountSql(self::ACCOUNT, self::SECRET)), OutputInterface::OUTPUT_RAW);
+            $io->writeln(
+                array_map(static fn (string $sql): string => $sql.';', $fieldwork->accountSql(self::ACCOUNT, self::SECRET)),
+                OutputInterface::OUTPUT_RAW,
+            );
 
             return Command::SUCCESS;
         }
@@ -119,7 +126,13 @@ final readonly class LoadDemoCommand
                 continue;
             }
             $source = new Source();
-            [$source->name, $source->purpose, $source->owner, $source->connection()->engine, $source->connection()->path] = [$name, $purpose, $owner, $engine, $this->filesDir.$path];
+            [
+                $source->name,
+                $source->purpose,
+                $source->owner,
+                $source->connection()->engine,
+                $source->connection()->path,
+            ] = [$name, $purpose, $owner, $engine, $this->filesDir.$path];
             $source->choose(new Choice());
             $this->entities->persist($source);
             $this->entities->flush();

@@ -24,7 +24,15 @@ final class FromCatalog
         $dialect = Dialects::ofCatalog($catalog);
         foreach ($catalog->tables as $id => $table) {
             $ids[$table->place()->key()] = $id;
-            $tablets[] = new Tablet($id, $table->name, array_map(static fn (Column $column): TabletRow => self::row($column, $table, $dialect), $table->columns), '', TableType::Table === $table->kind ? '' : $table->kind->value, '', $table->comment);
+            $tablets[] = new Tablet(
+                $id,
+                $table->name,
+                array_map(static fn (Column $column): TabletRow => self::row($column, $table, $dialect), $table->columns),
+                '',
+                TableType::Table === $table->kind ? '' : $table->kind->value,
+                '',
+                $table->comment,
+            );
         }
         foreach ($catalog->tables as $from => $table) {
             foreach ($table->foreignKeys as $key) {
@@ -32,7 +40,11 @@ final class FromCatalog
                 if (null !== $to) {
                     $cardinality = Cardinality::declared($table, $key);
                     $lines[] = new Line(\count($lines), $from, $key->columns[0], $to, $key->references->columns[0], $cardinality->from, $cardinality->to, '', 'declared',
-                        (string) Sentence::forth(Naming::asName($table->name), Naming::asName($key->references->table), $cardinality), \array_slice($key->columns, 1), \array_slice($key->references->columns, 1));
+                        (string) Sentence::forth(
+                            Naming::asName($table->name),
+                            Naming::asName($key->references->table),
+                            $cardinality,
+                        ), \array_slice($key->columns, 1), \array_slice($key->references->columns, 1));
                 }
             }
         }
@@ -42,6 +54,11 @@ final class FromCatalog
 
     private static function row(Column $column, Table $table, Dialect $dialect): TabletRow
     {
-        return new TabletRow($column->name, $column->name, null !== $table->primaryKey && \in_array($column->name, $table->primaryKey->columns, true), $dialect->typeInWords($column));
+        return new TabletRow(
+            $column->name,
+            $column->name,
+            null !== $table->primaryKey && \in_array($column->name, $table->primaryKey->columns, true),
+            $dialect->typeInWords($column),
+        );
     }
 }

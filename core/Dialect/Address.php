@@ -50,7 +50,10 @@ final class Address
             throw new SourceError('This is not a connection URL.', 'It looks like '.self::EXAMPLE.'.');
         }
         $scheme = strtolower($m[1]);
-        $dialect = Dialects::ofScheme($scheme) ?? throw new SourceError(\sprintf('“%s” is not a kind of source that Fasti reads.', $m[1]), 'Use '.self::schemes().'.');
+        $dialect = Dialects::ofScheme($scheme) ?? throw new SourceError(
+            \sprintf('“%s” is not a kind of source that Fasti reads.', $m[1]),
+            'Use '.self::schemes().'.',
+        );
         $host = rawurldecode(trim($m[3], '[]'));
         if ('' === $host) {
             throw new SourceError('The connection URL names no host.', 'Put the host after the @ sign: '.self::EXAMPLE.'.');

@@ -14,8 +14,14 @@ final readonly class TableDrift
      * @param list<ColumnDrift> $columns
      * @param string            $reason  why a renamed one is taken for the same
      */
-    public function __construct(public Fate $change, public ?Table $before, public ?Table $after, public array $words = [], public array $columns = [], public string $reason = '')
-    {
+    public function __construct(
+        public Fate $change,
+        public ?Table $before,
+        public ?Table $after,
+        public array $words = [],
+        public array $columns = [],
+        public string $reason = '',
+    ) {
     }
 
     public function table(): Table

@@ -56,7 +56,12 @@ final class Collection
                 break;
             } catch (TooManyNames $e) {
                 $maps[$e->path] = true;
-                $this->notes[] = \sprintf('%s: %s has more than %s different member names; they are taken for the keys of a map and documented as one member.', $this->name, '' === $e->path ? 'the document itself' : 'the object '.$e->path, Amount::count($e->names));
+                $this->notes[] = \sprintf(
+                    '%s: %s has more than %s different member names; they are taken for the keys of a map and documented as one member.',
+                    $this->name,
+                    '' === $e->path ? 'the document itself' : 'the object '.$e->path,
+                    Amount::count($e->names),
+                );
             }
         }
         $this->notes = [...$this->notes, ...$documents->faults];
@@ -86,7 +91,26 @@ final class Collection
             $this->columns($member, $this->structure->root->objects, $columns);
         }
 
-        return new Table($this->schema, $this->name, TableType::Collection, '', $columns, null, [], [], [], [], [], $this->structure->documents, (int) @filesize($this->path), null, 'JSON', null, [], $this->shapes());
+        return new Table(
+            $this->schema,
+            $this->name,
+            TableType::Collection,
+            '',
+            $columns,
+            null,
+            [],
+            [],
+            [],
+            [],
+            [],
+            $this->structure->documents,
+            (int) @filesize($this->path),
+            null,
+            'JSON',
+            null,
+            [],
+            $this->shapes(),
+        );
     }
 
     /** @param list<Column> $columns */
@@ -221,6 +245,16 @@ final class Collection
         usort($groups, static fn (array $a, array $b): int => $b['count'] <=> $a['count'] ?: $a['first'] <=> $b['first']);
         $names = static fn (array $paths): array => array_map(strval(...), array_keys($paths));
 
-        return array_map(fn (array $group): DocumentShape => new DocumentShape($group['count'], $names($group['always']), $names(array_diff_key($group['any'], $group['always'])), $this->masked($group['example']), $group['first'], $group['last']), \array_slice($groups, 0, self::MOST_SHAPES));
+        return array_map(
+            fn (array $group): DocumentShape => new DocumentShape(
+                $group['count'],
+                $names($group['always']),
+                $names(array_diff_key($group['any'], $group['always'])),
+                $this->masked($group['example']),
+                $group['first'],
+                $group['last'],
+            ),
+            \array_slice($groups, 0, self::MOST_SHAPES),
+        );
     }
 }

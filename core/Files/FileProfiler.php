@@ -47,7 +47,16 @@ final class FileProfiler
         foreach ($table->columns as $column) {
             $tally = $this->tallies[$column->name];
             $of = null === $column->seen || 0 === $column->seen->of ? $rows : max($tally->values, $column->seen->of);
-            $fields[$column->name] = FieldFigures::field($table->name, $column, $families[$column->name], $of, $tally->figures(TypeFamily::Text === $families[$column->name]), $tally->sample(), $tally->frequent(), $decisions[$column->name] ?? '');
+            $fields[$column->name] = FieldFigures::field(
+                $table->name,
+                $column,
+                $families[$column->name],
+                $of,
+                $tally->figures(TypeFamily::Text === $families[$column->name]),
+                $tally->sample(),
+                $tally->frequent(),
+                $decisions[$column->name] ?? '',
+            );
         }
 
         return new TableProfile($rows, $rows, '', $fields, $grain, [] === $grain || $this->tooMany ? null : $this->repeated, $this->tooMany ? ['Whether rows repeat was not followed to the end: there are too many.'] : [], round(microtime(true) - $start, 2));

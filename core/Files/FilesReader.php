@@ -138,7 +138,10 @@ final class FilesReader implements Reader
             array_push($notes, ...$catalog->notes);
         }
         $references = References::among($collections);
-        $tables = array_map(static fn (Table $table): Table => TableType::Collection === $table->kind && isset($references[$table->name]) ? self::joined($table, $references[$table->name]) : $table, $tables);
+        $tables = array_map(
+            static fn (Table $table): Table => TableType::Collection === $table->kind && isset($references[$table->name]) ? self::joined($table, $references[$table->name]) : $table,
+            $tables,
+        );
         usort($tables, static fn (Table $a, Table $b): int => [$a->schema, $a->name] <=> [$b->schema, $b->name]);
         $tables = self::distinct($tables, $notes);
 

@@ -43,7 +43,18 @@ final class References
                 }
                 if (null !== $best) {
                     [$score, $to, $farPath] = $best;
-                    $found[$from->name][] = new ForeignKey(null, [(string) $path], new Reference($to->schema, $to->name, [$farPath]), reason: \sprintf('%s %% of its values stand in %s.%s, which is different in every document of %s.', Amount::percent((int) round(1000 * $score), 1000), $to->name, $farPath, $to->name));
+                    $found[$from->name][] = new ForeignKey(
+                        null,
+                        [(string) $path],
+                        new Reference($to->schema, $to->name, [$farPath]),
+                        reason: \sprintf(
+                            '%s %% of its values stand in %s.%s, which is different in every document of %s.',
+                            Amount::percent((int) round(1000 * $score), 1000),
+                            $to->name,
+                            $farPath,
+                            $to->name,
+                        ),
+                    );
                 }
             }
         }

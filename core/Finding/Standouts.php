@@ -29,10 +29,18 @@ final readonly class Standouts
             }
             uasort($groups, static fn (array $a, array $b): int => \count($a) <=> \count($b));
             foreach ($groups as $group => $findings) {
-                $found[] = ['check' => $check, 'group' => (string) $group, 'title' => $check->title((string) $group, $findings[0]->title, \count($findings)), 'findings' => $findings];
+                $found[] = [
+                    'check' => $check,
+                    'group' => (string) $group,
+                    'title' => $check->title((string) $group, $findings[0]->title, \count($findings)),
+                    'findings' => $findings,
+                ];
             }
         }
-        usort($found, static fn (array $a, array $b): int => (Severity::Attention === $b['check']->severity() ? 1 : 0) <=> (Severity::Attention === $a['check']->severity() ? 1 : 0));
+        usort(
+            $found,
+            static fn (array $a, array $b): int => (Severity::Attention === $b['check']->severity() ? 1 : 0) <=> (Severity::Attention === $a['check']->severity() ? 1 : 0),
+        );
 
         return $found;
     }

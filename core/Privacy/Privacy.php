@@ -119,7 +119,10 @@ final class Privacy
     /** @param list<string> $values two or three words, each with a capital */
     private static function looksLikeNames(array $values): bool
     {
-        $fits = \count(array_filter($values, static fn (string $value): bool => 1 === preg_match("/^(?:\p{Lu}[\p{L}'’.-]+)(?: \p{Lu}[\p{L}'’.-]*){1,3}$/u", $value)));
+        $fits = \count(array_filter(
+            $values,
+            static fn (string $value): bool => 1 === preg_match("/^(?:\p{Lu}[\p{L}'’.-]+)(?: \p{Lu}[\p{L}'’.-]*){1,3}$/u", $value),
+        ));
 
         return $fits >= 0.6 * max(1, \count($values));
     }

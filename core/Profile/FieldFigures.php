@@ -20,8 +20,16 @@ final class FieldFigures
      * @param ?array<array-key, int>                                                                                                          $frequent counted over all rows; null to count the sample
      * @param string                                                                                                                          $decision yes or no, as a steward has said; '' to work it out
      */
-    public static function field(string $table, Column $column, TypeFamily $family, int $rows, array $figures, array $values, ?array $frequent, string $decision): FieldProfile
-    {
+    public static function field(
+        string $table,
+        Column $column,
+        TypeFamily $family,
+        int $rows,
+        array $figures,
+        array $values,
+        ?array $frequent,
+        string $decision,
+    ): FieldProfile {
         $filled = $figures['values'] - $figures['blank'];
         $longest = $figures['longest'] ?? ([] === $values ? 0 : max(array_map(mb_strlen(...), $values)));
         [$likely, $percent] = Likely::kind($family, $values, $rows, $filled, $figures['distinct'], $longest);

@@ -40,7 +40,25 @@ final class ProfileArray
             }
         }
 
-        return new FieldProfile(self::int($data, 'rows'), self::int($data, 'values'), self::int($data, 'blank'), $maybe('distinct'), self::text($data, 'least'), self::text($data, 'greatest'), $maybe('shortest'), $maybe('longest'), \is_int($average) || \is_float($average) ? (float) $average : null, self::counts($data, 'frequent'), self::int($data, 'frequentOf'), $histogram, self::counts($data, 'shapes'), self::text($data, 'likely') ?? '', self::int($data, 'percent'), self::text($data, 'personal') ?? '', self::int($data, 'beyond'));
+        return new FieldProfile(
+            self::int($data, 'rows'),
+            self::int($data, 'values'),
+            self::int($data, 'blank'),
+            $maybe('distinct'),
+            self::text($data, 'least'),
+            self::text($data, 'greatest'),
+            $maybe('shortest'),
+            $maybe('longest'),
+            \is_int($average) || \is_float($average) ? (float) $average : null,
+            self::counts($data, 'frequent'),
+            self::int($data, 'frequentOf'),
+            $histogram,
+            self::counts($data, 'shapes'),
+            self::text($data, 'likely') ?? '',
+            self::int($data, 'percent'),
+            self::text($data, 'personal') ?? '',
+            self::int($data, 'beyond'),
+        );
     }
 
     /**

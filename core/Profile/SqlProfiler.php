@@ -94,7 +94,16 @@ final class SqlProfiler
         foreach ($table->columns as $i => $column) {
             $counted = isset($few[$i]) ? self::tallied($few[$i], $families[$i]) : $figures['fields'][$i];
             $filled = array_filter($few[$i] ?? [], static fn (int $count, string|int $value): bool => '' !== trim((string) $value), \ARRAY_FILTER_USE_BOTH);
-            $fields[$column->name] = FieldFigures::field($name, $column, $families[$i], $looked, $counted, $values[$i], isset($few[$i]) ? $filled : null, $decisions[$column->name] ?? '');
+            $fields[$column->name] = FieldFigures::field(
+                $name,
+                $column,
+                $families[$i],
+                $looked,
+                $counted,
+                $values[$i],
+                isset($few[$i]) ? $filled : null,
+                $decisions[$column->name] ?? '',
+            );
         }
         [$grain, $repeated] = $this->grain($table, $grain, $rows, $progress);
 
@@ -132,7 +141,8 @@ final class SqlProfiler
         foreach ($table->columns as $i => $column) {
             $select[] = $this->asText($column)." AS c$i";
         }
-        $sql = 'SELECT '.implode(', ', $select).' FROM '.($rows > self::SAMPLE ? $this->sampled($table, $rows, self::SAMPLE) : $this->sql->from($table)).' LIMIT '.(2 * self::SAMPLE);
+        $sql = 'SELECT '.implode(', ', $select).'
+            FROM '.($rows > self::SAMPLE ? $this->sampled($table, $rows, self::SAMPLE) : $this->sql->from($table)).' LIMIT '.(2 * self::SAMPLE);
         foreach ($this->scan($sql) as $row) {
             $i = 0;
             foreach ($row as $value) {
@@ -162,7 +172,8 @@ final class SqlProfiler
             $progress->at($table->name.': how often each value stands', $i, \count($table->columns));
             $name = $this->sql->quoted($column->name);
             $counts = [];
-            $rows = $this->scan("SELECT {$this->asText($column)} AS value, COUNT(*) AS n FROM {$this->sql->from($table)} WHERE $name IS NOT NULL GROUP BY $name LIMIT ".(self::MOST_VALUES + 1));
+            $rows = $this->scan("SELECT {$this->asText($column)} AS value, COUNT(*) AS n FROM {$this->sql->from($table)} WHERE $name IS NOT NULL
+                GROUP BY $name LIMIT ".(self::MOST_VALUES + 1));
             if (\count($rows) <= self::MOST_VALUES) {
                 foreach ($rows as $row) {
                     $counts[(string) $row['value']] = ($counts[(string) $row['value']] ?? 0) + (int) $row['n'];
@@ -225,7 +236,13 @@ final class SqlProfiler
             }
             if (TypeFamily::Text === $families[$i]) {
                 $length = $this->sql->length($name);
-                array_push($select, "SUM(CASE WHEN {$this->sql->blank($name)} THEN 1 ELSE 0 END) AS b$i", "MIN($length) AS s$i", "MAX($length) AS x$i", "AVG($length) AS a$i");
+                array_push(
+                    $select,
+                    "SUM(CASE WHEN {$this->sql->blank($name)} THEN 1 ELSE 0 END) AS b$i",
+                    "MIN($length) AS s$i",
+                    "MAX($length) AS x$i",
+                    "AVG($length) AS a$i",
+                );
             }
         }
         $row = [];
@@ -272,7 +289,8 @@ final class SqlProfiler
         $progress->at($table->name.': rows that repeat', 0, 0);
         $by = implode(', ', array_map(fn (string $field): string => $this->bounded($table->column($field) ?? new Column($field, '')), $known));
         try {
-            foreach ($this->scan("SELECT SUM(n - 1) AS n FROM (SELECT COUNT(*) AS n FROM {$this->sql->from($table)} GROUP BY $by HAVING COUNT(*) > 1) g") as $row) {
+            foreach ($this->scan("SELECT SUM(n - 1) AS n FROM (SELECT COUNT(*) AS n FROM {$this->sql->from($table)}
+                GROUP BY $by HAVING COUNT(*) > 1) g") as $row) {
                 return [$known, (int) $row['n']];
             }
         } catch (SourceError $e) {
@@ -300,7 +318,11 @@ final class SqlProfiler
 
     private function words(int $rows, int $sample): string
     {
-        return \sprintf('About %s of %s rows were looked at, chosen by chance over the whole table: shares are good to a per cent or so, counts are of the rows looked at, and rare values, the least and the greatest may be missed.', Amount::count(min($rows, $sample)), Amount::count($rows));
+        return \sprintf(
+            'About %s of %s rows were looked at, chosen by chance over the whole table: shares are good to a per cent or so, counts are of the rows looked at, and rare values, the least and the greatest may be missed.',
+            Amount::count(min($rows, $sample)),
+            Amount::count($rows),
+        );
     }
 
     private function sampled(Table $table, int $rows, int $wanted): string

@@ -237,7 +237,11 @@ final readonly class Definitions
         while ($t->take('.')) {
             $t->name();
         }
-        while (\in_array($t->peek(), ['PRECISION', 'VARYING', 'LARGE', 'OBJECT'], true) || ($this->dialect->wordyTypes && $t->isName() && !$this->endsType($t->peek()))) {
+        while (\in_array(
+            $t->peek(),
+            ['PRECISION', 'VARYING', 'LARGE', 'OBJECT'],
+            true,
+        ) || ($this->dialect->wordyTypes && $t->isName() && !$this->endsType($t->peek()))) {
             $t->skip();
         }
         $base = $t->from($from);
@@ -377,7 +381,11 @@ final readonly class Definitions
                 $what = $t->name();
                 $length = '(' === $t->peek() ? (int) $t->parenthesis() : null;
             }
-            while ($t->take('COLLATE') || ($this->dialect->operatorClasses && !\in_array($t->peek(), [',', ')', 'ASC', 'DESC', 'NULLS'], true) && !$t->over())) {
+            while ($t->take('COLLATE') || ($this->dialect->operatorClasses && !\in_array(
+                $t->peek(),
+                [',', ')', 'ASC', 'DESC', 'NULLS'],
+                true,
+            ) && !$t->over())) {
                 $t->isName() ? $t->qualified() : $t->skip();
             }
             $descending = 'DESC' === $t->any('ASC', 'DESC');

@@ -83,7 +83,11 @@ final class Schemas
     /** SQLite keeps the content of a virtual table in tables of its own, which are its affair. */
     public function isShadow(TableBuilder $table): bool
     {
-        if (!$this->dialect->shadowTables || 1 !== preg_match('/^sqlite_|^(.+)_(?:data|idx|content|docsize|config|segments|segdir|stat|node|rowid|parent)$/', $table->name, $m)) {
+        if (!$this->dialect->shadowTables || 1 !== preg_match(
+            '/^sqlite_|^(.+)_(?:data|idx|content|docsize|config|segments|segdir|stat|node|rowid|parent)$/',
+            $table->name,
+            $m,
+        )) {
             return false;
         }
 

@@ -90,7 +90,10 @@ final class Script
         foreach ($this->made->tables as $tables) {
             foreach ($tables as $table) {
                 if ($table->kind->isView()) {
-                    $table->columns = (new ViewColumns($this->dialect))->of($table, fn (?string $s, string $n): ?TableBuilder => $this->made->tables[$s ?? $table->schema][$n] ?? null);
+                    $table->columns = (new ViewColumns($this->dialect))->of(
+                        $table,
+                        fn (?string $s, string $n): ?TableBuilder => $this->made->tables[$s ?? $table->schema][$n] ?? null,
+                    );
                 }
             }
         }

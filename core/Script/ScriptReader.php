@@ -96,7 +96,10 @@ final class ScriptReader implements Reader
         }
         $catalog = $script->catalog($notes, $dialect->label.' script');
         if ([] === $catalog->tables) {
-            throw new SourceError(\sprintf('The script “%s” makes no table and no view.', $file), [] !== $faults ? $faults[0] : 'It was read as '.$dialect->label.'. If it is of another dialect, name that; if it holds data only, hand in the script with the structure.');
+            throw new SourceError(
+                \sprintf('The script “%s” makes no table and no view.', $file),
+                [] !== $faults ? $faults[0] : 'It was read as '.$dialect->label.'. If it is of another dialect, name that; if it holds data only, hand in the script with the structure.',
+            );
         }
 
         return $catalog;

@@ -57,7 +57,13 @@ final class Statements implements \IteratorAggregate
             $length = \strlen($token);
             $lines = substr_count($token, "\n");
             $kind = $m['MARK'] ?? '';
-            if ('' === $text && ('word' === $kind || 'other' === $kind) && \in_array($token[0], ['\\', 'D', 'd'], true) && 1 === preg_match('/\G(?:\\\\[^\n]*|delimiter[ \t]+(\S+)[^\n]*)/i', $buffer, $n, 0, $at) && ($this->dialect->delimiters || '\\' === $token[0])) {
+            if ('' === $text && ('word' === $kind || 'other' === $kind) && \in_array($token[0], ['\\', 'D', 'd'], true) && 1 === preg_match(
+                '/\G(?:\\\\[^\n]*|delimiter[ \t]+(\S+)[^\n]*)/i',
+                $buffer,
+                $n,
+                0,
+                $at,
+            ) && ($this->dialect->delimiters || '\\' === $token[0])) {
                 $delimiter = $n[1] ?? $delimiter;
                 $at += \strlen($n[0]);
                 continue;

@@ -146,7 +146,10 @@ final class Tokens
         $inner = substr($raw, $escaped ? 2 : 1, -1);
         $inner = str_replace("''", "'", $inner);
 
-        return $escaped || $this->dialect->backslashes ? strtr($inner, ["\\'" => "'", '\\"' => '"', '\\\\' => '\\', '\\n' => "\n", '\\r' => "\r", '\\t' => "\t", '\\0' => "\0", '\\Z' => "\x1a"]) : $inner;
+        return $escaped || $this->dialect->backslashes ? strtr(
+            $inner,
+            ["\\'" => "'", '\\"' => '"', '\\\\' => '\\', '\\n' => "\n", '\\r' => "\r", '\\t' => "\t", '\\0' => "\0", '\\Z' => "\x1a"],
+        ) : $inner;
     }
 
     /** @return list<string> names in parentheses, with what index parts may carry skipped */

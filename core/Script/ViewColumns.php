@@ -108,7 +108,10 @@ final readonly class ViewColumns
         if ($t->over() && [] !== $parts) {
             $from = \count($parts) > 1 ? [$sources[$parts[\count($parts) - 2]] ?? null] : array_values($sources);
             if ('*' === $last) {
-                return array_values(array_merge(...array_map(fn (?TableBuilder $table): array => array_values(array_map($this->plain(...), $table->columns ?? [])), $from)));
+                return array_values(array_merge(...array_map(
+                    fn (?TableBuilder $table): array => array_values(array_map($this->plain(...), $table->columns ?? [])),
+                    $from,
+                )));
             }
             foreach ($from as $table) {
                 if (isset($table->columns[$last])) {
@@ -129,6 +132,10 @@ final readonly class ViewColumns
      */
     private function plain(array $column): array
     {
-        return ['type' => $column['type'], 'collation' => $this->dialect->viewsKeepCollations ? $column['collation'] : null, 'base' => $column['base']] + Script::unknownColumn($column['name']);
+        return [
+            'type' => $column['type'],
+            'collation' => $this->dialect->viewsKeepCollations ? $column['collation'] : null,
+            'base' => $column['base'],
+        ] + Script::unknownColumn($column['name']);
     }
 }

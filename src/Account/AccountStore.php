@@ -30,7 +30,11 @@ final readonly class AccountStore
     {
         $names = [];
         if ([] !== $ids) {
-            foreach ($this->db->iterateAssociative('SELECT id, name FROM account WHERE id IN (?)', [array_values(array_unique($ids))], [ArrayParameterType::INTEGER]) as $row) {
+            foreach ($this->db->iterateAssociative(
+                'SELECT id, name FROM account WHERE id IN (?)',
+                [array_values(array_unique($ids))],
+                [ArrayParameterType::INTEGER],
+            ) as $row) {
                 $names[Row::int($row, 'id')] = Row::text($row, 'name');
             }
         }

@@ -17,8 +17,13 @@ use Symfony\Component\Routing\Attribute\Route;
 final class FirstAccountController extends AbstractController
 {
     #[Route('/first-account', name: 'first_account', methods: ['GET', 'POST'])]
-    public function make(Request $request, AccountStore $accounts, FirstCode $code, EntityManagerInterface $entities, UserPasswordHasherInterface $hasher): Response
-    {
+    public function make(
+        Request $request,
+        AccountStore $accounts,
+        FirstCode $code,
+        EntityManagerInterface $entities,
+        UserPasswordHasherInterface $hasher,
+    ): Response {
         if (!$accounts->isEmpty()) {
             return $this->redirectToRoute('sign_in');
         }
@@ -26,7 +31,11 @@ final class FirstAccountController extends AbstractController
         $account->role = Role::Administrator;
         $form = $this->createForm(AccountForm::class, $account, ['new' => true])
             ->remove('role')->remove('active')
-            ->add('code', TextType::class, ['mapped' => false, 'help' => 'bin/start has printed it.', 'attr' => ['autocomplete' => 'off', 'spellcheck' => 'false']])
+            ->add(
+                'code',
+                TextType::class,
+                ['mapped' => false, 'help' => 'bin/start has printed it.', 'attr' => ['autocomplete' => 'off', 'spellcheck' => 'false']],
+            )
             ->handleRequest($request);
         $typed = $form->isSubmitted() ? $form->get('code')->getData() : null;
         if ($form->isSubmitted() && !(\is_string($typed) && $code->fits($typed))) {

@@ -12,8 +12,10 @@ use Symfony\Component\DependencyInjection\Attribute\Autowire;
  */
 final readonly class FirstCode
 {
-    public function __construct(#[Autowire('%kernel.secret%'), \SensitiveParameter] private string $secret, #[Autowire('%env(DATABASE_NAME)%')] private string $database)
-    {
+    public function __construct(
+        #[Autowire('%kernel.secret%'), \SensitiveParameter] private string $secret,
+        #[Autowire('%env(DATABASE_NAME)%')] private string $database,
+    ) {
     }
 
     public function code(): string
@@ -23,7 +25,10 @@ final readonly class FirstCode
         }
         // Without letters and digits that look alike.
         $bytes = hash_hmac('sha256', 'first account of '.$this->database, $this->secret, true);
-        $code = implode('', array_map(static fn (string $byte): string => 'ABCDEFGHJKLMNPQRSTUVWXYZ23456789'[\ord($byte) % 32], str_split(substr($bytes, 0, 12))));
+        $code = implode(
+            '',
+            array_map(static fn (string $byte): string => 'ABCDEFGHJKLMNPQRSTUVWXYZ23456789'[\ord($byte) % 32], str_split(substr($bytes, 0, 12))),
+        );
 
         return implode('-', str_split($code, 4));
     }

@@ -35,7 +35,10 @@ final readonly class MakeAccountCommand
         }
         $password = $this->password($io, $input);
         if (mb_strlen($password) < self::SHORTEST) {
-            $io->getErrorStyle()->error(\sprintf('A password has %d characters at least. Type it when it is asked for, or send it to standard input.', self::SHORTEST));
+            $io->getErrorStyle()->error(\sprintf(
+                'A password has %d characters at least. Type it when it is asked for, or send it to standard input.',
+                self::SHORTEST,
+            ));
 
             return Command::FAILURE;
         }

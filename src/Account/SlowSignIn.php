@@ -46,7 +46,8 @@ final readonly class SlowSignIn
             $wait = 0;
             foreach ($counters as $what => $who) {
                 $row = $this->db->fetchAssociative(
-                    'SELECT failures, TIMESTAMPDIFF(SECOND, last, UTC_TIMESTAMP()) AS ago, succeeded_at > UTC_TIMESTAMP() - INTERVAL ? DAY AS known FROM sign_in_failure WHERE who = ? FOR UPDATE',
+                    'SELECT failures, TIMESTAMPDIFF(SECOND, last, UTC_TIMESTAMP()) AS ago, succeeded_at > UTC_TIMESTAMP() - INTERVAL ? DAY AS known
+                        FROM sign_in_failure WHERE who = ? FOR UPDATE',
                     [self::KNOWN_FOR_DAYS, $who],
                 );
                 if (false === $row) {
@@ -91,9 +92,13 @@ final readonly class SlowSignIn
         $counters = $this->counters();
         $this->db->executeStatement('UPDATE sign_in_failure SET failures = 0, succeeded_at = UTC_TIMESTAMP() WHERE who = ?', [$counters['pair']]);
         // The try that succeeded was no failure; those of others stay counted.
-        $this->db->executeStatement('UPDATE sign_in_failure SET failures = failures - 1 WHERE failures > 0 AND who IN (?, ?)', [$counters['caller'], $counters['account']]);
         $this->db->executeStatement(
-            'DELETE FROM sign_in_failure WHERE last < UTC_TIMESTAMP() - INTERVAL ? HOUR AND (succeeded_at IS NULL OR succeeded_at < UTC_TIMESTAMP() - INTERVAL ? DAY)',
+            'UPDATE sign_in_failure SET failures = failures - 1 WHERE failures > 0 AND who IN (?, ?)',
+            [$counters['caller'], $counters['account']],
+        );
+        $this->db->executeStatement(
+            'DELETE FROM sign_in_failure
+                WHERE last < UTC_TIMESTAMP() - INTERVAL ? HOUR AND (succeeded_at IS NULL OR succeeded_at < UTC_TIMESTAMP() - INTERVAL ? DAY)',
             [self::FORGOTTEN_AFTER_HOURS, self::KNOWN_FOR_DAYS],
         );
     }

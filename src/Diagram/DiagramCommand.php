@@ -65,13 +65,30 @@ final readonly class DiagramCommand
 
             return Command::FAILURE;
         }
-        $svg = SvgDrawing::draw($layout, new TitleBlock($place->database ?: ($place->host ?: basename($place->path)), '', $catalog->server, '', date('j M Y'), Amount::of(\count($tablets), 'entry').', '.Amount::of(\count($lines), 'join')), true, $this->fonts->embedded());
+        $svg = SvgDrawing::draw(
+            $layout,
+            new TitleBlock(
+                $place->database ?: ($place->host ?: basename($place->path)),
+                '',
+                $catalog->server,
+                '',
+                date('j M Y'),
+                Amount::of(\count($tablets), 'entry').', '.Amount::of(\count($lines), 'join'),
+            ),
+            true,
+            $this->fonts->embedded(),
+        );
         if (false === @file_put_contents($out, $svg)) {
             $errors->writeln(OutputFormatter::escape(\sprintf('“%s” cannot be written. Check that the folder exists and is yours.', $out)));
 
             return Command::FAILURE;
         }
-        $output->writeln(OutputFormatter::escape(\sprintf('Wrote %s: %s, %s.', $out, Amount::of(\count($tablets), 'entry'), Amount::of(\count($lines), 'join'))));
+        $output->writeln(OutputFormatter::escape(\sprintf(
+            'Wrote %s: %s, %s.',
+            $out,
+            Amount::of(\count($tablets), 'entry'),
+            Amount::of(\count($lines), 'join'),
+        )));
 
         return Command::SUCCESS;
     }

@@ -28,8 +28,15 @@ final class DiagramController extends AbstractController
     private const ALL_UP_TO = 12;
     private const KEYS_UP_TO = 60;
 
-    public function __construct(private readonly EntryStore $store, private readonly Joins $joins, private readonly SourceStore $sources, private readonly RegisterDiagram $diagrams, private readonly Entries $entries, private readonly Fonts $fonts, private readonly Raster $raster)
-    {
+    public function __construct(
+        private readonly EntryStore $store,
+        private readonly Joins $joins,
+        private readonly SourceStore $sources,
+        private readonly RegisterDiagram $diagrams,
+        private readonly Entries $entries,
+        private readonly Fonts $fonts,
+        private readonly Raster $raster,
+    ) {
     }
 
     #[Route('/diagrams', name: 'diagrams', methods: ['GET'])]
@@ -70,7 +77,14 @@ final class DiagramController extends AbstractController
         $svg = '';
         try {
             $layout = $this->diagrams->layout($scope, $members, $detail, 'business' === $names, $folded, fn (int $id): string => $this->generateUrl('entry', ['id' => $id]));
-            $block = new TitleBlock($name, $purpose, $source, $account->name, date('j M Y'), \sprintf('%s, %s', Amount::of($count, 'entry'), self::joins($layout)));
+            $block = new TitleBlock(
+                $name,
+                $purpose,
+                $source,
+                $account->name,
+                date('j M Y'),
+                \sprintf('%s, %s', Amount::of($count, 'entry'), self::joins($layout)),
+            );
             $svg = SvgDrawing::draw($layout, $block, 'html' !== $format, 'html' === $format ? [] : $this->fonts->embedded());
         } catch (TooLarge|PlacingError $e) {
             $error = $e->getMessage();

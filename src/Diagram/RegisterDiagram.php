@@ -60,18 +60,37 @@ final readonly class RegisterDiagram
      * @param callable(int): string $link
      * @param bool                  $proposed whether joins that are only proposed are drawn, faint
      */
-    public static function draw(array $entries, Detail $detail, bool $businessNames, array $folded, callable $link, ?int $around = null, bool $proposed = true): Layout
-    {
+    public static function draw(
+        array $entries,
+        Detail $detail,
+        bool $businessNames,
+        array $folded,
+        callable $link,
+        ?int $around = null,
+        bool $proposed = true,
+    ): Layout {
         $tablets = $lines = [];
         foreach ($entries as $entry) {
             $tablets[] = new Tablet(
                 $entry->id,
                 $businessNames ? $entry->title : $entry->name,
-                array_map(static fn (FieldView $field): TabletRow => new TabletRow($field->name, $businessNames ? $field->title() : $field->name, $field->primary, self::tip($field->name, $field->typeWords, $field->meaning)), $entry->presentFields()),
+                array_map(
+                    static fn (FieldView $field): TabletRow => new TabletRow(
+                        $field->name,
+                        $businessNames ? $field->title() : $field->name,
+                        $field->primary,
+                        self::tip($field->name, $field->typeWords, $field->meaning),
+                    ),
+                    $entry->presentFields(),
+                ),
                 $businessNames ? $entry->grain : '',
                 TableType::Table === $entry->facts->kind ? '' : $entry->facts->kind->value,
                 $link($entry->id),
-                self::tip((string) $entry->place(), '' === $entry->grain ? '' : 'One row per '.$entry->grain, '' === $entry->meaning ? $entry->facts->comment : $entry->meaning),
+                self::tip(
+                    (string) $entry->place(),
+                    '' === $entry->grain ? '' : 'One row per '.$entry->grain,
+                    '' === $entry->meaning ? $entry->facts->comment : $entry->meaning,
+                ),
                 \in_array($entry->id, $folded, true),
                 $entry->id === $around,
             );
@@ -85,7 +104,20 @@ final readonly class RegisterDiagram
 
     private static function line(JoinView $join): Line
     {
-        return new Line($join->id, $join->fromId, $join->pairs[0][0] ?? '', $join->toId, $join->pairs[0][1] ?? '', $join->cardinality->from, $join->cardinality->to, $join->verb, $join->kind->value, $join->forth().' '.$join->back(), array_column(\array_slice($join->pairs, 1), 0), array_column(\array_slice($join->pairs, 1), 1));
+        return new Line(
+            $join->id,
+            $join->fromId,
+            $join->pairs[0][0] ?? '',
+            $join->toId,
+            $join->pairs[0][1] ?? '',
+            $join->cardinality->from,
+            $join->cardinality->to,
+            $join->verb,
+            $join->kind->value,
+            $join->forth().' '.$join->back(),
+            array_column(\array_slice($join->pairs, 1), 0),
+            array_column(\array_slice($join->pairs, 1), 1),
+        );
     }
 
     private static function tip(string ...$parts): string

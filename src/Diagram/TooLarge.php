@@ -11,6 +11,9 @@ final class TooLarge extends \RuntimeException
 {
     public function __construct(public readonly int $entries)
     {
-        parent::__construct(\sprintf('A diagram of %s entries would show nothing. Choose a schema, or open an entry and look at its neighbours.', Amount::count($entries)));
+        parent::__construct(\sprintf(
+            'A diagram of %s entries would show nothing. Choose a schema, or open an entry and look at its neighbours.',
+            Amount::count($entries),
+        ));
     }
 }

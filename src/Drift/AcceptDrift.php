@@ -23,8 +23,13 @@ use Fasti\Register\Renaming;
  */
 final readonly class AcceptDrift
 {
-    public function __construct(private ApplyCatalog $apply, private RegisterCatalog $register, private EntryStore $entries, private Renaming $renaming, private Doubts $doubts)
-    {
+    public function __construct(
+        private ApplyCatalog $apply,
+        private RegisterCatalog $register,
+        private EntryStore $entries,
+        private Renaming $renaming,
+        private Doubts $doubts,
+    ) {
     }
 
     /**

@@ -33,7 +33,10 @@ final readonly class Doubts
             foreach ($written['texts'] as $property => $text) {
                 $reasons = $changes->spokenOf($text, $place);
                 if (isset($pairs[$place])) {
-                    array_push($reasons, ...self::changed($property, $text, $written['field'], $written['name'], $pairs[$place], Dialects::ofCatalog($catalog)));
+                    array_push(
+                        $reasons,
+                        ...self::changed($property, $text, $written['field'], $written['name'], $pairs[$place], Dialects::ofCatalog($catalog)),
+                    );
                 }
                 foreach (array_unique($reasons) as $reason) {
                     $noticed[] = new Noticed($written['entry'], $written['field'], $reason, '', $property, $reason);

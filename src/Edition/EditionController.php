@@ -39,7 +39,12 @@ final class EditionController extends AbstractController
     public function make(Request $request, #[CurrentUser] Account $account): Response
     {
         $scope = array_values(array_map(intval(...), array_filter($request->request->all('sources'), is_numeric(...))));
-        $this->editions->start(mb_substr($request->request->getString('title'), 0, 190), mb_substr($request->request->getString('note'), 0, 5000), $account, $scope);
+        $this->editions->start(
+            mb_substr($request->request->getString('title'), 0, 190),
+            mb_substr($request->request->getString('note'), 0, 5000),
+            $account,
+            $scope,
+        );
 
         return $this->redirectToRoute('editions', [], 303);
     }

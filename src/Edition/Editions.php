@@ -16,8 +16,13 @@ final readonly class Editions
 {
     private const LISTED = 200;
 
-    public function __construct(private EntityManagerInterface $entities, private Jobs $jobs, private EditionJob $kind, private RunJobHandler $handler, private string $editionsDir)
-    {
+    public function __construct(
+        private EntityManagerInterface $entities,
+        private Jobs $jobs,
+        private EditionJob $kind,
+        private RunJobHandler $handler,
+        private string $editionsDir,
+    ) {
     }
 
     /** @param list<int> $scope ids of sources; empty for all */
@@ -76,7 +81,12 @@ final readonly class Editions
     private function announced(int $number, string $title, string $note, ?Account $account, array $scope): \Closure
     {
         return function (Job $job) use ($number, $title, $note, $account, $scope): void {
-            $edition = new Edition($number, '' === trim($title) ? 'The register' : trim($title), null === $account ? null : $this->entities->find(Account::class, $account->id()), $job);
+            $edition = new Edition(
+                $number,
+                '' === trim($title) ? 'The register' : trim($title),
+                null === $account ? null : $this->entities->find(Account::class, $account->id()),
+                $job,
+            );
             $edition->note = trim($note);
             $edition->scope = $scope;
             $this->entities->persist($edition);

@@ -41,7 +41,15 @@ final class EntryPages extends EditionPart
         if (1 === \count($members)) {
             return '';
         }
-        $layout = RegisterDiagram::draw(array_values($members), Detail::Keys, true, [], static fn (int $id): string => $page->links->entry($id) ?? '../../index.html', $entry->id, false);
+        $layout = RegisterDiagram::draw(
+            array_values($members),
+            Detail::Keys,
+            true,
+            [],
+            static fn (int $id): string => $page->links->entry($id) ?? '../../index.html',
+            $entry->id,
+            false,
+        );
 
         return SvgDrawing::draw($layout, new TitleBlock($entry->title, 'What it joins', $entry->sourceName, '', $about->date, 'Edition '.$about->number));
     }

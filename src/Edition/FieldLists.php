@@ -18,7 +18,14 @@ final class FieldLists extends EditionPart
         $entry = $page->dossier->entry;
         foreach ($entry->presentFields() as $field) {
             $sorted = Naming::folded($field->name);
-            $row = ['name' => $field->name, 'path' => $page->path().'#'.Slug::of($field->name), 'entry' => (string) $entry->place(), 'business' => $field->businessName, 'type' => $field->typeWords, 'meaning' => mb_substr($field->meaning, 0, self::MEANING)];
+            $row = [
+                'name' => $field->name,
+                'path' => $page->path().'#'.Slug::of($field->name),
+                'entry' => (string) $entry->place(),
+                'business' => $field->businessName,
+                'type' => $field->typeWords,
+                'meaning' => mb_substr($field->meaning, 0, self::MEANING),
+            ];
             $folder->append(self::file(self::letter($sorted)), $sorted."\t".Batch::json($row)."\n");
         }
     }

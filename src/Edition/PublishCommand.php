@@ -51,7 +51,13 @@ final readonly class PublishCommand
         $files->remove($out);
         $files->mirror($this->editions->folder($edition->number), $out);
         $zip = $this->editions->zip($edition->number);
-        $output->writeln(OutputFormatter::escape(\sprintf('Edition %d is in %s, and packed in %s (%s).', $edition->number, $out, $zip, Amount::bytes((int) filesize($zip)))));
+        $output->writeln(OutputFormatter::escape(\sprintf(
+            'Edition %d is in %s, and packed in %s (%s).',
+            $edition->number,
+            $out,
+            $zip,
+            Amount::bytes((int) filesize($zip)),
+        )));
 
         return Command::SUCCESS;
     }

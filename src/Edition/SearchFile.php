@@ -27,7 +27,17 @@ final class SearchFile extends EditionPart
             $anchor = Slug::of($field->name);
             $fields[] = [$field->name, $field->businessName, mb_substr($field->meaning, 0, self::FIELD_TEXT), ...($anchor === $field->name ? [] : [$anchor])];
         }
-        $folder->append(self::PATH, Batch::json([$entry->name, $entry->title, $entry->sourceName.' · '.$entry->schema, $page->path(), mb_substr($entry->meaning, 0, self::ENTRY_TEXT), $fields]).",\n");
+        $folder->append(
+            self::PATH,
+            Batch::json([
+                $entry->name,
+                $entry->title,
+                $entry->sourceName.' · '.$entry->schema,
+                $page->path(),
+                mb_substr($entry->meaning, 0, self::ENTRY_TEXT),
+                $fields,
+            ]).",\n",
+        );
     }
 
     public function end(Folder $folder, Contents $contents): void

@@ -61,14 +61,23 @@ final readonly class Site
         }
         $names = array_map(static fn (SourceSheet $sheet): string => $sheet->source['name'], $contents->sheets);
 
-        return ['entries' => $contents->entries, 'fields' => $contents->fields, 'described' => $contents->described, 'sources' => $names, 'pages' => $folder->pages];
+        return [
+            'entries' => $contents->entries,
+            'fields' => $contents->fields,
+            'described' => $contents->described,
+            'sources' => $names,
+            'pages' => $folder->pages,
+        ];
     }
 
     /** @param list<int> $scope */
     private function contents(Folder $folder, array $scope, Progress $progress): Contents
     {
         $coverage = $this->store->coverageBySource();
-        $sources = array_filter($this->sources->all(), static fn (array $source): bool => isset($coverage[$source['id']]) && ([] === $scope || \in_array($source['id'], $scope, true)));
+        $sources = array_filter(
+            $this->sources->all(),
+            static fn (array $source): bool => isset($coverage[$source['id']]) && ([] === $scope || \in_array($source['id'], $scope, true)),
+        );
         $sum = static fn (string $what): int => (int) array_sum(array_map(static fn (array $source): int => $coverage[$source['id']][$what] ?? 0, $sources));
         $total = $sum('entries');
         $done = 0;
@@ -107,7 +116,13 @@ final readonly class Site
             $addresses = array_map(EditionLinks::address(...), $near);
             foreach ($this->dossiers->of($views) as $i => $dossier) {
                 $view = $dossier->entry;
-                $page = new EntryPage($dossier, $near, new EditionLinks($addresses, Folder::root(EditionLinks::address($view))), $before, isset($views[$i + 1]) ? $views[$i + 1]->place() : $next);
+                $page = new EntryPage(
+                    $dossier,
+                    $near,
+                    new EditionLinks($addresses, Folder::root(EditionLinks::address($view))),
+                    $before,
+                    isset($views[$i + 1]) ? $views[$i + 1]->place() : $next,
+                );
                 foreach ($this->parts as $maker) {
                     $maker->entry($folder, $page);
                 }

@@ -34,7 +34,11 @@ final class SourcePages extends EditionPart
                 $diagrams[] = $made;
             }
         }
-        $folder->page($sheet->slug.'/index.html', 'edition/source.html.twig', ['source' => $sheet->source, 'schemas' => $sheet->schemas, 'diagrams' => $diagrams]);
+        $folder->page(
+            $sheet->slug.'/index.html',
+            'edition/source.html.twig',
+            ['source' => $sheet->source, 'schemas' => $sheet->schemas, 'diagrams' => $diagrams],
+        );
     }
 
     /** @return array{name: string, path: string, entries: int}|null null where there is too much to draw */
@@ -54,7 +58,15 @@ final class SourcePages extends EditionPart
         }
         $links = new EditionLinks($addresses, Folder::root($path));
         try {
-            $layout = RegisterDiagram::draw($views, \count($ids) > self::NAMES_FROM ? Detail::Names : Detail::Keys, true, [], static fn (int $id): string => $links->entry($id) ?? Folder::root($path).'index.html', null, false);
+            $layout = RegisterDiagram::draw(
+                $views,
+                \count($ids) > self::NAMES_FROM ? Detail::Names : Detail::Keys,
+                true,
+                [],
+                static fn (int $id): string => $links->entry($id) ?? Folder::root($path).'index.html',
+                null,
+                false,
+            );
         } catch (PlacingError) {
             return null;
         }

@@ -20,8 +20,12 @@ final class FindingController extends AbstractController
 {
     private const PAGE = 200;
 
-    public function __construct(private readonly Findings $findings, private readonly SourceStore $sources, private readonly Checks $checks, private readonly Entries $entries)
-    {
+    public function __construct(
+        private readonly Findings $findings,
+        private readonly SourceStore $sources,
+        private readonly Checks $checks,
+        private readonly Entries $entries,
+    ) {
     }
 
     /** All findings by what was noticed; of one check, exactly its places. */

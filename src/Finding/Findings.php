@@ -44,7 +44,11 @@ final readonly class Findings
         $ended = [];
         foreach (null === $entries ? [null] : array_chunk($entries, Batch::SIZE) as $chunk) {
             $of = null === $chunk ? '' : ' AND entry_id IN (?)';
-            $open = $this->db->iterateAssociative('SELECT id, identity FROM finding WHERE check_name = ? AND ended_at IS NULL'.$of, null === $chunk ? [$check->name()] : [$check->name(), $chunk], [1 => ArrayParameterType::INTEGER]);
+            $open = $this->db->iterateAssociative(
+                'SELECT id, identity FROM finding WHERE check_name = ? AND ended_at IS NULL'.$of,
+                null === $chunk ? [$check->name()] : [$check->name(), $chunk],
+                [1 => ArrayParameterType::INTEGER],
+            );
             foreach ($open as $row) {
                 if (!isset($rows[Row::text($row, 'identity')])) {
                     $ended[] = Row::int($row, 'id');
@@ -74,7 +78,10 @@ final readonly class Findings
 
     public function setAside(int $id, bool $aside, Account $account): void
     {
-        $this->db->executeStatement('UPDATE finding SET set_aside_at = IF(? = 1, UTC_TIMESTAMP(), NULL), set_aside_by_id = ? WHERE id = ? AND ended_at IS NULL', [$aside ? 1 : 0, $aside ? $account->id() : null, $id]);
+        $this->db->executeStatement(
+            'UPDATE finding SET set_aside_at = IF(? = 1, UTC_TIMESTAMP(), NULL), set_aside_by_id = ? WHERE id = ? AND ended_at IS NULL',
+            [$aside ? 1 : 0, $aside ? $account->id() : null, $id],
+        );
     }
 
     /**
@@ -88,7 +95,11 @@ final readonly class Findings
     {
         $found = [];
         if ([] !== $entries) {
-            $rows = $this->db->iterateAssociative('SELECT * FROM finding WHERE entry_id IN (?) AND severity = \'attention\' AND '.self::OPEN.' ORDER BY id', [$entries], [ArrayParameterType::INTEGER]);
+            $rows = $this->db->iterateAssociative(
+                'SELECT * FROM finding WHERE entry_id IN (?) AND severity = \'attention\' AND '.self::OPEN.' ORDER BY id',
+                [$entries],
+                [ArrayParameterType::INTEGER],
+            );
             foreach ($rows as $row) {
                 $found[Row::int($row, 'entry_id')][] = self::place($row, []);
             }
@@ -105,7 +116,8 @@ final readonly class Findings
     public function groups(int $source): array
     {
         $groups = [];
-        $counted = 'SELECT check_name, check_group, COUNT(*) AS n, MIN(title) AS one FROM finding WHERE '.self::OPEN.' AND ? IN (0, source_id) GROUP BY check_name, check_group';
+        $counted = 'SELECT check_name, check_group, COUNT(*) AS n, MIN(title) AS one FROM finding WHERE '.self::OPEN.' AND ? IN (0, source_id)
+            GROUP BY check_name, check_group';
         foreach ($this->db->iterateAssociative($counted, [$source]) as $row) {
             $check = $this->checks->of(Row::text($row, 'check_name'));
             if (null !== $check) {
@@ -130,7 +142,10 @@ final readonly class Findings
             [$check, null === $group ? 1 : 0, $group ?? '', $source],
         );
 
-        $names = $this->accounts->names(array_values(array_filter(array_map(static fn (array $row): int => Row::maybeInt($row, 'set_aside_by_id') ?? 0, $rows))));
+        $names = $this->accounts->names(array_values(array_filter(array_map(
+            static fn (array $row): int => Row::maybeInt($row, 'set_aside_by_id') ?? 0,
+            $rows,
+        ))));
 
         return array_map(static fn (array $row): array => self::place($row, $names), $rows);
     }
@@ -143,7 +158,10 @@ final readonly class Findings
     /** How many texts of a source wait for somebody to look at them. */
     public function countOf(string $check, int $source): int
     {
-        return Row::int(['n' => $this->db->fetchOne('SELECT COUNT(*) FROM finding WHERE check_name = ? AND source_id = ? AND '.self::OPEN, [$check, $source])], 'n');
+        return Row::int(
+            ['n' => $this->db->fetchOne('SELECT COUNT(*) FROM finding WHERE check_name = ? AND source_id = ? AND '.self::OPEN, [$check, $source])],
+            'n',
+        );
     }
 
     /** A condition on the column e.id: of entries with an open finding of a check. */
@@ -159,7 +177,11 @@ final readonly class Findings
      */
     public function gone(int $source, array $entries): void
     {
-        $this->db->executeStatement('UPDATE finding SET gone = entry_id IN (?) WHERE source_id = ?', [[] === $entries ? [0] : $entries, $source], [ArrayParameterType::INTEGER]);
+        $this->db->executeStatement(
+            'UPDATE finding SET gone = entry_id IN (?) WHERE source_id = ?',
+            [[] === $entries ? [0] : $entries, $source],
+            [ArrayParameterType::INTEGER],
+        );
     }
 
     /** @param list<Noticed> $noticed */
@@ -168,19 +190,35 @@ final readonly class Findings
         $sources = $this->entries->sources(array_values(array_unique(array_map(static fn (Noticed $one): int => $one->entry, $noticed))));
         $rows = array_map(static fn (Noticed $one): array => self::row($check, $one, $sources[$one->entry] ?? 0), $noticed);
         // One that had ended begins anew; what a person set aside stays so as long as it is the same.
-        Batch::insert($this->db, 'INSERT INTO finding (identity, check_name, check_group, source_id, entry_id, field_id, property, title, severity, since) VALUES', $rows,
-            'ON DUPLICATE KEY UPDATE since = IF(ended_at IS NULL, since, UTC_TIMESTAMP()), set_aside_by_id = IF(ended_at IS NULL, set_aside_by_id, NULL), set_aside_at = IF(ended_at IS NULL, set_aside_at, NULL), ended_at = NULL, title = VALUES(title), severity = VALUES(severity)');
+        Batch::insert($this->db, 'INSERT INTO finding (identity, check_name, check_group, source_id, entry_id, field_id, property, title, severity, since)
+            VALUES', $rows,
+            'ON DUPLICATE KEY UPDATE since = IF(ended_at IS NULL, since, UTC_TIMESTAMP()), set_aside_by_id = IF(ended_at IS NULL, set_aside_by_id,
+                NULL), set_aside_at = IF(ended_at IS NULL, set_aside_at, NULL), ended_at = NULL, title = VALUES(title), severity = VALUES(severity)');
     }
 
     /** @return list<string|int|null> */
     private static function row(Check $check, Noticed $one, int $source): array
     {
-        return [self::identity($check->name(), $one), $check->name(), mb_substr($one->group, 0, 190), $source, $one->entry, $one->field, $one->property, $one->title, $check->severity()->value, gmdate('Y-m-d H:i:s')];
+        return [
+            self::identity($check->name(), $one),
+            $check->name(),
+            mb_substr($one->group, 0, 190),
+            $source,
+            $one->entry,
+            $one->field,
+            $one->property,
+            $one->title,
+            $check->severity()->value,
+            gmdate('Y-m-d H:i:s'),
+        ];
     }
 
     private static function identity(string $check, Noticed $one): string
     {
-        return hash('xxh128', json_encode([$check, $one->group, $one->entry, $one->field, $one->property, $one->evidence], \JSON_THROW_ON_ERROR | \JSON_INVALID_UTF8_SUBSTITUTE));
+        return hash(
+            'xxh128',
+            json_encode([$check, $one->group, $one->entry, $one->field, $one->property, $one->evidence], \JSON_THROW_ON_ERROR | \JSON_INVALID_UTF8_SUBSTITUTE),
+        );
     }
 
     /** @return Group */
@@ -201,8 +239,10 @@ final readonly class Findings
     private static function place(array $row, array $names): array
     {
         return [
-            'id' => Row::int($row, 'id'), 'check' => Row::text($row, 'check_name'), 'group' => Row::text($row, 'check_group'), 'entry' => Row::int($row, 'entry_id'), 'field' => Row::maybeInt($row, 'field_id'),
-            'property' => Row::text($row, 'property'), 'title' => Row::text($row, 'title'), 'since' => Row::text($row, 'since'), 'aside' => null !== $row['set_aside_at'], 'by' => $names[Row::maybeInt($row, 'set_aside_by_id') ?? 0] ?? null,
+            'id' => Row::int($row, 'id'), 'check' => Row::text($row, 'check_name'), 'group' => Row::text($row, 'check_group'),
+            'entry' => Row::int($row, 'entry_id'), 'field' => Row::maybeInt($row, 'field_id'),
+            'property' => Row::text($row, 'property'), 'title' => Row::text($row, 'title'), 'since' => Row::text($row, 'since'),
+            'aside' => null !== $row['set_aside_at'], 'by' => $names[Row::maybeInt($row, 'set_aside_by_id') ?? 0] ?? null,
         ];
     }
 }

@@ -18,8 +18,14 @@ use Symfony\Component\EventDispatcher\Attribute\AsEventListener;
 /** Runs checks when what they look at has changed. */
 final readonly class Watching
 {
-    public function __construct(private Checks $checks, private Findings $findings, private RegisterCatalog $catalog, private EntryStore $entries, private Fields $fields, private Dossiers $dossiers)
-    {
+    public function __construct(
+        private Checks $checks,
+        private Findings $findings,
+        private RegisterCatalog $catalog,
+        private EntryStore $entries,
+        private Fields $fields,
+        private Dossiers $dossiers,
+    ) {
     }
 
     /** The register follows a source: its structure is looked at as the register has it now. */

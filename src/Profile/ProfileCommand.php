@@ -31,8 +31,13 @@ final readonly class ProfileCommand
     {
     }
 
-    public function __invoke(OutputInterface $output, #[Argument(Targets::HELP)] string $target, #[Option('The table: its name, or schema.name; a part that holds a dot stands in quotation marks')] string $table = '', #[Option('Fields that should tell rows apart, with commas between')] string $grain = '', #[Option('text or json')] string $format = 'text'): int
-    {
+    public function __invoke(
+        OutputInterface $output,
+        #[Argument(Targets::HELP)] string $target,
+        #[Option('The table: its name, or schema.name; a part that holds a dot stands in quotation marks')] string $table = '',
+        #[Option('Fields that should tell rows apart, with commas between')] string $grain = '',
+        #[Option('text or json')] string $format = 'text',
+    ): int {
         $errors = $output instanceof ConsoleOutputInterface ? $output->getErrorOutput() : $output;
         try {
             if (!\in_array($format, ['text', 'json'], true)) {
@@ -64,7 +69,10 @@ final readonly class ProfileCommand
     private function table(array $tables, string $name): Table
     {
         $place = Place::parse($name);
-        $found = array_values(array_filter($tables, static fn (Table $table): bool => $table->name === $name || null !== $place && $table->name === $place->name && \in_array($place->schema, ['', $table->schema], true)));
+        $found = array_values(array_filter(
+            $tables,
+            static fn (Table $table): bool => $table->name === $name || null !== $place && $table->name === $place->name && \in_array($place->schema, ['', $table->schema], true),
+        ));
 
         return match (\count($found)) {
             0 => throw new SourceError(\sprintf('There is no table “%s”.', $name), 'Letters count as capital and small; fasti:survey lists what there is.'),
@@ -84,7 +92,11 @@ final readonly class ProfileCommand
             yield $note;
         }
         if (null !== $profile->repeated && [] !== $profile->grain) {
-            yield \sprintf('%s by %s', 0 === $profile->repeated ? 'No row repeats another' : Amount::of($profile->repeated, 'row').(1 === $profile->repeated ? ' repeats another' : ' repeat another'), \count($profile->grain) > 6 ? 'all fields' : implode(', ', $profile->grain));
+            yield \sprintf(
+                '%s by %s',
+                0 === $profile->repeated ? 'No row repeats another' : Amount::of($profile->repeated, 'row').(1 === $profile->repeated ? ' repeats another' : ' repeat another'),
+                \count($profile->grain) > 6 ? 'all fields' : implode(', ', $profile->grain),
+            );
         }
         foreach ($profile->fields as $name => $field) {
             yield '';

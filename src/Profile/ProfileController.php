@@ -62,7 +62,10 @@ final class ProfileController extends AbstractController
             return $this->redirectToRoute('entry', ['id' => $job->number('entry')]);
         }
 
-        return $this->render('profile/run.html.twig', ['job' => $job, 'source' => $source, 'left' => \count(ProfileJob::waiting($job)), 'standing' => $this->standing($source)]);
+        return $this->render(
+            'profile/run.html.twig',
+            ['job' => $job, 'source' => $source, 'left' => \count(ProfileJob::waiting($job)), 'standing' => $this->standing($source)],
+        );
     }
 
     /** @return array{entries: int, profiled: int} */

@@ -36,7 +36,11 @@ final readonly class Profiles
     {
         $profiles = [];
         if ([] !== $entries) {
-            foreach ($this->db->iterateAssociative('SELECT entry_id, taken_at, figures FROM profile WHERE entry_id IN (?)', [$entries], [ArrayParameterType::INTEGER]) as $row) {
+            foreach ($this->db->iterateAssociative(
+                'SELECT entry_id, taken_at, figures FROM profile WHERE entry_id IN (?)',
+                [$entries],
+                [ArrayParameterType::INTEGER],
+            ) as $row) {
                 $profiles[Row::int($row, 'entry_id')] = new Profiled(ProfileArray::read(Row::json($row, 'figures')), Row::text($row, 'taken_at'));
             }
         }
@@ -47,7 +51,8 @@ final readonly class Profiles
     public function keep(int $entryId, TableProfile $profile): void
     {
         $this->db->executeStatement(
-            'INSERT INTO profile (entry_id, taken_at, figures) VALUES (?, UTC_TIMESTAMP(), ?) ON DUPLICATE KEY UPDATE taken_at = VALUES(taken_at), figures = VALUES(figures)',
+            'INSERT INTO profile (entry_id, taken_at, figures) VALUES (?, UTC_TIMESTAMP(), ?) ON DUPLICATE KEY UPDATE taken_at =
+                VALUES(taken_at), figures = VALUES(figures)',
             [$entryId, Batch::json(ProfileArray::of($profile))],
         );
         $this->entries->counted($entryId, $profile->rows);
@@ -101,7 +106,10 @@ final readonly class Profiles
      */
     public function count(array $entries): int
     {
-        return [] === $entries ? 0 : Row::int(['n' => $this->db->fetchOne('SELECT COUNT(*) FROM profile WHERE entry_id IN (?)', [$entries], [ArrayParameterType::INTEGER])], 'n');
+        return [] === $entries ? 0 : Row::int(
+            ['n' => $this->db->fetchOne('SELECT COUNT(*) FROM profile WHERE entry_id IN (?)', [$entries], [ArrayParameterType::INTEGER])],
+            'n',
+        );
     }
 
     /** @param callable(array<mixed>): array<mixed> $change of its fields, in their open form */

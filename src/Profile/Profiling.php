@@ -42,7 +42,10 @@ final class Profiling
         if ('files' !== $this->engine) {
             $this->rows ??= $this->sources->rows($this->target, self::STATEMENT_SECONDS);
 
-            return (new SqlProfiler($this->rows ?? throw new \LogicException('A server has rows.'), Dialects::of($this->engine)))->profile($table, $grain, $decisions, $progress);
+            return (new SqlProfiler(
+                $this->rows ?? throw new \LogicException('A server has rows.'),
+                Dialects::of($this->engine),
+            ))->profile($table, $grain, $decisions, $progress);
         }
         if (!\in_array($table->storage, ['CSV', 'JSON'], true)) {
             throw new SourceError(\sprintf('There is no data behind %s: only its structure was handed in.', $table->name), 'Connect the source itself, or hand in its data, to profile it.');

@@ -38,7 +38,13 @@ final class RepeatedRows implements DossierCheck
         $profile = $dossier->part(Profiled::class)?->profile;
         if (null !== $profile && ($profile->repeated ?? 0) > 0) {
             $rows = Amount::of($profile->repeated ?? 0, 'row').(1 === $profile->repeated ? ' repeats' : ' repeat');
-            yield new Noticed($dossier->entry->id, null, \sprintf('%s another in %s', $rows, '' === $dossier->entry->grainFields ? 'every field' : implode(', ', $profile->grain)), '', 'grainFields');
+            yield new Noticed(
+                $dossier->entry->id,
+                null,
+                \sprintf('%s another in %s', $rows, '' === $dossier->entry->grainFields ? 'every field' : implode(', ', $profile->grain)),
+                '',
+                'grainFields',
+            );
         }
     }
 }

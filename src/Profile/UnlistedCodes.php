@@ -47,7 +47,14 @@ final class UnlistedCodes implements DossierCheck
         foreach ($dossier->entry->presentFields() as $field) {
             $unsaid = self::unsaid($field, $profiled);
             if ([] !== $unsaid) {
-                yield new Noticed($dossier->entry->id, $field->id, \sprintf('The text lists codes, and the data has %s besides.', implode(', ', \array_slice($unsaid, 0, self::SHOWN))), '', 'meaning', implode(' ', $unsaid));
+                yield new Noticed(
+                    $dossier->entry->id,
+                    $field->id,
+                    \sprintf('The text lists codes, and the data has %s besides.', implode(', ', \array_slice($unsaid, 0, self::SHOWN))),
+                    '',
+                    'meaning',
+                    implode(' ', $unsaid),
+                );
             }
         }
     }
@@ -65,6 +72,9 @@ final class UnlistedCodes implements DossierCheck
             return [];
         }
 
-        return array_values(array_filter($values, static fn (string $value): bool => !\in_array($value, $codes, true) && !Doubt::mentions($field->meaning, $value)));
+        return array_values(array_filter(
+            $values,
+            static fn (string $value): bool => !\in_array($value, $codes, true) && !Doubt::mentions($field->meaning, $value),
+        ));
     }
 }

@@ -37,7 +37,11 @@ final readonly class ApplyCatalog
     public function apply(int $sourceId, Catalog $catalog, Choice $choice, Progress $progress, array $held = []): array
     {
         $known = [];
-        foreach ($this->db->iterateAssociative("SELECT id, schema_name, name, fingerprint, gone_at IS NOT NULL AS gone, row_estimate, size_bytes, COALESCE(JSON_VALUE(facts, '$.planned'), 0) AS planned FROM entry WHERE source_id = ?", [$sourceId]) as $row) {
+        foreach ($this->db->iterateAssociative(
+            "SELECT id, schema_name, name, fingerprint, gone_at IS NOT NULL AS gone, row_estimate, size_bytes, COALESCE(JSON_VALUE(facts, '$.planned'), 0) AS planned
+                FROM entry WHERE source_id = ?",
+            [$sourceId],
+        ) as $row) {
             $known[(new Place(Row::text($row, 'schema_name'), Row::text($row, 'name')))->key()] = $row;
         }
         $counts = ['new' => 0, 'changed' => 0, 'gone' => 0, 'back' => 0, 'same' => 0];
@@ -78,7 +82,10 @@ final readonly class ApplyCatalog
 
         $gone = [];
         foreach ($known as $place => $row) {
-            if (!isset($seen[$place]) && 0 === Row::int($row, 'gone') && !\in_array(Row::text($row, 'planned'), ['1', 'true'], true) && $choice->takes(Row::text($row, 'schema_name'), Row::text($row, 'name'))) {
+            if (!isset($seen[$place]) && 0 === Row::int($row, 'gone') && !\in_array(Row::text($row, 'planned'), ['1', 'true'], true) && $choice->takes(
+                Row::text($row, 'schema_name'),
+                Row::text($row, 'name'),
+            )) {
                 $gone[] = Row::int($row, 'id');
             }
         }
@@ -161,11 +168,19 @@ final readonly class ApplyCatalog
         $rows = [];
         foreach ($fresh as [$table, $print]) {
             $rows[] = [
-                $sourceId, $table->schema, $table->name, $table->kind->value, $identifiers[FoldedNames::fold($table->name)], $table->comment, $table->rowEstimate, $table->sizeBytes,
+                $sourceId, $table->schema, $table->name, $table->kind->value, $identifiers[FoldedNames::fold($table->name)], $table->comment,
+                $table->rowEstimate, $table->sizeBytes,
                 self::facts($table), $print, '', '', '', '', Standing::Open->value, \count($table->columns), 0,
             ];
         }
-        Batch::insert($this->db, 'INSERT INTO entry (source_id, schema_name, name, table_type, identifier_id, comment, row_estimate, size_bytes, facts, fingerprint, business_name, grain, grain_fields, meaning, standing, field_count, described_count) VALUES', $rows, '', 200);
+        Batch::insert(
+            $this->db,
+            'INSERT INTO entry (source_id, schema_name, name, table_type, identifier_id, comment, row_estimate, size_bytes, facts, fingerprint, business_name, grain, grain_fields, meaning, standing, field_count, described_count)
+                VALUES',
+            $rows,
+            '',
+            200,
+        );
         $ids = [];
         if ([] !== $rows) {
             foreach ($this->db->iterateAssociative('SELECT id, schema_name, name FROM entry WHERE source_id = ?', [$sourceId]) as $row) {
@@ -178,7 +193,11 @@ final readonly class ApplyCatalog
 
     private function updateEntry(int $id, Table $table, string $print): void
     {
-        $this->db->executeStatement('UPDATE entry SET table_type = ?, comment = ?, row_estimate = COALESCE(?, row_estimate), size_bytes = ?, facts = ?, fingerprint = ?, gone_at = NULL WHERE id = ?', [$table->kind->value, $table->comment, $table->rowEstimate, $table->sizeBytes, self::facts($table), $print, $id]);
+        $this->db->executeStatement(
+            'UPDATE entry SET table_type = ?, comment = ?, row_estimate = COALESCE(?, row_estimate), size_bytes = ?, facts = ?, fingerprint = ?, gone_at = NULL
+                WHERE id = ?',
+            [$table->kind->value, $table->comment, $table->rowEstimate, $table->sizeBytes, self::facts($table), $print, $id],
+        );
     }
 
     /**
@@ -196,10 +215,24 @@ final readonly class ApplyCatalog
         $rows = [];
         foreach ($touched as $i => [$table]) {
             foreach ($table->columns as $position => $column) {
-                $rows[] = [$ids[$table->place()->key()], $column->name, $position, $identifiers[FoldedNames::fold($column->name)], Batch::json(OpenForm::of($column)), '', '', ''];
+                $rows[] = [
+                    $ids[$table->place()->key()],
+                    $column->name,
+                    $position,
+                    $identifiers[FoldedNames::fold($column->name)],
+                    Batch::json(OpenForm::of($column)),
+                    '',
+                    '',
+                    '',
+                ];
             }
             if (\count($rows) >= Batch::SIZE || $i === \count($touched) - 1) {
-                Batch::insert($this->db, 'INSERT INTO field (entry_id, name, position, identifier_id, facts, business_name, meaning, personal) VALUES', $rows, 'ON DUPLICATE KEY UPDATE position = VALUES(position), facts = VALUES(facts), gone_at = NULL');
+                Batch::insert(
+                    $this->db,
+                    'INSERT INTO field (entry_id, name, position, identifier_id, facts, business_name, meaning, personal) VALUES',
+                    $rows,
+                    'ON DUPLICATE KEY UPDATE position = VALUES(position), facts = VALUES(facts), gone_at = NULL',
+                );
                 $rows = [];
                 $progress->at('Storing entries', $i + 1, \count($touched));
             }
@@ -215,6 +248,9 @@ final readonly class ApplyCatalog
 
     private static function facts(Table $table): string
     {
-        return Batch::json(array_diff_key(OpenForm::of($table), ['columns' => 1, 'schema' => 1, 'name' => 1, 'comment' => 1, 'rowEstimate' => 1, 'sizeBytes' => 1]));
+        return Batch::json(array_diff_key(
+            OpenForm::of($table),
+            ['columns' => 1, 'schema' => 1, 'name' => 1, 'comment' => 1, 'rowEstimate' => 1, 'sizeBytes' => 1],
+        ));
     }
 }

@@ -13,8 +13,13 @@ final readonly class Dossier
      * @param array<string, string>        $said     texts about the entry that its table has no column for
      * @param array<int, array<string, string>> $saidOfFields the same of its fields
      */
-    public function __construct(public EntryView $entry, private array $parts, private array $partials, public array $said = [], public array $saidOfFields = [])
-    {
+    public function __construct(
+        public EntryView $entry,
+        private array $parts,
+        private array $partials,
+        public array $said = [],
+        public array $saidOfFields = [],
+    ) {
     }
 
     /**

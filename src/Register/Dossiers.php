@@ -64,7 +64,10 @@ final readonly class Dossiers
     private function saidAmongFacts(array $entries): array
     {
         $names = fn (string $topic): array => array_map(static fn (Property $property): string => $property->name(), $this->vocabulary->amongFacts($topic));
-        $fields = [] === $names(FieldTopic::NAME) ? [] : array_merge(...array_map(static fn (EntryView $entry): array => array_map(static fn (FieldView $field): int => $field->id, $entry->fields), $entries));
+        $fields = [] === $names(FieldTopic::NAME) ? [] : array_merge(...array_map(
+            static fn (EntryView $entry): array => array_map(static fn (FieldView $field): int => $field->id, $entry->fields),
+            $entries,
+        ));
 
         return [
             $this->said->of(EntryTopic::NAME, array_map(static fn (EntryView $entry): int => $entry->id, $entries), $names(EntryTopic::NAME)),

@@ -73,7 +73,10 @@ final readonly class EntryStore
     /** @return list<int> all that a source has, those with rows of their own first */
     public function idsWithData(int $source): array
     {
-        return self::numbers($this->db->fetchFirstColumn("SELECT id FROM entry WHERE source_id = ? AND gone_at IS NULL ORDER BY table_type = 'table' DESC, schema_name, name", [$source]));
+        return self::numbers($this->db->fetchFirstColumn(
+            "SELECT id FROM entry WHERE source_id = ? AND gone_at IS NULL ORDER BY table_type = 'table' DESC, schema_name, name",
+            [$source],
+        ));
     }
 
     /**
@@ -86,11 +89,15 @@ final readonly class EntryStore
     public function part(int $source, ?Place $after, int $most): array
     {
         $rows = $this->db->fetchAllAssociative(
-            'SELECT id, schema_name, name FROM entry WHERE source_id = ? AND gone_at IS NULL AND (schema_name > ? OR (schema_name = ? AND name > ?)) ORDER BY schema_name, name LIMIT '.$most,
+            'SELECT id, schema_name, name FROM entry WHERE source_id = ? AND gone_at IS NULL AND (schema_name > ? OR (schema_name = ? AND name > ?))
+                ORDER BY schema_name, name LIMIT '.$most,
             [$source, $after->schema ?? '', $after->schema ?? '', $after->name ?? ''],
         );
 
-        return array_map(static fn (array $row): array => ['id' => Row::int($row, 'id'), 'place' => new Place(Row::text($row, 'schema_name'), Row::text($row, 'name'))], $rows);
+        return array_map(
+            static fn (array $row): array => ['id' => Row::int($row, 'id'), 'place' => new Place(Row::text($row, 'schema_name'), Row::text($row, 'name'))],
+            $rows,
+        );
     }
 
     /** @return list<string> */
@@ -135,7 +142,8 @@ final readonly class EntryStore
     public function countsBySchema(): array
     {
         $counts = [];
-        foreach ($this->db->iterateAssociative('SELECT source_id, schema_name, COUNT(*) AS n FROM entry WHERE gone_at IS NULL GROUP BY source_id, schema_name ORDER BY source_id, schema_name') as $row) {
+        foreach ($this->db->iterateAssociative('SELECT source_id, schema_name, COUNT(*) AS n FROM entry WHERE gone_at IS NULL
+            GROUP BY source_id, schema_name ORDER BY source_id, schema_name') as $row) {
             $counts[Row::int($row, 'source_id')][Row::text($row, 'schema_name')] = Row::int($row, 'n');
         }
 
@@ -178,7 +186,10 @@ final readonly class EntryStore
             $half = intdiv($most, 2);
             $near = [...$parameters, $around->schema, $around->name];
             $rows = [
-                ...array_reverse($this->db->fetchAllAssociative("SELECT $columns FROM entry WHERE $where AND schema_name = ? AND name <= ? ORDER BY name DESC LIMIT $half", $near)),
+                ...array_reverse($this->db->fetchAllAssociative(
+                    "SELECT $columns FROM entry WHERE $where AND schema_name = ? AND name <= ? ORDER BY name DESC LIMIT $half",
+                    $near,
+                )),
                 ...$this->db->fetchAllAssociative("SELECT $columns FROM entry WHERE $where AND schema_name = ? AND name > ? ORDER BY name LIMIT $half", $near),
             ];
         }
@@ -191,7 +202,8 @@ final readonly class EntryStore
     {
         [$than, $order] = $side < 0 ? ['<', 'DESC'] : ['>', 'ASC'];
         $id = $this->db->fetchOne(
-            "SELECT id FROM entry WHERE source_id = ? AND gone_at IS NULL AND schema_name $than= ? AND (schema_name <> ? OR name $than ?) ORDER BY schema_name $order, name $order LIMIT 1",
+            "SELECT id FROM entry WHERE source_id = ? AND gone_at IS NULL AND schema_name $than= ? AND (schema_name <> ? OR name $than ?)
+                ORDER BY schema_name $order, name $order LIMIT 1",
             [$source, $place->schema, $place->schema, $place->name],
         );
 
@@ -206,14 +218,27 @@ final readonly class EntryStore
     public function written(int $source): array
     {
         $found = [];
-        foreach ($this->db->iterateAssociative("SELECT id, schema_name, name, meaning, grain FROM entry WHERE source_id = ? AND gone_at IS NULL AND (meaning <> '' OR grain <> '')", [$source]) as $row) {
+        foreach ($this->db->iterateAssociative(
+            "SELECT id, schema_name, name, meaning, grain FROM entry WHERE source_id = ? AND gone_at IS NULL AND (meaning <> '' OR grain <> '')",
+            [$source],
+        ) as $row) {
             $place = new Place(Row::text($row, 'schema_name'), Row::text($row, 'name'));
-            $found[] = ['entry' => Row::int($row, 'id'), 'field' => null, 'place' => $place, 'name' => $place->name, 'texts' => array_filter(['meaning' => Row::text($row, 'meaning'), 'grain' => Row::text($row, 'grain')])];
+            $found[] = [
+                'entry' => Row::int($row, 'id'),
+                'field' => null,
+                'place' => $place,
+                'name' => $place->name,
+                'texts' => array_filter(['meaning' => Row::text($row, 'meaning'), 'grain' => Row::text($row, 'grain')]),
+            ];
         }
-        $fields = "SELECT e.id, e.schema_name, e.name AS entry_name, f.id AS field, f.name, f.meaning FROM field f JOIN entry e ON e.id = f.entry_id WHERE e.source_id = ? AND e.gone_at IS NULL AND f.gone_at IS NULL AND f.meaning <> ''";
+        $fields = "SELECT e.id, e.schema_name, e.name AS entry_name, f.id AS field, f.name, f.meaning FROM field f JOIN entry e ON e.id = f.entry_id
+            WHERE e.source_id = ? AND e.gone_at IS NULL AND f.gone_at IS NULL AND f.meaning <> ''";
         foreach ($this->db->iterateAssociative($fields, [$source]) as $row) {
             $found[] = [
-                'entry' => Row::int($row, 'id'), 'field' => Row::int($row, 'field'), 'place' => new Place(Row::text($row, 'schema_name'), Row::text($row, 'entry_name')),
+                'entry' => Row::int($row, 'id'), 'field' => Row::int($row, 'field'), 'place' => new Place(
+                    Row::text($row, 'schema_name'),
+                    Row::text($row, 'entry_name'),
+                ),
                 'name' => Row::text($row, 'name'), 'texts' => ['meaning' => Row::text($row, 'meaning')],
             ];
         }

@@ -67,7 +67,10 @@ final readonly class EntryView
     /** @return list<Index> those that a field is part of */
     public function indexesOf(string $field): array
     {
-        return array_values(array_filter($this->facts->indexes, static fn (Index $index): bool => \in_array($field, array_map(static fn (IndexPart $part): string => $part->column, $index->parts), true)));
+        return array_values(array_filter(
+            $this->facts->indexes,
+            static fn (Index $index): bool => \in_array($field, array_map(static fn (IndexPart $part): string => $part->column, $index->parts), true),
+        ));
     }
 
     /** @return list<CheckConstraint> those that are about one field alone */

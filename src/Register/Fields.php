@@ -25,7 +25,11 @@ final readonly class Fields
     {
         $ids = [];
         foreach (array_chunk($entries, Batch::SIZE) as $chunk) {
-            foreach ($this->db->iterateAssociative('SELECT id, entry_id, name FROM field WHERE entry_id IN (?)', [$chunk], [ArrayParameterType::INTEGER]) as $row) {
+            foreach ($this->db->iterateAssociative(
+                'SELECT id, entry_id, name FROM field WHERE entry_id IN (?)',
+                [$chunk],
+                [ArrayParameterType::INTEGER],
+            ) as $row) {
                 $ids[Row::int($row, 'entry_id')][Row::text($row, 'name')] = Row::int($row, 'id');
             }
         }
@@ -36,7 +40,10 @@ final readonly class Fields
     /** @return list<string> names of the fields that an entry has now */
     public function names(int $entry): array
     {
-        return array_values(array_filter($this->db->fetchFirstColumn('SELECT name FROM field WHERE entry_id = ? AND gone_at IS NULL', [$entry]), is_string(...)));
+        return array_values(array_filter(
+            $this->db->fetchFirstColumn('SELECT name FROM field WHERE entry_id = ? AND gone_at IS NULL', [$entry]),
+            is_string(...),
+        ));
     }
 
     /** @return array<string, string> field → yes or no, where a person has said whether it is personal */

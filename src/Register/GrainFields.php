@@ -19,6 +19,9 @@ final class GrainFields
     /** @param list<string> $names */
     public static function written(array $names): string
     {
-        return implode(', ', array_map(static fn (string $name): string => 1 === preg_match('/[",]/', $name) ? '"'.str_replace('"', '""', $name).'"' : $name, $names));
+        return implode(
+            ', ',
+            array_map(static fn (string $name): string => 1 === preg_match('/[",]/', $name) ? '"'.str_replace('"', '""', $name).'"' : $name, $names),
+        );
     }
 }

@@ -51,17 +51,24 @@ final readonly class Joins
         $gone = array_diff_key($known, $read);
         foreach (array_chunk(array_values($gone), Batch::SIZE) as $chunk) {
             // One that a person states as well stands on; only the database does not declare it any more.
-            $this->db->executeStatement("UPDATE entry_join SET read_as = '', names = '[]', gone_at = IF(stated = '', UTC_TIMESTAMP(), NULL) WHERE id IN (?)", [$chunk], [ArrayParameterType::INTEGER]);
+            $this->db->executeStatement(
+                "UPDATE entry_join SET read_as = '', names = '[]', gone_at = IF(stated = '', UTC_TIMESTAMP(), NULL) WHERE id IN (?)",
+                [$chunk],
+                [ArrayParameterType::INTEGER],
+            );
         }
         $rows = [];
         foreach ($read as $identity => $join) {
             $rows[] = [
-                $join['from'], $join['to'], $identity, Batch::json($join['names']), $join['kind'], '', $join['key']->reason, $join['key']->onDelete, $join['key']->onUpdate,
+                $join['from'], $join['to'], $identity, Batch::json($join['names']), $join['kind'], '', $join['key']->reason, $join['key']->onDelete,
+                $join['key']->onUpdate,
                 $join['cardinality']->from->value, $join['cardinality']->to->value, '', '',
             ];
         }
-        Batch::insert($this->db, 'INSERT INTO entry_join (from_entry_id, to_entry_id, identity, names, read_as, stated, reason, on_delete, on_update, from_end, to_end, verb, verb_back) VALUES', $rows,
-            'ON DUPLICATE KEY UPDATE names = VALUES(names), read_as = VALUES(read_as), reason = VALUES(reason), on_delete = VALUES(on_delete), on_update = VALUES(on_update), from_end = VALUES(from_end), to_end = VALUES(to_end), gone_at = NULL');
+        Batch::insert($this->db, 'INSERT INTO entry_join (from_entry_id, to_entry_id, identity, names, read_as, stated, reason, on_delete, on_update, from_end, to_end, verb, verb_back)
+            VALUES', $rows,
+            'ON DUPLICATE KEY UPDATE names = VALUES(names), read_as = VALUES(read_as), reason = VALUES(reason), on_delete = VALUES(on_delete),
+                on_update = VALUES(on_update), from_end = VALUES(from_end), to_end = VALUES(to_end), gone_at = NULL');
         $this->pair(array_diff_key($read, $known));
     }
 
@@ -97,7 +104,15 @@ final readonly class Joins
                     $read[$identity]['names'] = array_values(array_unique([...$read[$identity]['names'], ...$names]));
                 } else {
                     $kind = '' === $key->reason ? JoinKind::Declared : JoinKind::Proposed;
-                    $read[$identity] = ['from' => $from, 'to' => $to, 'names' => $names, 'kind' => $kind->value, 'key' => $key, 'cardinality' => Cardinality::declared($table, $key), 'pairs' => $pairs];
+                    $read[$identity] = [
+                        'from' => $from,
+                        'to' => $to,
+                        'names' => $names,
+                        'kind' => $kind->value,
+                        'key' => $key,
+                        'cardinality' => Cardinality::declared($table, $key),
+                        'pairs' => $pairs,
+                    ];
                 }
             }
         }
@@ -134,7 +149,11 @@ final readonly class Joins
     {
         $known = [];
         foreach (array_chunk($entries, Batch::SIZE) as $chunk) {
-            foreach ($this->db->iterateAssociative("SELECT id, identity FROM entry_join WHERE read_as <> '' AND gone_at IS NULL AND from_entry_id IN (?)", [$chunk], [ArrayParameterType::INTEGER]) as $row) {
+            foreach ($this->db->iterateAssociative(
+                "SELECT id, identity FROM entry_join WHERE read_as <> '' AND gone_at IS NULL AND from_entry_id IN (?)",
+                [$chunk],
+                [ArrayParameterType::INTEGER],
+            ) as $row) {
                 $known[Row::text($row, 'identity')] = Row::int($row, 'id');
             }
         }
@@ -147,7 +166,11 @@ final readonly class Joins
     {
         foreach (array_chunk($joins, Batch::SIZE, true) as $chunk) {
             $rows = [];
-            foreach ($this->db->iterateAssociative('SELECT id, identity FROM entry_join WHERE identity IN (?)', [array_keys($chunk)], [ArrayParameterType::STRING]) as $row) {
+            foreach ($this->db->iterateAssociative(
+                'SELECT id, identity FROM entry_join WHERE identity IN (?)',
+                [array_keys($chunk)],
+                [ArrayParameterType::STRING],
+            ) as $row) {
                 foreach ($chunk[Row::text($row, 'identity')]['pairs'] as $position => [$from, $to]) {
                     $rows[] = [Row::int($row, 'id'), $position, $from, $to];
                 }
@@ -179,7 +202,13 @@ final readonly class Joins
         $types = [ArrayParameterType::INTEGER, ArrayParameterType::INTEGER];
         $among = '(SELECT id FROM entry_join WHERE from_entry_id IN (?) UNION SELECT id FROM entry_join WHERE to_entry_id IN (?)) k';
         $pairs = [];
-        foreach ($this->db->iterateAssociative("SELECT p.join_id, f.name AS near, t.name AS far FROM $among JOIN join_pair p ON p.join_id = k.id JOIN field f ON f.id = p.from_field_id JOIN field t ON t.id = p.to_field_id ORDER BY p.join_id, p.position", [$ids, $ids], $types) as $row) {
+        foreach ($this->db->iterateAssociative(
+            "SELECT p.join_id, f.name AS near, t.name AS far
+                FROM $among JOIN join_pair p ON p.join_id = k.id JOIN field f ON f.id = p.from_field_id JOIN field t ON t.id = p.to_field_id
+                ORDER BY p.join_id, p.position",
+            [$ids, $ids],
+            $types,
+        ) as $row) {
             $pairs[Row::int($row, 'join_id')][] = [Row::text($row, 'near'), Row::text($row, 'far')];
         }
         $rows = $this->db->fetchAllAssociative(
@@ -230,7 +259,11 @@ final readonly class Joins
     /** @return list<int> the entries that joins lead to from an entry, or from which they lead to it */
     public function neighbours(int $entry, int $most): array
     {
-        $ids = $this->db->fetchFirstColumn('SELECT DISTINCT IF(from_entry_id = ?, to_entry_id, from_entry_id) FROM entry_join WHERE gone_at IS NULL AND (from_entry_id = ? OR to_entry_id = ?) LIMIT '.$most, [$entry, $entry, $entry]);
+        $ids = $this->db->fetchFirstColumn(
+            'SELECT DISTINCT IF(from_entry_id = ?, to_entry_id, from_entry_id) FROM entry_join
+                WHERE gone_at IS NULL AND (from_entry_id = ? OR to_entry_id = ?) LIMIT '.$most,
+            [$entry, $entry, $entry],
+        );
 
         return array_values(array_map(intval(...), array_filter($ids, is_numeric(...))));
     }
@@ -239,7 +272,8 @@ final readonly class Joins
     public function counts(): array
     {
         $counts = [];
-        foreach ($this->db->iterateAssociative('SELECT e.source_id, e.schema_name, COUNT(*) AS n FROM entry_join j JOIN entry e ON e.id = j.from_entry_id WHERE '.self::COUNTED.' GROUP BY e.source_id, e.schema_name') as $row) {
+        foreach ($this->db->iterateAssociative('SELECT e.source_id, e.schema_name, COUNT(*) AS n
+            FROM entry_join j JOIN entry e ON e.id = j.from_entry_id WHERE '.self::COUNTED.' GROUP BY e.source_id, e.schema_name') as $row) {
             $counts[Row::int($row, 'source_id')][Row::text($row, 'schema_name')] = Row::int($row, 'n');
         }
 
@@ -249,7 +283,11 @@ final readonly class Joins
     /** The join of a source that a constraint of this name declares. */
     public function named(int $source, string $name): ?int
     {
-        $id = $this->db->fetchOne('SELECT j.id FROM entry_join j JOIN entry e ON e.id = j.from_entry_id WHERE e.source_id = ? AND j.gone_at IS NULL AND JSON_CONTAINS(j.names, JSON_QUOTE(?)) LIMIT 1', [$source, $name]);
+        $id = $this->db->fetchOne(
+            'SELECT j.id FROM entry_join j JOIN entry e ON e.id = j.from_entry_id
+                WHERE e.source_id = ? AND j.gone_at IS NULL AND JSON_CONTAINS(j.names, JSON_QUOTE(?)) LIMIT 1',
+            [$source, $name],
+        );
 
         return is_numeric($id) ? (int) $id : null;
     }
@@ -264,7 +302,13 @@ final readonly class Joins
     public function names(array $ids): array
     {
         $names = [];
-        foreach ($this->db->iterateAssociative("SELECT p.join_id, e.name, GROUP_CONCAT(f.name ORDER BY p.position SEPARATOR ', ') AS fields FROM join_pair p JOIN field f ON f.id = p.from_field_id JOIN entry e ON e.id = f.entry_id WHERE p.join_id IN (?) GROUP BY p.join_id, e.name", [$ids], [ArrayParameterType::INTEGER]) as $row) {
+        foreach ($this->db->iterateAssociative(
+            "SELECT p.join_id, e.name, GROUP_CONCAT(f.name ORDER BY p.position SEPARATOR ', ') AS fields
+                FROM join_pair p JOIN field f ON f.id = p.from_field_id JOIN entry e ON e.id = f.entry_id WHERE p.join_id IN (?)
+                GROUP BY p.join_id, e.name",
+            [$ids],
+            [ArrayParameterType::INTEGER],
+        ) as $row) {
             $names[Row::int($row, 'join_id')] = Row::text($row, 'name').' by '.Row::text($row, 'fields');
         }
 

@@ -22,7 +22,8 @@ final readonly class RegisterCatalog
     public function of(int $sourceId): array
     {
         $columns = $gone = [];
-        $fields = 'SELECT f.entry_id, f.facts FROM field f JOIN entry e ON e.id = f.entry_id WHERE e.source_id = ? AND f.gone_at IS NULL ORDER BY f.entry_id, f.position';
+        $fields = 'SELECT f.entry_id, f.facts FROM field f JOIN entry e ON e.id = f.entry_id WHERE e.source_id = ? AND f.gone_at IS NULL
+            ORDER BY f.entry_id, f.position';
         foreach ($this->db->iterateAssociative($fields, [$sourceId]) as $row) {
             $columns[Row::int($row, 'entry_id')][] = Row::json($row, 'facts');
         }

@@ -65,7 +65,10 @@ final class RegisterController extends AbstractController
     #[Route('/register/index/{source<\d+>}', name: 'register_index', methods: ['GET'])]
     public function indexRows(Request $request, int $source): Response
     {
-        return $this->render('register/_index.html.twig', ['index' => $this->index($source, trim($request->query->getString('q')), null), 'current' => $request->query->getInt('current')]);
+        return $this->render(
+            'register/_index.html.twig',
+            ['index' => $this->index($source, trim($request->query->getString('q')), null), 'current' => $request->query->getInt('current')],
+        );
     }
 
     #[Route('/register/{id<\d+>}/history', name: 'entry_history', methods: ['GET'])]
@@ -73,7 +76,10 @@ final class RegisterController extends AbstractController
     {
         $entry = $this->entries->one($id) ?? throw $this->createNotFoundException('There is no such entry in the register.');
 
-        return $this->render('register/history.html.twig', ['entry' => $entry] + $this->history->of(EntryTopic::NAME, $id, $request->query->getInt('before', \PHP_INT_MAX)));
+        return $this->render(
+            'register/history.html.twig',
+            ['entry' => $entry] + $this->history->of(EntryTopic::NAME, $id, $request->query->getInt('before', \PHP_INT_MAX)),
+        );
     }
 
     /** @return array{rows: list<array<string, mixed>>, total: int, source: int, shown: int} */

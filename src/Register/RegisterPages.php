@@ -58,7 +58,11 @@ final readonly class RegisterPages
             $rows[$i]['source_name'] = $sources[Row::int($row, 'source_id')]['name'] ?? '';
         }
 
-        return ['rows' => $rows, 'total' => Row::int(['n' => $this->db->fetchOne("SELECT COUNT(*) FROM entry e WHERE $where", $parameters)], 'n'), 'next' => $next];
+        return [
+            'rows' => $rows,
+            'total' => Row::int(['n' => $this->db->fetchOne("SELECT COUNT(*) FROM entry e WHERE $where", $parameters)], 'n'),
+            'next' => $next,
+        ];
     }
 
     /** @return array{string, list<string|int>} */
@@ -71,7 +75,11 @@ final readonly class RegisterPages
             $where[] = '(e.name LIKE ? COLLATE utf8mb4_unicode_ci OR e.business_name LIKE ?)';
             array_push($parameters, $like, $like);
         }
-        foreach (['e.source_id = ?' => $filter->source ?: null, 'e.schema_name = ?' => $filter->schema ?: null, 'e.table_type = ?' => $filter->type?->value] as $condition => $value) {
+        foreach ([
+            'e.source_id = ?' => $filter->source ?: null,
+            'e.schema_name = ?' => $filter->schema ?: null,
+            'e.table_type = ?' => $filter->type?->value,
+        ] as $condition => $value) {
             if (null !== $value) {
                 $where[] = $condition;
                 $parameters[] = $value;

@@ -18,8 +18,14 @@ final readonly class Renaming
 {
     private const SITTING = 'drift';
 
-    public function __construct(private Connection $db, private EntryStore $entries, private Fields $fields, private FoldedNames $names, private History $history, private EventDispatcherInterface $events)
-    {
+    public function __construct(
+        private Connection $db,
+        private EntryStore $entries,
+        private Fields $fields,
+        private FoldedNames $names,
+        private History $history,
+        private EventDispatcherInterface $events,
+    ) {
     }
 
     public function entry(int $source, Place $from, Place $to, Account $account): void
@@ -33,7 +39,10 @@ final readonly class Renaming
             // An entry of that name was there once and is gone: it gives its name up, and keeps its texts.
             $this->db->executeStatement("UPDATE entry SET name = CONCAT(LEFT(name, 230), ' (gone, ', id, ')') WHERE id = ?", [$taken]);
         }
-        $this->db->executeStatement('UPDATE entry SET schema_name = ?, name = ?, identifier_id = ? WHERE id = ?', [$to->schema, $to->name, $this->identifier($to->name), $id]);
+        $this->db->executeStatement(
+            'UPDATE entry SET schema_name = ?, name = ?, identifier_id = ? WHERE id = ?',
+            [$to->schema, $to->name, $this->identifier($to->name), $id],
+        );
         $this->history->note($account, new Subject(EntryTopic::NAME, $id, EntryTopic::NAME, $id), 'name', (string) $from, (string) $to, self::SITTING);
     }
 

@@ -147,12 +147,21 @@ final readonly class Search
         if ([] === $terms) {
             return ['entries' => [], 'fields' => [], 'texts' => []];
         }
-        $entries = $this->written('entry', 'e.id, e.source_id, e.schema_name, e.name, e.business_name, e.grain, e.meaning', '', ['business_name', 'grain', 'meaning'], $terms);
+        $entries = $this->written(
+            'entry',
+            'e.id, e.source_id, e.schema_name, e.name, e.business_name, e.grain, e.meaning',
+            '',
+            ['business_name', 'grain', 'meaning'],
+            $terms,
+        );
         $fields = $this->written('field', 'e.id, e.name, e.business_name, e.meaning, x.id AS entry, x.schema_name, x.name AS entry_name, x.business_name AS entry_title', 'JOIN entry x ON x.id = e.entry_id AND x.gone_at IS NULL', ['business_name', 'meaning'], $terms);
         $found = ['entries' => [], 'fields' => [], 'texts' => []];
         $sources = $this->sources->all();
         foreach ($entries as $row) {
-            self::allIn(Row::text($row, 'business_name'), $terms) ? $found['entries'][] = self::entry($row, $sources) : $found['texts'][] = self::entry($row, $sources) + ['excerpt' => self::excerpt(Row::text($row, 'grain').' '.Row::text($row, 'meaning'), $terms)];
+            self::allIn(Row::text($row, 'business_name'), $terms) ? $found['entries'][] = self::entry($row, $sources) : $found['texts'][] = self::entry($row, $sources) + ['excerpt' => self::excerpt(
+                Row::text($row, 'grain').' '.Row::text($row, 'meaning'),
+                $terms,
+            )];
         }
         foreach ($fields as $row) {
             self::allIn(Row::text($row, 'business_name'), $terms) ? $found['fields'][] = self::field($row) : $found['texts'][] = self::field($row) + ['excerpt' => self::excerpt(Row::text($row, 'meaning'), $terms)];
@@ -170,7 +179,15 @@ final readonly class Search
      */
     private static function entry(array $row, array $sources): array
     {
-        return ['kind' => 'entry', 'key' => 'e'.Row::int($row, 'id'), 'id' => Row::int($row, 'id'), 'field' => null, 'name' => Row::text($row, 'name'), 'title' => Entries::title(Row::text($row, 'business_name'), Row::text($row, 'name')), 'where' => ($sources[Row::int($row, 'source_id')]['name'] ?? '').' · '.Row::text($row, 'schema_name')];
+        return [
+            'kind' => 'entry',
+            'key' => 'e'.Row::int($row, 'id'),
+            'id' => Row::int($row, 'id'),
+            'field' => null,
+            'name' => Row::text($row, 'name'),
+            'title' => Entries::title(Row::text($row, 'business_name'), Row::text($row, 'name')),
+            'where' => ($sources[Row::int($row, 'source_id')]['name'] ?? '').' · '.Row::text($row, 'schema_name'),
+        ];
     }
 
     /**
@@ -180,7 +197,15 @@ final readonly class Search
      */
     private static function field(array $row): array
     {
-        return ['kind' => 'field', 'key' => 'f'.Row::int($row, 'id'), 'id' => Row::int($row, 'entry'), 'field' => Row::int($row, 'id'), 'name' => Row::text($row, 'name'), 'title' => Row::text($row, 'business_name'), 'where' => (string) new Place(Row::text($row, 'schema_name'), Row::text($row, 'entry_name'))];
+        return [
+            'kind' => 'field',
+            'key' => 'f'.Row::int($row, 'id'),
+            'id' => Row::int($row, 'entry'),
+            'field' => Row::int($row, 'id'),
+            'name' => Row::text($row, 'name'),
+            'title' => Row::text($row, 'business_name'),
+            'where' => (string) new Place(Row::text($row, 'schema_name'), Row::text($row, 'entry_name')),
+        ];
     }
 
     /**

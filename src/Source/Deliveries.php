@@ -31,7 +31,11 @@ final readonly class Deliveries
     /** @return list<string> endings of what may be handed in: files that are read, packed ones, and databases that are files */
     public static function endings(): array
     {
-        return [...self::READ, ...self::PACKED, ...array_merge(...array_values(array_map(static fn (Dialect $dialect): array => $dialect->endings(), Dialects::all())))];
+        return [
+            ...self::READ,
+            ...self::PACKED,
+            ...array_merge(...array_values(array_map(static fn (Dialect $dialect): array => $dialect->endings(), Dialects::all()))),
+        ];
     }
 
     /**
@@ -118,7 +122,11 @@ final readonly class Deliveries
         for ($i = 0; $i < $zip->numFiles; ++$i) {
             $inner = (string) $zip->getNameIndex($i);
             $safe = trim((string) preg_replace('/[^\p{L}\p{N}._ ()-]+/u', '_', basename(str_replace('\\', '/', $inner))), '. ');
-            if (str_ends_with($inner, '/') || '' === $safe || str_contains($inner, '__MACOSX') || !\in_array(strtolower(pathinfo($safe, \PATHINFO_EXTENSION)), self::READ, true)) {
+            if (str_ends_with($inner, '/') || '' === $safe || str_contains($inner, '__MACOSX') || !\in_array(
+                strtolower(pathinfo($safe, \PATHINFO_EXTENSION)),
+                self::READ,
+                true,
+            )) {
                 continue;
             }
             $from = $zip->getStream($inner);
@@ -200,7 +208,10 @@ final readonly class Deliveries
         fclose($from);
         self::close($out, $name);
         if ($size >= 0 && $written !== $size) {
-            throw new SourceError(\sprintf('“%s” did not arrive whole: %s of %s bytes came.', $name, Amount::count($written), Amount::count($size)), 'Hand it in again.');
+            throw new SourceError(
+                \sprintf('“%s” did not arrive whole: %s of %s bytes came.', $name, Amount::count($written), Amount::count($size)),
+                'Hand it in again.',
+            );
         }
 
         return $written;
@@ -210,7 +221,10 @@ final readonly class Deliveries
     private function bounded(int $written, int $packed, string $name): void
     {
         if ($written > self::MOST_BYTES || ($written > self::GROWTH_COUNTS_FROM && $written > self::MOST_GROWTH * max(1, $packed))) {
-            throw new SourceError(\sprintf('“%s” grows beyond all measure when it is unpacked, so it was refused.', $name), 'If it is in good faith, unpack it and hand in the files themselves.');
+            throw new SourceError(
+                \sprintf('“%s” grows beyond all measure when it is unpacked, so it was refused.', $name),
+                'If it is in good faith, unpack it and hand in the files themselves.',
+            );
         }
     }
 
@@ -241,7 +255,10 @@ final readonly class Deliveries
 
     private static function full(string $name): SourceError
     {
-        return new SourceError(\sprintf('“%s” could not be kept whole.', $name), 'The disk may be full, or the folder var/files closed to Fasti: tell whoever looks after it.');
+        return new SourceError(
+            \sprintf('“%s” could not be kept whole.', $name),
+            'The disk may be full, or the folder var/files closed to Fasti: tell whoever looks after it.',
+        );
     }
 
     private static function damaged(string $name): SourceError

@@ -47,6 +47,12 @@ final readonly class OwnDatabase
         $plain = trim(strtolower($host), '[]');
         $found = false !== filter_var($plain, \FILTER_VALIDATE_IP) ? [$plain] : (gethostbynamel($plain) ?: [$plain]);
 
-        return array_map(static fn (string $address): string => 1 === preg_match('/^(?:127\.|0\.0\.0\.0$|::1$|::$|(?:0:){7}1$|::ffff:(?:127\.|7f)|localhost$)/', $address) ? 'here' : $address, $found);
+        return array_map(
+            static fn (string $address): string => 1 === preg_match(
+                '/^(?:127\.|0\.0\.0\.0$|::1$|::$|(?:0:){7}1$|::ffff:(?:127\.|7f)|localhost$)/',
+                $address,
+            ) ? 'here' : $address,
+            $found,
+        );
     }
 }

@@ -22,8 +22,12 @@ use Symfony\Component\Security\Http\Attribute\IsGranted;
 
 final class SourceController extends AbstractController
 {
-    public function __construct(private readonly EntityManagerInterface $entities, private readonly Vault $vault, private readonly Sources $sources, private readonly Deliveries $deliveries)
-    {
+    public function __construct(
+        private readonly EntityManagerInterface $entities,
+        private readonly Vault $vault,
+        private readonly Sources $sources,
+        private readonly Deliveries $deliveries,
+    ) {
     }
 
     #[Route('/sources/new', name: 'source_new', methods: ['GET', 'POST'])]
@@ -98,7 +102,13 @@ final class SourceController extends AbstractController
         // Empty for a connection that is not saved yet.
         $kept = $this->entities->find(Connection::class, (int) $given->getString('connection'));
         $input = null === $kept ? new SourceInput() : SourceInput::of($kept->source, $kept);
-        [$input->url, $input->host, $input->database, $input->account, $input->secret] = [$given->getString('url'), $given->getString('host'), $given->getString('database'), $given->getString('account'), $given->getString('secret')];
+        [$input->url, $input->host, $input->database, $input->account, $input->secret] = [
+            $given->getString('url'),
+            $given->getString('host'),
+            $given->getString('database'),
+            $given->getString('account'),
+            $given->getString('secret'),
+        ];
         $input->engine = $given->getString('engine', $input->engine);
         $input->port = (int) $given->getString('port') ?: null;
         try {
@@ -121,7 +131,13 @@ final class SourceController extends AbstractController
         return $this->json([
             'ok' => true,
             'message' => \sprintf('Connected to %s.', $inventory->server),
-            'advice' => \sprintf('The account may read %s and %s in %s%s.', Amount::of($inventory->tables(), 'table'), Amount::of($inventory->views(), 'view'), Amount::of(\count($schemas), 'schema'), $named),
+            'advice' => \sprintf(
+                'The account may read %s and %s in %s%s.',
+                Amount::of($inventory->tables(), 'table'),
+                Amount::of($inventory->views(), 'view'),
+                Amount::of(\count($schemas), 'schema'),
+                $named,
+            ),
         ]);
     }
 
@@ -160,7 +176,11 @@ final class SourceController extends AbstractController
         if (!$all && [] === $schemas) {
             return $this->chosen($source, new SourceError('No schema is chosen, so there would be nothing to read.', 'Tick at least one.'));
         }
-        $source->choose(new Choice($all ? [] : $schemas, self::patterns($request->request->getString('include')), self::patterns($request->request->getString('exclude'))));
+        $source->choose(new Choice(
+            $all ? [] : $schemas,
+            self::patterns($request->request->getString('include')),
+            self::patterns($request->request->getString('exclude')),
+        ));
         $this->entities->flush();
 
         return $this->redirectToRoute('survey_start_now', ['id' => $id], 307);

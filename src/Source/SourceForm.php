@@ -38,7 +38,11 @@ final class SourceForm extends AbstractType
                 'class' => Cadence::class, 'label' => 'Surveyed', 'choice_label' => static fn (Cadence $cadence): string => $cadence->inWords(),
                 'help' => 'By the system\'s scheduler, which calls fasti:survey-due.',
             ])
-            ->add('label', TextType::class, ['empty_data' => '', 'label' => 'Called', 'attr' => $plain, 'help' => 'What people call this way to it: live, test.'])
+            ->add(
+                'label',
+                TextType::class,
+                ['empty_data' => '', 'label' => 'Called', 'attr' => $plain, 'help' => 'What people call this way to it: live, test.'],
+            )
             ->add('engine', ChoiceType::class, ['label' => 'Kind', 'expanded' => true, 'choices' => $this->engines(), 'choice_attr' => $this->asks(...)])
             ->add('url', TextType::class, $text + [
                 'label' => 'Connection URL', 'attr' => $plain, 'help' => 'Paste it whole and the fields below fill themselves, or leave it empty.',
@@ -55,9 +59,14 @@ final class SourceForm extends AbstractType
                 'required' => false, 'multiple' => true, 'label' => 'Hand in', 'attr' => ['accept' => '.'.implode(',.', Deliveries::endings())],
             ])
             ->add('path', TextType::class, $text + [
-                'label' => 'Or a path', 'attr' => $plain, 'help' => 'Of a file or folder below var/files on the machine of Fasti, for what is too large to hand in.',
+                'label' => 'Or a path', 'attr' => $plain,
+                'help' => 'Of a file or folder below var/files on the machine of Fasti, for what is too large to hand in.',
             ])
-            ->add('dialect', ChoiceType::class, $text + ['label' => 'Dialect', 'choices' => ['worked out from the script' => ''] + array_flip($dialects), 'help' => 'Of scripts of SQL.']);
+            ->add(
+                'dialect',
+                ChoiceType::class,
+                $text + ['label' => 'Dialect', 'choices' => ['worked out from the script' => ''] + array_flip($dialects), 'help' => 'Of scripts of SQL.'],
+            );
     }
 
     /** @return array<string, string> label → engine */

@@ -54,8 +54,20 @@ final class SourceInput
     public static function of(Source $source, Connection $connection): self
     {
         $input = new self();
-        [$input->name, $input->purpose, $input->owner, $input->cadence, $input->label] = [$source->name, $source->purpose, $source->owner, $source->cadence, $connection->label];
-        [$input->engine, $input->host, $input->port, $input->database, $input->account] = [$connection->engine, $connection->host, $connection->port ?: null, $connection->database, $connection->account];
+        [$input->name, $input->purpose, $input->owner, $input->cadence, $input->label] = [
+            $source->name,
+            $source->purpose,
+            $source->owner,
+            $source->cadence,
+            $connection->label,
+        ];
+        [$input->engine, $input->host, $input->port, $input->database, $input->account] = [
+            $connection->engine,
+            $connection->host,
+            $connection->port ?: null,
+            $connection->database,
+            $connection->account,
+        ];
         [$input->kept, $input->dialect] = [$connection->path, $connection->dialect];
         $input->secretKept = '' !== $connection->sealedSecret;
         $input->opens = [$connection->engine, $connection->host, $connection->port, $connection->account];
@@ -87,7 +99,14 @@ final class SourceInput
                 return new Target($target->engine, path: null === $deliveries ? $target->path : $deliveries->allowed($target->path));
             }
 
-            return '' !== $target->secret ? $target : new Target($target->engine, $target->host, $target->port, $target->database, $target->account, '' === $this->secret ? $kept : $this->secret);
+            return '' !== $target->secret ? $target : new Target(
+                $target->engine,
+                $target->host,
+                $target->port,
+                $target->database,
+                $target->account,
+                '' === $this->secret ? $kept : $this->secret,
+            );
         }
         if (!$this->isServer()) {
             return $this->fileTarget($deliveries);
@@ -96,7 +115,14 @@ final class SourceInput
             throw new SourceError('No host is given.', 'Paste a connection URL, or fill in at least host and account.');
         }
 
-        return new Target($this->engine, trim($this->host), $this->port ?? Dialects::of($this->engine)->port(), trim($this->database), $this->account, '' === $this->secret ? $kept : $this->secret);
+        return new Target(
+            $this->engine,
+            trim($this->host),
+            $this->port ?? Dialects::of($this->engine)->port(),
+            trim($this->database),
+            $this->account,
+            '' === $this->secret ? $kept : $this->secret,
+        );
     }
 
     /** @throws SourceError */
@@ -110,7 +136,10 @@ final class SourceInput
             $given = [];
             foreach ($this->files as $file) {
                 if (!$file->isValid()) {
-                    throw new SourceError(\sprintf('“%s” did not arrive whole: %s', $file->getClientOriginalName(), $file->getErrorMessage()), 'A file beyond the limit can be put into the folder var/files and named by its path.');
+                    throw new SourceError(
+                        \sprintf('“%s” did not arrive whole: %s', $file->getClientOriginalName(), $file->getErrorMessage()),
+                        'A file beyond the limit can be put into the folder var/files and named by its path.',
+                    );
                 }
                 $given[$file->getClientOriginalName()] = $file->getPathname();
             }
@@ -134,7 +163,13 @@ final class SourceInput
     public function fill(Source $source, Connection $connection, Vault $vault, Deliveries $deliveries): void
     {
         $target = $this->target('', $deliveries);
-        [$source->name, $source->purpose, $source->owner, $source->cadence, $connection->label] = [trim($this->name), trim($this->purpose), trim($this->owner), $this->cadence, trim($this->label)];
+        [$source->name, $source->purpose, $source->owner, $source->cadence, $connection->label] = [
+            trim($this->name),
+            trim($this->purpose),
+            trim($this->owner),
+            $this->cadence,
+            trim($this->label),
+        ];
         if (!$this->opensWithKeptSecret($target)) {
             $connection->sealedSecret = '';
         }

@@ -38,8 +38,15 @@ use Symfony\Component\Security\Http\Attribute\IsGranted;
 /** What is particular to collections of documents: their JSON Schema, tests against it, and planning them ahead. */
 final class CollectionController extends AbstractController
 {
-    public function __construct(private readonly Entries $entries, private readonly RegisterCatalog $register, private readonly Texts $texts, private readonly DocumentTest $test, private readonly Deliveries $deliveries, private readonly SaidStore $said, private readonly EntryStore $store)
-    {
+    public function __construct(
+        private readonly Entries $entries,
+        private readonly RegisterCatalog $register,
+        private readonly Texts $texts,
+        private readonly DocumentTest $test,
+        private readonly Deliveries $deliveries,
+        private readonly SaidStore $said,
+        private readonly EntryStore $store,
+    ) {
     }
 
     /** The schema, worked out or tightened, and a place to test documents against it. */
@@ -63,7 +70,15 @@ final class CollectionController extends AbstractController
                 } elseif (null !== $typed) {
                     $this->denyAccessUnlessGranted(Act::DESCRIBE);
                     $same = trim($typed) === trim($drawn);
-                    $this->texts->save($account, EntryTopic::NAME, $id, 'jsonSchema', $request->request->getString('base'), $same ? '' : $typed, bin2hex(random_bytes(8)));
+                    $this->texts->save(
+                        $account,
+                        EntryTopic::NAME,
+                        $id,
+                        'jsonSchema',
+                        $request->request->getString('base'),
+                        $same ? '' : $typed,
+                        bin2hex(random_bytes(8)),
+                    );
 
                     return $this->redirectToRoute('entry_schema', ['id' => $id], 303);
                 } else {
@@ -76,7 +91,11 @@ final class CollectionController extends AbstractController
             }
         }
 
-        return $this->render('survey/schema.html.twig', ['entry' => $entry, 'stated' => $this->stated($id), 'drawn' => $drawn, 'typed' => $typed, 'error' => $error, 'result' => $result], new Response(status: null === $error ? 200 : 422));
+        return $this->render(
+            'survey/schema.html.twig',
+            ['entry' => $entry, 'stated' => $this->stated($id), 'drawn' => $drawn, 'typed' => $typed, 'error' => $error, 'result' => $result],
+            new Response(status: null === $error ? 200 : 422),
+        );
     }
 
     #[Route('/register/{id<\d+>}/schema.json', name: 'entry_schema_file', methods: ['GET'])]
@@ -84,7 +103,14 @@ final class CollectionController extends AbstractController
     {
         $entry = $this->entry($id);
 
-        return new Response($this->stated($id) ?: $this->drawn($entry), 200, ['Content-Type' => 'application/schema+json', 'Content-Disposition' => 'attachment; filename="'.preg_replace('/[^\w.-]+/', '_', $entry->name).'.schema.json"']);
+        return new Response(
+            $this->stated($id) ?: $this->drawn($entry),
+            200,
+            [
+                'Content-Type' => 'application/schema+json',
+                'Content-Disposition' => 'attachment; filename="'.preg_replace('/[^\w.-]+/', '_', $entry->name).'.schema.json"',
+            ],
+        );
     }
 
     /** Documents a collection before it exists. */

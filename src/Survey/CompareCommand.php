@@ -67,12 +67,23 @@ final readonly class CompareCommand
         }
         foreach ($drift as $item) {
             $table = $item->table();
-            yield \sprintf('%-8s %s%s', $item->change->value, $table->place(), Fate::Renamed === $item->change && null !== $item->before ? \sprintf(', was %s: %s', $item->before->place(), $item->reason) : '');
+            yield \sprintf(
+                '%-8s %s%s',
+                $item->change->value,
+                $table->place(),
+                Fate::Renamed === $item->change && null !== $item->before ? \sprintf(', was %s: %s', $item->before->place(), $item->reason) : '',
+            );
             foreach ($item->words as $words) {
                 yield '           '.$words;
             }
             foreach ($item->columns as $column) {
-                yield \sprintf('           %-8s %s%s%s', $column->change->value, $column->name(), Fate::Renamed === $column->change && null !== $column->before ? \sprintf(', was %s: %s', $column->before->name, $column->reason) : '', [] === $column->words ? '' : ': '.implode('; ', $column->words));
+                yield \sprintf(
+                    '           %-8s %s%s%s',
+                    $column->change->value,
+                    $column->name(),
+                    Fate::Renamed === $column->change && null !== $column->before ? \sprintf(', was %s: %s', $column->before->name, $column->reason) : '',
+                    [] === $column->words ? '' : ': '.implode('; ', $column->words),
+                );
             }
         }
     }

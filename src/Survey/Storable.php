@@ -27,7 +27,12 @@ final class Storable
             $columns = array_values(array_filter($table->columns, static fn (Column $column): bool => mb_strlen($column->name) <= self::FIELD));
             $out = \count($table->columns) - \count($columns);
             if ($out > 0) {
-                $notes[] = \sprintf('%s: %s left out, whose name or path has more than %d characters.', $table->name, Amount::of($out, 'field').(1 === $out ? ' was' : ' were'), self::FIELD);
+                $notes[] = \sprintf(
+                    '%s: %s left out, whose name or path has more than %d characters.',
+                    $table->name,
+                    Amount::of($out, 'field').(1 === $out ? ' was' : ' were'),
+                    self::FIELD,
+                );
                 $table = $table->with(columns: $columns);
             }
             $tables[] = $table;

@@ -60,7 +60,13 @@ final readonly class SurveyCommand
             return Command::FAILURE;
         }
         if ('json' === $format) {
-            $output->writeln(json_encode(OpenForm::of($catalog), \JSON_THROW_ON_ERROR | \JSON_INVALID_UTF8_SUBSTITUTE | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES | \JSON_PRETTY_PRINT), OutputInterface::OUTPUT_RAW);
+            $output->writeln(
+                json_encode(
+                    OpenForm::of($catalog),
+                    \JSON_THROW_ON_ERROR | \JSON_INVALID_UTF8_SUBSTITUTE | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES | \JSON_PRETTY_PRINT,
+                ),
+                OutputInterface::OUTPUT_RAW,
+            );
         } else {
             foreach ($this->text($catalog) as $line) {
                 $output->writeln($line, OutputInterface::OUTPUT_RAW);

@@ -29,8 +29,14 @@ final class SurveyController extends AbstractController
     /** How many places of a finding the summary names; the rest is one link away. */
     public const PLACES = 12;
 
-    public function __construct(private readonly EntityManagerInterface $entities, private readonly Surveys $surveys, private readonly EntryStore $entries, private readonly Findings $findings, private readonly Fields $fields, private readonly Connectors $connectors)
-    {
+    public function __construct(
+        private readonly EntityManagerInterface $entities,
+        private readonly Surveys $surveys,
+        private readonly EntryStore $entries,
+        private readonly Findings $findings,
+        private readonly Fields $fields,
+        private readonly Connectors $connectors,
+    ) {
     }
 
     #[Route('/sources', name: 'sources', methods: ['GET'])]
@@ -105,7 +111,10 @@ final class SurveyController extends AbstractController
         $keys = array_flip($places);
         $standouts = [];
         foreach ($this->findings->groups($source) as $group) {
-            $found = array_values(array_filter($this->findings->places($group['check'], $group['group'], $source, self::PLACES), static fn (array $place): bool => !$place['aside']));
+            $found = array_values(array_filter(
+                $this->findings->places($group['check'], $group['group'], $source, self::PLACES),
+                static fn (array $place): bool => !$place['aside'],
+            ));
             $fields = $this->fields->called(array_values(array_filter(array_column($found, 'field'))));
             $standouts[] = $group + ['places' => array_map(static fn (array $place): array => $place + [
                 'where' => Place::ofKey($keys[$place['entry']] ?? '').(isset($fields[$place['field']]) ? '.'.$fields[$place['field']] : ''),

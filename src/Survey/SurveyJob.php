@@ -114,7 +114,10 @@ final readonly class SurveyJob implements JobKind
     /** What the choice leaves out is neither gone nor renamed. A collection that is only planned is not expected to be there. */
     private static function within(Catalog $register, Choice $choice): Catalog
     {
-        return $register->with(tables: array_values(array_filter($register->tables, static fn (Table $table): bool => $choice->takes($table->schema, $table->name) && !$table->planned)));
+        return $register->with(tables: array_values(array_filter(
+            $register->tables,
+            static fn (Table $table): bool => $choice->takes($table->schema, $table->name) && !$table->planned,
+        )));
     }
 
     /**

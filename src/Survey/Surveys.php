@@ -18,8 +18,13 @@ final readonly class Surveys
 {
     private const LISTED = 50;
 
-    public function __construct(private EntityManagerInterface $entities, private Connection $db, private Jobs $jobs, private SurveyJob $kind, private RunJobHandler $handler)
-    {
+    public function __construct(
+        private EntityManagerInterface $entities,
+        private Connection $db,
+        private Jobs $jobs,
+        private SurveyJob $kind,
+        private RunJobHandler $handler,
+    ) {
     }
 
     /** Asks for a survey; one that is on its way already is given back instead. */
@@ -61,7 +66,10 @@ final readonly class Surveys
     /** No later survey of the source has found anything. */
     public function isLatest(Survey $survey): bool
     {
-        return false === $this->db->fetchOne('SELECT id FROM survey WHERE source_id = ? AND id > ? AND ended_at IS NOT NULL LIMIT 1', [$survey->source->id(), $survey->id()]);
+        return false === $this->db->fetchOne(
+            'SELECT id FROM survey WHERE source_id = ? AND id > ? AND ended_at IS NOT NULL LIMIT 1',
+            [$survey->source->id(), $survey->id()],
+        );
     }
 
     /**

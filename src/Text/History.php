@@ -26,7 +26,8 @@ final readonly class History
     public function note(Account $account, Subject $subject, string $property, string $before, string $after, string $sitting): int
     {
         $this->db->executeStatement(
-            'INSERT INTO change_event (topic, topic_id, page, page_id, property, text_before, text_after, account_id, at, sitting) VALUES (?, ?, ?, ?, ?, ?, ?, ?, UTC_TIMESTAMP(), ?)',
+            'INSERT INTO change_event (topic, topic_id, page, page_id, property, text_before, text_after, account_id, at, sitting)
+                VALUES (?, ?, ?, ?, ?, ?, ?, ?, UTC_TIMESTAMP(), ?)',
             [$subject->topic, $subject->id, $subject->page, $subject->pageId, $property, $before, $after, $account->id(), mb_substr($sitting, 0, 40)],
         );
 
@@ -52,7 +53,13 @@ final readonly class History
         }
         $by = Row::int($row, 'account_id');
 
-        return ['id' => Row::int($row, 'id'), 'account' => $by, 'by' => $this->accounts->names([$by])[$by] ?? '', 'at' => Row::text($row, 'at'), 'sitting' => Row::text($row, 'sitting')];
+        return [
+            'id' => Row::int($row, 'id'),
+            'account' => $by,
+            'by' => $this->accounts->names([$by])[$by] ?? '',
+            'at' => Row::text($row, 'at'),
+            'sitting' => Row::text($row, 'sitting'),
+        ];
     }
 
     /** @return array{topic: string, id: int, property: string, before: string}|null */
@@ -60,7 +67,12 @@ final readonly class History
     {
         $row = $this->db->fetchAssociative('SELECT topic, topic_id, property, text_before FROM change_event WHERE id = ?', [$id]);
 
-        return false === $row ? null : ['topic' => Row::text($row, 'topic'), 'id' => Row::int($row, 'topic_id'), 'property' => Row::text($row, 'property'), 'before' => Row::text($row, 'text_before')];
+        return false === $row ? null : [
+            'topic' => Row::text($row, 'topic'),
+            'id' => Row::int($row, 'topic_id'),
+            'property' => Row::text($row, 'property'),
+            'before' => Row::text($row, 'text_before'),
+        ];
     }
 
     /**
@@ -80,8 +92,10 @@ final readonly class History
         $names = $this->names($page, $rows);
         $people = $this->accounts->names(array_map(static fn (array $row): int => Row::int($row, 'account_id'), $rows));
         $changes = array_map(static fn (array $row): array => [
-            'id' => Row::int($row, 'id'), 'topic' => Row::text($row, 'topic'), 'topicId' => Row::int($row, 'topic_id'), 'property' => Row::text($row, 'property'),
-            'before' => Row::text($row, 'text_before'), 'after' => Row::text($row, 'text_after'), 'at' => Row::text($row, 'at'), 'by' => $people[Row::int($row, 'account_id')] ?? '',
+            'id' => Row::int($row, 'id'), 'topic' => Row::text($row, 'topic'), 'topicId' => Row::int($row, 'topic_id'),
+            'property' => Row::text($row, 'property'),
+            'before' => Row::text($row, 'text_before'), 'after' => Row::text($row, 'text_after'), 'at' => Row::text($row, 'at'),
+            'by' => $people[Row::int($row, 'account_id')] ?? '',
             'of' => $names[Row::text($row, 'topic')][Row::int($row, 'topic_id')] ?? '',
         ], \array_slice($rows, 0, self::PAGE));
 

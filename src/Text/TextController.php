@@ -29,7 +29,15 @@ final class TextController extends AbstractController
     {
         $given = $request->getPayload();
         try {
-            $done = $this->texts->save($account, $given->getString('topic'), $given->getInt('id'), $given->getString('property'), $given->getString('base'), $given->getString('value'), $given->getString('sitting'));
+            $done = $this->texts->save(
+                $account,
+                $given->getString('topic'),
+                $given->getInt('id'),
+                $given->getString('property'),
+                $given->getString('base'),
+                $given->getString('value'),
+                $given->getString('sitting'),
+            );
         } catch (BadText $e) {
             return $this->json(['error' => $e->getMessage()], 422);
         }

@@ -15,8 +15,13 @@ final readonly class Texts
     /** How often a change is tried again that the database has refused because of another at the same moment. */
     private const TRIES = 8;
 
-    public function __construct(private Connection $db, private Vocabulary $vocabulary, private SaidStore $said, private History $history, private EventDispatcherInterface $events)
-    {
+    public function __construct(
+        private Connection $db,
+        private Vocabulary $vocabulary,
+        private SaidStore $said,
+        private History $history,
+        private EventDispatcherInterface $events,
+    ) {
     }
 
     /**
@@ -89,7 +94,11 @@ final readonly class Texts
     {
         $value = self::clean($value);
         if (mb_strlen($value) > $property->most()) {
-            throw new BadText(\sprintf('This text has %d characters; %d fit here. It is kept in this browser: shorten it, and it will be saved.', mb_strlen($value), $property->most()));
+            throw new BadText(\sprintf(
+                'This text has %d characters; %d fit here. It is kept in this browser: shorten it, and it will be saved.',
+                mb_strlen($value),
+                $property->most(),
+            ));
         }
         $property->check($value, $id);
 

@@ -22,8 +22,12 @@ final readonly class Jobs
     public const SILENCE = 150;
     private const LOCK = 'fasti.work';
 
-    public function __construct(private EntityManagerInterface $entities, private Connection $progressConnection, private JobKinds $kinds, private MessageBusInterface $bus)
-    {
+    public function __construct(
+        private EntityManagerInterface $entities,
+        private Connection $progressConnection,
+        private JobKinds $kinds,
+        private MessageBusInterface $bus,
+    ) {
     }
 
     /**
@@ -64,7 +68,10 @@ final readonly class Jobs
         $this->endAbandoned();
 
         return $this->locked(function () use ($kind, $lane, $payload, $account, $with): array {
-            $open = $this->progressConnection->fetchOne("SELECT id FROM job WHERE lane = ? AND kind = ? AND state IN ('waiting', 'running') ORDER BY id DESC LIMIT 1", [$lane, $kind->name()]);
+            $open = $this->progressConnection->fetchOne(
+                "SELECT id FROM job WHERE lane = ? AND kind = ? AND state IN ('waiting', 'running') ORDER BY id DESC LIMIT 1",
+                [$lane, $kind->name()],
+            );
             if (is_numeric($open)) {
                 return [$this->find((int) $open) ?? throw new \LogicException('A job vanished.'), false];
             }
@@ -97,7 +104,10 @@ final readonly class Jobs
         $kind = $this->kinds->of($job->kind);
         if ('resume' === $what) {
             if ($kind->pauses()) {
-                $begun = $this->progressConnection->executeStatement("UPDATE job SET state = 'waiting', asked = '', error = '', ended_at = NULL WHERE id = ? AND state IN ('paused', 'failed', 'cancelled')", [$job->id()]);
+                $begun = $this->progressConnection->executeStatement(
+                    "UPDATE job SET state = 'waiting', asked = '', error = '', ended_at = NULL WHERE id = ? AND state IN ('paused', 'failed', 'cancelled')",
+                    [$job->id()],
+                );
                 1 === (int) $begun && $this->bus->dispatch(new RunJob($job->id()));
             }
 
@@ -109,7 +119,8 @@ final readonly class Jobs
         $this->progressConnection->executeStatement("UPDATE job SET asked = ? WHERE id = ? AND state IN ('waiting', 'running')", [$what, $job->id()]);
         // Nobody hears what is asked of one that waits, or whose worker is dead.
         $this->progressConnection->executeStatement(
-            "UPDATE job SET state = ?, asked = '', ended_at = UTC_TIMESTAMP() WHERE id = ? AND (state IN ('waiting', 'paused') OR state = 'running' AND heard_at < UTC_TIMESTAMP() - INTERVAL ? SECOND)",
+            "UPDATE job SET state = ?, asked = '', ended_at = UTC_TIMESTAMP()
+                WHERE id = ? AND (state IN ('waiting', 'paused') OR state = 'running' AND heard_at < UTC_TIMESTAMP() - INTERVAL ? SECOND)",
             ['pause' === $what ? State::Paused->value : State::Cancelled->value, $job->id(), self::SILENCE],
         );
     }
@@ -123,7 +134,9 @@ final readonly class Jobs
     {
         return $this->locked(function () use ($id): ?bool {
             $row = $this->progressConnection->fetchAssociative(
-                "SELECT j.state, j.asked, EXISTS (SELECT 1 FROM job o WHERE o.lane = j.lane AND o.id <> j.id AND o.state = 'running' AND o.heard_at >= UTC_TIMESTAMP() - INTERVAL ? SECOND) AS busy FROM job j WHERE j.id = ?",
+                "SELECT j.state, j.asked, EXISTS (SELECT 1 FROM job o
+                    WHERE o.lane = j.lane AND o.id <> j.id AND o.state = 'running' AND o.heard_at >= UTC_TIMESTAMP() - INTERVAL ? SECOND) AS busy
+                    FROM job j WHERE j.id = ?",
                 [self::SILENCE, $id],
             );
             if (false === $row || State::Waiting->value !== Row::text($row, 'state') || '' !== Row::text($row, 'asked')) {
@@ -132,7 +145,10 @@ final readonly class Jobs
             if (1 === Row::int($row, 'busy')) {
                 return null;
             }
-            $this->progressConnection->executeStatement("UPDATE job SET state = 'running', started_at = COALESCE(started_at, UTC_TIMESTAMP()), heard_at = UTC_TIMESTAMP() WHERE id = ?", [$id]);
+            $this->progressConnection->executeStatement(
+                "UPDATE job SET state = 'running', started_at = COALESCE(started_at, UTC_TIMESTAMP()), heard_at = UTC_TIMESTAMP() WHERE id = ?",
+                [$id],
+            );
 
             return true;
         });
@@ -140,12 +156,18 @@ final readonly class Jobs
 
     public function end(int $id, State $state, string $error = ''): void
     {
-        $this->progressConnection->executeStatement("UPDATE job SET state = ?, error = ?, asked = '', heard_at = UTC_TIMESTAMP(), ended_at = UTC_TIMESTAMP() WHERE id = ? AND state = 'running'", [$state->value, $error, $id]);
+        $this->progressConnection->executeStatement(
+            "UPDATE job SET state = ?, error = ?, asked = '', heard_at = UTC_TIMESTAMP(), ended_at = UTC_TIMESTAMP() WHERE id = ? AND state = 'running'",
+            [$state->value, $error, $id],
+        );
     }
 
     public function stepBack(int $id): void
     {
-        $this->progressConnection->executeStatement("UPDATE job SET state = 'waiting', doing = 'Letting another go first' WHERE id = ? AND state = 'running'", [$id]);
+        $this->progressConnection->executeStatement(
+            "UPDATE job SET state = 'waiting', doing = 'Letting another go first' WHERE id = ? AND state = 'running'",
+            [$id],
+        );
         $this->later($id);
     }
 
@@ -157,7 +179,10 @@ final readonly class Jobs
 
     public function heard(int $id, string $doing, int $done, int $total): void
     {
-        $this->progressConnection->executeStatement('UPDATE job SET doing = ?, done = ?, total = ?, heard_at = UTC_TIMESTAMP() WHERE id = ?', [mb_strimwidth($doing, 0, 390, '…'), $done, $total, $id]);
+        $this->progressConnection->executeStatement(
+            'UPDATE job SET doing = ?, done = ?, total = ?, heard_at = UTC_TIMESTAMP() WHERE id = ?',
+            [mb_strimwidth($doing, 0, 390, '…'), $done, $total, $id],
+        );
     }
 
     /**
@@ -167,7 +192,10 @@ final readonly class Jobs
     public function keep(int $id, array $payload, array $notes): void
     {
         $json = static fn (array $data): string => json_encode($data, \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_UNICODE | \JSON_INVALID_UTF8_SUBSTITUTE);
-        $this->progressConnection->executeStatement('UPDATE job SET payload = ?, notes = ?, heard_at = UTC_TIMESTAMP() WHERE id = ?', [$json($payload), $json($notes), $id]);
+        $this->progressConnection->executeStatement(
+            'UPDATE job SET payload = ?, notes = ?, heard_at = UTC_TIMESTAMP() WHERE id = ?',
+            [$json($payload), $json($notes), $id],
+        );
     }
 
     /** @return string '', pause or cancel; cancel too where the job is not there any more or another took it for dead */
@@ -186,13 +214,20 @@ final readonly class Jobs
             return false;
         }
 
-        return false !== $this->progressConnection->fetchOne("SELECT id FROM job WHERE state = 'waiting' AND asked = '' AND id <> ? AND kind IN (?) LIMIT 1", [$job->id(), $before], [1 => ArrayParameterType::STRING]);
+        return false !== $this->progressConnection->fetchOne(
+            "SELECT id FROM job WHERE state = 'waiting' AND asked = '' AND id <> ? AND kind IN (?) LIMIT 1",
+            [$job->id(), $before],
+            [1 => ArrayParameterType::STRING],
+        );
     }
 
     /** Jobs whose worker died say so: told by their own silence, whatever other workers do. */
     public function endAbandoned(): void
     {
-        $rows = $this->progressConnection->fetchFirstColumn("SELECT id FROM job WHERE state = 'running' AND heard_at < UTC_TIMESTAMP() - INTERVAL ? SECOND", [self::SILENCE]);
+        $rows = $this->progressConnection->fetchFirstColumn(
+            "SELECT id FROM job WHERE state = 'running' AND heard_at < UTC_TIMESTAMP() - INTERVAL ? SECOND",
+            [self::SILENCE],
+        );
         foreach (array_filter($rows, is_numeric(...)) as $id) {
             $job = $this->find((int) $id);
             if (null === $job || !$job->silent()) {

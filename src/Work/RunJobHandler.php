@@ -47,7 +47,11 @@ final readonly class RunJobHandler
             $this->jobs->end($id, State::Failed, $e->getMessage());
         } catch (\Throwable $e) {
             $this->logger->error('Job {id}, a {kind}, failed', ['id' => $id, 'kind' => $job->kind, 'exception' => $e]);
-            $this->jobs->end($id, State::Failed, 'Fasti itself failed here. '.$kind->wordsWhenBroken($job).' The log of the application says more; tell whoever looks after it.');
+            $this->jobs->end(
+                $id,
+                State::Failed,
+                'Fasti itself failed here. '.$kind->wordsWhenBroken($job).' The log of the application says more; tell whoever looks after it.',
+            );
         } finally {
             // What failed in a transaction leaves the manager closed; the next job, and whoever waits for this one, needs one.
             $manager = $this->managers->getManager();

@@ -52,8 +52,12 @@ final class Running implements Progress
     public function within(string $words, int $done, int $total): Progress
     {
         return new class($this, $words, $done, $total) implements Progress {
-            public function __construct(private readonly Running $running, private readonly string $words, private readonly int $part, private readonly int $parts)
-            {
+            public function __construct(
+                private readonly Running $running,
+                private readonly string $words,
+                private readonly int $part,
+                private readonly int $parts,
+            ) {
             }
 
             public function at(string $what, int $done, int $total): void

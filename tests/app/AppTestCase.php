@@ -80,7 +80,12 @@ abstract class AppTestCase extends WebTestCase
         $source = new Source();
         $source->name = $name;
         $source->connection()->engine = 'mariadb';
-        [$source->connection()->host, $source->connection()->port, $source->connection()->account, $source->connection()->database] = ['127.0.0.1', self::port(), $account, $database];
+        [
+            $source->connection()->host,
+            $source->connection()->port,
+            $source->connection()->account,
+            $source->connection()->database,
+        ] = ['127.0.0.1', self::port(), $account, $database];
         $source->connection()->sealedSecret = self::get(Vault::class)->seal($secret);
         $entities = self::get(EntityManagerInterface::class);
         $entities->persist($source);

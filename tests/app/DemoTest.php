@@ -46,7 +46,14 @@ final class DemoTest extends AppTestCase
 
     private static function read(): Catalog
     {
-        return self::get(Sources::class)->reader(new Target('mariadb', '127.0.0.1', self::port(), '', self::ACCOUNT, 'reads'))->read(new Choice(), new SilentProgress());
+        return self::get(Sources::class)->reader(new Target(
+            'mariadb',
+            '127.0.0.1',
+            self::port(),
+            '',
+            self::ACCOUNT,
+            'reads',
+        ))->read(new Choice(), new SilentProgress());
     }
 
     private static function number(string $sql): int

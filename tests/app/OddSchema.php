@@ -16,7 +16,12 @@ final class OddSchema
     /** As whoever may make databases and accounts, which Fasti itself may not. */
     public static function server(): \PDO
     {
-        return new \PDO('mysql:unix_socket='.Row::text(['s' => $_SERVER['DATABASE_SOCKET'] ?? ''], 's').';charset=utf8mb4', 'root', '', [\PDO::ATTR_ERRMODE => \PDO::ERRMODE_EXCEPTION]);
+        return new \PDO(
+            'mysql:unix_socket='.Row::text(['s' => $_SERVER['DATABASE_SOCKET'] ?? ''], 's').';charset=utf8mb4',
+            'root',
+            '',
+            [\PDO::ATTR_ERRMODE => \PDO::ERRMODE_EXCEPTION],
+        );
     }
 
     public static function make(): void

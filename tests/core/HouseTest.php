@@ -16,14 +16,17 @@ final class HouseTest extends TestCase
 {
     /** Each room of the core knows those before it; of Dialect, the folders of the engines know more than what they plug into. */
     private const CORE = [
-        'Catalog', 'Wording', 'Survey', 'Dialect', 'Privacy', 'Script', 'Sheet', 'Profile', 'Files', 'Dialect/*', 'Drift', 'Join', 'Finding', 'Search', 'Diagram', 'Edition',
+        'Catalog', 'Wording', 'Survey', 'Dialect', 'Privacy', 'Script', 'Sheet', 'Profile', 'Files', 'Dialect/*', 'Drift', 'Join', 'Finding',
+        'Search', 'Diagram', 'Edition',
     ];
     /** Each room of the application knows those before it, and all of the core. */
     private const APPLICATION = ['Support', 'Account', 'Work', 'Source', 'Text', 'Register', 'Finding', 'Drift', 'Profile', 'Survey', 'Diagram', 'Edition'];
     /** The one room that reads and writes a table; any other asks it. */
     private const TABLES = [
-        'account' => 'Account', 'sign_in_failure' => 'Account', 'job' => 'Work', 'source' => 'Source', 'connection' => 'Source', 'change_event' => 'Text', 'said' => 'Text',
-        'entry' => 'Register', 'field' => 'Register', 'entry_join' => 'Register', 'join_pair' => 'Register', 'identifier' => 'Register', 'identifier_gram' => 'Register',
+        'account' => 'Account', 'sign_in_failure' => 'Account', 'job' => 'Work', 'source' => 'Source', 'connection' => 'Source',
+        'change_event' => 'Text', 'said' => 'Text',
+        'entry' => 'Register', 'field' => 'Register', 'entry_join' => 'Register', 'join_pair' => 'Register', 'identifier' => 'Register',
+        'identifier_gram' => 'Register',
         'finding' => 'Finding', 'profile' => 'Profile', 'survey' => 'Survey', 'edition' => 'Edition',
     ];
     /** Words of one engine: they stand where it is plugged in, and nowhere else. */
@@ -82,14 +85,20 @@ final class HouseTest extends TestCase
 
     public function testControllersAskStoresAndNotTheDatabase(): void
     {
-        $found = array_filter(self::files('src'), static fn (string $file): bool => str_ends_with($file, 'Controller.php') && [] !== preg_grep('/^Doctrine.DBAL.(?!Exception)/', self::names($file)));
+        $found = array_filter(
+            self::files('src'),
+            static fn (string $file): bool => str_ends_with($file, 'Controller.php') && [] !== preg_grep('/^Doctrine.DBAL.(?!Exception)/', self::names($file)),
+        );
 
         self::assertSame([], array_values($found));
     }
 
     public function testEnginesAreNamedOnlyWhereTheyArePluggedIn(): void
     {
-        self::assertSame([], self::where(self::ENGINES, ['core', 'src', 'templates', 'assets/scripts'], '#^(core/Dialect/|core/Sheet/Sheets.php|src/Source/Connector/)#'));
+        self::assertSame(
+            [],
+            self::where(self::ENGINES, ['core', 'src', 'templates', 'assets/scripts'], '#^(core/Dialect/|core/Sheet/Sheets.php|src/Source/Connector/)#'),
+        );
     }
 
     public function testRolesAreNamedOnlyInTheirOwnFile(): void
@@ -104,7 +113,10 @@ final class HouseTest extends TestCase
 
     public function testTypesAreReadByTheirDialectAlone(): void
     {
-        self::assertSame([], self::where('/preg_\w+\(\s*[\'"][^\'"]*\b(?:varchar|bigint|tinyint|datetime|unsigned)\b/', ['core', 'src'], '#^core/(Dialect|Script|Files)/#'));
+        self::assertSame(
+            [],
+            self::where('/preg_\w+\(\s*[\'"][^\'"]*\b(?:varchar|bigint|tinyint|datetime|unsigned)\b/', ['core', 'src'], '#^core/(Dialect|Script|Files)/#'),
+        );
     }
 
     public function testTwigIsTaughtByRoomsBeforeTheTemplate(): void
@@ -132,7 +144,10 @@ final class HouseTest extends TestCase
         self::assertContains('Doctrine\\DBAL\\Connection', self::names('src/Text/History.php'));
         self::assertNotSame([], self::out('src', 'Fasti\\', array_reverse(self::APPLICATION)));
         self::assertNotSame([], self::out('core', 'Fasti\\Core\\', array_reverse(self::CORE)));
-        self::assertSame(['entry', 'field', 'finding'], self::tables("'SELECT 1 FROM entry e JOIN field f'; 'INSERT INTO finding (id)'; // words from an account"));
+        self::assertSame(
+            ['entry', 'field', 'finding'],
+            self::tables("'SELECT 1 FROM entry e JOIN field f'; 'INSERT INTO finding (id)'; // words from an account"),
+        );
         self::assertNotSame([], self::where(self::ENGINES, ['core'], '#^$#'));
         self::assertNotSame([], self::where('/ROLE_/', ['src'], '#^$#'));
     }

@@ -286,7 +286,11 @@ final class MariaDbReader implements Reader
         foreach ($this->source->rows($sql, $parameters) as $row) {
             [$schema, $table, $name] = [(string) $row['s'], (string) $row['t'], (string) $row['n']];
             if (isset($chosen[$schema][$table])) {
-                $found[$schema][$table][] = new CheckConstraint($name, $this->mysql ? self::unescaped((string) $row['c']) : (string) $row['c'], 'Column' === $row['l'] ? $name : null);
+                $found[$schema][$table][] = new CheckConstraint(
+                    $name,
+                    $this->mysql ? self::unescaped((string) $row['c']) : (string) $row['c'],
+                    'Column' === $row['l'] ? $name : null,
+                );
             }
         }
 

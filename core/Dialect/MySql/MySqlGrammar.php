@@ -10,9 +10,11 @@ use Fasti\Core\Dialect\Grammar;
 class MySqlGrammar extends Grammar
 {
     private const TYPES = [
-        'integer' => 'int', 'int1' => 'tinyint', 'int2' => 'smallint', 'int3' => 'mediumint', 'int4' => 'int', 'int8' => 'bigint', 'dec' => 'decimal', 'numeric' => 'decimal',
+        'integer' => 'int', 'int1' => 'tinyint', 'int2' => 'smallint', 'int3' => 'mediumint', 'int4' => 'int', 'int8' => 'bigint',
+        'dec' => 'decimal', 'numeric' => 'decimal',
         'fixed' => 'decimal', 'number' => 'decimal', 'bool' => 'tinyint(1)', 'boolean' => 'tinyint(1)', 'real' => 'double', 'double precision' => 'double',
-        'character varying' => 'varchar', 'char varying' => 'varchar', 'varcharacter' => 'varchar', 'character' => 'char', 'nchar' => 'char', 'nvarchar' => 'varchar',
+        'character varying' => 'varchar', 'char varying' => 'varchar', 'varcharacter' => 'varchar', 'character' => 'char', 'nchar' => 'char',
+        'nvarchar' => 'varchar',
         'long' => 'mediumtext', 'clob' => 'longtext',
     ];
 

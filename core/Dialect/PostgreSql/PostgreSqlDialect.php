@@ -19,18 +19,23 @@ final class PostgreSqlDialect extends Dialect
     private const BITS = ['smallint' => 16, 'integer' => 32, 'int' => 32, 'bigint' => 64];
     private const TIMES = ['timestamp with time zone' => 'instant', 'timestamp without time zone' => 'date and time', 'time with time zone' => 'time of day', 'time without time zone' => 'time of day'];
     private const PLAIN = [
-        'text' => [TypeFamily::Text, 'long text'], 'citext' => [TypeFamily::Text, 'long text, capitals and small letters alike'], 'name' => [TypeFamily::Text, 'text'],
+        'text' => [TypeFamily::Text, 'long text'], 'citext' => [
+            TypeFamily::Text,
+            'long text, capitals and small letters alike',
+        ], 'name' => [TypeFamily::Text, 'text'],
         'double precision' => [TypeFamily::Number, 'number, approximate (15 digits)'], 'real' => [TypeFamily::Number, 'number, approximate (7 digits)'],
         'money' => [TypeFamily::Number, 'sum of money'], 'date' => [TypeFamily::Time, 'date'], 'interval' => [TypeFamily::Other, 'length of time'],
         'boolean' => [TypeFamily::Flag, 'yes or no'], 'bytea' => [TypeFamily::Bytes, 'bytes'], 'uuid' => [TypeFamily::Other, 'UUID'],
         'json' => [TypeFamily::Document, 'JSON document'], 'jsonb' => [TypeFamily::Document, 'JSON document'], 'xml' => [TypeFamily::Document, 'XML document'],
         'inet' => [TypeFamily::Other, 'IP address'], 'cidr' => [TypeFamily::Other, 'network address'], 'macaddr' => [TypeFamily::Other, 'network card address'],
-        'tsvector' => [TypeFamily::Document, 'words for searching'], 'int4range' => [TypeFamily::Other, 'range of whole numbers'], 'int8range' => [TypeFamily::Other, 'range of whole numbers'],
+        'tsvector' => [TypeFamily::Document, 'words for searching'], 'int4range' => [TypeFamily::Other, 'range of whole numbers'],
+        'int8range' => [TypeFamily::Other, 'range of whole numbers'],
         'numrange' => [TypeFamily::Other, 'range of numbers'], 'daterange' => [TypeFamily::Other, 'range of dates'],
         'tsrange' => [TypeFamily::Other, 'range of dates and times'], 'tstzrange' => [TypeFamily::Other, 'range of instants'],
         'point' => [TypeFamily::Spatial, 'point on a map'], 'path' => [TypeFamily::Spatial, 'line on a map'], 'line' => [TypeFamily::Spatial, 'line on a map'],
         'lseg' => [TypeFamily::Spatial, 'line on a map'], 'circle' => [TypeFamily::Spatial, 'circle on a map'], 'box' => [TypeFamily::Spatial, 'box on a map'],
-        'polygon' => [TypeFamily::Spatial, 'area on a map'], 'geometry' => [TypeFamily::Spatial, 'shape on a map'], 'geography' => [TypeFamily::Spatial, 'shape on a map'],
+        'polygon' => [TypeFamily::Spatial, 'area on a map'], 'geometry' => [TypeFamily::Spatial, 'shape on a map'],
+        'geography' => [TypeFamily::Spatial, 'shape on a map'],
     ];
 
     public function name(): string

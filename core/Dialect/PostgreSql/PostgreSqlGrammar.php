@@ -9,10 +9,13 @@ use Fasti\Core\Dialect\Grammar;
 final class PostgreSqlGrammar extends Grammar
 {
     private const TYPES = [
-        'int' => 'integer', 'int4' => 'integer', 'int2' => 'smallint', 'int8' => 'bigint', 'serial' => 'integer', 'serial4' => 'integer', 'bigserial' => 'bigint', 'serial8' => 'bigint',
+        'int' => 'integer', 'int4' => 'integer', 'int2' => 'smallint', 'int8' => 'bigint', 'serial' => 'integer', 'serial4' => 'integer',
+        'bigserial' => 'bigint', 'serial8' => 'bigint',
         'smallserial' => 'smallint', 'serial2' => 'smallint', 'decimal' => 'numeric', 'dec' => 'numeric', 'bool' => 'boolean', 'varchar' => 'character varying',
-        'char varying' => 'character varying', 'char' => 'character', 'bpchar' => 'character', 'float8' => 'double precision', 'float4' => 'real', 'float' => 'double precision',
-        'varbit' => 'bit varying', 'timestamp' => 'timestamp without time zone', 'timestamptz' => 'timestamp with time zone', 'time' => 'time without time zone', 'timetz' => 'time with time zone',
+        'char varying' => 'character varying', 'char' => 'character', 'bpchar' => 'character', 'float8' => 'double precision', 'float4' => 'real',
+        'float' => 'double precision',
+        'varbit' => 'bit varying', 'timestamp' => 'timestamp without time zone', 'timestamptz' => 'timestamp with time zone',
+        'time' => 'time without time zone', 'timetz' => 'time with time zone',
     ];
 
     public string $engine = 'postgresql';

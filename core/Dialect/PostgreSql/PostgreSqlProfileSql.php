@@ -45,7 +45,11 @@ final readonly class PostgreSqlProfileSql implements ProfileSql
         }
         $type = $this->dialect->typeOf($column);
 
-        return 'jsonb' === $type->name && !$type->array || !$type->array && !\in_array($type->family, [TypeFamily::Document, TypeFamily::Spatial, TypeFamily::Bytes], true);
+        return 'jsonb' === $type->name && !$type->array || !$type->array && !\in_array(
+            $type->family,
+            [TypeFamily::Document, TypeFamily::Spatial, TypeFamily::Bytes],
+            true,
+        );
     }
 
     public function bounded(Column $column, string $name, int $most): string

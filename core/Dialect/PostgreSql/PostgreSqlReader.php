@@ -33,7 +33,13 @@ use Fasti\Core\Survey\Rows;
 final class PostgreSqlReader implements Reader
 {
     private const STEPS = 9;
-    private const KINDS = ['r' => TableType::Table, 'p' => TableType::Table, 'f' => TableType::Table, 'v' => TableType::View, 'm' => TableType::MaterializedView];
+    private const KINDS = [
+        'r' => TableType::Table,
+        'p' => TableType::Table,
+        'f' => TableType::Table,
+        'v' => TableType::View,
+        'm' => TableType::MaterializedView,
+    ];
     private const ACTIONS = ['a' => 'NO ACTION', 'r' => 'RESTRICT', 'c' => 'CASCADE', 'n' => 'SET NULL', 'd' => 'SET DEFAULT'];
     /** Schemas of people: not the server's own, and not what an extension brought along. */
     private const OURS = "n.nspname NOT LIKE 'pg\\_%' AND n.nspname <> 'information_schema'";

@@ -70,7 +70,20 @@ final class PlainTable
         usort($foreign, $byName);
         $alias = null !== $primary && 1 === \count($primary->columns) && 'INTEGER' === strtoupper($columns[$primary->columns[0]][1] ?? '') ? $primary->columns[0] : null;
 
-        return new Table('main', $name, TableType::Table, '', array_map(static fn (array $c): Column => new Column($c[0], $c[1], $c[2] && $c[0] !== $alias, autoNumbered: $c[0] === $alias), array_values($columns)), $primary, [], $foreign, $made);
+        return new Table(
+            'main',
+            $name,
+            TableType::Table,
+            '',
+            array_map(
+                static fn (array $c): Column => new Column($c[0], $c[1], $c[2] && $c[0] !== $alias, autoNumbered: $c[0] === $alias),
+                array_values($columns),
+            ),
+            $primary,
+            [],
+            $foreign,
+            $made,
+        );
     }
 
     /** @return non-empty-list<string> */

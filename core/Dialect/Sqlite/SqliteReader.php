@@ -75,7 +75,10 @@ final readonly class SqliteReader implements Reader
         $script->beside($plain);
         $progress->at('views', 1, 3);
         $catalog = $script->catalog([], '');
-        $asked = array_values(array_map(static fn (Table $table): string => $table->name, array_filter($catalog->tables, static fn (Table $table): bool => $table->kind->isView() || $table->virtual)));
+        $asked = array_values(array_map(
+            static fn (Table $table): string => $table->name,
+            array_filter($catalog->tables, static fn (Table $table): bool => $table->kind->isView() || $table->virtual),
+        ));
         $columns = $this->columns([...$asked, ...array_map(strval(...), array_keys($virtual))]);
         $tables = array_values($plain);
         foreach ($catalog->tables as $table) {

@@ -66,7 +66,12 @@ final class SameNameOtherType implements CatalogCheck
         foreach (\array_slice($byType, 1) as $uses) {
             foreach ($uses as [$place, $field, $type]) {
                 $elsewhere = 1 === \count($usual) ? $usual[0][0]->name : Amount::of(\count($usual), 'table');
-                yield new Finding($name, \sprintf('“%s” is %s in %s, but %s in %s', $name, $usual[0][2] ?? '', $elsewhere, $type, $place->name), $place, $field);
+                yield new Finding(
+                    $name,
+                    \sprintf('“%s” is %s in %s, but %s in %s', $name, $usual[0][2] ?? '', $elsewhere, $type, $place->name),
+                    $place,
+                    $field,
+                );
             }
         }
     }

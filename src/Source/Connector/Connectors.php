@@ -20,7 +20,10 @@ final readonly class Connectors
         foreach ($connectors as $connector) {
             $found[$connector->engine()] = $connector;
         }
-        uksort($found, static fn (string $a, string $b): int => array_search($a, array_keys(Dialects::all()), true) <=> array_search($b, array_keys(Dialects::all()), true));
+        uksort(
+            $found,
+            static fn (string $a, string $b): int => array_search($a, array_keys(Dialects::all()), true) <=> array_search($b, array_keys(Dialects::all()), true),
+        );
         $this->all = $found;
     }
 
@@ -33,6 +36,9 @@ final readonly class Connectors
     /** @throws SourceError */
     public function of(string $engine): Connector
     {
-        return $this->all[$engine] ?? throw new SourceError(\sprintf('“%s” is not a kind of source that Fasti reads.', $engine), 'Choose one of those that the form offers.');
+        return $this->all[$engine] ?? throw new SourceError(
+            \sprintf('“%s” is not a kind of source that Fasti reads.', $engine),
+            'Choose one of those that the form offers.',
+        );
     }
 }

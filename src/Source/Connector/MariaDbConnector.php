@@ -57,12 +57,18 @@ class MariaDbConnector extends ServerConnector
                 \sprintf('The account “%s” has no rights on the database “%s”.', $target->account, $target->database),
                 'Ask its administrator for SELECT on it, or leave the database empty to see what may be read.',
             ],
-            1049 === $code => [\sprintf('The server at %s has no database “%s”.', $at, $target->database), 'Check the name, or leave it empty to see what there is.'],
+            1049 === $code => [
+                \sprintf('The server at %s has no database “%s”.', $at, $target->database),
+                'Check the name, or leave it empty to see what there is.',
+            ],
             1130 === $code => [\sprintf('The server at %s does not let this machine in.', $at), 'Its administrator can allow the account from here.'],
             \in_array($code, [1040, 1203, 1226], true) => ['The server has no connection to spare at the moment.', 'Try again in a while.'],
             1969 === $code || 3024 === $code => self::overTime($seconds),
             \in_array($code, [1142, 1143, 1227, 1370], true) => self::mayNotRead(),
-            1146 === $code || 1356 === $code => ['This table or view is not there any more, or what it reads is gone.', 'Survey the source again to see what changed.'],
+            1146 === $code || 1356 === $code => [
+                'This table or view is not there any more, or what it reads is gone.',
+                'Survey the source again to see what changed.',
+            ],
             \in_array($code, [2006, 2013, 1927, 1053], true) => self::lost($target),
             default => null,
         };

@@ -17,7 +17,13 @@ final class PostgreSqlConnector extends ServerConnector
     {
         $quoted = static fn (string $value): string => "'".addcslashes($value, "'\\")."'";
         $database = $quoted('' === $target->database ? $target->account : $target->database);
-        $dsn = \sprintf('pgsql:host=%s port=%d connect_timeout=%d dbname=%s application_name=fasti', $quoted($host), $target->port, self::CONNECT_SECONDS, $database);
+        $dsn = \sprintf(
+            'pgsql:host=%s port=%d connect_timeout=%d dbname=%s application_name=fasti',
+            $quoted($host),
+            $target->port,
+            self::CONNECT_SECONDS,
+            $database,
+        );
         $pdo = new \PDO($dsn, $target->account, $target->secret, [
             \PDO::ATTR_ERRMODE => \PDO::ERRMODE_EXCEPTION,
             \PDO::ATTR_STRINGIFY_FETCHES => true,
@@ -43,9 +49,18 @@ final class PostgreSqlConnector extends ServerConnector
             $says('Connection refused') => self::refused($target),
             $says('timeout expired') => self::silent($target),
             $says('authentication failed'), $says('no password supplied'), $says('role "', 'does not exist') => self::wrongPassword($target),
-            $says('no pg_hba.conf entry') => [\sprintf('The server at %s does not let this machine or account in.', $at), 'Its administrator can allow the account from here (pg_hba.conf).'],
-            $says('database "', 'does not exist') => [\sprintf('The server at %s has no database “%s”.', $at, $database), 'A connection to PostgreSQL reads one database; name it.'],
-            $says('permission denied for database') => [\sprintf('The account “%s” may not connect to the database “%s”.', $target->account, $target->database), 'Its owner can GRANT CONNECT ON it.'],
+            $says('no pg_hba.conf entry') => [
+                \sprintf('The server at %s does not let this machine or account in.', $at),
+                'Its administrator can allow the account from here (pg_hba.conf).',
+            ],
+            $says('database "', 'does not exist') => [
+                \sprintf('The server at %s has no database “%s”.', $at, $database),
+                'A connection to PostgreSQL reads one database; name it.',
+            ],
+            $says('permission denied for database') => [
+                \sprintf('The account “%s” may not connect to the database “%s”.', $target->account, $target->database),
+                'Its owner can GRANT CONNECT ON it.',
+            ],
             '57014' === $state => self::overTime($seconds),
             '42501' === $state => self::mayNotRead(),
             '42P01' === $state => ['This table or view is not there any more.', 'Survey the source again to see what changed.'],

@@ -59,13 +59,19 @@ abstract class ServerConnector extends PdoConnector
     /** @return array{string, string} */
     protected static function silent(Target $target): array
     {
-        return [\sprintf('%s did not answer within %d seconds.', self::at($target), self::CONNECT_SECONDS), 'Check the address, and whether a firewall stands between.'];
+        return [
+            \sprintf('%s did not answer within %d seconds.', self::at($target), self::CONNECT_SECONDS),
+            'Check the address, and whether a firewall stands between.',
+        ];
     }
 
     /** @return array{string, string} */
     protected static function wrongPassword(Target $target): array
     {
-        return [\sprintf('The server at %s does not accept this account with this password.', self::at($target)), 'Check both; letters count as capital and small.'];
+        return [
+            \sprintf('The server at %s does not accept this account with this password.', self::at($target)),
+            'Check both; letters count as capital and small.',
+        ];
     }
 
     /** @return array{string, string} */

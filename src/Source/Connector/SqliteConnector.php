@@ -45,10 +45,19 @@ final class SqliteConnector extends PdoConnector
         $file = basename($target->path);
 
         return match (true) {
-            str_contains($text, 'malformed') => [\sprintf('The SQLite database “%s” is damaged.', $file), 'Restore it from a copy, or save what is left with the .recover command of the sqlite3 shell.'],
-            str_contains($text, 'not a database') => [\sprintf('“%s” is not an SQLite database, or an encrypted one.', $file), 'Hand in the database file itself.'],
+            str_contains($text, 'malformed') => [
+                \sprintf('The SQLite database “%s” is damaged.', $file),
+                'Restore it from a copy, or save what is left with the .recover command of the sqlite3 shell.',
+            ],
+            str_contains($text, 'not a database') => [
+                \sprintf('“%s” is not an SQLite database, or an encrypted one.', $file),
+                'Hand in the database file itself.',
+            ],
             str_contains($text, 'locked') => [\sprintf('Another program is writing to “%s”.', $file), 'Try again in a while.'],
-            str_contains($text, 'unable to open') => [\sprintf('“%s” could not be opened.', $file), 'Check that the application may read the file and its folder.'],
+            str_contains($text, 'unable to open') => [
+                \sprintf('“%s” could not be opened.', $file),
+                'Check that the application may read the file and its folder.',
+            ],
             str_contains($text, 'no such table') => ['This table or view is not there any more.', 'Survey the source again to see what changed.'],
             default => null,
         };

@@ -124,7 +124,10 @@ final class AcceptDriftTest extends AppTestCase
         }
 
         self::assertSame(1, self::scalar("SELECT COUNT(*) FROM finding WHERE check_name = 'doubtful-text'"));
-        self::assertStringContainsString('names old_code, which a has no more', Row::text(self::db()->fetchAssociative("SELECT title FROM finding WHERE check_name = 'doubtful-text'") ?: [], 'title'));
+        self::assertStringContainsString(
+            'names old_code, which a has no more',
+            Row::text(self::db()->fetchAssociative("SELECT title FROM finding WHERE check_name = 'doubtful-text'") ?: [], 'title'),
+        );
     }
 
     public function testTheStructureOfTheRegisterIsTheOneThatWasApplied(): void
@@ -158,7 +161,10 @@ final class AcceptDriftTest extends AppTestCase
         $this->write(FieldTopic::NAME, self::fieldId('t', 'flag'), 'meaning', 'good or bad');
         $this->follow(new Catalog('postgresql', '', [$table("enum('good','bad','unknown')")]));
 
-        self::assertStringContainsString('unknown came in', Row::text(self::db()->fetchAssociative("SELECT title FROM finding WHERE check_name = 'doubtful-text'") ?: [], 'title'));
+        self::assertStringContainsString(
+            'unknown came in',
+            Row::text(self::db()->fetchAssociative("SELECT title FROM finding WHERE check_name = 'doubtful-text'") ?: [], 'title'),
+        );
     }
 
     /** @return array{new: int, changed: int, gone: int, back: int, same: int} */

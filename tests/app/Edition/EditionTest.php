@@ -119,7 +119,15 @@ final class EditionTest extends AppTestCase
         $this->register();
         $first = $this->publish();
         $before = self::pages($first);
-        self::get(Texts::class)->save($this->signedIn(name: 'Ren Abara'), EntryTopic::NAME, self::entryId('station'), 'businessName', 'Gauging site', 'Measuring place', 's');
+        self::get(Texts::class)->save(
+            $this->signedIn(name: 'Ren Abara'),
+            EntryTopic::NAME,
+            self::entryId('station'),
+            'businessName',
+            'Gauging site',
+            'Measuring place',
+            's',
+        );
         $second = $this->publish();
 
         self::assertSame($before, self::pages($first));

@@ -36,7 +36,17 @@ final class SameAsThePageTest extends AppTestCase
         self::get(Texts::class)->save($oona, EntryTopic::NAME, $id, 'grain', '', 'thing of any kind', 's');
         self::get(Texts::class)->save($oona, EntryTopic::NAME, $id, 'grainFields', '', $first, 's');
         self::get(Texts::class)->save($oona, FieldTopic::NAME, self::fieldId($table->name, $first), 'meaning', '', 'What it is called.', 's');
-        self::get(Profiles::class)->keep($id, new TableProfile(40, 40, '', [$first => new FieldProfile(40, 30, 0, 9, frequent: ['often seen' => 12], frequentOf: 30, likely: 'code', percent: 100)], [$first], 0));
+        self::get(Profiles::class)->keep(
+            $id,
+            new TableProfile(
+                40,
+                40,
+                '',
+                [$first => new FieldProfile(40, 30, 0, 9, frequent: ['often seen' => 12], frequentOf: 30, likely: 'code', percent: 100)],
+                [$first],
+                0,
+            ),
+        );
 
         $edition = self::get(Editions::class)->now('The rivers', []);
         $folder = self::get(Editions::class)->folder($edition->number);

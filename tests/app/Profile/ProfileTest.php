@@ -167,7 +167,13 @@ final class ProfileTest extends AppTestCase
         $pdo->exec('CREATE VIEW killer AS SELECT pg_terminate_backend(pg_backend_pid()) AS gone');
         $entities = self::get(EntityManagerInterface::class);
         $source = $entities->find(Source::class, $this->source) ?? throw new \LogicException();
-        [$source->connection()->engine, $source->connection()->host, $source->connection()->port, $source->connection()->database, $source->connection()->account] = ['postgresql', '127.0.0.1', $target->port, $target->database, 'fasti'];
+        [
+            $source->connection()->engine,
+            $source->connection()->host,
+            $source->connection()->port,
+            $source->connection()->database,
+            $source->connection()->account,
+        ] = ['postgresql', '127.0.0.1', $target->port, $target->database, 'fasti'];
         $entities->flush();
         foreach (['finding', 'field', 'entry'] as $table) {
             self::db()->executeStatement("DELETE FROM $table");
@@ -178,7 +184,11 @@ final class ProfileTest extends AppTestCase
         self::assertSelectorTextContains('h1', 'The profile stopped');
         self::assertSelectorTextContains('.answer.bad', 'was lost in the middle of reading');
         $before = self::scalar('SELECT COUNT(*) FROM profile');
-        self::assertSame(array_search(self::entryId('killer'), self::get(EntryStore::class)->idsWithData($this->source), true), $before, 'What came before is kept.');
+        self::assertSame(
+            array_search(self::entryId('killer'), self::get(EntryStore::class)->idsWithData($this->source), true),
+            $before,
+            'What came before is kept.',
+        );
 
         $pdo->exec('CREATE OR REPLACE VIEW killer AS SELECT true AS gone');
         self::db()->executeStatement("UPDATE job SET state = 'waiting' WHERE id = ?", [$run]);
@@ -229,7 +239,12 @@ final class ProfileTest extends AppTestCase
     {
         $entries = self::get(EntryStore::class)->idsWithData($this->source);
 
-        return self::get(Jobs::class)->start(self::get(ProfileJob::class), 'source '.$this->source, ProfileJob::payload($this->source, $entries, 0), null)->id();
+        return self::get(Jobs::class)->start(
+            self::get(ProfileJob::class),
+            'source '.$this->source,
+            ProfileJob::payload($this->source, $entries, 0),
+            null,
+        )->id();
     }
 
     private function profiled(): int

@@ -120,7 +120,10 @@ final class ApplyCatalogTest extends AppTestCase
     public function testSmallMovesOfAnEstimateAreNotWorthAWrite(): void
     {
         $source = $this->source();
-        $with = static fn (int $rows): Catalog => Made::catalog(OpenForm::read(Table::class, ['schema' => 'main', 'name' => 't', 'rowEstimate' => $rows, 'columns' => [['name' => 'id', 'type' => 'int']]]));
+        $with = static fn (int $rows): Catalog => Made::catalog(OpenForm::read(
+            Table::class,
+            ['schema' => 'main', 'name' => 't', 'rowEstimate' => $rows, 'columns' => [['name' => 'id', 'type' => 'int']]],
+        ));
         self::apply($source, $with(1000));
         self::apply($source, $with(1100));
         self::assertSame(1000, self::scalar("SELECT row_estimate FROM entry WHERE name = 't'"));

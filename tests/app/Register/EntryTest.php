@@ -25,13 +25,29 @@ final class EntryTest extends AppTestCase
 {
     private static function catalog(): Catalog
     {
-        $parts = new Table('main', 'part', TableType::Table, '', [new Column('maker', 'int', false), new Column('number', 'int', false)], new Key(null, ['maker', 'number']));
-        $use = new Table('main', 'use', TableType::Table, 'Where parts went', [new Column('id', 'int', false), new Column('maker', 'int'), new Column('number', 'int'), new Column('replaces', 'int', comment: 'earlier use')], new Key(null, ['id']), [new Key('once', ['maker', 'number'])], [
+        $parts = new Table(
+            'main',
+            'part',
+            TableType::Table,
+            '',
+            [new Column('maker', 'int', false), new Column('number', 'int', false)],
+            new Key(null, ['maker', 'number']),
+        );
+        $use = new Table('main', 'use', TableType::Table, 'Where parts went', [
+            new Column('id', 'int', false),
+            new Column('maker', 'int'),
+            new Column('number', 'int'),
+            new Column('replaces', 'int', comment: 'earlier use'),
+        ], new Key(null, ['id']), [new Key('once', ['maker', 'number'])], [
             new ForeignKey('use_part', ['maker', 'number'], new Reference('main', 'part', ['maker', 'number']), 'CASCADE', 'SET NULL'),
             new ForeignKey('use_replaces', ['replaces'], new Reference('main', 'use', ['id'])),
         ], [], [new CheckConstraint('positive', '`number` > 0')], [new Trigger('logs', 'AFTER', 'DELETE', 'SET @x = 1')]);
 
-        return new Catalog('mariadb', '', [$parts, $use, new Table('main', 'used', TableType::View, '', [new Column('id', 'int')], definition: 'select `id` from `use`')]);
+        return new Catalog(
+            'mariadb',
+            '',
+            [$parts, $use, new Table('main', 'used', TableType::View, '', [new Column('id', 'int')], definition: 'select `id` from `use`')],
+        );
     }
 
     private function entry(string $name): EntryView
@@ -67,7 +83,15 @@ final class EntryTest extends AppTestCase
     {
         self::apply($this->source(), self::catalog());
         $oona = $this->signedIn();
-        self::get(Texts::class)->save($oona, JoinTopic::NAME, self::scalar("SELECT id FROM entry_join WHERE JSON_CONTAINS(names, '\"use_part\"')"), 'verb', '', 'uses up', 's');
+        self::get(Texts::class)->save(
+            $oona,
+            JoinTopic::NAME,
+            self::scalar("SELECT id FROM entry_join WHERE JSON_CONTAINS(names, '\"use_part\"')"),
+            'verb',
+            '',
+            'uses up',
+            's',
+        );
         $crawler = $this->client->request('GET', '/register/'.self::entryId('use'));
 
         self::assertSame(['uses up', 'is referred to by', 'refers to', 'is referred to by', 'is referred to by'], $crawler->filter('.joins .verb')->each(static fn ($verb): string => $verb->text()));

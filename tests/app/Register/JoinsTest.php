@@ -32,7 +32,11 @@ final class JoinsTest extends AppTestCase
     {
         $reading = Made::table('reading', ['station_id' => 'int', 'unit_id' => 'int', 'lab' => 'int']);
 
-        return Made::catalog(Made::table('station'), Made::table('unit'), new Table('main', 'reading', $reading->kind, '', $reading->columns, $reading->primaryKey, [], array_values($keys)));
+        return Made::catalog(
+            Made::table('station'),
+            Made::table('unit'),
+            new Table('main', 'reading', $reading->kind, '', $reading->columns, $reading->primaryKey, [], array_values($keys)),
+        );
     }
 
     private static function key(?string $name, string $column, string $to, string $reason = ''): ForeignKey
@@ -90,7 +94,14 @@ final class JoinsTest extends AppTestCase
         $this->say('station_id', 'was taken at');
         self::db()->executeStatement("UPDATE field SET name = 'site_id' WHERE name = 'station_id'");
         $renamed = Made::table('reading', ['site_id' => 'int', 'unit_id' => 'int', 'lab' => 'int']);
-        self::apply($this->source, Made::catalog(Made::table('station'), Made::table('unit'), new Table('main', 'reading', $renamed->kind, '', $renamed->columns, $renamed->primaryKey, [], [self::key('one', 'site_id', 'station')])));
+        self::apply(
+            $this->source,
+            Made::catalog(
+                Made::table('station'),
+                Made::table('unit'),
+                new Table('main', 'reading', $renamed->kind, '', $renamed->columns, $renamed->primaryKey, [], [self::key('one', 'site_id', 'station')]),
+            ),
+        );
 
         self::assertSame('was taken at', $this->verb('site_id'));
     }
@@ -113,7 +124,23 @@ final class JoinsTest extends AppTestCase
         self::apply($this->source, self::catalog(self::key('one', 'station_id', 'station')));
         $this->say('station_id', 'was taken at');
         $wider = Made::table('reading', ['station_id' => 'int', 'unit_id' => 'int', 'lab' => 'int', 'more' => 'int']);
-        self::apply($this->source, Made::catalog(Made::table('station'), Made::table('unit'), new Table('main', 'reading', $wider->kind, 'Now with a comment', $wider->columns, $wider->primaryKey, [], [self::key('one', 'station_id', 'station')])));
+        self::apply(
+            $this->source,
+            Made::catalog(
+                Made::table('station'),
+                Made::table('unit'),
+                new Table(
+                    'main',
+                    'reading',
+                    $wider->kind,
+                    'Now with a comment',
+                    $wider->columns,
+                    $wider->primaryKey,
+                    [],
+                    [self::key('one', 'station_id', 'station')],
+                ),
+            ),
+        );
 
         self::assertSame('was taken at', $this->verb('station_id'));
     }

@@ -27,7 +27,11 @@ final class TextsTest extends AppTestCase
     /** @return array<mixed> */
     private function save(string $base, string $value, string $sitting = 'one', string $property = 'meaning'): array
     {
-        $this->post('/texts', ['topic' => 'field', 'id' => $this->field, 'property' => $property, 'base' => $base, 'value' => $value, 'sitting' => $sitting], $this->token);
+        $this->post(
+            '/texts',
+            ['topic' => 'field', 'id' => $this->field, 'property' => $property, 'base' => $base, 'value' => $value, 'sitting' => $sitting],
+            $this->token,
+        );
 
         return $this->answer();
     }
@@ -97,7 +101,11 @@ final class TextsTest extends AppTestCase
         self::assertStringContainsString('190 fit here', (string) json_encode($this->save('', str_repeat('x', 191), 'a', 'businessName'), \JSON_UNESCAPED_UNICODE));
         self::assertResponseStatusCodeSame(422);
         self::assertStringContainsString('no text called', (string) json_encode($this->save('', 'x', 'a', 'name')));
-        $this->post('/texts', ['topic' => 'entry', 'id' => self::entryId('station'), 'property' => 'standing', 'base' => 'open', 'value' => 'perfect', 'sitting' => 'a'], $this->token);
+        $this->post(
+            '/texts',
+            ['topic' => 'entry', 'id' => self::entryId('station'), 'property' => 'standing', 'base' => 'open', 'value' => 'perfect', 'sitting' => 'a'],
+            $this->token,
+        );
         self::assertResponseStatusCodeSame(422);
         $this->post('/texts', ['topic' => 'field', 'id' => 999999999, 'property' => 'meaning', 'base' => '', 'value' => 'x', 'sitting' => 'a'], $this->token);
         self::assertResponseStatusCodeSame(422);

@@ -72,7 +72,11 @@ final class DeliveriesTest extends TestCase
     public function testADiskThatIsFullEndsTheCommandWithAnErrorAndNotWithHalfOfTheFile(): void
     {
         file_put_contents($this->folder.'/script.sql.gz', gzencode(str_repeat("CREATE TABLE station (id int);\n", 20000)));
-        $command = \sprintf("trap '' XFSZ; ulimit -f 200; exec %s bin/console fasti:survey %s", escapeshellarg(\PHP_BINARY), escapeshellarg($this->folder.'/script.sql.gz'));
+        $command = \sprintf(
+            "trap '' XFSZ; ulimit -f 200; exec %s bin/console fasti:survey %s",
+            escapeshellarg(\PHP_BINARY),
+            escapeshellarg($this->folder.'/script.sql.gz'),
+        );
         $process = new Process(['bash', '-c', $command], \dirname(__DIR__, 3), ['APP_ENV' => 'test']);
         $process->run();
 

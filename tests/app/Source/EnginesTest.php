@@ -68,7 +68,12 @@ final class EnginesTest extends AppTestCase
         OddSchema::make();
         $live = self::read(Address::fromUrl(OddSchema::url()));
         // The tool refuses to write a view whose table is gone.
-        $script = self::fromScript(Engines::dump(\sprintf('mariadb-dump --no-defaults --socket=%s -uroot --no-data --routines --ignore-table=%s --databases %s', escapeshellarg(Row::text(['s' => $_SERVER['DATABASE_SOCKET'] ?? ''], 's')), escapeshellarg(OddSchema::NAME.'.broken'), escapeshellarg(OddSchema::NAME))));
+        $script = self::fromScript(Engines::dump(\sprintf(
+            'mariadb-dump --no-defaults --socket=%s -uroot --no-data --routines --ignore-table=%s --databases %s',
+            escapeshellarg(Row::text(['s' => $_SERVER['DATABASE_SOCKET'] ?? ''], 's')),
+            escapeshellarg(OddSchema::NAME.'.broken'),
+            escapeshellarg(OddSchema::NAME),
+        )));
         OddSchema::drop();
 
         self::assertSameStructure(new Catalog('mariadb', '', array_values(array_filter($live->tables, static fn (Table $table): bool => 'broken' !== $table->name))), $script);
@@ -99,7 +104,10 @@ final class EnginesTest extends AppTestCase
         self::assertSame(['inherits from field.note'], self::table($catalog, 'photo')->traits);
         self::assertSame(['id', 'station_id', 'at', 'parameter', 'text', 'width', 'taken'], array_map(static fn (Column $column): string => $column->name, self::table($catalog, 'photo')->columns));
         self::assertStringStartsWith('EXCLUDE USING gist', self::table($catalog, 'booking')->checks[0]->expression);
-        self::assertSame([TableType::MaterializedView, 'One row per station and day'], [self::table($catalog, 'daily')->kind, self::table($catalog, 'daily')->comment]);
+        self::assertSame(
+            [TableType::MaterializedView, 'One row per station and day'],
+            [self::table($catalog, 'daily')->kind, self::table($catalog, 'daily')->comment],
+        );
         self::assertSame('(closed IS NULL)', array_values(array_filter($station->indexes, static fn ($index): bool => 'station_label' === $index->name))[0]->where);
         self::assertSame(['note_station_id_at_parameter_fkey', ['station_id', 'at', 'parameter'], 'SET NULL'], [self::table($catalog, 'note')->foreignKeys[0]->name, self::table($catalog, 'note')->foreignKeys[0]->references->columns, self::table($catalog, 'note')->foreignKeys[0]->onUpdate]);
     }

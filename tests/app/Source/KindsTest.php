@@ -57,7 +57,10 @@ final class KindsTest extends AppTestCase
         $zip->addFromString('../../b.jsonl', '{"a":1}');
         $zip->addFromString('readme.txt', 'not read');
         $zip->close();
-        $folder = self::get(Deliveries::class)->keep(['all.zip' => $this->folder.'/all.zip', 'c.jsonl.gz' => $this->file('c.gz', (string) gzencode('{"b":2}'))]);
+        $folder = self::get(Deliveries::class)->keep([
+            'all.zip' => $this->folder.'/all.zip',
+            'c.jsonl.gz' => $this->file('c.gz', (string) gzencode('{"b":2}')),
+        ]);
 
         self::assertSame(['a.csv', 'b.jsonl', 'c.jsonl'], array_map(basename(...), glob($folder.'/*') ?: []));
         self::assertStringStartsWith(self::root().'/var/test/files/handed/', $folder);

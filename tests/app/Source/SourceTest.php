@@ -32,7 +32,10 @@ final class SourceTest extends AppTestCase
         yield 'unknown host' => [['host' => 'no-such-host.invalid'], 'No host is known by the name “no-such-host.invalid”'];
         yield 'nothing listens' => [['port' => '1'], 'Nothing answers at 127.0.0.1:1'];
         yield 'wrong password' => [['secret' => 'wrong'], 'does not accept this account with this password'];
-        yield 'no such database, seen by one who may see all' => [['account' => OddSchema::ACCOUNT.'_all', 'secret' => 'all', 'database' => 'nowhere'], 'has no database “nowhere”'];
+        yield 'no such database, seen by one who may see all' => [
+            ['account' => OddSchema::ACCOUNT.'_all', 'secret' => 'all', 'database' => 'nowhere'],
+            'has no database “nowhere”',
+        ];
         yield 'no rights on it' => [['database' => 'mysql'], 'has no rights on the database “mysql”'];
         yield 'a semicolon in the host' => [['host' => 'a%3Bb'], 'The host holds a character'];
     }
@@ -72,7 +75,14 @@ final class SourceTest extends AppTestCase
     public function testAKeptSecretIsNeverSentToAnotherHost(): void
     {
         $source = $this->source('odd', OddSchema::NAME, OddSchema::ACCOUNT, OddSchema::SECRET);
-        $given = ['connection' => (string) $source->connection()->id(), 'host' => '127.0.0.1', 'port' => (string) self::port(), 'database' => OddSchema::NAME, 'account' => OddSchema::ACCOUNT, 'secret' => ''];
+        $given = [
+            'connection' => (string) $source->connection()->id(),
+            'host' => '127.0.0.1',
+            'port' => (string) self::port(),
+            'database' => OddSchema::NAME,
+            'account' => OddSchema::ACCOUNT,
+            'secret' => '',
+        ];
 
         self::assertTrue($this->test($given)['ok']);
         self::assertFalse($this->test(['host' => '127.0.0.2'] + $given)['ok']);
@@ -130,11 +140,17 @@ final class SourceTest extends AppTestCase
         $this->client->submit($form, ['source_form[label]' => 'live', 'source_form[url]' => OddSchema::url()]);
         self::assertSelectorTextContains('.errors', 'has a connection of this name already');
         $form = $this->client->request('GET', "/sources/$id/connections/new")->selectButton('Save and choose what to read')->form();
-        $this->client->submit($form, ['source_form[label]' => 'test', 'source_form[url]' => OddSchema::url(['account' => OddSchema::ACCOUNT.'_writer', 'secret' => 'writes'])]);
+        $this->client->submit(
+            $form,
+            ['source_form[label]' => 'test', 'source_form[url]' => OddSchema::url(['account' => OddSchema::ACCOUNT.'_writer', 'secret' => 'writes'])],
+        );
         self::assertResponseRedirects("/sources/$id");
 
         $page = $this->client->followRedirect();
-        self::assertSame(['live in use', 'test'], $page->filter('.ways > li')->each(static fn ($way): string => trim($way->filter('a')->text().' '.$way->filter('.patina')->text(''))));
+        self::assertSame(
+            ['live in use', 'test'],
+            $page->filter('.ways > li')->each(static fn ($way): string => trim($way->filter('a')->text().' '.$way->filter('.patina')->text(''))),
+        );
         $this->client->submit($page->selectButton('Use this one')->form());
         self::assertSame('test', self::db()->fetchOne('SELECT label FROM connection WHERE source_id = ? AND in_use = 1', [$id]));
         self::get(EntityManagerInterface::class)->clear();
@@ -150,7 +166,10 @@ final class SourceTest extends AppTestCase
 
     public function testASessionIsReadOnlyAndStatementsHaveALimit(): void
     {
-        $rows = self::get(Sources::class)->rows(Address::fromUrl(OddSchema::url(['account' => OddSchema::ACCOUNT.'_writer', 'secret' => 'writes'])), 60) ?? self::fail('It has no session.');
+        $rows = self::get(Sources::class)->rows(
+            Address::fromUrl(OddSchema::url(['account' => OddSchema::ACCOUNT.'_writer', 'secret' => 'writes'])),
+            60,
+        ) ?? self::fail('It has no session.');
         self::assertGreaterThan(0, (float) (iterator_to_array($rows->rows('SELECT @@max_statement_time AS t'), false)[0]['t'] ?? 0));
         $this->expectException(SourceError::class);
         $this->expectExceptionMessage('READ ONLY');

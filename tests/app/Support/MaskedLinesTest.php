@@ -27,7 +27,10 @@ final class MaskedLinesTest extends TestCase
     {
         $command = "fasti:survey 'mysql://a:secret-9@h/x' --option=\"secret-8\" 'secret 7'";
         $line = (new MaskedLines())->format(new LogRecord(
-            new \DateTimeImmutable(), 'console', Level::Critical, \sprintf('Error thrown while running command "%s".', $command), ['command' => $command, 'exception' => new \RuntimeException('no')],
+            new \DateTimeImmutable(), 'console', Level::Critical, \sprintf('Error thrown while running command "%s".', $command), [
+                'command' => $command,
+                'exception' => new \RuntimeException('no'),
+            ],
         ));
 
         self::assertStringContainsString('fasti:survey …', $line);

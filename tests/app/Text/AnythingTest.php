@@ -143,7 +143,13 @@ final class AnythingTest extends AppTestCase
         $oona = $this->account();
         self::apply($this->source(), Made::catalog(Made::table('station')));
         $entry = self::entryId('station');
-        foreach ([['river', 7, 'slogan', str_repeat('x', 21), '20 fit here'], ['river', 8, 'slogan', 'x', 'not in the register'], ['entry', $entry, 'depth', 'shallow', 'choose one of'], ['river', 7, 'depth', 'x', 'no text called'], ['lake', 7, 'slogan', 'x', '']] as [$topic, $id, $name, $value, $words]) {
+        foreach ([
+            ['river', 7, 'slogan', str_repeat('x', 21), '20 fit here'],
+            ['river', 8, 'slogan', 'x', 'not in the register'],
+            ['entry', $entry, 'depth', 'shallow', 'choose one of'],
+            ['river', 7, 'depth', 'x', 'no text called'],
+            ['lake', 7, 'slogan', 'x', ''],
+        ] as [$topic, $id, $name, $value, $words]) {
             try {
                 $this->texts->save($oona, $topic, $id, $name, '', $value, 'a');
                 self::fail("$name of $topic was taken.");

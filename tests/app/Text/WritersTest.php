@@ -21,8 +21,12 @@ final class WritersTest extends TestCase
         self::$db->exec('USE fasti_test');
         self::clean();
         self::$db->exec("INSERT INTO account (email, name, role, password_hash, active) VALUES ('writer@example.org', 'Writer', 'steward', 'x', 1)");
-        self::$db->exec("INSERT INTO source (name, purpose, owner, choice, engine, every, added_at) VALUES ('written at once', '', '', '[]', 'mariadb', '', UTC_TIMESTAMP())");
-        (new Process([\PHP_BINARY, __DIR__.'/entry.php', (string) self::$db->lastInsertId(), (string) self::WRITERS], env: ['APP_ENV' => 'test']))->mustRun();
+        self::$db->exec("INSERT INTO source (name, purpose, owner, choice, engine, every, added_at)
+            VALUES ('written at once', '', '', '[]', 'mariadb', '', UTC_TIMESTAMP())");
+        $source = (string) self::$db->lastInsertId();
+        self::$db->exec("INSERT INTO connection (source_id, label, in_use, engine, host, port, database_name, account, path, dialect, sealed_secret)
+            VALUES ($source, 'live', 1, 'files', '', 0, '', '', '', '', '')");
+        (new Process([\PHP_BINARY, __DIR__.'/entry.php', $source, (string) self::WRITERS], env: ['APP_ENV' => 'test']))->mustRun();
     }
 
     public static function tearDownAfterClass(): void
@@ -35,8 +39,10 @@ final class WritersTest extends TestCase
         $source = "(SELECT id FROM source WHERE name = 'written at once')";
         $entry = "(SELECT id FROM entry WHERE source_id IN $source)";
         foreach ([
-            "DELETE FROM change_event WHERE page = 'entry' AND page_id IN $entry", "DELETE FROM finding WHERE entry_id IN $entry", "DELETE FROM field WHERE entry_id IN $entry",
-            "DELETE FROM entry WHERE source_id IN $source", "DELETE FROM source WHERE name = 'written at once'", "DELETE FROM account WHERE email = 'writer@example.org'",
+            "DELETE FROM change_event WHERE page = 'entry' AND page_id IN $entry", "DELETE FROM finding WHERE entry_id IN $entry", "DELETE FROM field
+                WHERE entry_id IN $entry",
+            "DELETE FROM entry WHERE source_id IN $source", "DELETE FROM source WHERE name = 'written at once'", "DELETE FROM account
+                WHERE email = 'writer@example.org'",
             "DELETE FROM identifier WHERE folded LIKE 'writtenatonce%'",
         ] as $sql) {
             self::$db->exec($sql);
@@ -53,7 +59,14 @@ final class WritersTest extends TestCase
     public function testAllOfThemAreSavedAndTheCountIsRight(): void
     {
         $entry = self::number("SELECT MAX(id) FROM entry WHERE name = 'written_at_once'");
-        $writers = array_map(static fn (int $i): Process => new Process([\PHP_BINARY, __DIR__.'/writer.php', (string) $i, (string) $entry], env: ['APP_ENV' => 'test'], timeout: 120), range(0, self::WRITERS - 1));
+        $writers = array_map(
+            static fn (int $i): Process => new Process(
+                [\PHP_BINARY, __DIR__.'/writer.php', (string) $i, (string) $entry],
+                env: ['APP_ENV' => 'test'],
+                timeout: 120,
+            ),
+            range(0, self::WRITERS - 1),
+        );
         foreach ($writers as $writer) {
             $writer->start();
         }

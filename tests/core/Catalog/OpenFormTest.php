@@ -26,7 +26,15 @@ final class OpenFormTest extends TestCase
 
     public function testDamagedDataIsReadAsNothingKnown(): void
     {
-        $table = OpenForm::read(Table::class, ['name' => 7, 'columns' => ['x', ['name' => 'a']], 'primaryKey' => ['columns' => []], 'foreignKeys' => [['columns' => ['a'], 'references' => ['columns' => ['b', 'c']]]]]);
+        $table = OpenForm::read(
+            Table::class,
+            [
+                'name' => 7,
+                'columns' => ['x', ['name' => 'a']],
+                'primaryKey' => ['columns' => []],
+                'foreignKeys' => [['columns' => ['a'], 'references' => ['columns' => ['b', 'c']]]],
+            ],
+        );
 
         self::assertSame('', $table->name);
         self::assertCount(1, $table->columns);
@@ -42,7 +50,20 @@ final class OpenFormTest extends TestCase
 
         self::assertSame(OpenForm::fingerprint($before), $with('rowEstimate', 1));
         self::assertSame(OpenForm::fingerprint($before), $with('sizeBytes', 1));
-        foreach (['comment' => 'other', 'columns' => [], 'primaryKey' => null, 'uniqueKeys' => [], 'foreignKeys' => [], 'indexes' => [], 'checks' => [], 'triggers' => [], 'definition' => 'x', 'kind' => 'view', 'planned' => true, 'virtual' => true] as $member => $value) {
+        foreach ([
+            'comment' => 'other',
+            'columns' => [],
+            'primaryKey' => null,
+            'uniqueKeys' => [],
+            'foreignKeys' => [],
+            'indexes' => [],
+            'checks' => [],
+            'triggers' => [],
+            'definition' => 'x',
+            'kind' => 'view',
+            'planned' => true,
+            'virtual' => true,
+        ] as $member => $value) {
             self::assertNotSame(OpenForm::fingerprint($before), $with($member, $value), $member);
         }
     }

@@ -25,7 +25,15 @@ final class RouterTest extends TestCase
     {
         $shapes = [];
         for ($i = 0; $i < $count; ++$i) {
-            $shapes[] = new TabletShape(new Tablet($i, 'T'.$i, [new TabletRow('id', 'id', true), ...array_map(static fn (int $j): TabletRow => new TabletRow('r'.$j, 'r'.$j), array_keys($joins))]), Detail::All, []);
+            $shapes[] = new TabletShape(
+                new Tablet(
+                    $i,
+                    'T'.$i,
+                    [new TabletRow('id', 'id', true), ...array_map(static fn (int $j): TabletRow => new TabletRow('r'.$j, 'r'.$j), array_keys($joins))],
+                ),
+                Detail::All,
+                [],
+            );
         }
         $lines = [];
         foreach ($joins as $j => [$from, $to]) {

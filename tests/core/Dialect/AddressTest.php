@@ -35,7 +35,10 @@ final class AddressTest extends TestCase
     {
         self::assertSame(['postgresql', 5432], [Address::of('postgres://a@b/c')->engine, Address::of('postgresql://a@b/c')->port]);
         self::assertSame(['sqlite', '/a/b c.db'], [Address::of('sqlite:///a/b%20c.db')->engine, Address::of('sqlite:///a/b%20c.db')->path]);
-        self::assertSame(['sqlite', 'files', 'mariadb'], [Address::of('mart.sqlite')->engine, Address::of('dump.sql', 'mariadb')->engine, Address::of('dump.sql', 'mariadb')->dialect]);
+        self::assertSame(
+            ['sqlite', 'files', 'mariadb'],
+            [Address::of('mart.sqlite')->engine, Address::of('dump.sql', 'mariadb')->engine, Address::of('dump.sql', 'mariadb')->dialect],
+        );
     }
 
     /** @return iterable<string, array{string, string}> */

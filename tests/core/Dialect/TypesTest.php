@@ -68,8 +68,14 @@ final class TypesTest extends TestCase
     public function testADomainIsSaidByWhatItStandsForAndAMemberByWhatItWasSeenToBe(): void
     {
         self::assertSame('one of G, S', Dialects::of('postgresql')->typeInWords(new Column('x', 'field.flag', base: "enum('G','S')")));
-        self::assertSame('whole number (90 %) or text (10 %)', Dialects::of('files')->typeInWords(new Column('x', 'integer | string', seen: new Seen(100, 100, ['integer' => 90, 'string' => 10]))));
-        self::assertSame('date and time, as text', Dialects::of('files')->typeInWords(new Column('x', 'string (date-time)', seen: new Seen(1, 1, ['string' => 1]))));
+        self::assertSame(
+            'whole number (90 %) or text (10 %)',
+            Dialects::of('files')->typeInWords(new Column('x', 'integer | string', seen: new Seen(100, 100, ['integer' => 90, 'string' => 10]))),
+        );
+        self::assertSame(
+            'date and time, as text',
+            Dialects::of('files')->typeInWords(new Column('x', 'string (date-time)', seen: new Seen(1, 1, ['string' => 1]))),
+        );
     }
 
     #[TestWith(['int(10) unsigned', 'mariadb', 'whole'])]
@@ -98,9 +104,27 @@ final class TypesTest extends TestCase
     {
         $type = static fn (string $engine, string $written): \Fasti\Core\Catalog\Type => Dialects::of($engine)->typeOf(new Column('x', $written));
 
-        self::assertSame(['decimal', 6, 2, true], [$type('mariadb', 'decimal(6,2) unsigned')->name, $type('mariadb', 'decimal(6,2) unsigned')->length, $type('mariadb', 'decimal(6,2)')->scale, $type('mariadb', 'decimal(6,2) unsigned')->unsigned]);
-        self::assertSame(['timestamp with time zone', 3], [$type('postgresql', 'timestamp(3) with time zone')->name, $type('postgresql', 'timestamp(3) with time zone')->scale]);
-        self::assertSame([true, 9, TypeFamily::Text], [$type('postgresql', 'character varying(9)[]')->array, $type('postgresql', 'character varying(9)[]')->length, $type('postgresql', 'character varying(9)[]')->family]);
+        self::assertSame(
+            ['decimal', 6, 2, true],
+            [
+                $type('mariadb', 'decimal(6,2) unsigned')->name,
+                $type('mariadb', 'decimal(6,2) unsigned')->length,
+                $type('mariadb', 'decimal(6,2)')->scale,
+                $type('mariadb', 'decimal(6,2) unsigned')->unsigned,
+            ],
+        );
+        self::assertSame(
+            ['timestamp with time zone', 3],
+            [$type('postgresql', 'timestamp(3) with time zone')->name, $type('postgresql', 'timestamp(3) with time zone')->scale],
+        );
+        self::assertSame(
+            [true, 9, TypeFamily::Text],
+            [
+                $type('postgresql', 'character varying(9)[]')->array,
+                $type('postgresql', 'character varying(9)[]')->length,
+                $type('postgresql', 'character varying(9)[]')->family,
+            ],
+        );
         self::assertSame([['a', 'b'], true], [$type('mysql', "set('a','b')")->members, $type('mysql', "set('a','b')")->several]);
         self::assertSame(TypeFamily::Number, Dialects::of('postgresql')->typeOf(new Column('x', 'field.amount', base: 'numeric(6,2)'))->family);
     }
@@ -109,7 +133,10 @@ final class TypesTest extends TestCase
     {
         $family = static fn (string $type): string => Dialects::of('mariadb')->typeOf(new Column('x', $type, seen: new Seen(1, 1, [])))->family->value;
 
-        self::assertSame(['whole', 'number', 'text', 'time', 'text', 'other'], array_map($family, ['integer', 'number', 'string', 'string (date-time)', 'integer | string', 'object']));
+        self::assertSame(
+            ['whole', 'number', 'text', 'time', 'text', 'other'],
+            array_map($family, ['integer', 'number', 'string', 'string (date-time)', 'integer | string', 'object']),
+        );
     }
 
     public function testAnEngineIsOneFolderAndIsFoundByItsNames(): void
@@ -135,7 +162,10 @@ final class TypesTest extends TestCase
     public function testWhatElseThereIsToSay(): void
     {
         self::assertSame(['required', 'unique', 'numbered by the database'], ColumnWords::of(new Column('id', 'int', false, null, '', true), true));
-        self::assertSame(['set when the row is made', 'set when the row changes'], ColumnWords::of(new Column('at', 'timestamp', true, 'current_timestamp()', '', false, null, 'current_timestamp()')));
+        self::assertSame(
+            ['set when the row is made', 'set when the row changes'],
+            ColumnWords::of(new Column('at', 'timestamp', true, 'current_timestamp()', '', false, null, 'current_timestamp()')),
+        );
         self::assertSame(['computed as a + b when read'], ColumnWords::of(new Column('c', 'int', generated: new Generated('a + b', false))));
         self::assertSame(["it's unless given"], ColumnWords::of(new Column('c', 'text', default: "'it''s'")));
         self::assertSame(['empty text unless given'], ColumnWords::of(new Column('c', 'text', default: "''")));

@@ -126,7 +126,12 @@ final class CompareTest extends TestCase
     {
         $before = Made::catalog(self::of('t', new Column('id', 'int'), new Column('colour', 'varchar(20)'), new Column('z', 'int')));
         $after = Made::catalog(self::of('t', new Column('id', 'int'), new Column('z', 'int'), new Column('hue', 'varchar(20)')));
-        $renamed = static fn (float $alike): bool => Fate::Renamed === Compare::catalogs($before, $after, [], static fn (): float => $alike)[0]->columns[0]->change;
+        $renamed = static fn (float $alike): bool => Fate::Renamed === Compare::catalogs(
+            $before,
+            $after,
+            [],
+            static fn (): float => $alike,
+        )[0]->columns[0]->change;
 
         self::assertTrue($renamed(1.0));
         self::assertFalse($renamed(0.1));

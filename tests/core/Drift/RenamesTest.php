@@ -58,7 +58,10 @@ final class RenamesTest extends TestCase
     {
         mt_srand(9);
         $before = array_map(static fn (int $i): Table => self::made('t_'.$i, 9), range(1, 400));
-        $after = array_map(static fn (Table $table): Table => new Table('moved', $table->name, TableType::Table, '', $table->columns, $table->primaryKey), $before);
+        $after = array_map(
+            static fn (Table $table): Table => new Table('moved', $table->name, TableType::Table, '', $table->columns, $table->primaryKey),
+            $before,
+        );
         $drift = Compare::catalogs(new Catalog('', '', $before), new Catalog('', '', $after));
 
         self::assertSame([Fate::Renamed->value => 400], array_count_values(array_map(static fn ($item): string => $item->change->value, $drift)));

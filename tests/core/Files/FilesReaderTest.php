@@ -70,8 +70,14 @@ final class FilesReaderTest extends TestCase
         $reader = FilesReader::open($folder->path);
 
         self::assertEqualsCanonicalizing(['docs' => 'collection', 'plan' => 'collection', 'rows' => 'table', 'from_script' => 'table'], $reader->inventory()->schemas['files']);
-        self::assertSame(['docs', 'from_script', 'plan', 'rows'], array_map(static fn (Table $table): string => $table->name, $reader->read(new Choice(), new SilentProgress())->tables));
-        self::assertSame(['rows'], array_map(static fn (Table $table): string => $table->name, $reader->read(new Choice([], ['ro*']), new SilentProgress())->tables));
+        self::assertSame(
+            ['docs', 'from_script', 'plan', 'rows'],
+            array_map(static fn (Table $table): string => $table->name, $reader->read(new Choice(), new SilentProgress())->tables),
+        );
+        self::assertSame(
+            ['rows'],
+            array_map(static fn (Table $table): string => $table->name, $reader->read(new Choice([], ['ro*']), new SilentProgress())->tables),
+        );
     }
 
     public function testOneBadFileAmongSeveralIsSaidAndTheOthersComeIn(): void

@@ -24,7 +24,10 @@ final class StandoutsTest extends TestCase
 {
     public function testAWellKeptCatalogHasNone(): void
     {
-        self::assertSame([], self::byCheck(Made::table('station', [], [], 'Sites'), Made::table('reading', ['station_id' => 'int'], ['station_id' => 'station'], 'Values')));
+        self::assertSame(
+            [],
+            self::byCheck(Made::table('station', [], [], 'Sites'), Made::table('reading', ['station_id' => 'int'], ['station_id' => 'station'], 'Values')),
+        );
     }
 
     public function testEachIsFoundWhereItIs(): void
@@ -48,7 +51,10 @@ final class StandoutsTest extends TestCase
 
     public function testWhatAsksForAttentionComesFirst(): void
     {
-        $found = array_keys(self::byCheck(Made::table('order', ['raw' => 'longblob'], [], 'Orders'), new Table('main', 'loose', TableType::Table, '', [new Column('line', 'int')])));
+        $found = array_keys(self::byCheck(
+            Made::table('order', ['raw' => 'longblob'], [], 'Orders'),
+            new Table('main', 'loose', TableType::Table, '', [new Column('line', 'int')]),
+        ));
 
         self::assertLessThan(array_search('unusual-type', $found, true), array_search('reserved-word', $found, true));
         self::assertLessThan(array_search('no-comment', $found, true), array_search('no-primary-key', $found, true));

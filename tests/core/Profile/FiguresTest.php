@@ -81,6 +81,24 @@ final class FiguresTest extends TestCase
     /** @param list<string> $values */
     private static function field(array $values, int $filled, ?int $distinct = null, string $decision = ''): FieldProfile
     {
-        return FieldFigures::field('t', new Column('x', 'varchar(250)'), TypeFamily::Text, $filled, ['values' => $filled, 'blank' => 0, 'distinct' => $distinct, 'least' => null, 'greatest' => null, 'shortest' => null, 'longest' => null, 'average' => null], $values, null, $decision);
+        return FieldFigures::field(
+            't',
+            new Column('x', 'varchar(250)'),
+            TypeFamily::Text,
+            $filled,
+            [
+                'values' => $filled,
+                'blank' => 0,
+                'distinct' => $distinct,
+                'least' => null,
+                'greatest' => null,
+                'shortest' => null,
+                'longest' => null,
+                'average' => null,
+            ],
+            $values,
+            null,
+            $decision,
+        );
     }
 }

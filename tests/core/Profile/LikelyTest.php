@@ -23,17 +23,32 @@ final class LikelyTest extends TestCase
         yield 'e-mail addresses' => [TypeFamily::Text, $many(static fn (int $i): string => "p$i@arrowmere.example"), 60, 'e-mail address'];
         yield 'telephone numbers' => [TypeFamily::Text, $many(static fn (int $i): string => \sprintf('+49 30 %06d', 1000 * $i)), 60, 'telephone number'];
         yield 'web addresses' => [TypeFamily::Text, $many(static fn (int $i): string => "https://arrowmere.example/$i"), 60, 'web address'];
-        yield 'dates as text' => [TypeFamily::Text, $many(static fn (int $i): string => \sprintf('%02d.%02d.2024', 1 + $i % 28, 1 + $i % 12)), 60, 'date kept as text'];
+        yield 'dates as text' => [
+            TypeFamily::Text,
+            $many(static fn (int $i): string => \sprintf('%02d.%02d.2024', 1 + $i % 28, 1 + $i % 12)),
+            60,
+            'date kept as text',
+        ];
         yield 'numbers as text' => [TypeFamily::Text, $many(static fn (int $i): string => (string) (1.5 * $i)), 60, 'number kept as text'];
         yield 'JSON' => [TypeFamily::Text, $many(static fn (int $i): string => '{"a":'.$i.'}'), 60, 'JSON'];
         yield 'countries' => [TypeFamily::Text, $many(static fn (int $i): string => ['DE', 'FR', 'PL', 'NL', 'IT'][$i % 5]), 5, 'country code (ISO 3166)'];
-        yield 'three letters of countries' => [TypeFamily::Text, $many(static fn (int $i): string => ['DEU', 'FRA', 'POL'][$i % 3]), 3, 'country code (ISO 3166)'];
+        yield 'three letters of countries' => [
+            TypeFamily::Text,
+            $many(static fn (int $i): string => ['DEU', 'FRA', 'POL'][$i % 3]),
+            3,
+            'country code (ISO 3166)',
+        ];
         yield 'currencies' => [TypeFamily::Text, $many(static fn (int $i): string => ['EUR', 'GBP', 'CHF'][$i % 3]), 3, 'currency code (ISO 4217)'];
         yield 'languages' => [TypeFamily::Text, $many(static fn (int $i): string => ['en', 'cs', 'da', 'sv'][$i % 4]), 4, 'language code (ISO 639)'];
         yield 'flags' => [TypeFamily::Whole, $many(static fn (int $i): string => (string) ($i % 2)), 2, 'flag'];
         yield 'codes' => [TypeFamily::Text, $many(static fn (int $i): string => ['G', 'S', 'B', 'M'][$i % 4]), 4, 'code'];
         yield 'identifiers' => [TypeFamily::Whole, $many(static fn (int $i): string => (string) $i), 60, 'identifier'];
-        yield 'free text' => [TypeFamily::Text, $many(static fn (int $i): string => "Leaves on the sensor of number $i, cleaned it and went on my way"), 58, ''];
+        yield 'free text' => [
+            TypeFamily::Text,
+            $many(static fn (int $i): string => "Leaves on the sensor of number $i, cleaned it and went on my way"),
+            58,
+            '',
+        ];
         yield 'measures' => [TypeFamily::Number, $many(static fn (int $i): string => (string) (1.25 * $i)), 55, ''];
     }
 
@@ -60,7 +75,10 @@ final class LikelyTest extends TestCase
 
     public function testAFewValuesFarOffDoNotMakeADesertOfTheRest(): void
     {
-        $spread = Histogram::of([...array_map(static fn (int $i): string => (string) (($i % 100) / 10), range(0, 995)), '9999.99', '9999.99', '9999.99', '-50000'], false);
+        $spread = Histogram::of(
+            [...array_map(static fn (int $i): string => (string) (($i % 100) / 10), range(0, 995)), '9999.99', '9999.99', '9999.99', '-50000'],
+            false,
+        );
 
         self::assertSame(4, $spread->beyond);
         self::assertSame(996, array_sum(array_column($spread->steps, 'count')));

@@ -95,7 +95,12 @@ final class SqlProfilerTest extends TestCase
                 };
             }
         };
-        $profile = (new SqlProfiler($rows, Dialects::of('sqlite')))->profile(new Table('main', 't', \Fasti\Core\Catalog\TableType::Table, '', [new \Fasti\Core\Catalog\Column('a', 'INTEGER')]), [], [], new SilentProgress());
+        $profile = (new SqlProfiler($rows, Dialects::of('sqlite')))->profile(
+            new Table('main', 't', \Fasti\Core\Catalog\TableType::Table, '', [new \Fasti\Core\Catalog\Column('a', 'INTEGER')]),
+            [],
+            [],
+            new SilentProgress(),
+        );
 
         self::assertStringContainsString('took too long, so a sample was counted', $profile->notes[0]);
         self::assertNotSame('', $profile->how);

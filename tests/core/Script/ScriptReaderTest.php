@@ -97,7 +97,10 @@ final class ScriptReaderTest extends TestCase
     {
         yield 'a dump of MariaDB' => ["-- MariaDB dump 10.19\nCREATE TABLE `a` (`b` int(11)) ENGINE=InnoDB;", 'mariadb'];
         yield 'one of MySQL' => ["/*!40101 SET NAMES utf8 */;\nCREATE TABLE `a` (`b` int AUTO_INCREMENT) ENGINE=InnoDB;", 'mysql'];
-        yield 'one of PostgreSQL' => ["SELECT pg_catalog.set_config('search_path', '', false);\nCREATE TABLE public.a (b character varying(3));\nALTER TABLE public.a OWNER TO x;", 'postgresql'];
+        yield 'one of PostgreSQL' => [
+            "SELECT pg_catalog.set_config('search_path', '', false);\nCREATE TABLE public.a (b character varying(3));\nALTER TABLE public.a OWNER TO x;",
+            'postgresql',
+        ];
         yield 'one of SQLite' => ["PRAGMA foreign_keys=OFF;\nCREATE TABLE a (b INTEGER PRIMARY KEY AUTOINCREMENT);", 'sqlite'];
         yield 'none in particular' => ['CREATE TABLE a (b INTEGER);', 'sql'];
     }

@@ -21,7 +21,10 @@ final class ScriptTest extends TestCase
 {
     public function testAColumnOfMariaDbWithEverything(): void
     {
-        $table = self::one('mariadb', "CREATE TABLE t (`a``b` varchar(9) CHARACTER SET latin1 COLLATE latin1_bin NOT NULL DEFAULT 'it''s' COMMENT 'say \\'what\\'', at timestamp NOT NULL DEFAULT now() ON UPDATE current_timestamp(), n int unsigned NOT NULL AUTO_INCREMENT, twice int AS (n * 2) PERSISTENT, j json, PRIMARY KEY (n), KEY part (`a``b`(4)), FULLTEXT KEY words (`a``b`)) ENGINE=Aria COMMENT='a; table' COLLATE=utf8mb4_bin");
+        $table = self::one(
+            'mariadb',
+            "CREATE TABLE t (`a``b` varchar(9) CHARACTER SET latin1 COLLATE latin1_bin NOT NULL DEFAULT 'it''s' COMMENT 'say \\'what\\'', at timestamp NOT NULL DEFAULT now() ON UPDATE current_timestamp(), n int unsigned NOT NULL AUTO_INCREMENT, twice int AS (n * 2) PERSISTENT, j json, PRIMARY KEY (n), KEY part (`a``b`(4)), FULLTEXT KEY words (`a``b`)) ENGINE=Aria COMMENT='a; table' COLLATE=utf8mb4_bin",
+        );
         $first = $table->columns[0];
 
         self::assertSame(['a`b', 'varchar(9)', false, "'it''s'", "say 'what'", 'latin1', 'latin1_bin'], [$first->name, $first->type, $first->nullable, $first->default, $first->comment, $first->charset, $first->collation]);
@@ -36,7 +39,11 @@ final class ScriptTest extends TestCase
 
     public function testTheEngineIndexesAForeignKeyThatHasNoIndex(): void
     {
-        $catalog = self::catalog('mariadb', 'CREATE TABLE far (id int PRIMARY KEY)', 'CREATE TABLE t (a int, b int, KEY has (b), FOREIGN KEY (a) REFERENCES far (id), CONSTRAINT named FOREIGN KEY (b) REFERENCES far (id) ON DELETE CASCADE)');
+        $catalog = self::catalog(
+            'mariadb',
+            'CREATE TABLE far (id int PRIMARY KEY)',
+            'CREATE TABLE t (a int, b int, KEY has (b), FOREIGN KEY (a) REFERENCES far (id), CONSTRAINT named FOREIGN KEY (b) REFERENCES far (id) ON DELETE CASCADE)',
+        );
         $table = self::named($catalog, 't');
 
         self::assertSame(['named' => 'CASCADE', 't_ibfk_1' => 'RESTRICT'], array_column(array_map(static fn ($key): array => [$key->name, $key->onDelete], $table->foreignKeys), 1, 0));
@@ -45,7 +52,10 @@ final class ScriptTest extends TestCase
 
     public function testPostgreSqlNamesWhatHasNoName(): void
     {
-        $table = self::one('postgresql', 'CREATE TABLE Visit (Id serial PRIMARY KEY, team int UNIQUE REFERENCES visit, depth int CHECK (depth > 0), "Mixed" text, CHECK (depth < id), UNIQUE (team, "Mixed"))');
+        $table = self::one(
+            'postgresql',
+            'CREATE TABLE Visit (Id serial PRIMARY KEY, team int UNIQUE REFERENCES visit, depth int CHECK (depth > 0), "Mixed" text, CHECK (depth < id), UNIQUE (team, "Mixed"))',
+        );
 
         self::assertSame(['public', 'visit', ['id', 'team', 'depth', 'Mixed']], [$table->schema, $table->name, array_map(static fn ($column): string => $column->name, $table->columns)]);
         self::assertSame("nextval('public.visit_id_seq'::regclass)", $table->column('id')?->default);
@@ -74,7 +84,12 @@ final class ScriptTest extends TestCase
 
     public function testAnHeirHasItsParentsColumns(): void
     {
-        $catalog = self::catalog('postgresql', 'CREATE TABLE note (id int NOT NULL, text text, CHECK (id > 0))', 'CREATE TABLE photo (width int) INHERITS (note)', 'ALTER TABLE ONLY photo ALTER COLUMN id SET DEFAULT 7');
+        $catalog = self::catalog(
+            'postgresql',
+            'CREATE TABLE note (id int NOT NULL, text text, CHECK (id > 0))',
+            'CREATE TABLE photo (width int) INHERITS (note)',
+            'ALTER TABLE ONLY photo ALTER COLUMN id SET DEFAULT 7',
+        );
         $photo = self::named($catalog, 'photo');
 
         self::assertSame(['id', 'text', 'width'], array_map(static fn ($column): string => $column->name, $photo->columns));
@@ -83,7 +98,12 @@ final class ScriptTest extends TestCase
 
     public function testEnumsAndDomainsAreSaidByWhatTheyStandFor(): void
     {
-        $table = self::one('postgresql', "CREATE TYPE flag AS ENUM ('good', 'it''s bad')", 'CREATE DOMAIN short AS varchar(8) NOT NULL CONSTRAINT long_enough CHECK (length(VALUE) > 2)', 'CREATE TABLE t (a flag, b flag[], c short)');
+        $table = self::one(
+            'postgresql',
+            "CREATE TYPE flag AS ENUM ('good', 'it''s bad')",
+            'CREATE DOMAIN short AS varchar(8) NOT NULL CONSTRAINT long_enough CHECK (length(VALUE) > 2)',
+            'CREATE TABLE t (a flag, b flag[], c short)',
+        );
 
         self::assertSame(['public.flag', "enum('good','it''s bad')"], [$table->column('a')?->type, $table->column('a')?->base]);
         self::assertSame(["enum('good','it''s bad')[]", 'character varying(8)'], [$table->column('b')?->base, $table->column('c')?->base]);
@@ -92,7 +112,13 @@ final class ScriptTest extends TestCase
 
     public function testAnIndexMayBePartialOrOverAnExpression(): void
     {
-        $table = self::one('postgresql', 'CREATE TABLE t (a text, b date)', 'CREATE UNIQUE INDEX CONCURRENTLY IF NOT EXISTS i ON ONLY public.t USING btree (lower(a) text_pattern_ops, b DESC NULLS LAST) INCLUDE (a) WHERE (b IS NOT NULL)', "COMMENT ON INDEX i IS 'why'");
+        $table = self::one(
+            'postgresql',
+            'CREATE TABLE t (a text, b date)',
+            'CREATE UNIQUE INDEX CONCURRENTLY IF NOT EXISTS i ON ONLY public.t USING btree (lower(a) text_pattern_ops, b DESC NULLS LAST) INCLUDE (a)
+                WHERE (b IS NOT NULL)',
+            "COMMENT ON INDEX i IS 'why'",
+        );
 
         self::assertEquals([new IndexPart('lower(a)'), new IndexPart('b', null, true)], $table->indexes[0]->parts);
         self::assertSame([true, '(b IS NOT NULL)', 'why'], [$table->indexes[0]->unique, $table->indexes[0]->where, $table->indexes[0]->comment]);
@@ -100,13 +126,26 @@ final class ScriptTest extends TestCase
 
     public function testASecuredTableSaysWhoseRowsAreSeen(): void
     {
-        self::assertSame(['row-level security: own'], self::one('postgresql', 'CREATE TABLE t (a int)', 'ALTER TABLE t ENABLE ROW LEVEL SECURITY', 'CREATE POLICY own ON t USING (true)')->traits);
-        self::assertSame(['row-level security without a policy: nobody but the owner sees a row'], self::one('postgresql', 'CREATE TABLE t (a int)', 'ALTER TABLE t ENABLE ROW LEVEL SECURITY')->traits);
+        self::assertSame(
+            ['row-level security: own'],
+            self::one('postgresql', 'CREATE TABLE t (a int)', 'ALTER TABLE t ENABLE ROW LEVEL SECURITY', 'CREATE POLICY own ON t USING (true)')->traits,
+        );
+        self::assertSame(
+            ['row-level security without a policy: nobody but the owner sees a row'],
+            self::one('postgresql', 'CREATE TABLE t (a int)', 'ALTER TABLE t ENABLE ROW LEVEL SECURITY')->traits,
+        );
     }
 
     public function testTriggersAndRoutinesAreRead(): void
     {
-        $catalog = self::catalog('mariadb', 'USE rivers', 'CREATE TABLE t (a int)', 'CREATE DEFINER=`me`@`%` TRIGGER keep BEFORE UPDATE ON t FOR EACH ROW SET NEW.a = 1', "CREATE DEFINER=`me`@`%` FUNCTION one(x int) RETURNS int(11) DETERMINISTIC COMMENT 'always' RETURN 1", 'CREATE PROCEDURE two() BEGIN SELECT 1; END');
+        $catalog = self::catalog(
+            'mariadb',
+            'USE rivers',
+            'CREATE TABLE t (a int)',
+            'CREATE DEFINER=`me`@`%` TRIGGER keep BEFORE UPDATE ON t FOR EACH ROW SET NEW.a = 1',
+            "CREATE DEFINER=`me`@`%` FUNCTION one(x int) RETURNS int(11) DETERMINISTIC COMMENT 'always' RETURN 1",
+            'CREATE PROCEDURE two() BEGIN SELECT 1; END',
+        );
 
         self::assertSame(['keep', 'BEFORE', 'UPDATE', 'SET NEW.a = 1'], array_values(get_object_vars($catalog->tables[0]->triggers[0])));
         self::assertSame([['rivers', 'one', 'function', 'int(11)', 'RETURN 1', 'always'], ['rivers', 'two', 'procedure', null, 'BEGIN SELECT 1; END', '']], array_map(static fn ($routine): array => array_values(get_object_vars($routine)), $catalog->routines));
@@ -114,7 +153,14 @@ final class ScriptTest extends TestCase
 
     public function testWhatIsDroppedOrRenamedLaterCountsAsItEnds(): void
     {
-        $catalog = self::catalog('mysql', 'CREATE TABLE a (x int, y int)', 'CREATE TABLE b (x int)', 'DROP TABLE IF EXISTS b', 'ALTER TABLE a DROP COLUMN y, MODIFY x bigint NOT NULL, RENAME TO c', 'CREATE OR REPLACE VIEW v AS SELECT x FROM c');
+        $catalog = self::catalog(
+            'mysql',
+            'CREATE TABLE a (x int, y int)',
+            'CREATE TABLE b (x int)',
+            'DROP TABLE IF EXISTS b',
+            'ALTER TABLE a DROP COLUMN y, MODIFY x bigint NOT NULL, RENAME TO c',
+            'CREATE OR REPLACE VIEW v AS SELECT x FROM c',
+        );
 
         self::assertSame(['c', 'v'], array_map(static fn (Table $table): string => $table->name, $catalog->tables));
         self::assertSame(['bigint', false], [$catalog->tables[0]->columns[0]->type, $catalog->tables[0]->columns[0]->nullable]);
@@ -123,7 +169,10 @@ final class ScriptTest extends TestCase
 
     public function testSqliteTakesTypesAndQuotesAsTheyCome(): void
     {
-        $table = self::one('sqlite', 'CREATE TABLE "t" ([a b] UNSIGNED BIG INT, `c`, \'d\' TEXT COLLATE NOCASE DEFAULT CURRENT_TIMESTAMP, e REAL AS (c + 1), PRIMARY KEY (c)) STRICT, WITHOUT ROWID');
+        $table = self::one(
+            'sqlite',
+            'CREATE TABLE "t" ([a b] UNSIGNED BIG INT, `c`, \'d\' TEXT COLLATE NOCASE DEFAULT CURRENT_TIMESTAMP, e REAL AS (c + 1), PRIMARY KEY (c)) STRICT, WITHOUT ROWID',
+        );
 
         self::assertSame([['a b', 'UNSIGNED BIG INT'], ['c', ''], ['d', 'TEXT'], ['e', 'REAL']], array_map(static fn ($column): array => [$column->name, $column->type], $table->columns));
         self::assertEqualsCanonicalizing(['STRICT', 'WITHOUT ROWID'], $table->traits);

@@ -24,11 +24,19 @@ final class StatementsTest extends TestCase
         yield 'a hash begins a comment in MySQL' => ['mysql', "a # ;\n; b", ['a', 'b']];
         yield 'comments within comments' => ['postgresql', 'a /* ; /* ; */ ; */ b; c', ['a b', 'c']];
         yield 'conditional comments are read' => ['mariadb', '/*!50001 CREATE VIEW v AS */ /*!50002 SELECT 1 */; b', ['CREATE VIEW v AS SELECT 1', 'b']];
-        yield 'another delimiter' => ['mysql', "a;\nDELIMITER ;;\nCREATE TRIGGER t BEGIN x; y; END ;;\nDELIMITER ;\nb;", ['a', 'CREATE TRIGGER t BEGIN x; y; END', 'b']];
+        yield 'another delimiter' => [
+            'mysql',
+            "a;\nDELIMITER ;;\nCREATE TRIGGER t BEGIN x; y; END ;;\nDELIMITER ;\nb;",
+            ['a', 'CREATE TRIGGER t BEGIN x; y; END', 'b'],
+        ];
         yield 'dollar quotes' => ['postgresql', 'CREATE FUNCTION f() AS $b$ x; $$ y; $b$; c', ['CREATE FUNCTION f() AS $b$ x; $$ y; $b$', 'c']];
         yield 'data of COPY is passed over' => ['postgresql', "COPY t (a) FROM stdin;\n1;'\t\n2\n\\.\nb;", ['COPY t (a) FROM stdin', 'b']];
         yield 'lines of psql' => ['postgresql', "\\connect x\na;", ['a']];
-        yield 'a trigger with statements of its own' => ['sqlite', 'CREATE TRIGGER t AFTER INSERT ON a BEGIN UPDATE a SET b = CASE WHEN 1 THEN 2 END; DELETE FROM c; END; d', ['CREATE TRIGGER t AFTER INSERT ON a BEGIN UPDATE a SET b = CASE WHEN 1 THEN 2 END; DELETE FROM c; END', 'd']];
+        yield 'a trigger with statements of its own' => [
+            'sqlite',
+            'CREATE TRIGGER t AFTER INSERT ON a BEGIN UPDATE a SET b = CASE WHEN 1 THEN 2 END; DELETE FROM c; END; d',
+            ['CREATE TRIGGER t AFTER INSERT ON a BEGIN UPDATE a SET b = CASE WHEN 1 THEN 2 END; DELETE FROM c; END', 'd'],
+        ];
         yield 'nothing at all' => ['sql', " \n;;\n-- only words\n", []];
     }
 

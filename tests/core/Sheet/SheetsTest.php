@@ -51,7 +51,14 @@ final class SheetsTest extends TestCase
 
     public function testViewsAreToldFromTables(): void
     {
-        $kinds = array_map(static fn ($table): TableType => $table->kind, self::catalog([['R', 'A', 'VIEW', 'x', '1', 'int', '', '', '', '', ''], ['R', 'B', 'MATERIALIZED VIEW', 'x', '1', 'int', '', '', '', '', ''], ['R', 'C', '', 'x', '1', 'int', '', '', '', '', '']])->tables);
+        $kinds = array_map(
+            static fn ($table): TableType => $table->kind,
+            self::catalog([
+                ['R', 'A', 'VIEW', 'x', '1', 'int', '', '', '', '', ''],
+                ['R', 'B', 'MATERIALIZED VIEW', 'x', '1', 'int', '', '', '', '', ''],
+                ['R', 'C', '', 'x', '1', 'int', '', '', '', '', ''],
+            ])->tables,
+        );
 
         self::assertSame([TableType::View, TableType::MaterializedView, TableType::Table], $kinds);
     }

@@ -28,7 +28,10 @@ final class WordsTest extends TestCase
 
     public function testTheSameWordsFoldAlikeInAnyStyle(): void
     {
-        self::assertSame(['stationid'], array_values(array_unique(array_map(Naming::folded(...), ['station_id', 'StationId', 'STATION-ID', 'station id', 'stationid']))));
+        self::assertSame(
+            ['stationid'],
+            array_values(array_unique(array_map(Naming::folded(...), ['station_id', 'StationId', 'STATION-ID', 'station id', 'stationid']))),
+        );
         self::assertSame('Barrier survey', Naming::asName('barrier_survey'));
         self::assertSame('$$', Naming::asName('$$'));
     }
