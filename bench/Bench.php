@@ -89,7 +89,7 @@ final class Bench
 
     private static function read(): Catalog
     {
-        return (new MariaDbReader(Session::rows(Session::mariaDb(Schema::NAME)), Schema::NAME))->read(new Choice(), new SilentProgress());
+        return (new MariaDbReader(Session::rows(Session::target(Schema::NAME)), Schema::NAME))->read(new Choice(), new SilentProgress());
     }
 
     private function reading(): void

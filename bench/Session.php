@@ -31,7 +31,7 @@ final class Session
         return $server;
     }
 
-    public static function mariaDb(string $database): Target
+    public static function target(string $database): Target
     {
         return new Target('mariadb', '127.0.0.1', Row::int(['p' => $_SERVER['DATABASE_PORT'] ?? 33460], 'p'), $database, self::ACCOUNT, self::SECRET);
     }

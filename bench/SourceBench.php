@@ -92,7 +92,7 @@ final readonly class SourceBench
     {
         $rows = $this->bigTable();
         $table = (new MariaDbReader(
-            Session::rows(Session::mariaDb('fasti_bench_rows')),
+            Session::rows(Session::target('fasti_bench_rows')),
             'fasti_bench_rows',
         ))->read(new Choice([], ['big']), new SilentProgress())->tables[0];
         $select = [];
@@ -104,7 +104,7 @@ final readonly class SourceBench
             false === $rows || $rows->fetchAll();
         };
         $ours = static fn () => (new SqlProfiler(
-            Session::rows(Session::mariaDb('fasti_bench_rows'), 600),
+            Session::rows(Session::target('fasti_bench_rows'), 600),
             Dialects::of('mariadb'),
         ))->profile($table, [], [], new SilentProgress());
         $this->ratio(\sprintf('profile of %s rows, 20 columns', number_format($rows)), $ours, $floor, 2, 2);
@@ -230,7 +230,7 @@ final readonly class SourceBench
             return;
         }
         fwrite(\STDERR, "Making the same for PostgreSQL and SQLite …\n");
-        $catalog = (new MariaDbReader(Session::rows(Session::mariaDb(Schema::NAME)), Schema::NAME))->read(new Choice(), new SilentProgress());
+        $catalog = (new MariaDbReader(Session::rows(Session::target(Schema::NAME)), Schema::NAME))->read(new Choice(), new SilentProgress());
         $tables = $catalog->tables;
         // A table comes after those that it refers to: their numbers stand at the end of their names.
         usort($tables, static fn (Table $a, Table $b): int => substr($a->name, -4) <=> substr($b->name, -4));

@@ -44,6 +44,18 @@ final readonly class EntryStore
         return $places;
     }
 
+    /** @return list<array{id: int, name: string}> entries whose business name another one of their source bears too */
+    public function namedAlike(): array
+    {
+        $rows = $this->db->fetchAllAssociative(
+            "SELECT id, business_name FROM entry WHERE gone_at IS NULL AND (source_id, business_name) IN (
+                SELECT source_id, business_name FROM entry WHERE gone_at IS NULL AND business_name <> '' GROUP BY source_id, business_name HAVING COUNT(*) > 1
+            ) ORDER BY id",
+        );
+
+        return array_map(static fn (array $row): array => ['id' => Row::int($row, 'id'), 'name' => Row::text($row, 'business_name')], $rows);
+    }
+
     /**
      * @param list<int> $entries
      *

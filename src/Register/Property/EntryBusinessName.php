@@ -4,32 +4,12 @@ declare(strict_types=1);
 
 namespace Fasti\Register\Property;
 
-use Fasti\Text\Property;
+use Fasti\Register\Topic\EntryTopic;
 
-final class EntryBusinessName extends Property
+final class EntryBusinessName extends BusinessName
 {
     public function topic(): string
     {
-        return 'entry';
-    }
-
-    public function name(): string
-    {
-        return 'businessName';
-    }
-
-    public function label(): string
-    {
-        return 'business name';
-    }
-
-    public function column(): string
-    {
-        return 'business_name';
-    }
-
-    public function most(): int
-    {
-        return 190;
+        return EntryTopic::NAME;
     }
 }

@@ -4,38 +4,12 @@ declare(strict_types=1);
 
 namespace Fasti\Register\Property;
 
-use Fasti\Text\Editor;
-use Fasti\Text\Property;
+use Fasti\Register\Topic\FieldTopic;
 
-final class FieldMeaning extends Property
+final class FieldMeaning extends Meaning
 {
     public function topic(): string
     {
-        return 'field';
-    }
-
-    public function name(): string
-    {
-        return 'meaning';
-    }
-
-    public function label(): string
-    {
-        return 'meaning';
-    }
-
-    public function column(): string
-    {
-        return 'meaning';
-    }
-
-    public function most(): int
-    {
-        return 15000;
-    }
-
-    public function editor(): Editor
-    {
-        return Editor::Long;
+        return FieldTopic::NAME;
     }
 }

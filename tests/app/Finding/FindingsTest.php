@@ -6,9 +6,11 @@ namespace Fasti\Tests\App\Finding;
 
 use Fasti\Account\Role;
 use Fasti\Finding\Findings;
+use Fasti\Register\Topic\EntryTopic;
 use Fasti\Source\Source;
 use Fasti\Tests\App\AppTestCase;
 use Fasti\Tests\Core\Made;
+use Fasti\Text\Texts;
 
 /** What checks notice stays the same finding from survey to survey, with what people decided about it. */
 final class FindingsTest extends AppTestCase
@@ -77,6 +79,19 @@ final class FindingsTest extends AppTestCase
         $this->applied(['order', 'station']);
         self::assertSame($id, $this->finding('reserved-word'));
         self::assertSame(1, self::scalar('SELECT ended_at IS NULL FROM finding WHERE id = ?', $id));
+    }
+
+    public function testACheckOverTheRegisterRunsWhenATextIsWrittenThatItIsAbout(): void
+    {
+        $oona = $this->account(name: 'Ren Abara');
+        $texts = self::get(Texts::class);
+        $texts->save($oona, EntryTopic::NAME, self::entryId('station'), 'businessName', '', 'Site', 'a');
+        self::assertSame(0, $this->open('same-business-name'));
+        $texts->save($oona, EntryTopic::NAME, self::entryId('order'), 'businessName', '', 'Site', 'b');
+        self::assertSame(2, $this->open('same-business-name'));
+        self::assertStringContainsString('Another entry of the source is called “Site” too', $this->client->request('GET', '/register/'.self::entryId('order'))->filter('.top .note')->text());
+        $texts->save($oona, EntryTopic::NAME, self::entryId('order'), 'businessName', 'Site', 'Order', 'c');
+        self::assertSame(0, $this->open('same-business-name'));
     }
 
     public function testAReaderSeesThemAndSetsNothingAside(): void
