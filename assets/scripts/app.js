@@ -220,17 +220,17 @@ Alpine.data('choice', () => ({
         const ticks = [...this.$root.querySelectorAll('[data-schema][type=checkbox]')];
         ticks.forEach((tick) => { tick.disabled = all; });
         const schemas = new Set(ticks.filter((tick) => all || tick.checked).map((tick) => tick.value));
-        const patterns = (text) => text.split(/[\s,;]+/).filter(Boolean).map((pattern) => ({
+        const patterns = (text) => (text.match(/(?:"(?:[^"]|"")*"|[^\s,;"])+/g) ?? []).map((pattern) => ({
             dotted: pattern.includes('.'),
             regex: new RegExp(`^${pattern.replace(/[\\^$+.()|{}[\]]/g, '\\$&').replace(/\*/g, '.*').replace(/\?/g, '.')}$`, 'isu'),
         }));
         const include = patterns(this.$refs.include.value);
         const exclude = patterns(this.$refs.exclude.value);
-        const hits = (list, schema, name) => list.some((pattern) => pattern.regex.test(name) || (pattern.dotted && pattern.regex.test(`${schema}.${name}`)));
+        const hits = (list, name, place) => list.some((pattern) => pattern.regex.test(name) || (pattern.dotted && pattern.regex.test(place)));
         const counts = { table: 0, view: 0, collection: 0 };
         this.$refs.objects.querySelectorAll('li').forEach((item) => {
-            const { schema, name, kind } = item.dataset;
-            const taken = schemas.has(schema) && (include.length === 0 || hits(include, schema, name)) && !hits(exclude, schema, name);
+            const { schema, name, place, kind } = item.dataset;
+            const taken = schemas.has(schema) && (include.length === 0 || hits(include, name, place)) && !hits(exclude, name, place);
             item.classList.toggle('left-out', !taken);
             counts[kind === 'materialized view' ? 'view' : kind] += taken ? 1 : 0;
         });

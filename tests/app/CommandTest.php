@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Fasti\Tests\App;
 
+use Symfony\Component\Process\Process;
 use Fasti\Core\Catalog\Place;
 use Opis\JsonSchema\Validator;
 use Symfony\Bundle\FrameworkBundle\Console\Application;
@@ -142,6 +143,29 @@ final class CommandTest extends AppTestCase
             $result = (new Validator())->validate(json_decode($display), (string) file_get_contents(\dirname(__DIR__, 2).'/docs/catalog.schema.json'));
             self::assertTrue($result->isValid(), $target.' '.json_encode($result->error()?->args()));
         }
+    }
+
+    public function testWhatACommandWasGivenStandsInNoLogWhenItFails(): void
+    {
+        $process = new Process(
+            [\PHP_BINARY, 'bin/console', 'fasti:account', 'a@example.org', 'Ada', 'reader', 'secret-of-ada-9', 'mysql://reader:secret-8@h/x'],
+            \dirname(__DIR__, 2), ['APP_ENV' => 'test'],
+        );
+        self::assertNotSame(0, $process->run());
+        $log = \dirname(__DIR__, 2).'/var/log/test-'.gmdate('Y-m-d').'.log';
+        $said = (string) file_get_contents($log);
+
+        self::assertStringContainsString('fasti:account …', $said);
+        self::assertStringNotContainsString('secret-of-ada', $said);
+        self::assertStringNotContainsString('secret-8', $said);
+        self::assertSame('0600', substr(\sprintf('%o', fileperms($log)), -4));
+    }
+
+    public function testThePasswordOfAnAccountIsReadAndNeverAnArgument(): void
+    {
+        $process = new Process([\PHP_BINARY, 'bin/console', 'fasti:account', 'ada@example.org', 'Ada', 'reader'], \dirname(__DIR__, 2), ['APP_ENV' => 'test'], 'short');
+        self::assertSame(1, $process->run());
+        self::assertStringContainsString('A password has 12 characters at least', $process->getErrorOutput());
     }
 
     public function testAProfileIsPrinted(): void
