@@ -35,7 +35,10 @@ final readonly class PrivacyPart implements DossierPart
                 $seen = ($profiles[$entry->id] ?? null)?->field($field->name)?->personal;
                 $reasons[$field->name] = Privacy::known($entry->name, $field->name, $seen, $field->personal);
             }
-            $found[$entry->id] = new EntryPrivacy(array_filter($reasons, static fn (string $reason): bool => '' !== $reason));
+            $reasons = array_filter($reasons, static fn (string $reason): bool => '' !== $reason);
+            if ([] !== $reasons) {
+                $found[$entry->id] = new EntryPrivacy($reasons);
+            }
         }
 
         return $found;

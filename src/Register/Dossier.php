@@ -9,7 +9,7 @@ final readonly class Dossier
 {
     /**
      * @param array<class-string, object>  $parts    what each room gave
-     * @param array<string, list<string>>  $partials slot → templates
+     * @param array<string, list<array{class-string, string}>> $partials slot → what a room gives, and its template
      * @param array<string, string>        $said     texts about the entry that its table has no column for
      * @param array<int, array<string, string>> $saidOfFields the same of its fields
      */
@@ -51,9 +51,20 @@ final readonly class Dossier
         return array_values(array_unique($withheld));
     }
 
-    /** @return list<string> templates to show in a slot */
-    public function partials(string $slot): array
+    /**
+     * @param bool $all those of rooms too that know nothing of the entry, where they offer to find out
+     *
+     * @return list<string> templates to show in a slot
+     */
+    public function partials(string $slot, bool $all): array
     {
-        return $this->partials[$slot] ?? [];
+        $templates = [];
+        foreach ($this->partials[$slot] ?? [] as [$part, $template]) {
+            if ($all || isset($this->parts[$part])) {
+                $templates[] = $template;
+            }
+        }
+
+        return $templates;
     }
 }

@@ -28,7 +28,7 @@ interface DossierPart
 
     /**
      * Where its partials stand on the page of an entry. Each is given the dossier, and `field` where it is about one;
-     * it is there also for an entry of which the room knows nothing.
+     * live it is there also for an entry of which the room knows nothing.
      *
      * @return array<value-of<Slot>, string> slot → template
      */

@@ -42,7 +42,7 @@ final readonly class Dossiers
                 $given[$id][$part->gives()] = $known;
             }
             foreach ($part->partials() as $slot => $template) {
-                $partials[$slot][] = $template;
+                $partials[$slot][] = [$part->gives(), $template];
             }
         }
         [$said, $saidOfFields] = $this->saidAmongFacts($entries);

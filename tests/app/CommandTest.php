@@ -4,12 +4,12 @@ declare(strict_types=1);
 
 namespace Fasti\Tests\App;
 
-use Symfony\Component\Process\Process;
 use Fasti\Core\Catalog\Place;
 use Opis\JsonSchema\Validator;
 use Symfony\Bundle\FrameworkBundle\Console\Application;
 use Symfony\Component\Console\Tester\CommandTester;
 use Symfony\Component\Filesystem\Filesystem;
+use Symfony\Component\Process\Process;
 
 /** The command line: the same computation without the interface. */
 final class CommandTest extends AppTestCase
