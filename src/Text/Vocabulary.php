@@ -14,6 +14,8 @@ final class Vocabulary
     private ?array $topics = null;
     /** @var array<string, array<string, Property>>|null by topic and name */
     private ?array $properties = null;
+    /** @var array<string, list<Property>> by topic: asked for with each field of each entry */
+    private array $amongFacts = [];
 
     /**
      * @param iterable<Topic>    $allTopics
@@ -57,7 +59,7 @@ final class Vocabulary
     #[AsTwigFunction('properties_among_facts')]
     public function amongFacts(string $topic): array
     {
-        return array_values(array_filter($this->known()[$topic] ?? [], static fn (Property $property): bool => $property->shownAmongFacts()));
+        return $this->amongFacts[$topic] ??= array_values(array_filter($this->known()[$topic] ?? [], static fn (Property $property): bool => $property->shownAmongFacts()));
     }
 
     /** What people are told of a property that may not be written any more, as the history still may name it. */
