@@ -145,7 +145,7 @@ final class Version20261125213000 extends AbstractMigration
                 PRIMARY KEY (join_id, position)) '.self::TEXT);
         $this->addSql("INSERT INTO join_pair (join_id, position, from_field_id, to_field_id)
             SELECT j.id, p.position - 1, f.id, t.id FROM entry_join j,
-                JSON_TABLE(j.pairs, '$[*]' COLUMNS (position FOR ORDINALITY, near VARCHAR(190) PATH '$[0]', far VARCHAR(190) PATH '$[1]')) p,
+                JSON_TABLE(j.pairs, '$[*]' COLUMNS (position FOR ORDINALITY, near VARCHAR(700) PATH '$[0]', far VARCHAR(700) PATH '$[1]')) p,
                 field f, field t
             WHERE f.entry_id = j.from_entry_id AND f.name = CONVERT(p.near USING utf8mb4) COLLATE utf8mb4_nopad_bin
                 AND t.entry_id = j.to_entry_id AND t.name = CONVERT(p.far USING utf8mb4) COLLATE utf8mb4_nopad_bin");

@@ -59,7 +59,10 @@ final class Vocabulary
     #[AsTwigFunction('properties_among_facts')]
     public function amongFacts(string $topic): array
     {
-        return $this->amongFacts[$topic] ??= array_values(array_filter($this->known()[$topic] ?? [], static fn (Property $property): bool => $property->shownAmongFacts()));
+        return $this->amongFacts[$topic] ??= array_values(array_filter(
+            $this->known()[$topic] ?? [],
+            static fn (Property $property): bool => $property->shownAmongFacts(),
+        ));
     }
 
     /** What people are told of a property that may not be written any more, as the history still may name it. */

@@ -163,7 +163,12 @@ final class CommandTest extends AppTestCase
 
     public function testThePasswordOfAnAccountIsReadAndNeverAnArgument(): void
     {
-        $process = new Process([\PHP_BINARY, 'bin/console', 'fasti:account', 'ada@example.org', 'Ada', 'reader'], \dirname(__DIR__, 2), ['APP_ENV' => 'test'], 'short');
+        $process = new Process(
+            [\PHP_BINARY, 'bin/console', 'fasti:account', 'ada@example.org', 'Ada', 'reader'],
+            \dirname(__DIR__, 2),
+            ['APP_ENV' => 'test'],
+            'short',
+        );
         self::assertSame(1, $process->run());
         self::assertStringContainsString('A password has 12 characters at least', $process->getErrorOutput());
     }

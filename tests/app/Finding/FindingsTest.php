@@ -89,7 +89,10 @@ final class FindingsTest extends AppTestCase
         self::assertSame(0, $this->open('same-business-name'));
         $texts->save($oona, EntryTopic::NAME, self::entryId('order'), 'businessName', '', 'Site', 'b');
         self::assertSame(2, $this->open('same-business-name'));
-        self::assertStringContainsString('Another entry of the source is called “Site” too', $this->client->request('GET', '/register/'.self::entryId('order'))->filter('.top')->text());
+        self::assertStringContainsString(
+            'Another entry of the source is called “Site” too',
+            $this->client->request('GET', '/register/'.self::entryId('order'))->filter('.top')->text(),
+        );
         $texts->save($oona, EntryTopic::NAME, self::entryId('order'), 'businessName', 'Site', 'Order', 'c');
         self::assertSame(0, $this->open('same-business-name'));
     }
