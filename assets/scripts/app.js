@@ -162,13 +162,13 @@ Alpine.data('connection', () => ({
     kind() {
         const asks = this.engine().dataset;
         const fields = asks.fields.split(' ');
-        this.$root.querySelectorAll('[data-field]').forEach((block) => { block.hidden = !fields.includes(block.dataset.field); });
+        this.$root.querySelectorAll('[data-field]').forEach((block) => { block.hidden = !block.dataset.field.split(' ').some((field) => fields.includes(field)); });
         const port = this.input('port');
         if (['', ...this.engines().map((button) => button.dataset.port)].includes(port.value)) {
             port.value = asks.port;
         }
         this.input('url').placeholder = `${asks.schemes.split(' ')[0]}://account:secret@host:${port.value}/database`;
-        this.input('files[]')?.toggleAttribute('multiple', fields.includes('dialect'));
+        this.input('files[]')?.toggleAttribute('multiple', fields.includes('files'));
         this.asked = false;
     },
     pasted() {

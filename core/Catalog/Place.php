@@ -29,11 +29,6 @@ final readonly class Place implements \Stringable
         return new self($schema, $name);
     }
 
-    public function equals(self $other): bool
-    {
-        return $this->schema === $other->schema && $this->name === $other->name;
-    }
-
     /** `main.station`, `"a.b".c`; the name alone where there is no schema. */
     public function __toString(): string
     {

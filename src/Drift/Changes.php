@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Fasti\Drift;
 
 use Fasti\Core\Catalog\Table;
+use Fasti\Core\Drift\Doubt;
 
 /** What was followed of a drift, as far as texts may speak of it. */
 final class Changes
@@ -50,7 +51,7 @@ final class Changes
         $reasons = [];
         foreach (\count($this->mentions) < \count($words) ? array_keys($this->mentions) : array_keys(array_intersect_key($words, $this->mentions) + $odd) as $word) {
             // A name of a few letters stands in any sentence by accident.
-            if (mb_strlen((string) $word) < 4 || !\Fasti\Core\Drift\Doubt::mentions($text, (string) $word)) {
+            if (mb_strlen((string) $word) < 4 || !Doubt::mentions($text, (string) $word)) {
                 continue;
             }
             foreach ($this->mentions[$word] ?? [] as [$reason, $within]) {

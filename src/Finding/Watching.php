@@ -46,43 +46,45 @@ final readonly class Watching
             }
             $this->findings->follow($check, $noticed, $ids);
         }
-        $this->register();
+        $this->register(null);
     }
 
     #[AsEventListener]
     public function known(EntryKnown $known): void
     {
-        $this->entry($known->entry);
+        $this->entry($known->entry, $this->checks->ofDossiers);
     }
 
     #[AsEventListener]
     public function saved(TextSaved $saved): void
     {
         if (EntryTopic::NAME === $saved->subject->page) {
-            $this->entry($saved->subject->pageId);
+            $about = array_filter([...$this->checks->ofDossiers], static fn (DossierCheck $check): bool => \in_array($saved->property, $check->about(), true));
+            $this->entry($saved->subject->pageId, $about);
         }
-        foreach ($this->checks->ofRegister as $check) {
-            if (\in_array($saved->property, $check->about(), true)) {
-                $this->findings->follow($check, $check->of(), null);
-            }
-        }
+        $this->register($saved->property);
     }
 
-    private function entry(int $id): void
+    /** @param iterable<DossierCheck> $checks the entry is gathered only where there is any: this runs with every text that is typed */
+    private function entry(int $id, iterable $checks): void
     {
-        $dossier = $this->dossiers->one($id);
-        if (null === $dossier) {
-            return;
-        }
-        foreach ($this->checks->ofDossiers as $check) {
+        $dossier = null;
+        foreach ($checks as $check) {
+            $dossier ??= $this->dossiers->one($id);
+            if (null === $dossier) {
+                return;
+            }
             $this->findings->follow($check, $check->of($dossier), [$id]);
         }
     }
 
-    private function register(): void
+    /** @param ?string $property only the checks that look at it; null for all */
+    private function register(?string $property): void
     {
         foreach ($this->checks->ofRegister as $check) {
-            $this->findings->follow($check, $check->of(), null);
+            if (null === $property || \in_array($property, $check->about(), true)) {
+                $this->findings->follow($check, $check->of(), null);
+            }
         }
     }
 

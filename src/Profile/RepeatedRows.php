@@ -33,6 +33,11 @@ final class RepeatedRows implements DossierCheck
         return 1 === $count ? $one : Amount::of($count, 'table').' hold rows that repeat another';
     }
 
+    public function about(): array
+    {
+        return ['grainFields'];
+    }
+
     public function of(Dossier $dossier): iterable
     {
         $profile = $dossier->part(Profiled::class)?->profile;

@@ -38,6 +38,11 @@ final class UnlistedCodes implements DossierCheck
         return 1 === $count ? $one : Amount::of($count, 'text').' list codes, and the data has others besides';
     }
 
+    public function about(): array
+    {
+        return ['meaning', 'personal'];
+    }
+
     public function of(Dossier $dossier): iterable
     {
         $profiled = $dossier->part(Profiled::class);

@@ -49,7 +49,7 @@ final class SourceForm extends AbstractType
             ])
             ->add('host', TextType::class, $text + ['attr' => $plain])
             ->add('port', IntegerType::class, ['required' => false])
-            ->add('database', TextType::class, $text + ['attr' => $plain, 'help' => 'Empty: every schema the account may read. PostgreSQL needs it.'])
+            ->add('database', TextType::class, $text + ['attr' => $plain, 'help' => 'Empty: every schema the account may read, where the server allows that.'])
             ->add('account', TextType::class, $text + ['attr' => $plain])
             ->add('secret', PasswordType::class, $text + [
                 'attr' => ['autocomplete' => 'new-password'], 'trim' => false,

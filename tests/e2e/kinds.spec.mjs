@@ -49,6 +49,9 @@ test('SQLite, handed in as its file', async ({ page }) => {
     execFileSync('sqlite3', [path], { input: readFileSync('tests/schemas/sqlite.sql') });
     await adding(page, 'rivers in SQLite', 'SQLite');
     await expect(page.getByLabel('Host')).toBeHidden();
+    await expect(page.getByLabel('Hand in')).toBeVisible();
+    await expect(page.getByLabel('Or a path')).toBeVisible();
+    await expect(page.getByLabel('Dialect')).toBeHidden();
     await page.getByLabel('Hand in').setInputFiles(path);
     await surveyed(page, 'There are 6 tables and 1 view in 1 schema');
 });

@@ -17,7 +17,7 @@ final class PlaceTest extends TestCase
 
         self::assertNotSame($one->key(), $other->key());
         self::assertNotSame((string) $one, (string) $other);
-        self::assertFalse($one->equals($other));
+        self::assertNotEquals($one, $other);
     }
 
     #[TestWith(['main', 'station', 'main.station'])]
