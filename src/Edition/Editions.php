@@ -8,7 +8,6 @@ use Doctrine\ORM\EntityManagerInterface;
 use Fasti\Account\Account;
 use Fasti\Work\Job;
 use Fasti\Work\Jobs;
-use Fasti\Work\RunJob;
 use Fasti\Work\RunJobHandler;
 
 /** The editions there are; asking for one. */
@@ -41,10 +40,8 @@ final readonly class Editions
     public function now(string $title, array $scope): Edition
     {
         $number = $this->next();
-        $job = $this->jobs->prepare($this->kind, 'edition '.$number, [], null, $this->announced($number, $title, '', null, $scope));
-        ($this->handler)(new RunJob($job->id()));
 
-        return $this->of($this->jobs->find($job->id()) ?? $job);
+        return $this->of($this->handler->now($this->kind, 'edition '.$number, [], null, $this->announced($number, $title, '', null, $scope)));
     }
 
     /** @return list<Edition> the latest first */

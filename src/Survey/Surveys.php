@@ -10,7 +10,6 @@ use Fasti\Account\Account;
 use Fasti\Source\Source;
 use Fasti\Work\Job;
 use Fasti\Work\Jobs;
-use Fasti\Work\RunJob;
 use Fasti\Work\RunJobHandler;
 
 /** The surveys of sources: starting one, and the list of them. */
@@ -36,10 +35,7 @@ final readonly class Surveys
     /** Surveys here and now, without a worker. */
     public function now(Source $source, ?Account $account): Survey
     {
-        $job = $this->jobs->prepare($this->kind, self::lane($source), [], $account, $this->begun($source));
-        ($this->handler)(new RunJob($job->id()));
-
-        return $this->of($this->jobs->find($job->id()) ?? $job);
+        return $this->of($this->handler->now($this->kind, self::lane($source), [], $account, $this->begun($source)));
     }
 
     /** @return list<Survey> the latest first */

@@ -6,6 +6,7 @@ namespace Fasti\Work;
 
 use Doctrine\ORM\EntityManagerInterface;
 use Doctrine\Persistence\ManagerRegistry;
+use Fasti\Account\Account;
 use Fasti\Core\Survey\SourceError;
 use Fasti\Core\Survey\Stopped;
 use Psr\Log\LoggerInterface;
@@ -28,6 +29,20 @@ final readonly class RunJobHandler
         } elseif ($mine) {
             $this->run($message->jobId);
         }
+    }
+
+    /**
+     * Does a job here and now, without a worker; where one of the kind is under way in the lane, that one is given back.
+     *
+     * @param array<string, mixed> $payload
+     * @param ?callable(Job): void $with    what belongs to a job that is really made; see Jobs::start()
+     */
+    public function now(JobKind $kind, string $lane, array $payload, ?Account $account, ?callable $with = null): Job
+    {
+        $job = $this->jobs->prepare($kind, $lane, $payload, $account, $with);
+        $this(new RunJob($job->id()));
+
+        return $this->jobs->find($job->id()) ?? throw new \LogicException('A job vanished.');
     }
 
     private function run(int $id): void
