@@ -78,7 +78,7 @@ final readonly class ApplyCatalog
         }
         $touched = array_merge($fresh, $changed);
         $this->storeFields($touched, $ids, $identifiers, array_column($changed, 2), $progress);
-        $this->joins->follow([...array_column($touched, 0), ...self::leadingTo($fresh, $catalog, $seen, $held)], $ids);
+        $this->joins->follow([...array_column($touched, 0), ...self::leadingTo($touched, $catalog, $seen, $held)], $ids);
 
         $gone = [];
         foreach ($known as $place => $row) {
@@ -103,31 +103,31 @@ final readonly class ApplyCatalog
     }
 
     /**
-     * Tables that have not changed but refer to one that has just come in: their joins had nowhere to lead so far.
+     * Tables that have not changed but refer to one that has come in, come back or changed: their joins had nowhere to lead so far.
      *
-     * @param list<array{Table, string}> $fresh
-     * @param array<string, true>        $seen
-     * @param array<string, true>        $held
+     * @param list<array{0: Table}> $touched
+     * @param array<string, true>   $seen
+     * @param array<string, true>   $held
      *
      * @return list<Table>
      */
-    private static function leadingTo(array $fresh, Catalog $catalog, array $seen, array $held): array
+    private static function leadingTo(array $touched, Catalog $catalog, array $seen, array $held): array
     {
-        $new = [];
-        foreach ($fresh as [$table]) {
-            $new[$table->place()->key()] = true;
+        $reached = [];
+        foreach ($touched as [$table]) {
+            $reached[$table->place()->key()] = true;
         }
-        if ([] === $new || \count($new) === \count($catalog->tables)) {
+        if ([] === $reached || \count($reached) === \count($catalog->tables)) {
             return [];
         }
 
-        return array_values(array_filter($catalog->tables, static function (Table $table) use ($new, $held, $seen): bool {
+        return array_values(array_filter($catalog->tables, static function (Table $table) use ($reached, $held, $seen): bool {
             $place = $table->place()->key();
-            if (isset($new[$place]) || isset($held[$place]) || !isset($seen[$place])) {
+            if (isset($reached[$place]) || isset($held[$place]) || !isset($seen[$place])) {
                 return false;
             }
             foreach ($table->foreignKeys as $key) {
-                if (isset($new[$key->references->place()->key()])) {
+                if (isset($reached[$key->references->place()->key()])) {
                     return true;
                 }
             }

@@ -145,6 +145,18 @@ final class JoinsTest extends AppTestCase
         self::assertSame('was taken at', $this->verb('station_id'));
     }
 
+    public function testATargetThatWasGoneAndComesBackHasItsJoinsAgain(): void
+    {
+        $whole = self::catalog(self::key('one', 'station_id', 'station'));
+        self::apply($this->source, $whole);
+        $this->say('station_id', 'was taken at');
+        self::apply($this->source, $whole->with(tables: \array_slice($whole->tables, 1)));
+        self::assertSame('(gone)', $this->verb('station_id'));
+        self::apply($this->source, $whole);
+
+        self::assertSame('was taken at', $this->verb('station_id'));
+    }
+
     public function testAProposedJoinIsShownFaintAndNeverCounted(): void
     {
         self::apply($this->source, self::catalog(self::key(null, 'lab', 'station', 'all 40 values are among the 48 of id')));
