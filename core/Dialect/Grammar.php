@@ -45,6 +45,34 @@ class Grammar
     /** Rows follow COPY … FROM stdin. */
     public bool $copiedRows = false;
 
+    // ---- queries ----
+    /** A text may say its character set: _utf8mb4'…'. */
+    public bool $charsetTexts = false;
+    /** q'[…]' is a text that ends with the sign it says. */
+    public bool $delimitedTexts = true;
+    /** A name may hold #. */
+    public bool $hashedNames = true;
+    /** Signs together make one operator, whatever they are. */
+    public bool $ownOperators = false;
+    /** @var array<string, int> how tightly operators bind where that differs from Sql\Precedence */
+    public array $binding = [];
+    /** Unquoted names and quoted ones are the same in whatever case. */
+    public bool $anyCase = true;
+    /** What joined fields have in common stands first in *. */
+    public bool $mergedFirst = true;
+    /** Names that the list of a query gives may be used in GROUP BY, in HAVING, and anywhere. */
+    public bool $aliasesInGroup = true;
+    public bool $aliasesInHaving = false;
+    public bool $aliasesAnywhere = false;
+    /** A quoted name that nothing has is a text. */
+    public bool $unknownNamesAreTexts = false;
+    /** A row may be named by its table, and has the members of its type. */
+    public bool $rowsAsValues = false;
+    /** A query may name a table of the engine's own without its schema. */
+    public string $systemSchemas = '/^(?:information_schema|sys|pg_catalog|performance_schema|mysql|dbc|syscat)$/i';
+    /** Functions without parentheses. */
+    public string $bareFunctions = '/^(?:CURRENT_DATE|CURRENT_TIME|CURRENT_TIMESTAMP|LOCALTIME|LOCALTIMESTAMP|CURRENT_USER|SESSION_USER|SYSTEM_USER|USER|SYSDATE|SYSTIMESTAMP|ROWNUM|LEVEL|SYSDATETIME)$/';
+
     // ---- structure ----
     /** KEY name (…) within a table is an index, and KEY after a column makes it the primary key. */
     public bool $inlineIndexes = false;
@@ -81,6 +109,12 @@ class Grammar
     public bool $jsonIsText = false;
     /** What the catalog says of a reference whose actions are not said. */
     public string $unsaidAction = 'NO ACTION';
+
+    /** How expressions get their types; the standard's ways are those of no engine in particular. */
+    public function typing(): Typing
+    {
+        return new Typing();
+    }
 
     /**
      * The form in which the engine's catalog writes a type.

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Fasti\Core\Script;
 
+use Fasti\Core\Sql\Tokens;
+
 use Fasti\Core\Catalog\Index;
 
 /** Carries out what later statements say about tables that are there: ALTER, COMMENT ON and DROP. */

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Fasti\Core\Script;
 
+use Fasti\Core\Sql\Tokens;
+
 use Fasti\Core\Catalog\CheckConstraint;
 use Fasti\Core\Catalog\Routine;
 use Fasti\Core\Catalog\Table;

@@ -4,6 +4,10 @@ declare(strict_types=1);
 
 namespace Fasti\Core\Script;
 
+use Fasti\Core\Sql\Tokens;
+
+use Fasti\Core\Sql\SqlFault;
+
 use Fasti\Core\Catalog\Catalog;
 use Fasti\Core\Catalog\CheckConstraint;
 use Fasti\Core\Catalog\Index;
@@ -29,7 +33,7 @@ final class Script
         $this->altering = new Altering($this->made, $definitions);
     }
 
-    /** @throws ScriptFault the statement could not be read; whatever it would have made is left out */
+    /** @throws SqlFault the statement could not be read; whatever it would have made is left out */
     public function statement(string $text): void
     {
         $first = strtoupper(substr(ltrim($text), 0, 8));

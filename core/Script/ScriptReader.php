@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Fasti\Core\Script;
 
+use Fasti\Core\Sql\SqlFault;
+
 use Fasti\Core\Catalog\Catalog;
 use Fasti\Core\Dialect\Dialects;
 use Fasti\Core\Dialect\Grammar;
@@ -77,7 +79,7 @@ final class ScriptReader implements Reader
             }
             try {
                 $script->statement($text);
-            } catch (ScriptFault $e) {
+            } catch (SqlFault $e) {
                 $at = $line + substr_count($text, "\n", 0, min($e->offset, \strlen($text)));
                 $faults[] = \sprintf('%s, line %d: %s. This statement was left out: %s', $file, $at, $e->getMessage(), mb_strimwidth((string) preg_replace('/\s+/', ' ', $text), 0, 90, '…')).($ended ? '' : ' The script breaks off within it.');
             }

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Fasti\Core\Script;
 
+use Fasti\Core\Sql\Tokens;
+
 use Fasti\Core\Dialect\Grammar;
 
 /**

@@ -16,7 +16,7 @@ final class HouseTest extends TestCase
 {
     /** Each room of the core knows those before it; of Dialect, the folders of the engines know more than what they plug into. */
     private const CORE = [
-        'Catalog', 'Wording', 'Survey', 'Dialect', 'Privacy', 'Script', 'Sheet', 'Profile', 'Files', 'Dialect/*', 'Drift', 'Join', 'Finding',
+        'Catalog', 'Wording', 'Survey', 'Dialect', 'Privacy', 'Sql', 'Script', 'Sheet', 'Profile', 'Files', 'Dialect/*', 'Drift', 'Join', 'Finding',
         'Search', 'Diagram', 'Edition',
     ];
     /** Each room of the application knows those before it, and all of the core. */

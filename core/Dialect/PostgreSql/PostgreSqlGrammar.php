@@ -12,7 +12,7 @@ final class PostgreSqlGrammar extends Grammar
         'int' => 'integer', 'int4' => 'integer', 'int2' => 'smallint', 'int8' => 'bigint', 'serial' => 'integer', 'serial4' => 'integer',
         'bigserial' => 'bigint', 'serial8' => 'bigint',
         'smallserial' => 'smallint', 'serial2' => 'smallint', 'decimal' => 'numeric', 'dec' => 'numeric', 'bool' => 'boolean', 'varchar' => 'character varying',
-        'char varying' => 'character varying', 'char' => 'character', 'bpchar' => 'character', 'float8' => 'double precision', 'float4' => 'real',
+        'char varying' => 'character varying', 'char' => 'character', 'float8' => 'double precision', 'float4' => 'real',
         'float' => 'double precision',
         'varbit' => 'bit varying', 'timestamp' => 'timestamp without time zone', 'timestamptz' => 'timestamp with time zone',
         'time' => 'time without time zone', 'timetz' => 'time with time zone',
@@ -35,6 +35,18 @@ final class PostgreSqlGrammar extends Grammar
     public bool $operatorClasses = true;
     public bool $triggersCall = true;
     public bool $storageBefore = true;
+    public bool $delimitedTexts = false;
+    public bool $hashedNames = false;
+    public bool $ownOperators = true;
+    public bool $anyCase = false;
+    public bool $rowsAsValues = true;
+    public array $binding = ['IS' => 40];
+    public string $bareFunctions = '/^(?:CURRENT_DATE|CURRENT_TIME|CURRENT_TIMESTAMP|LOCALTIME|LOCALTIMESTAMP|CURRENT_USER|CURRENT_ROLE|CURRENT_CATALOG|CURRENT_SCHEMA|SESSION_USER|USER)$/';
+
+    public function typing(): PostgreSqlTyping
+    {
+        return new PostgreSqlTyping();
+    }
 
     public function type(string $base, string $options, string $after): string
     {

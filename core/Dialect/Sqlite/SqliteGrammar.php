@@ -17,6 +17,14 @@ final class SqliteGrammar extends Grammar
     public bool $rowids = true;
     public bool $checksByName = false;
     public bool $shadowTables = true;
+    public bool $delimitedTexts = false;
+    public bool $hashedNames = false;
+    public bool $mergedFirst = false;
+    public bool $aliasesInHaving = true;
+    public bool $aliasesAnywhere = true;
+    public bool $unknownNamesAreTexts = true;
+    public array $binding = ['||' => 95, '->' => 95, '->>' => 95, 'IS' => 50, 'LIKE' => 50, 'IN' => 50, 'BETWEEN' => 50];
+    public string $bareFunctions = '/^(?:CURRENT_DATE|CURRENT_TIME|CURRENT_TIMESTAMP)$/';
 
     public function columnCheck(string $table, string $column): array
     {

@@ -9,7 +9,7 @@ use Fasti\Core\Catalog\Column;
 use Fasti\Core\Catalog\Table;
 use Fasti\Core\Catalog\TableType;
 use Fasti\Core\Script\Script;
-use Fasti\Core\Script\ScriptFault;
+use Fasti\Core\Sql\SqlFault;
 use Fasti\Core\Survey\Choice;
 use Fasti\Core\Survey\Inventory;
 use Fasti\Core\Survey\Progress;
@@ -63,7 +63,7 @@ final readonly class SqliteReader implements Reader
             }
             try {
                 $script->statement((string) preg_replace('~/\*.*?\*/|--[^\n]*~s', ' ', $sql));
-            } catch (ScriptFault $e) {
+            } catch (SqlFault $e) {
                 if ('table' === $type) {
                     $virtual[$name] = true;
                     $notes[] = \sprintf('The statement that made %s could not be read (%s); its columns were asked of the engine instead, without constraints.', $name, $e->getMessage());

@@ -12,7 +12,7 @@ use Fasti\Core\Catalog\TableType;
 use Fasti\Core\Dialect\Dialects;
 use Fasti\Core\Dialect\Grammar;
 use Fasti\Core\Script\Script;
-use Fasti\Core\Script\ScriptFault;
+use Fasti\Core\Sql\SqlFault;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 
@@ -195,7 +195,7 @@ final class ScriptTest extends TestCase
     #[DataProvider('faults')]
     public function testWhatCannotBeReadIsSaidWithThePlace(string $sql, string $words): void
     {
-        $this->expectException(ScriptFault::class);
+        $this->expectException(SqlFault::class);
         $this->expectExceptionMessage($words);
         (new Script(Dialects::of('sql')->grammar() ?? new Grammar()))->statement($sql);
     }

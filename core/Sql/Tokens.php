@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace Fasti\Core\Script;
+namespace Fasti\Core\Sql;
 
 use Fasti\Core\Dialect\Grammar;
 
@@ -11,31 +11,27 @@ final class Tokens
 {
     private const EXPRESSION_ENDS = ['NOT', 'NULL', 'DEFAULT', 'PRIMARY', 'UNIQUE', 'REFERENCES', 'CHECK', 'GENERATED', 'CONSTRAINT', 'COLLATE', 'COMMENT', 'AUTO_INCREMENT', 'AUTOINCREMENT', 'ON', 'STORED', 'VIRTUAL', 'PERSISTENT', 'INVISIBLE', 'DEFERRABLE', 'INITIALLY', 'AS', 'KEY'];
 
-    /** @var list<array{0: string, 1: string, 2: int}> kind (w word, q quoted, s text, n number, o other), text, offset */
-    private array $tokens = [];
+    /** @var list<string> kinds of the words; see Lexer */
+    private readonly array $kinds;
+    /** @var list<string> */
+    private readonly array $texts;
+    /** @var list<int> */
+    private readonly array $offsets;
     /** @var list<string> each word in capitals; '' for a quoted name or a text, which are never keywords */
-    private array $words = [];
+    private readonly array $words;
+    private readonly int $length;
     public int $at = 0;
 
-    public function __construct(private readonly string $text, private readonly Grammar $dialect)
+    public function __construct(public readonly string $text, public readonly Grammar $dialect)
     {
-        $plain = "'(?:[^']++|'')*+'";
-        $escaped = "'(?:[^'\\\\]++|\\\\.|'')*+'";
-        $string = $dialect->backslashes ? $escaped : ($dialect->escapeTexts ? "[eE]$escaped|$plain" : $plain);
-        $bracket = $dialect->brackets ? '|\[[^\]]*+\]' : '';
-        $pattern = "~\\s++(*SKIP)(*FAIL)|(?:$string)(*MARK:s)|(?:\"(?:[^\"]++|\"\")*+\"|`(?:[^`]++|``)*+`$bracket)(*MARK:q)|\\$(\\w*)\\$[\\s\\S]*?\\$\\1\\$(*MARK:s)|[A-Za-z_\\x80-\\xff][\\w\\x80-\\xff$]*+(*MARK:w)|(?:\\d++(?:\\.\\d*+)?(?:[eE][+-]?\\d++)?|\\.\\d++)(*MARK:n)|(?:::|<=|>=|<>|!=|\\|\\||.)(*MARK:o)~s";
-        preg_match_all($pattern, $text, $found, \PREG_SET_ORDER | \PREG_OFFSET_CAPTURE);
-        foreach ($found as $match) {
-            /** @var string $kind */
-            $kind = $match['MARK'];
-            $this->tokens[] = [$kind, $match[0][0], $match[0][1]];
-            $this->words[] = 'q' === $kind || 's' === $kind ? '' : strtoupper($match[0][0]);
-        }
+        $lexer = new Lexer($text, $dialect);
+        [$this->kinds, $this->texts, $this->offsets, $this->words] = [$lexer->kinds, $lexer->texts, $lexer->offsets, $lexer->words];
+        $this->length = \count($lexer->kinds);
     }
 
     public function over(): bool
     {
-        return !isset($this->tokens[$this->at]);
+        return $this->at >= $this->length;
     }
 
     /**
@@ -81,11 +77,20 @@ final class Tokens
         }
     }
 
-    public function fault(string $what): ScriptFault
+    public function fault(string $what): SqlFault
     {
-        $token = $this->tokens[$this->at] ?? null;
+        if ($this->at >= $this->length) {
+            return new SqlFault($what.', but the statement ends there', \strlen($this->text));
+        }
+        if (Lexer::UNCLOSED === $this->kinds[$this->at]) {
+            $what = match (true) {
+                str_starts_with($this->texts[$this->at], '/*') => 'A comment begins that does not end',
+                1 === preg_match('/^["`]/', $this->texts[$this->at]) => 'A quoted name begins that does not end',
+                default => 'A text begins that does not end',
+            };
+        }
 
-        return new ScriptFault(null === $token ? $what.', but the statement ends there' : \sprintf('%s at “%s”', $what, mb_strimwidth($token[1], 0, 40, '…')), $token[2] ?? \strlen($this->text));
+        return new SqlFault(\sprintf('%s at “%s”', $what, mb_strimwidth($this->texts[$this->at], 0, 40, '…')), $this->offsets[$this->at]);
     }
 
     public function skip(): void
@@ -93,28 +98,73 @@ final class Tokens
         ++$this->at;
     }
 
+    /** The kind of the next word, '' at the end; see Lexer. */
+    public function kind(int $ahead = 0): string
+    {
+        return $this->kinds[$this->at + $ahead] ?? '';
+    }
+
+    /** The next word as it is written. */
+    public function written(int $ahead = 0): string
+    {
+        return $this->texts[$this->at + $ahead] ?? '';
+    }
+
+    /** Where the next word begins. */
+    public function offset(int $ahead = 0): int
+    {
+        return $this->offsets[$this->at + $ahead] ?? \strlen($this->text);
+    }
+
+    /** Where the last word that was taken ends. */
+    public function ended(): int
+    {
+        return 0 === $this->at ? 0 : $this->offsets[$this->at - 1] + \strlen($this->texts[$this->at - 1]);
+    }
+
     /** A name, quoted or not. Some dialects fold unquoted ones to small letters. */
     public function name(): string
     {
-        $token = $this->tokens[$this->at] ?? throw $this->fault('A name was expected');
-        if ('w' === $token[0]) {
+        $kind = $this->kinds[$this->at] ?? throw $this->fault('A name was expected');
+        $text = $this->texts[$this->at];
+        if (Lexer::WORD === $kind) {
             ++$this->at;
 
-            return $this->dialect->foldsNames ? strtolower($token[1]) : $token[1];
+            return $this->dialect->foldsNames ? strtolower($text) : $text;
         }
-        if ('q' === $token[0] || ('s' === $token[0] && $this->dialect->quotedTextsAsNames)) {
+        if (Lexer::QUOTED === $kind || (Lexer::TEXT === $kind && $this->dialect->quotedTextsAsNames)) {
             ++$this->at;
-            $quote = $token[1][0];
 
-            return '[' === $quote ? substr($token[1], 1, -1) : str_replace($quote.$quote, $quote, substr($token[1], 1, -1));
+            return self::unquoted($text);
         }
         throw $this->fault('A name was expected');
+    }
+
+    private static function unquoted(string $text): string
+    {
+        $quote = $text[0];
+        if ('[' === $quote) {
+            return str_replace(']]', ']', substr($text, 1, -1));
+        }
+        if ('u' === $quote || 'U' === $quote) {
+            $plain = str_replace('""', '"', substr($text, 3, -1));
+
+            return (string) preg_replace_callback(
+                '/\\\\(?:\\+([0-9A-Fa-f]{6})|([0-9A-Fa-f]{4})|(\\\\))/',
+                static fn (array $m): string => isset($m[3]) ? '\\' : (string) mb_chr((int) hexdec('' !== $m[1] ? $m[1] : $m[2])),
+                $plain,
+            );
+        }
+
+        return str_replace($quote.$quote, $quote, substr($text, 1, -1));
     }
 
     /** @phpstan-impure it is about the present place, which moves */
     public function isName(): bool
     {
-        return \in_array($this->tokens[$this->at][0] ?? '', ['w', 'q'], true);
+        $kind = $this->kinds[$this->at] ?? '';
+
+        return Lexer::WORD === $kind || Lexer::QUOTED === $kind;
     }
 
     /** @return array{?string, string} schema (null: not said) and name; a database before the schema is left out */
@@ -131,22 +181,22 @@ final class Tokens
     /** A text literal without its quotes, or null when something else stands there (which is then left). */
     public function text(): ?string
     {
-        $token = $this->tokens[$this->at] ?? null;
-        if (null === $token || ('s' !== $token[0] && !('q' === $token[0] && '"' === $token[1][0] && $this->dialect->doubleQuotedTexts))) {
+        $kind = $this->kinds[$this->at] ?? '';
+        $raw = $this->texts[$this->at] ?? '';
+        if (Lexer::TEXT !== $kind && !(Lexer::QUOTED === $kind && '"' === $raw[0] && $this->dialect->doubleQuotedTexts)) {
             return null;
         }
         ++$this->at;
-        $raw = $token[1];
         if ('$' === $raw[0]) {
             $width = (int) strpos($raw, '$', 1) + 1;
 
             return substr($raw, $width, -$width);
         }
-        $escaped = 'e' === strtolower($raw[0]);
-        $inner = substr($raw, $escaped ? 2 : 1, -1);
-        $inner = str_replace("''", "'", $inner);
+        $quote = '"' === $raw[0] ? '"' : "'";
+        $begins = (int) strpos($raw, $quote) + 1;
+        $inner = str_replace($quote.$quote, $quote, substr($raw, $begins, -1));
 
-        return $escaped || $this->dialect->backslashes ? strtr(
+        return 'e' === strtolower($raw[0]) || $this->dialect->backslashes ? strtr(
             $inner,
             ["\\'" => "'", '\\"' => '"', '\\\\' => '\\', '\\n' => "\n", '\\r' => "\r", '\\t' => "\t", '\\0' => "\0", '\\Z' => "\x1a"],
         ) : $inner;
@@ -175,12 +225,12 @@ final class Tokens
     public function parenthesis(): string
     {
         $this->expect('(');
-        $from = $this->tokens[$this->at][2] ?? \strlen($this->text);
+        $from = $this->offset();
         $depth = 1;
         while (!$this->over()) {
             $depth += ['(' => 1, ')' => -1][$this->peek()] ?? 0;
             if (0 === $depth) {
-                $inner = substr($this->text, $from, $this->tokens[$this->at][2] - $from);
+                $inner = substr($this->text, $from, $this->offsets[$this->at] - $from);
                 ++$this->at;
 
                 return trim($inner);
@@ -211,16 +261,15 @@ final class Tokens
         if ($place >= $this->at) {
             return '';
         }
-        $last = $this->tokens[$this->at - 1];
 
-        return substr($this->text, $this->tokens[$place][2], $last[2] + \strlen($last[1]) - $this->tokens[$place][2]);
+        return substr($this->text, $this->offsets[$place], $this->ended() - $this->offsets[$place]);
     }
 
     /** The rest of the statement, as it is written. */
     public function rest(): string
     {
-        $from = $this->tokens[$this->at][2] ?? \strlen($this->text);
-        $this->at = \count($this->tokens);
+        $from = $this->offset();
+        $this->at = $this->length;
 
         return trim(substr($this->text, $from));
     }

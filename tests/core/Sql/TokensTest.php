@@ -2,12 +2,12 @@
 
 declare(strict_types=1);
 
-namespace Fasti\Tests\Core\Script;
+namespace Fasti\Tests\Core\Sql;
 
 use Fasti\Core\Dialect\Dialects;
 use Fasti\Core\Dialect\Grammar;
-use Fasti\Core\Script\ScriptFault;
-use Fasti\Core\Script\Tokens;
+use Fasti\Core\Sql\SqlFault;
+use Fasti\Core\Sql\Tokens;
 use PHPUnit\Framework\Attributes\TestWith;
 use PHPUnit\Framework\TestCase;
 
@@ -85,11 +85,11 @@ final class TokensTest extends TestCase
         try {
             (new Tokens("a\n  + b", self::grammar('sql')))->names();
             self::fail('It was read.');
-        } catch (ScriptFault $e) {
+        } catch (SqlFault $e) {
             self::assertSame(['“(” was expected at “a”', 0], [$e->getMessage(), $e->offset]);
         }
         $t = new Tokens('(a, b', self::grammar('sql'));
-        $this->expectException(ScriptFault::class);
+        $this->expectException(SqlFault::class);
         $this->expectExceptionMessage('but the statement ends there');
         $t->names();
     }

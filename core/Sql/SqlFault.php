@@ -2,10 +2,10 @@
 
 declare(strict_types=1);
 
-namespace Fasti\Core\Script;
+namespace Fasti\Core\Sql;
 
 /** A statement that could not be read; `$offset` is the byte within it where reading got stuck. */
-final class ScriptFault extends \RuntimeException
+final class SqlFault extends \RuntimeException
 {
     public function __construct(string $message, public readonly int $offset)
     {
