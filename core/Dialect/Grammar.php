@@ -88,6 +88,8 @@ class Grammar
     public bool $uniqueIndexesAreKeys = false;
     /** A collation tells the character set. */
     public bool $collationTellsCharset = false;
+    /** The catalog says of the columns of views whether they may be empty. */
+    public bool $viewsTellRequired = false;
     /** Columns of views have the collation of what they show. */
     public bool $viewsKeepCollations = false;
     /** Index parts may name an operator class; an expression needs no parentheses of its own. */

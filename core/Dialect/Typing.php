@@ -58,7 +58,7 @@ class Typing
         return match (true) {
             1 === preg_match(self::BOOLEAN, $sign) => $this->literal('bool', ''),
             'COLLATE' === $sign, 'PRIOR' === $sign, '(+)' === $sign, 'CONNECT_BY_ROOT' === $sign => $types[0] ?? null,
-            'INTERVAL' === $sign => 'interval',
+            str_starts_with($sign, 'INTERVAL') => strtolower($sign),
             '||' === $sign => 'varchar',
             1 === \count($types) => $types[0],
             default => $this->arithmetic($sign, $types),
@@ -131,6 +131,12 @@ class Typing
     public function cast(?string $from, string $to): string
     {
         return $to;
+    }
+
+    /** Whether a value that cannot be cast becomes empty rather than an error. */
+    public function castMayFail(string $to): bool
+    {
+        return false;
     }
 
     /** The type of a column that is made of such a value. */
@@ -216,11 +222,11 @@ class Typing
     /**
      * What a column is called to which a query gives no name; null where it is the text of the expression.
      *
-     * @param string  $kind of the node, in small letters: call, cast, caseof, subquery, arrayof, rowof, literal, …
-     * @param ?string $name the name that it holds: of the function, of the type
+     * @param string  $kind of the node, in small letters: call, cast, caseof, arrayof, rowof, exists, other; values for a column of VALUES
+     * @param ?string $name the name that it holds: of the function, of the type; the number of the column
      */
     public function nameOf(string $kind, ?string $name): ?string
     {
-        return null;
+        return 'values' === $kind ? 'column'.$name : null;
     }
 }

@@ -133,9 +133,7 @@ final readonly class Creating
         [$schema, $name] = $this->made->place($t);
         $view = new TableBuilder($schema, $name, str_contains($before, 'MATERIALIZED') ? TableType::MaterializedView : TableType::View);
         if ('(' === $t->peek()) {
-            foreach ($t->names() as $column) {
-                $view->columns[$column] = Script::unknownColumn($column);
-            }
+            $view->named = $t->names();
         }
         while (!$t->over() && 'AS' !== $t->peek()) {
             $t->skip();

@@ -6,10 +6,12 @@ namespace Fasti\Core\Script;
 
 use Fasti\Core\Sql\Tokens;
 
+use Fasti\Core\Sql\Readings;
 use Fasti\Core\Sql\SqlFault;
 
 use Fasti\Core\Catalog\Catalog;
 use Fasti\Core\Catalog\CheckConstraint;
+use Fasti\Core\Catalog\Column;
 use Fasti\Core\Catalog\Index;
 use Fasti\Core\Catalog\IndexPart;
 use Fasti\Core\Catalog\Table;
@@ -91,26 +93,32 @@ final class Script
                 $this->finish($table);
             }
         }
-        foreach ($this->made->tables as $tables) {
-            foreach ($tables as $table) {
-                if ($table->kind->isView()) {
-                    $table->columns = (new ViewColumns($this->dialect))->of(
-                        $table,
-                        fn (?string $s, string $n): ?TableBuilder => $this->made->tables[$s ?? $table->schema][$n] ?? null,
-                    );
-                }
-            }
-        }
-        $result = [];
+        $result = $comments = [];
         ksort($this->made->tables, \SORT_STRING);
         foreach ($this->made->tables as $tables) {
             ksort($tables, \SORT_STRING);
             foreach ($tables as $table) {
+                $comments[$table->schema."\0".$table->name] = array_filter(array_map(static fn (array $column): string => $column['comment'], $table->columns));
                 $result[] = $table->table($this->made->primaryOf(...));
             }
         }
+        $whole = new Catalog($this->dialect->engine, $server, [...$result, ...array_values($this->made->beside)], $this->made->routines);
 
-        return new Catalog($this->dialect->engine, $server, $result, $this->made->routines, $notes);
+        return $whole->with(tables: $this->viewed($result, new Readings($whole, $this->dialect), $comments), notes: $notes);
+    }
+
+    /**
+     * @param list<Table>                         $tables
+     * @param array<string, array<string, string>> $comments on columns, by the key of their table
+     *
+     * @return list<Table> in which views have the columns that follow from their queries
+     */
+    private function viewed(array $tables, Readings $readings, array $comments): array
+    {
+        return array_map(static fn (Table $table): Table => !$table->kind->isView() ? $table : $table->with(columns: array_map(
+            static fn (Column $column): Column => $column->with(comment: $comments[$table->place()->key()][$column->name] ?? ''),
+            $readings->columnsOf($table),
+        )), $tables);
     }
 
     private function finish(TableBuilder $table): void

@@ -51,6 +51,8 @@ final class TableBuilder
     public array $policies = [];
     /** In SQLite a primary key may hold nothing, unless it says otherwise. */
     public bool $keyMayBeEmpty = false;
+    /** @var list<string> names that a view gives to its columns */
+    public array $named = [];
 
     public function __construct(public string $schema, public string $name, public TableType $kind)
     {
@@ -80,6 +82,10 @@ final class TableBuilder
         usort($this->indexes, $byName);
         usort($this->unique, $byName);
         usort($this->triggers, $byName);
+        if ($this->kind->isView()) {
+            // What else they are follows from the query, once all tables are known.
+            $this->columns = array_combine($this->named, array_map(Script::unknownColumn(...), $this->named));
+        }
         $primary = $this->keyMayBeEmpty ? [] : $this->primary->columns ?? [];
 
         return new Table(

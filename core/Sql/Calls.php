@@ -147,6 +147,8 @@ final class Calls
                 $order = $this->parser->expressions->order();
             } elseif ($t->take('VARIADIC') || $t->take('KEY') && false) {
                 continue;
+            } elseif ('CHAR' === $word && [] !== $arguments && 'USING' === $t->peek(-1)) {
+                $t->name();
             } elseif ('LIMIT' === $t->peek() && [] !== $arguments) {
                 $t->skip();
                 $this->parser->expressions->list();
@@ -193,6 +195,19 @@ final class Calls
         }
 
         return false;
+    }
+
+    /** `match a, b against (…)`, as MariaDB writes it in its catalog. */
+    public function match(int $from): Expression
+    {
+        $t = $this->t;
+        $t->skip();
+        $arguments = [];
+        do {
+            $arguments[] = $this->parser->expressions->expression(Precedence::MATCHED + 1);
+        } while ($t->take(','));
+
+        return $this->over($this->placed(new Call(['match'], $arguments), $from), $from);
     }
 
     private function argument(string $word): Expression

@@ -507,6 +507,11 @@ final class Expressions
                     return $this->array($from);
                 }
                 break;
+            case 'MATCH':
+                if ('(' !== $next && $t->dialect->charsetTexts && \in_array($t->kind(1), [Lexer::WORD, Lexer::QUOTED], true)) {
+                    return $this->parser->calls->match($from);
+                }
+                break;
             case 'INTERVAL':
                 if ('(' !== $next || $t->dialect->charsetTexts) {
                     $interval = $this->interval($from);
@@ -631,17 +636,18 @@ final class Expressions
             $t->parenthesis();
         }
         $amount = Lexer::TEXT === $t->kind() && !$t->dialect->charsetTexts ? $this->text($t->offset()) : $this->expression(Precedence::ADDED);
-        $unit = 1 === preg_match(self::UNITS, $t->peek()) ? $t->peek() : '';
+        $unit = 1 === preg_match(self::UNITS, $t->peek()) ? ' '.$t->peek() : '';
         if ('' !== $unit) {
             $t->skip();
             '(' === $t->peek() && $t->parenthesis();
             if ($t->take('TO')) {
+                $unit .= ' TO '.$t->peek();
                 $t->skip();
                 '(' === $t->peek() && $t->parenthesis();
             }
         }
 
-        return $this->placed(new Operation('INTERVAL', [$amount]), $from);
+        return $this->placed(new Operation('INTERVAL'.$unit, [$amount]), $from);
     }
 
     private function case(int $from): Expression
@@ -670,7 +676,7 @@ final class Expressions
         $t = $this->t;
         $quoted = Lexer::QUOTED === $t->kind();
         if ($quoted && '"' === $t->written()[0] && $t->dialect->doubleQuotedTexts) {
-            return $this->plain('text', $from);
+            return $this->placed(new Literal('text', $t->text() ?? ''), $from);
         }
         $first = $t->written();
         $names = [$t->name()];

@@ -55,7 +55,7 @@ final class Readings
         $reading = $this->read((string) $view->definition, $view->schema, array_map(static fn (Column $column): string => $column->name, $view->columns), $unknown);
         $this->read[$key] = $reading;
         if (\in_array('', array_map(static fn (Column $column): string => $column->type, $view->columns), true) || [] === $view->columns) {
-            $this->tables->complete($view->with(columns: self::columns($view, $reading)));
+            $this->tables->complete($view->with(columns: $this->columns($view, $reading)));
         }
 
         return $reading;
@@ -71,10 +71,12 @@ final class Readings
         return $this->read($sql, '' === $schema ? $this->dialect->defaultSchema : $schema, []);
     }
 
-    /** The columns of a view, with the types that follow from its query where the catalog does not say them. */
+    /**
+     * @return list<Column> those of a view, with the types that follow from its query where the catalog does not say them
+     */
     public function columnsOf(Table $view): array
     {
-        return self::columns($view, $this->of($view));
+        return $this->columns($view, $this->of($view));
     }
 
     private function needs(Table $view): bool
@@ -160,13 +162,27 @@ final class Readings
     }
 
     /** @return list<Column> */
-    private static function columns(Table $view, Reading $reading): array
+    private function columns(Table $view, Reading $reading): array
     {
         $columns = [];
         foreach ($reading->fields as $i => $field) {
             $said = $view->columns[$i] ?? null;
-            $columns[] = null !== $said && '' !== $said->type ? $said
-                : new Column($said->name ?? $field->name, $field->type ?? '', $field->nullable ?? true, null, $said->comment ?? '');
+            if (null !== $said && '' !== $said->type) {
+                $columns[] = $said;
+                continue;
+            }
+            $of = $field->unchanged && isset($field->values[0]) ? $this->tables->find($field->values[0]->schema, $field->values[0]->table, '')?->column($field->values[0]->column) : null;
+            $type = $field->type ?? '';
+            $columns[] = new Column(
+                $said->name ?? $field->name,
+                $type,
+                !$this->dialect->viewsTellRequired || false !== $field->nullable,
+                null,
+                $said->comment ?? '',
+                charset: null,
+                collation: $this->dialect->viewsKeepCollations && $of?->type === $type ? $of->collation : null,
+                base: $this->tables->bases[$type] ?? null,
+            );
         }
 
         return $columns;

@@ -75,6 +75,12 @@ final class Resolver
         }
         foreach ($query->order as $sorted) {
             $block->conditions += $this->sorted($sorted, $of, $block->columns);
+            $number = $sorted->by instanceof Literal ? (int) $sorted->by->text - 1 : -1;
+            if (isset($block->columns[$number])) {
+                // Ordering takes a type, which a text then gets.
+                $block->columns[$number] = clone $block->columns[$number];
+                $block->columns[$number]->type = $this->typing->stored($block->columns[$number]->type);
+            }
         }
         foreach ([$query->limit, $query->skip] as $amount) {
             if (null !== $amount) {
@@ -218,7 +224,7 @@ final class Resolver
             foreach ($row as $i => $value) {
                 $meaning = $this->valuing->of($value, $scope);
                 $types[$i][] = $meaning->type;
-                $columns[$i] ??= new Meaning('column'.($i + 1), null, false);
+                $columns[$i] ??= new Meaning($this->typing->nameOf('values', (string) ($i + 1)) ?? $this->valuing->nameOf($value), null, false);
                 $columns[$i]->nullable = self::either($columns[$i]->nullable, $meaning->nullable);
                 $columns[$i]->values += $meaning->values;
                 $columns[$i]->conditions += $meaning->conditions;
@@ -254,7 +260,7 @@ final class Resolver
                 continue;
             }
             $meaning = $this->valuing->of($item->value, $scope);
-            $name = $item->name ?? $this->valuing->nameOf($item->value);
+            $name = $item->name ?? ($this->dialect->aliasesAnywhere && $item->value instanceof Ref && '' !== $meaning->name ? $meaning->name : $this->valuing->nameOf($item->value));
             $block->columns[] = $column = $meaning->named($name);
             $scope->aliases[$this->fold($name)] ??= $column;
         }

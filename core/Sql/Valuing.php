@@ -200,7 +200,7 @@ final readonly class Valuing
         foreach ($this->resolver->dialect->rowids ? $relation->all() : [] as $column) {
             $key = $relation->table?->primaryKey?->columns;
             if ([$column->name] === $key && 'integer' === strtolower((string) $column->type)) {
-                return $column->named($name);
+                return $column;
             }
         }
 
@@ -319,6 +319,9 @@ final readonly class Valuing
         $value->type = $this->typing->cast($value->type, $cast->type);
         $value->reference = null;
         $value->name = '';
+        if (false === $value->nullable && $this->typing->castMayFail($cast->type)) {
+            $value->nullable = null;
+        }
 
         return $value;
     }
@@ -547,6 +550,9 @@ final readonly class Valuing
         if ($expression instanceof Ref) {
             return $expression->names[\count($expression->names) - 1];
         }
+        if ($expression instanceof Literal && 'text' === $expression->kind && $this->resolver->dialect->charsetTexts) {
+            return $expression->text;
+        }
         [$kind, $name] = $this->figured($expression);
 
         return $this->typing->nameOf($kind, $name) ?? substr($this->resolver->text, $expression->at, $expression->end - $expression->at);
@@ -568,7 +574,7 @@ final readonly class Valuing
             $expression instanceof Subquery => 'EXISTS' === $expression->how ? ['exists', null] : ('ARRAY' === $expression->how ? ['arrayof', null] : $this->figuredQuery($expression->query)),
             $expression instanceof Operation && 'COLLATE' === $expression->sign => $this->figured($expression->operands[0]),
             $expression instanceof Operation && ('AT TIME ZONE' === $expression->sign || 'OVERLAPS' === $expression->sign) => ['call', 'OVERLAPS' === $expression->sign ? 'overlaps' : 'timezone'],
-            $expression instanceof Operation && 'INTERVAL' === $expression->sign => ['cast', 'interval'],
+            $expression instanceof Operation && str_starts_with($expression->sign, 'INTERVAL') => ['cast', 'interval'],
             default => ['other', null],
         };
     }

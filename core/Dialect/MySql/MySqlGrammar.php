@@ -33,6 +33,7 @@ class MySqlGrammar extends Grammar
     public bool $collationTellsCharset = true;
     public bool $bareIndexCalls = false;
     public bool $bareRoutines = true;
+    public bool $viewsTellRequired = true;
     public bool $charsetTexts = true;
     public bool $delimitedTexts = false;
     public bool $hashedNames = false;
@@ -41,6 +42,11 @@ class MySqlGrammar extends Grammar
         '||' => 10, '&&' => 20, 'IS' => 50, 'LIKE' => 50, 'IN' => 50, 'BETWEEN' => 48, 'REGEXP' => 50, '|' => 72, '&' => 74, '<<' => 76, '>>' => 76, '->' => 140, '->>' => 140,
     ];
     public string $bareFunctions = '/^(?:CURRENT_DATE|CURRENT_TIME|CURRENT_TIMESTAMP|LOCALTIME|LOCALTIMESTAMP|CURRENT_USER|CURRENT_ROLE|UTC_DATE|UTC_TIME|UTC_TIMESTAMP)$/';
+
+    public function typing(): MySqlTyping
+    {
+        return new MySqlTyping();
+    }
 
     public function type(string $base, string $options, string $after): string
     {

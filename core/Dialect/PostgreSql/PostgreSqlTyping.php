@@ -59,8 +59,8 @@ final class PostgreSqlTyping extends Typing
         if ('COLLATE' === $sign) {
             return self::UNTYPED === $types[0] ? 'text' : $types[0];
         }
-        if ('INTERVAL' === $sign) {
-            return 'interval';
+        if (str_starts_with($sign, 'INTERVAL')) {
+            return strtolower($sign);
         }
         if ('AT TIME ZONE' === $sign) {
             return $this->call('timezone', [$types[1] ?? null, $types[0]]);
@@ -210,6 +210,7 @@ final class PostgreSqlTyping extends Typing
             'arrayof' => 'array',
             'rowof' => 'row',
             'exists' => 'exists',
+            'values' => 'column'.$name,
             default => '?column?',
         };
     }

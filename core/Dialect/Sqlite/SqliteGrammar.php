@@ -26,6 +26,11 @@ final class SqliteGrammar extends Grammar
     public array $binding = ['||' => 95, '->' => 95, '->>' => 95, 'IS' => 50, 'LIKE' => 50, 'IN' => 50, 'BETWEEN' => 50];
     public string $bareFunctions = '/^(?:CURRENT_DATE|CURRENT_TIME|CURRENT_TIMESTAMP)$/';
 
+    public function typing(): SqliteTyping
+    {
+        return new SqliteTyping();
+    }
+
     public function columnCheck(string $table, string $column): array
     {
         return ['', $column];

@@ -62,7 +62,7 @@ final readonly class SqliteReader implements Reader
                 continue;
             }
             try {
-                $script->statement((string) preg_replace('~/\*.*?\*/|--[^\n]*~s', ' ', $sql));
+                $script->statement($sql);
             } catch (SqlFault $e) {
                 if ('table' === $type) {
                     $virtual[$name] = true;

@@ -372,7 +372,7 @@ final class EnginesTest extends AppTestCase
         }
     }
 
-    /** Tables in everything but the figures of the moment; views in their names, kinds, columns and queries, since only the engine knows the types that a query gives. */
+    /** Tables in everything but the figures of the moment; views in their names, kinds, queries, and the names and types of their columns. */
     private static function assertSameStructure(Catalog $live, Catalog $script): void
     {
         self::assertSame(array_map(self::place(...), $live->tables), array_map(self::place(...), $script->tables));
@@ -380,8 +380,8 @@ final class EnginesTest extends AppTestCase
             [$a, $b] = [OpenForm::of($table), OpenForm::of($script->tables[$i])];
             unset($a['rowEstimate'], $a['sizeBytes'], $b['rowEstimate'], $b['sizeBytes']);
             if ($table->kind->isView()) {
-                $names = static fn (Table $view): array => array_map(static fn (Column $column): string => $column->name, $view->columns);
-                self::assertSame($names($table), $names($script->tables[$i]), $table->name);
+                $columns = static fn (Table $view): array => array_map(static fn (Column $column): string => $column->name.' '.$column->type, $view->columns);
+                self::assertSame($columns($table), $columns($script->tables[$i]), $table->name);
                 $plain = static fn (?string $sql): string => (string) preg_replace(['/\s+/', '/`[^`]*(?:``[^`]*)*`\.(?=`)/'], [' ', ''], (string) $sql);
                 self::assertSame($plain($table->definition), $plain($script->tables[$i]->definition), $table->name);
                 unset($a['columns'], $b['columns'], $a['definition'], $b['definition'], $a['storage'], $b['storage'], $a['collation'], $b['collation']);
