@@ -28,10 +28,24 @@ use Fasti\Core\Sql\Tree\Unread;
 final class Expressions
 {
     private const DEEPEST = 3000;
+    /** What hangs together in one chain; the engine that runs this takes a tree apart by recursion. */
+    public const LONGEST = 10000;
     private const UNITS = '/^(?:MICROSECOND|SECOND|MINUTE|HOUR|DAY|WEEK|MONTH|QUARTER|YEAR)S?(?:_\w+)?$/';
     private const TYPED = '/^(?:DATE|TIME|TIMESTAMP|TIMESTAMPTZ|DATETIME)$/';
 
+    /** Words that begin something else than a name. */
+    private const SPECIAL = [
+        'CASE' => 1, 'NOT' => 1, 'NULL' => 1, 'TRUE' => 1, 'FALSE' => 1, 'EXISTS' => 1, 'UNIQUE' => 1, 'ROW' => 1, 'ARRAY' => 1, 'MATCH' => 1, 'INTERVAL' => 1,
+        'BINARY' => 1, 'PRIOR' => 1, 'CONNECT_BY_ROOT' => 1, 'CURRENT' => 1, 'NUMERIC' => 1, 'DECIMAL' => 1, 'VARCHAR' => 1, 'CHAR' => 1, 'TIMESTAMP' => 1,
+        'TIME' => 1, 'TIMESTAMPTZ' => 1, 'BIT' => 1, 'CHARACTER' => 1,
+    ];
+    private const NO_OPERATORS = [
+        '(' => 1, ')' => 1, ',' => 1, ';' => 1, '[' => 1, ']' => 1, '.' => 1, ':' => 1, '{' => 1, '}' => 1, '=>' => 1, '..' => 1, '(+)' => 1, '\\' => 1, '?' => 1,
+    ];
+
     public int $depth = 0;
+    /** @var array<string, bool> whether a word is a function that needs no parentheses */
+    private array $bare = [];
 
     public function __construct(private readonly Parser $parser, private readonly Tokens $t)
     {
@@ -69,8 +83,12 @@ final class Expressions
         }
         $from = $this->t->offset();
         $left = $this->prefix($from);
+        $chain = 0;
         while (!$this->t->over() && null !== ($next = $this->infix($left, $least, $from))) {
             $left = $next;
+            if (++$chain > self::LONGEST) {
+                throw $this->t->fault(\sprintf('More than %d operators follow one another', self::LONGEST));
+            }
         }
         --$this->depth;
 
@@ -97,7 +115,7 @@ final class Expressions
     {
         $t = $this->t;
         $word = $t->peek();
-        if ('' === $word) {
+        if ('' === $word || ')' === $word || ',' === $word) {
             return null;
         }
         $binding = $t->dialect->binding;
@@ -153,18 +171,21 @@ final class Expressions
 
             return $this->placed(new Operation("$sign $how", [$left, $this->parenthesis()]), $from);
         }
-        $right = $this->expression(\in_array($sign, ['**', ':='], true) ? $power : $power + 1);
-        // a AND b AND c is one list: thousands of them must not nest.
-        if (('AND' === $sign || 'OR' === $sign) && $left instanceof Operation && $left->sign === $sign && $left->at === $from && '(' !== $t->text[$left->at]) {
-            return $this->placed(new Operation($sign, [...$left->operands, $right]), $from);
+        if (\in_array($sign, ['**', ':='], true)) {
+            return $this->placed(new Operation($sign, [$left, $this->expression($power)]), $from);
         }
+        // a AND b AND c, and a + b + c, are one list: thousands of them must not nest.
+        $operands = [$left];
+        do {
+            $operands[] = $this->expression($power + 1);
+        } while ($t->peek() === $sign && !\in_array($t->peek(1), ['ANY', 'SOME', 'ALL'], true) && $t->take($sign));
 
-        return $this->placed(new Operation($sign, [$left, $right]), $from);
+        return $this->placed(new Operation($sign, $operands), $from);
     }
 
     private function isOperator(string $sign): bool
     {
-        return !\in_array($sign, ['(', ')', ',', ';', '[', ']', '.', ':', '{', '}', '=>', '..', '(+)', '\\', '?'], true) || ('?' === $sign && $this->t->dialect->ownOperators);
+        return !isset(self::NO_OPERATORS[$sign]) || ('?' === $sign && $this->t->dialect->ownOperators);
     }
 
     private function sign(): string
@@ -477,6 +498,10 @@ final class Expressions
     {
         $t = $this->t;
         $word = $t->peek();
+        if (!isset(self::SPECIAL[$word]) && !isset(Parser::RESERVED[$word]) && !\in_array($t->kind(1), [Lexer::TEXT, Lexer::WORD], true)
+            && !($this->bare[$word] ??= 1 === preg_match($t->dialect->bareFunctions, $word))) {
+            return $this->named($from);
+        }
         $next = $t->peek(1);
         switch ($word) {
             case 'CASE':

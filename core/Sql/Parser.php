@@ -26,10 +26,12 @@ final class Parser
         'EXCEPT' => 1, 'MINUS' => 1, 'WINDOW' => 1, 'QUALIFY' => 1, ';' => 1,
     ];
 
-    public readonly Expressions $expressions;
-    public readonly Calls $calls;
-    public readonly Sources $sources;
-    public readonly Queries $queries;
+    public Expressions $expressions;
+    public Calls $calls;
+    public Sources $sources;
+    public Queries $queries;
+    /** @var array{int, int} first and last word of the run of parentheses that was looked at last */
+    private array $run = [0, 0];
     /** @var array<int, SqlFault> what was not understood, by its place */
     public array $faults = [];
 
@@ -62,9 +64,12 @@ final class Parser
         if (!$t->over()) {
             $parser->faults[$t->offset()] ??= $t->fault('The query was over, but something follows');
         }
-        ksort($parser->faults);
+        $faults = $parser->faults;
+        ksort($faults);
+        // The parts know one another; taken apart, their memory is free at once.
+        unset($parser->expressions, $parser->calls, $parser->sources, $parser->queries);
 
-        return [$query, array_values($parser->faults)];
+        return [$query, array_values($faults)];
     }
 
     /**
@@ -119,10 +124,18 @@ final class Parser
     }
 
     /** Whether a query begins here, parentheses before it aside. */
-    public function beginsQuery(int $ahead = 0): bool
+    public function beginsQuery(): bool
     {
-        while ('(' === $this->t->peek($ahead)) {
-            ++$ahead;
+        $ahead = 0;
+        if ('(' === $this->t->peek()) {
+            // Where a run of parentheses ends is kept, or each of them would look for it again.
+            if ($this->t->at < $this->run[0] || $this->t->at >= $this->run[1]) {
+                while ('(' === $this->t->peek($ahead)) {
+                    ++$ahead;
+                }
+                $this->run = [$this->t->at, $this->t->at + $ahead];
+            }
+            $ahead = $this->run[1] - $this->t->at;
         }
 
         if ('TABLE' === $this->t->peek($ahead)) {

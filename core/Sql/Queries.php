@@ -122,7 +122,11 @@ final class Queries
     private function combined(Body $left, int $least, int $from): Body
     {
         $t = $this->t;
+        $chain = 0;
         while (isset(self::SETS[$t->peek()]) && self::SETS[$t->peek()] >= $least) {
+            if (++$chain > Expressions::LONGEST) {
+                throw $t->fault(\sprintf('More than %d queries are put together', Expressions::LONGEST));
+            }
             $kind = $t->peek();
             $power = self::SETS[$kind];
             // In SQLite, they are all read from the left.

@@ -6,13 +6,12 @@ namespace Fasti\Core\Sql;
 
 use Fasti\Core\Catalog\FieldPlace;
 use Fasti\Core\Catalog\Place;
-use Fasti\Core\Sql\Tree\Query;
 
 /** What was read of a query. */
 final readonly class Reading
 {
     /**
-     * @param ?Query             $query      null where the text is no query at all
+     * @param bool               $read       false where the text is no query at all
      * @param list<ReadField>    $fields     that it gives, in their order
      * @param list<FieldPlace>   $conditions fields that decide which rows there are, and in which order
      * @param list<FieldPlace>   $references all fields of tables and views that it names
@@ -25,7 +24,7 @@ final readonly class Reading
      */
     public function __construct(
         public string $text,
-        public ?Query $query,
+        public bool $read,
         public array $fields = [],
         public array $conditions = [],
         public array $references = [],

@@ -21,6 +21,8 @@ final class Readings
     private array $read = [];
     /** @var array<string, Table> views by key of their place */
     private array $views = [];
+    /** @var array<string, true> those whose columns follow from their query, by key */
+    private array $needy = [];
 
     public function __construct(private readonly Catalog $catalog, ?Grammar $dialect = null)
     {
@@ -29,6 +31,9 @@ final class Readings
         foreach ($catalog->tables as $table) {
             if ($table->kind->isView() && null !== $table->definition) {
                 $this->views[$table->place()->key()] = $table;
+                if ($this->needs($table)) {
+                    $this->needy[$table->place()->key()] = true;
+                }
             }
         }
     }
@@ -37,8 +42,15 @@ final class Readings
     public function all(): array
     {
         $all = [];
-        foreach ($this->views as $key => $view) {
-            $all[$key] = $this->of($view);
+        // Nothing here goes in circles, and looking for circles among so many objects would take as long as reading them.
+        $collects = gc_enabled();
+        gc_disable();
+        try {
+            foreach ($this->views as $key => $view) {
+                $all[$key] = $this->of($view);
+            }
+        } finally {
+            $collects && gc_enable();
         }
 
         return $all;
@@ -64,8 +76,8 @@ final class Readings
     /** A query that is no view. */
     public function query(string $sql, string $schema = ''): Reading
     {
-        foreach ($this->views as $view) {
-            $this->needs($view) && $this->of($view);
+        foreach (array_keys($this->needy) as $key) {
+            $this->of($this->views[$key]);
         }
 
         return $this->read($sql, '' === $schema ? $this->dialect->defaultSchema : $schema, []);
@@ -91,14 +103,14 @@ final class Readings
      */
     private function before(Table $view): array
     {
-        if (!preg_match_all('/[\w\x80-\xff$]+/', (string) $view->definition, $words)) {
+        if ([] === $this->needy || !preg_match_all('/[\w\x80-\xff$]+/', (string) $view->definition, $words)) {
             return [];
         }
         $unknown = [];
         foreach (array_unique($words[0]) as $word) {
             $other = $this->tables->find(null, $word, $view->schema) ?? $this->tables->find(null, strtolower($word), $view->schema);
             $key = $other?->place()->key();
-            if (null === $other || !isset($this->views[$key]) || $key === $view->place()->key() || !$this->needs($this->views[$key])) {
+            if (null === $other || !isset($this->needy[$key]) || $key === $view->place()->key()) {
                 continue;
             }
             if (!\array_key_exists($key, $this->read)) {
@@ -120,7 +132,7 @@ final class Readings
         try {
             [$query, $faults] = Parser::query($sql, $this->dialect);
         } catch (SqlFault $e) {
-            return new Reading($sql, null, unknown: [...$unknown, new Unknown($e->offset, $e->getMessage())], open: true);
+            return new Reading($sql, false, unknown: [...$unknown, new Unknown($e->offset, $e->getMessage())], open: true);
         }
         $resolver = new Resolver($this->tables, $this->dialect, $schema, $sql);
         $block = $resolver->query($query, null);
@@ -129,12 +141,19 @@ final class Readings
             $byPlace[$fault->offset] = new Unknown($fault->offset, $fault->getMessage());
         }
         ksort($byPlace);
-        $place = static fn (string $key): FieldPlace => FieldPlace::ofKey($key);
+        // The same few fields are named over and over.
+        $places = [];
+        $place = static function (string $key) use (&$places): FieldPlace {
+            return $places[$key] ??= FieldPlace::ofKey($key);
+        };
+
+        $fields = (new Listing($resolver))->fields($query, $block, $names);
+        $resolver->close();
 
         return new Reading(
             $sql,
-            $query,
-            (new Listing($resolver))->fields($query, $block, $names),
+            true,
+            $fields,
             self::places($block->conditions),
             self::places($resolver->references),
             array_values($resolver->tables),
@@ -156,9 +175,11 @@ final class Readings
      */
     public static function places(array $keys): array
     {
-        ksort($keys, \SORT_STRING);
+        if (\count($keys) > 1) {
+            ksort($keys, \SORT_STRING);
+        }
 
-        return array_map(static fn (int|string $key): FieldPlace => FieldPlace::ofKey((string) $key), array_keys($keys));
+        return array_map(FieldPlace::ofKey(...), array_keys($keys));
     }
 
     /** @return list<Column> */
@@ -181,7 +202,7 @@ final class Readings
                 $said->comment ?? '',
                 charset: null,
                 collation: $this->dialect->viewsKeepCollations && $of?->type === $type ? $of->collation : null,
-                base: $this->tables->bases[$type] ?? null,
+                base: $this->tables->typing->bases[$type] ?? null,
             );
         }
 

@@ -27,7 +27,7 @@ use Fasti\Core\Sql\Tree\ValuesOf;
 /** Says what the names of a query mean, by the rules of scope of its engine, and follows each of its columns to its fields. */
 final class Resolver
 {
-    public readonly Valuing $valuing;
+    public Valuing $valuing;
     public readonly Typing $typing;
     /** @var array<string, true> fields of tables that the query names, by key */
     public array $references = [];
@@ -44,9 +44,14 @@ final class Resolver
 
     public function __construct(public readonly Tables $known, public readonly Grammar $dialect, private readonly string $schema, public readonly string $text)
     {
-        $this->typing = $dialect->typing();
-        $this->typing->bases = $known->bases;
+        $this->typing = $known->typing;
         $this->valuing = new Valuing($this);
+    }
+
+    /** Ends its use: its parts know one another, and taken apart their memory is free at once. */
+    public function close(): void
+    {
+        unset($this->valuing);
     }
 
     public function fold(string $name): string

@@ -58,8 +58,12 @@ final class Sources
 
     private function more(Source $left, int $from): Source
     {
+        $chain = 0;
         while (null !== ($next = $this->join($left, $from))) {
             $left = $next;
+            if (++$chain > Expressions::LONGEST) {
+                throw $this->t->fault(\sprintf('More than %d tables are joined', Expressions::LONGEST));
+            }
         }
 
         return $left;

@@ -8,6 +8,7 @@ use Fasti\Core\Catalog\Catalog;
 use Fasti\Core\Catalog\Routine;
 use Fasti\Core\Catalog\Table;
 use Fasti\Core\Dialect\Grammar;
+use Fasti\Core\Dialect\Typing;
 
 /** The tables of a catalog, found as its engine finds them. */
 final class Tables
@@ -18,19 +19,20 @@ final class Tables
     private array $folded = [];
     /** @var array<string, list<Routine>> by folded name */
     private array $routines = [];
-    /** @var array<string, string> what domains and named types stand for, by their names */
-    public array $bases = [];
+    /** How expressions over them get their types. */
+    public readonly Typing $typing;
     /** @var array<string, Table> views whose columns came from their reading, by key of their place */
     private array $completed = [];
 
     public function __construct(public readonly Catalog $catalog, private readonly Grammar $dialect)
     {
+        $this->typing = $dialect->typing();
         foreach ($catalog->tables as $table) {
             $this->exact[$table->schema][$table->name] = $table;
             $this->folded[mb_strtolower($table->name)][] = $table;
             foreach ($table->columns as $column) {
                 if (null !== $column->base) {
-                    $this->bases[$column->type] = $column->base;
+                    $this->typing->bases[$column->type] = $column->base;
                 }
             }
         }

@@ -47,6 +47,9 @@ final class Tokens
     /** Takes the words if, and only if, they come next in this order. */
     public function take(string ...$words): bool
     {
+        if (($this->words[$this->at] ?? '') !== $words[0]) {
+            return false;
+        }
         $at = $this->at;
         foreach ($words as $word) {
             if (($this->words[$at++] ?? '') !== $word) {
@@ -72,9 +75,10 @@ final class Tokens
 
     public function expect(string $word): void
     {
-        if (!$this->take($word)) {
+        if (($this->words[$this->at] ?? '') !== $word) {
             throw $this->fault(\sprintf('“%s” was expected', $word));
         }
+        ++$this->at;
     }
 
     public function fault(string $what): SqlFault

@@ -307,10 +307,28 @@ final readonly class Valuing
                 [$result->direct, $result->instance] = [$meaning->direct, $meaning->instance];
             }
         }
-        $result->type = $this->typing->operation($operation->sign, $types);
+        $result->type = $this->folded($operation->sign, $types);
         $result->nullable = $this->typing->operationMayBeEmpty($operation->sign, $empty);
 
         return $result;
+    }
+
+    /**
+     * A list of values with one operator between them, read from the left.
+     *
+     * @param list<?string> $types
+     */
+    private function folded(string $sign, array $types): ?string
+    {
+        if (\count($types) < 3 || 'AND' === $sign || 'OR' === $sign || str_contains($sign, 'BETWEEN') || str_contains($sign, 'IN') || str_contains($sign, 'LIKE')) {
+            return $this->typing->operation($sign, $types);
+        }
+        $type = $types[0];
+        foreach (\array_slice($types, 1) as $next) {
+            $type = $this->typing->operation($sign, [$type, $next]);
+        }
+
+        return $type;
     }
 
     private function cast(Cast $cast, Scope $scope): Meaning

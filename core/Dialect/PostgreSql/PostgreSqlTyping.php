@@ -23,6 +23,8 @@ final class PostgreSqlTyping extends Typing
     private const KEPT_AS = ['trim' => 'btrim', 'char_length' => 'length', 'character_length' => 'length'];
 
     private readonly Overloads $overloads;
+    /** @var array<string, ?string> what was chosen before, by name and types */
+    private array $chosen = [];
 
     public function __construct()
     {
@@ -71,9 +73,13 @@ final class PostgreSqlTyping extends Typing
         if (2 === \count($types) && ['record', 'record'] === array_map($this->bare(...), $types)) {
             return 'boolean';
         }
-        $result = $this->overloads->operator('!=' === $sign ? '<>' : $sign, array_map($this->internal(...), $types));
+        $key = $sign."\0".implode("\0", $types);
+        if (!\array_key_exists($key, $this->chosen)) {
+            $result = $this->overloads->operator('!=' === $sign ? '<>' : $sign, array_map($this->internal(...), $types));
+            $this->chosen[$key] = null === $result ? null : $this->shown($result);
+        }
 
-        return null === $result ? null : $this->shown($result);
+        return $this->chosen[$key];
     }
 
     public function call(string $name, array $types, bool $window = false, array $literals = []): ?string
@@ -92,6 +98,17 @@ final class PostgreSqlTyping extends Typing
         if (\in_array(null, $types, true)) {
             return parent::call($name, $types, $window);
         }
+        $key = $name."(\0".implode("\0", $types);
+        if (!\array_key_exists($key, $this->chosen)) {
+            $this->chosen[$key] = $this->called($name, $types);
+        }
+
+        return $this->chosen[$key];
+    }
+
+    /** @param list<string> $types */
+    private function called(string $name, array $types): ?string
+    {
         $internal = array_map($this->internal(...), $types);
         if ('nullif' === $name) {
             $compared = $this->overloads->chosenOperator('=', $internal);

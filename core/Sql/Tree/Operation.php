@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Fasti\Core\Sql\Tree;
 
-/** An operator with what it works on: `+`, `AND`, `NOT`, `LIKE`, `BETWEEN`, `IS NULL`, `IN`, `= ANY`, `COLLATE`, `AT TIME ZONE`. */
+/** An operator with what it works on: `+` (of two or more), `AND`, `NOT`, `LIKE`, `BETWEEN`, `IS NULL`, `IN`, `= ANY`, `COLLATE`, `AT TIME ZONE`. */
 final class Operation extends Expression
 {
     /**
