@@ -14,7 +14,7 @@ class Typing
     /** A text in a query whose type follows from where it is used. */
     public const UNTYPED = 'unknown';
     /** Functions of several rows. */
-    protected const AGGREGATES = [
+    private const AGGREGATES = [
         'count' => 1, 'sum' => 1, 'avg' => 1, 'min' => 1, 'max' => 1, 'total' => 1, 'group_concat' => 1, 'string_agg' => 1, 'listagg' => 1, 'array_agg' => 1,
         'stddev' => 1, 'stddev_pop' => 1, 'stddev_samp' => 1, 'std' => 1, 'variance' => 1, 'var_pop' => 1, 'var_samp' => 1, 'every' => 1, 'any_value' => 1,
         'bool_and' => 1, 'bool_or' => 1, 'bit_and' => 1, 'bit_or' => 1, 'bit_xor' => 1, 'corr' => 1, 'covar_pop' => 1, 'covar_samp' => 1, 'median' => 1,
@@ -24,7 +24,7 @@ class Typing
         'regr_intercept' => 1, 'regr_count' => 1, 'regr_r2' => 1, 'regr_avgx' => 1, 'regr_avgy' => 1, 'range_agg' => 1, 'range_intersect_agg' => 1,
     ];
     /** Functions that always give a value. */
-    protected const NEVER_EMPTY = [
+    private const NEVER_EMPTY = [
         'count' => 1, 'count_big' => 1, 'row_number' => 1, 'rank' => 1, 'dense_rank' => 1, 'ntile' => 1, 'cume_dist' => 1, 'percent_rank' => 1, 'now' => 1,
         'current_date' => 1, 'current_time' => 1, 'current_timestamp' => 1, 'localtime' => 1, 'localtimestamp' => 1, 'getdate' => 1, 'sysdate' => 1,
         'random' => 1, 'rand' => 1, 'pi' => 1, 'grouping' => 1, 'total' => 1, 'concat_ws' => 1, 'regr_count' => 1, 'isnull' => 1, 'uuid' => 1,
@@ -36,7 +36,7 @@ class Typing
 
     public function isAggregate(string $name): bool
     {
-        return isset(static::AGGREGATES[$name]);
+        return isset(self::AGGREGATES[$name]);
     }
 
     /** @param string $kind of a Literal of the tree, or bool for a condition */
@@ -190,7 +190,7 @@ class Typing
      */
     public function callMayBeEmpty(string $name, array $arguments, bool $grouped, bool $window): ?bool
     {
-        if (isset(static::NEVER_EMPTY[$name])) {
+        if (isset(self::NEVER_EMPTY[$name])) {
             return false;
         }
         if (\in_array($name, ['coalesce', 'ifnull', 'nvl'], true)) {

@@ -8,7 +8,6 @@ namespace Fasti\Core\Lineage;
 final class Flow
 {
     /**
-     * @param int                       $step
      * @param string                    $label what they are called in sentences
      * @param array<string, string>     $places by alias the key of the table that stands behind it, '' where that is no table
      * @param list<array<string, true>> $keys  sets of `alias.field`, each of which tells the rows apart

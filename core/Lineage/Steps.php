@@ -394,17 +394,17 @@ final class Steps
         if ($source instanceof Produced || ($source instanceof Derived && $source->lateral)) {
             return $this->besides($left, $right, \sprintf('Put each row beside what %s gives for it', $right->label), '', [], true);
         }
-        $used = [];
-        $equal = [];
-        foreach ($conditions as $i => $condition) {
+        $used = $equal = $others = [];
+        foreach ($conditions as $condition) {
             $found = $this->equalities([$condition], $left, $right);
             if ([] !== $found) {
                 $used[] = $this->text($condition);
                 array_push($equal, ...$found);
-                unset($conditions[$i]);
+            } else {
+                $others[] = $condition;
             }
         }
-        $conditions = array_values($conditions);
+        $conditions = $others;
         $words = [] === $equal ? \sprintf('Put each row beside every row of %s', $right->label) : \sprintf('Join %s; rows without drop out', $right->label);
 
         return $this->besides($left, $right, $words, implode(' AND ', $used), $equal, [] === $equal);

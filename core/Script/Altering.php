@@ -4,9 +4,8 @@ declare(strict_types=1);
 
 namespace Fasti\Core\Script;
 
-use Fasti\Core\Sql\Tokens;
-
 use Fasti\Core\Catalog\Index;
+use Fasti\Core\Sql\Tokens;
 
 /** Carries out what later statements say about tables that are there: ALTER, COMMENT ON and DROP. */
 final readonly class Altering

@@ -4,8 +4,6 @@ declare(strict_types=1);
 
 namespace Fasti\Core\Script;
 
-use Fasti\Core\Sql\Tokens;
-
 use Fasti\Core\Catalog\CheckConstraint;
 use Fasti\Core\Catalog\Index;
 use Fasti\Core\Catalog\IndexPart;
@@ -14,6 +12,7 @@ use Fasti\Core\Catalog\Routine;
 use Fasti\Core\Catalog\TableType;
 use Fasti\Core\Catalog\Trigger;
 use Fasti\Core\Dialect\Grammar;
+use Fasti\Core\Sql\Tokens;
 
 /** Carries out what CREATE says. */
 final readonly class Creating

@@ -4,14 +4,13 @@ declare(strict_types=1);
 
 namespace Fasti\Core\Script;
 
-use Fasti\Core\Sql\Tokens;
-
 use Fasti\Core\Catalog\CheckConstraint;
 use Fasti\Core\Catalog\Generated;
 use Fasti\Core\Catalog\Index;
 use Fasti\Core\Catalog\IndexPart;
 use Fasti\Core\Catalog\Key;
 use Fasti\Core\Dialect\Grammar;
+use Fasti\Core\Sql\Tokens;
 
 /**
  * Reads what stands between the parentheses of CREATE TABLE, and what ALTER TABLE … ADD brings: columns and constraints.

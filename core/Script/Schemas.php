@@ -4,12 +4,11 @@ declare(strict_types=1);
 
 namespace Fasti\Core\Script;
 
-use Fasti\Core\Sql\Tokens;
-
 use Fasti\Core\Catalog\CheckConstraint;
 use Fasti\Core\Catalog\Routine;
 use Fasti\Core\Catalog\Table;
 use Fasti\Core\Dialect\Grammar;
+use Fasti\Core\Sql\Tokens;
 
 /**
  * What a script has made so far, and the schema in which it is at work.

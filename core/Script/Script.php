@@ -4,11 +4,6 @@ declare(strict_types=1);
 
 namespace Fasti\Core\Script;
 
-use Fasti\Core\Sql\Tokens;
-
-use Fasti\Core\Sql\Readings;
-use Fasti\Core\Sql\SqlFault;
-
 use Fasti\Core\Catalog\Catalog;
 use Fasti\Core\Catalog\CheckConstraint;
 use Fasti\Core\Catalog\Column;
@@ -16,6 +11,9 @@ use Fasti\Core\Catalog\Index;
 use Fasti\Core\Catalog\IndexPart;
 use Fasti\Core\Catalog\Table;
 use Fasti\Core\Dialect\Grammar;
+use Fasti\Core\Sql\Readings;
+use Fasti\Core\Sql\SqlFault;
+use Fasti\Core\Sql\Tokens;
 
 /** What a script makes, statement by statement: feed it statements, then ask for the catalog. */
 final class Script

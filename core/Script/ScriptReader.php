@@ -4,11 +4,10 @@ declare(strict_types=1);
 
 namespace Fasti\Core\Script;
 
-use Fasti\Core\Sql\SqlFault;
-
 use Fasti\Core\Catalog\Catalog;
 use Fasti\Core\Dialect\Dialects;
 use Fasti\Core\Dialect\Grammar;
+use Fasti\Core\Sql\SqlFault;
 use Fasti\Core\Survey\Choice;
 use Fasti\Core\Survey\Inventory;
 use Fasti\Core\Survey\Progress;

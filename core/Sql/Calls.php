@@ -145,7 +145,7 @@ final class Calls
                 $arguments[] = new Star();
             } elseif ($t->take('ORDER', 'BY')) {
                 $order = $this->parser->expressions->order();
-            } elseif ($t->take('VARIADIC') || $t->take('KEY') && false) {
+            } elseif ($t->take('VARIADIC')) {
                 continue;
             } elseif ('CHAR' === $word && [] !== $arguments && 'USING' === $t->peek(-1)) {
                 $t->name();

@@ -61,7 +61,7 @@ final class Parser
         while ($t->take(';')) {
             continue;
         }
-        if (!$t->over()) {
+        if ('' !== $t->kind()) {
             $parser->faults[$t->offset()] ??= $t->fault('The query was over, but something follows');
         }
         $faults = $parser->faults;

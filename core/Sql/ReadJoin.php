@@ -9,7 +9,7 @@ use Fasti\Core\Catalog\FieldPlace;
 /** Two tables whose fields a query compares. */
 final readonly class ReadJoin
 {
-    /** @param non-empty-list<array{FieldPlace, FieldPlace}> $pairs of the one and of the other */
+    /** @param list<array{FieldPlace, FieldPlace}> $pairs of the one and of the other */
     public function __construct(public int $at, public array $pairs)
     {
     }

@@ -109,8 +109,11 @@ final class Readings
         $unknown = [];
         foreach (array_unique($words[0]) as $word) {
             $other = $this->tables->find(null, $word, $view->schema) ?? $this->tables->find(null, strtolower($word), $view->schema);
-            $key = $other?->place()->key();
-            if (null === $other || !isset($this->needy[$key]) || $key === $view->place()->key()) {
+            if (null === $other) {
+                continue;
+            }
+            $key = $other->place()->key();
+            if (!isset($this->needy[$key]) || $key === $view->place()->key()) {
                 continue;
             }
             if (!\array_key_exists($key, $this->read)) {
@@ -158,7 +161,7 @@ final class Readings
             self::places($resolver->references),
             array_values($resolver->tables),
             array_map(
-                static fn (array $join): ReadJoin => new ReadJoin($join[0], array_map(static fn (array $pair): array => [$place($pair[0]), $place($pair[1])], array_values($join[2]))),
+                static fn (array $join): ReadJoin => new ReadJoin($join[0], array_map(static fn (array $pair): array => [$place($pair[0]), $place($pair[1])], array_values($join[1]))),
                 array_values($resolver->joins),
             ),
             [...$unknown, ...array_values($byPlace)],

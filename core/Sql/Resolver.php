@@ -39,7 +39,7 @@ final class Resolver
     public array $tableAt = [];
     /** @var array<int, Unknown> by its place */
     public array $unknown = [];
-    /** @var array<string, array{int, int, array<string, array{string, string}>}> pairs of fields that a join compares, by the two instances; with its place */
+    /** @var array<string, array{int, array<string, array{string, string}>}> pairs of fields that a join compares, by the two instances; with its place */
     public array $joins = [];
 
     public function __construct(public readonly Tables $known, public readonly Grammar $dialect, private readonly string $schema, public readonly string $text)
@@ -311,13 +311,14 @@ final class Resolver
     /** Of the rows that sum up others, what they are grouped by is empty. */
     private function emptied(Select $select, Block $block): void
     {
+        /** @var array<int|string, true> $by */
         $by = [];
         foreach ($select->group as $group) {
             $by[substr($this->text, $group->at, $group->end - $group->at)] = true;
         }
         foreach ($select->items as $i => $item) {
             $text = substr($this->text, $item->value->at, $item->value->end - $item->value->at);
-            if (isset($block->columns[$i]) && (isset($by[$text]) || isset($by[$item->name ?? '']) || isset($by[(string) ($i + 1)]))) {
+            if (isset($block->columns[$i]) && (isset($by[$text]) || isset($by[$item->name ?? '']) || isset($by[$i + 1]))) {
                 $block->columns[$i] = clone $block->columns[$i];
                 $block->columns[$i]->nullable = true;
             }

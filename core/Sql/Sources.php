@@ -486,7 +486,6 @@ final class Sources
         return [$alias, $t->names(), []];
     }
 
-
     /** @return array<string, string> columns with their types */
     private function definitions(): array
     {

@@ -123,7 +123,7 @@ final class Tokens
     /** Where the last word that was taken ends. */
     public function ended(): int
     {
-        return 0 === $this->at ? 0 : $this->offsets[$this->at - 1] + \strlen($this->texts[$this->at - 1]);
+        return ($this->offsets[$this->at - 1] ?? 0) + \strlen($this->texts[$this->at - 1] ?? '');
     }
 
     /** A name, quoted or not. Some dialects fold unquoted ones to small letters. */

@@ -81,12 +81,11 @@ final readonly class Valuing
         if (null === $a->direct || null === $b->direct || $a->instance === $b->instance || 0 === $a->instance || 0 === $b->instance) {
             return;
         }
-        if ($a->instance > $b->instance) {
-            [$a, $b] = [$b, $a];
-        }
-        $key = $a->instance.'/'.$b->instance;
-        $this->resolver->joins[$key] ??= [$at, 0, []];
-        $this->resolver->joins[$key][2][$a->direct."\1".$b->direct] = [$a->direct, $b->direct];
+        [$from, $to] = $a->instance > $b->instance ? [$b->direct, $a->direct] : [$a->direct, $b->direct];
+        $instances = [min($a->instance, $b->instance), max($a->instance, $b->instance)];
+        $key = implode('/', $instances);
+        $this->resolver->joins[$key] ??= [$at, []];
+        $this->resolver->joins[$key][1][$from."\1".$to] = [$from, $to];
     }
 
     /** @param list<string> $names before a star or a field */

@@ -35,6 +35,13 @@ final readonly class EditionLinks implements Links
         return Slug::of($field->name);
     }
 
+    public function field(int $entry, int $field, string $name): ?string
+    {
+        $page = $this->entry($entry);
+
+        return null === $page ? null : $page.'#'.Slug::of($name);
+    }
+
     public function live(): bool
     {
         return false;

@@ -56,6 +56,37 @@ final readonly class EntryStore
         return array_map(static fn (array $row): array => ['id' => Row::int($row, 'id'), 'name' => Row::text($row, 'business_name')], $rows);
     }
 
+    /** @return list<int> entries that are not to be used any more */
+    public function retired(): array
+    {
+        return self::numbers($this->db->fetchFirstColumn('SELECT id FROM entry WHERE standing = ? AND gone_at IS NULL ORDER BY id', [Standing::Retired->value]));
+    }
+
+    /**
+     * @param list<int> $entries
+     *
+     * @return array<int, array{source: int, place: Place, title: string, view: bool}> where they stand and what they are called
+     */
+    public function placed(array $entries): array
+    {
+        $placed = [];
+        foreach (array_chunk($entries, Batch::SIZE) as $chunk) {
+            $rows = $this->db->iterateAssociative(
+                'SELECT id, source_id, schema_name, name, business_name, table_type FROM entry WHERE id IN (?)',
+                [$chunk],
+                [ArrayParameterType::INTEGER],
+            );
+            foreach ($rows as $row) {
+                $placed[Row::int($row, 'id')] = [
+                    'source' => Row::int($row, 'source_id'), 'place' => new Place(Row::text($row, 'schema_name'), Row::text($row, 'name')),
+                    'title' => Row::text($row, 'business_name') ?: Row::text($row, 'name'), 'view' => str_contains(Row::text($row, 'table_type'), 'view'),
+                ];
+            }
+        }
+
+        return $placed;
+    }
+
     /**
      * @param list<int> $entries
      *

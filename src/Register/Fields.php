@@ -6,6 +6,7 @@ namespace Fasti\Register;
 
 use Doctrine\DBAL\ArrayParameterType;
 use Doctrine\DBAL\Connection;
+use Fasti\Core\Catalog\FieldPlace;
 use Fasti\Support\Batch;
 use Fasti\Support\Row;
 
@@ -72,6 +73,76 @@ final readonly class Fields
         }
 
         return $names;
+    }
+
+    /**
+     * Where fields stand.
+     *
+     * @param list<int> $fields
+     *
+     * @return array<int, FieldAt> by field
+     */
+    public function placed(array $fields): array
+    {
+        $placed = [];
+        foreach (array_chunk(array_values(array_unique($fields)), Batch::SIZE) as $chunk) {
+            $rows = $this->db->iterateAssociative(
+                'SELECT f.id, f.name, f.business_name, f.gone_at, e.id AS entry, e.source_id, e.schema_name, e.name AS entry_name, e.business_name AS entry_business_name,
+                    e.table_type, e.standing FROM field f JOIN entry e ON e.id = f.entry_id WHERE f.id IN (?)',
+                [$chunk],
+                [ArrayParameterType::INTEGER],
+            );
+            foreach ($rows as $row) {
+                $placed[Row::int($row, 'id')] = new FieldAt(
+                    Row::int($row, 'id'),
+                    Row::int($row, 'entry'),
+                    Row::int($row, 'source_id'),
+                    new FieldPlace(Row::text($row, 'schema_name'), Row::text($row, 'entry_name'), Row::text($row, 'name')),
+                    Row::text($row, 'business_name'),
+                    Row::text($row, 'entry_business_name'),
+                    Row::text($row, 'table_type'),
+                    Standing::Retired->value === Row::text($row, 'standing'),
+                    null !== $row['gone_at'],
+                );
+            }
+        }
+
+        return $placed;
+    }
+
+    /** @return list<int> the fields that an entry has now, in its order */
+    public function present(int $entry): array
+    {
+        return array_values(array_map(intval(...), array_filter(
+            $this->db->fetchFirstColumn('SELECT id FROM field WHERE entry_id = ? AND gone_at IS NULL ORDER BY position', [$entry]),
+            is_numeric(...),
+        )));
+    }
+
+    /**
+     * Fields of the same name in entries of the same name, in other sources; the name of the entry may stand before it.
+     *
+     * @param list<int> $fields
+     *
+     * @return array<int, list<int>> field → its namesakes
+     */
+    public function namesakes(array $fields): array
+    {
+        $found = [];
+        foreach (array_chunk($fields, Batch::SIZE) as $chunk) {
+            $rows = $this->db->iterateAssociative(
+                'SELECT f.id, g.id AS other FROM field f JOIN entry e ON e.id = f.entry_id JOIN entry d ON d.name = e.name AND d.source_id <> e.source_id AND d.gone_at IS NULL
+                    JOIN field g ON g.entry_id = d.id AND g.gone_at IS NULL
+                        AND (g.name = f.name OR g.name = CONCAT(e.name, \'_\', f.name) OR f.name = CONCAT(e.name, \'_\', g.name)) WHERE f.id IN (?)',
+                [$chunk],
+                [ArrayParameterType::INTEGER],
+            );
+            foreach ($rows as $row) {
+                $found[Row::int($row, 'id')][] = Row::int($row, 'other');
+            }
+        }
+
+        return $found;
     }
 
     public function name(int $field): string

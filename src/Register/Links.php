@@ -13,6 +13,9 @@ interface Links
     /** The anchor of a field on the page of its entry. */
     public function anchor(FieldView $field): string;
 
+    /** @return string|null the address of a field on the page of its entry; null where it is not to be had here */
+    public function field(int $entry, int $field, string $name): ?string;
+
     /** Whether texts may be written here, and forms sent. */
     public function live(): bool;
 }

@@ -23,6 +23,11 @@ final readonly class LiveLinks implements Links
         return 'field-'.$field->id;
     }
 
+    public function field(int $entry, int $field, string $name): string
+    {
+        return $this->entry($entry).'#field-'.$field;
+    }
+
     public function live(): bool
     {
         return true;

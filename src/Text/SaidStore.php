@@ -45,6 +45,17 @@ final readonly class SaidStore
         return $said;
     }
 
+    /** @return array<int, string> by id, all that is said of one property */
+    public function all(string $topic, string $property): array
+    {
+        $said = [];
+        foreach ($this->db->iterateAssociative('SELECT topic_id, text FROM said WHERE topic = ? AND property = ? ORDER BY topic_id', [$topic, $property]) as $row) {
+            $said[Row::int($row, 'topic_id')] = Row::text($row, 'text');
+        }
+
+        return $said;
+    }
+
     public function write(string $topic, int $id, string $property, string $text): void
     {
         '' === $text

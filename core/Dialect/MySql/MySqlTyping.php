@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace Fasti\Core\Dialect\MySql;
 
-use Fasti\Core\Dialect\Typing;
 use Fasti\Core\Dialect\TypeText;
+use Fasti\Core\Dialect\Typing;
 
 /**
  * Types as MariaDB and MySQL give them to columns of views. Lengths follow from those of the operands by the rules of the

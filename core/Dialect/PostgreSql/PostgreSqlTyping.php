@@ -145,7 +145,7 @@ final class PostgreSqlTyping extends Typing
             // A text beside it takes the type, but not its length.
             return $this->shown($this->based($this->internal((string) $known[0])));
         }
-        $internal = array_map($this->internal(...), $types);
+        $internal = array_map(fn (?string $type): string => $this->internal((string) $type), $types);
         if (1 === \count(array_unique($internal))) {
             return $this->shown($internal[0]);
         }

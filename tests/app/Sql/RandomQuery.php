@@ -94,7 +94,7 @@ final class RandomQuery
             $columns[] = [$name, $family, ''];
         }
         $star = null === $families && !$grouped && !$inner && $this->chance(12);
-        $list = $star ? $this->one(['*', self::q($this->one($this->sources())[0]).'.*']) : implode(', ', $items);
+        $list = $star ? $this->one(['*', self::q($this->sources()[0][0] ?? 's').'.*']) : implode(', ', $items);
         $sql = 'SELECT '.($this->chance(10) && !$star ? 'DISTINCT ' : '').$list.$from.$where;
         if ($grouped && [] !== $group) {
             $sql .= ' GROUP BY '.implode(', ', $group);
@@ -119,7 +119,7 @@ final class RandomQuery
             if ('LEFT JOIN LATERAL' === $how && $depth > 0) {
                 [$inner, $columns] = $this->select($depth - 1, true);
                 $alias = 'l'.++$this->aliases;
-                $this->scopes[array_key_last($this->scopes)][] = [$alias, $columns];
+                $this->scopes[\count($this->scopes) - 1][] = [$alias, $columns];
                 $sql .= " LEFT JOIN LATERAL ($inner) $alias ON true";
                 continue;
             }
@@ -143,7 +143,7 @@ final class RandomQuery
         if ($this->chance(8)) {
             return $this->aliased('generate_series(1, 3)', [['g', 'num', 'integer']], true);
         }
-        $table = $this->one(array_keys($this->tables));
+        $table = array_keys($this->tables)[$this->number(0, \count($this->tables) - 1)];
 
         return $this->aliased('q.'.self::q($table), $this->tables[$table]);
     }
@@ -152,7 +152,7 @@ final class RandomQuery
     private function aliased(string $sql, array $columns, bool $listed = false): string
     {
         $alias = 's'.++$this->aliases;
-        $this->scopes[array_key_last($this->scopes)][] = [$alias, $columns];
+        $this->scopes[\count($this->scopes) - 1][] = [$alias, $columns];
 
         return "$sql $alias".($listed ? '('.implode(', ', array_map(static fn (array $c): string => self::q($c[0]), $columns)).')' : '');
     }
@@ -160,7 +160,7 @@ final class RandomQuery
     /** @return list<array{string, list<array{string, string, string}>}> */
     private function sources(): array
     {
-        return $this->scopes[array_key_last($this->scopes)];
+        return $this->scopes[\count($this->scopes) - 1] ?? [];
     }
 
     private function value(string $family, int $depth): string
@@ -208,51 +208,51 @@ final class RandomQuery
         $j = fn (): string => $this->value('json', $depth);
         $same = fn (): string => $this->value($family, $depth);
         $shared = [
-            fn (): string => 'CASE WHEN '.$b().' THEN '.$same().' ELSE '.$same().' END',
-            fn (): string => 'coalesce('.$same().', '.$same().')',
-            fn (): string => '('.$same().')',
-            fn (): string => 'nullif('.$same().', '.$same().')',
-            fn (): string => '(SELECT '.$same().' LIMIT 1)',
-            fn (): string => 'first_value('.$same().') OVER (ORDER BY '.$n().')',
+            static fn (): string => 'CASE WHEN '.$b().' THEN '.$same().' ELSE '.$same().' END',
+            static fn (): string => 'coalesce('.$same().', '.$same().')',
+            static fn (): string => '('.$same().')',
+            static fn (): string => 'nullif('.$same().', '.$same().')',
+            static fn (): string => '(SELECT '.$same().' LIMIT 1)',
+            static fn (): string => 'first_value('.$same().') OVER (ORDER BY '.$n().')',
         ];
         $own = [
             'num' => [
-                fn (): string => $n().' '.$this->one(['+', '-', '*', '/', '%']).' '.$n(), fn (): string => '- '.$n(), fn (): string => 'abs('.$n().')',
-                fn (): string => 'round('.$n().', 1)', fn (): string => 'length('.$t().')', fn (): string => 'extract(year from '.$d().')',
-                fn (): string => 'CAST('.$n().' AS '.$this->one(self::TYPES['num']).')', fn (): string => 'array_length('.$l().', 1)', fn (): string => 'sum('.$n().') OVER ()',
-                fn (): string => 'row_number() OVER (PARTITION BY '.$t().')', fn (): string => 'greatest('.$n().', '.$n().')', fn (): string => 'power('.$n().', 2)',
-                fn (): string => 'position('.$t().' in '.$t().')', fn (): string => 'floor('.$n().')', fn (): string => $n().'::'.$this->one(['int', 'float8', 'decimal(5)', 'int8']),
+                fn (): string => $n().' '.$this->one(['+', '-', '*', '/', '%']).' '.$n(), static fn (): string => '- '.$n(), static fn (): string => 'abs('.$n().')',
+                static fn (): string => 'round('.$n().', 1)', static fn (): string => 'length('.$t().')', static fn (): string => 'extract(year from '.$d().')',
+                fn (): string => 'CAST('.$n().' AS '.$this->one(self::TYPES['num']).')', static fn (): string => 'array_length('.$l().', 1)', static fn (): string => 'sum('.$n().') OVER ()',
+                static fn (): string => 'row_number() OVER (PARTITION BY '.$t().')', static fn (): string => 'greatest('.$n().', '.$n().')', static fn (): string => 'power('.$n().', 2)',
+                static fn (): string => 'position('.$t().' in '.$t().')', static fn (): string => 'floor('.$n().')', fn (): string => $n().'::'.$this->one(['int', 'float8', 'decimal(5)', 'int8']),
             ],
             'text' => [
-                fn (): string => $t().' || '.$t(), fn (): string => $t().' || '.$n(), fn (): string => 'upper('.$t().')', fn (): string => 'substring('.$t().' from 1 for 2)',
-                fn (): string => $n().'::text', fn (): string => $t().'::character varying('.$this->number(1, 30).')', fn (): string => 'trim('.$t().')',
-                fn (): string => 'to_char('.$d().", 'YYYY')", fn (): string => $j()." ->> 'a'", fn (): string => 'concat('.$t().', '.$n().')',
-                fn (): string => 'array_to_string('.$l().", ',')", fn (): string => 'left('.$t().', 2)', fn (): string => 'max('.$t().') OVER ()', fn (): string => $t().'::char(4)',
-                fn (): string => 'replace('.$t().", 'a', 'b')", fn (): string => "lpad(".$t().', 3)', fn (): string => 'least('.$t().', '.$t().')',
+                static fn (): string => $t().' || '.$t(), static fn (): string => $t().' || '.$n(), static fn (): string => 'upper('.$t().')', static fn (): string => 'substring('.$t().' from 1 for 2)',
+                static fn (): string => $n().'::text', fn (): string => $t().'::character varying('.$this->number(1, 30).')', static fn (): string => 'trim('.$t().')',
+                static fn (): string => 'to_char('.$d().", 'YYYY')", static fn (): string => $j()." ->> 'a'", static fn (): string => 'concat('.$t().', '.$n().')',
+                static fn (): string => 'array_to_string('.$l().", ',')", static fn (): string => 'left('.$t().', 2)', static fn (): string => 'max('.$t().') OVER ()', static fn (): string => $t().'::char(4)',
+                static fn (): string => 'replace('.$t().", 'a', 'b')", static fn (): string => 'lpad('.$t().', 3)', static fn (): string => 'least('.$t().', '.$t().')',
             ],
             'bool' => [
-                fn (): string => $n().' '.$this->one(['=', '<', '>=', '<>', '!=']).' '.$n(), fn (): string => $t()." LIKE 'a%'", fn (): string => $b().' AND NOT '.$b(),
-                fn (): string => $t().' IN ('.$t().', '.$t().')', fn (): string => $n().' BETWEEN '.$n().' AND '.$n(), fn (): string => $t().' IS NOT NULL',
-                fn (): string => $b().' OR '.$b(), fn (): string => 'EXISTS ('.$this->select($depth, true)[0].')', fn (): string => $n().' IS DISTINCT FROM '.$n(),
-                fn (): string => $n().' = ANY ('.$l().')', fn (): string => $t().' ~* '.$t(), fn (): string => $d().' < '.$d(), fn (): string => $j()." ? 'a'",
+                fn (): string => $n().' '.$this->one(['=', '<', '>=', '<>', '!=']).' '.$n(), static fn (): string => $t()." LIKE 'a%'", static fn (): string => $b().' AND NOT '.$b(),
+                static fn (): string => $t().' IN ('.$t().', '.$t().')', static fn (): string => $n().' BETWEEN '.$n().' AND '.$n(), static fn (): string => $t().' IS NOT NULL',
+                static fn (): string => $b().' OR '.$b(), fn (): string => 'EXISTS ('.$this->select($depth, true)[0].')', static fn (): string => $n().' IS DISTINCT FROM '.$n(),
+                static fn (): string => $n().' = ANY ('.$l().')', static fn (): string => $t().' ~* '.$t(), static fn (): string => $d().' < '.$d(), static fn (): string => $j()." ? 'a'",
                 fn (): string => $n().' IN ('.$this->select($depth, true, null, ['num'])[0].')',
             ],
             'time' => [
-                fn (): string => $d()." + interval '1 hour'", fn (): string => $d().' - '.$d(), fn (): string => "date_trunc('day', ".$d().')', fn (): string => $d().'::date',
-                fn (): string => $d()." AT TIME ZONE 'UTC'", fn (): string => $d().' + 1', fn (): string => 'CAST('.$d().' AS timestamp(2))', fn (): string => 'max('.$d().') OVER ()',
-                fn (): string => 'age('.$d().')', fn (): string => 'greatest('.$d().', '.$d().')',
+                static fn (): string => $d()." + interval '1 hour'", static fn (): string => $d().' - '.$d(), static fn (): string => "date_trunc('day', ".$d().')', static fn (): string => $d().'::date',
+                static fn (): string => $d()." AT TIME ZONE 'UTC'", static fn (): string => $d().' + 1', static fn (): string => 'CAST('.$d().' AS timestamp(2))', static fn (): string => 'max('.$d().') OVER ()',
+                static fn (): string => 'age('.$d().')', static fn (): string => 'greatest('.$d().', '.$d().')',
             ],
             'list' => [
-                fn (): string => 'ARRAY['.$n().', '.$n().']', fn (): string => $l().' || '.$l(), fn (): string => 'ARRAY(SELECT '.$t().')', fn (): string => 'array_append('.$l().', '.$n().')',
-                fn (): string => "string_to_array(".$t().", ',')", fn (): string => $l().'::text[]', fn (): string => '('.$l().')[1:2]', fn (): string => 'array_agg('.$n().') OVER ()',
+                static fn (): string => 'ARRAY['.$n().', '.$n().']', static fn (): string => $l().' || '.$l(), static fn (): string => 'ARRAY(SELECT '.$t().')', static fn (): string => 'array_append('.$l().', '.$n().')',
+                static fn (): string => 'string_to_array('.$t().", ',')", static fn (): string => $l().'::text[]', static fn (): string => '('.$l().')[1:2]', static fn (): string => 'array_agg('.$n().') OVER ()',
             ],
             'json' => [
-                fn (): string => $j()." -> 'a'", fn (): string => 'to_jsonb('.$t().')', fn (): string => "jsonb_build_object('k', ".$n().')', fn (): string => $j().'::jsonb',
-                fn (): string => 'json_agg('.$t().') OVER ()', fn (): string => $j()." #> '{a,0}'",
+                static fn (): string => $j()." -> 'a'", static fn (): string => 'to_jsonb('.$t().')', static fn (): string => "jsonb_build_object('k', ".$n().')', static fn (): string => $j().'::jsonb',
+                static fn (): string => 'json_agg('.$t().') OVER ()', static fn (): string => $j()." #> '{a,0}'",
             ],
             'odd' => [
-                fn (): string => $t().'::q.mood', fn (): string => 'int4range(1, 5) * int4range(2, 9)', fn (): string => "decode(".$t().", 'hex')", fn (): string => 'md5('.$t().')::uuid',
-                fn (): string => $n().'::money', fn (): string => "B'01' || B'1'", fn (): string => 'lag('.$same().') OVER (ORDER BY '.$n().')',
+                static fn (): string => $t().'::q.mood', static fn (): string => 'int4range(1, 5) * int4range(2, 9)', static fn (): string => 'decode('.$t().", 'hex')", static fn (): string => 'md5('.$t().')::uuid',
+                static fn (): string => $n().'::money', static fn (): string => "B'01' || B'1'", static fn (): string => 'lag('.$same().') OVER (ORDER BY '.$n().')',
             ],
         ][$family];
 
@@ -265,7 +265,7 @@ final class RandomQuery
 
         return '/*agg*/'.match ($family) {
             'num' => $this->one(['count(*)', 'sum('.$inner('num').')', 'avg('.$inner('num').')', 'count(DISTINCT '.$inner('text').')', 'max('.$inner('num').')', 'stddev('.$inner('num').') FILTER (WHERE '.$inner('bool').')', 'percentile_cont(0.5) WITHIN GROUP (ORDER BY '.$inner('num').')']),
-            'text' => $this->one(['min('.$inner('text').')', "string_agg(".$inner('text').", ',' ORDER BY ".$inner('num').')', 'mode() WITHIN GROUP (ORDER BY '.$inner('text').')']),
+            'text' => $this->one(['min('.$inner('text').')', 'string_agg('.$inner('text').", ',' ORDER BY ".$inner('num').')', 'mode() WITHIN GROUP (ORDER BY '.$inner('text').')']),
             'bool' => $this->one(['bool_and('.$inner('bool').')', 'every('.$inner('bool').')', 'count(*) > 1']),
             'time' => 'max('.$inner('time').')',
             'list' => $this->one(['array_agg('.$inner('text').')', 'array_agg(DISTINCT '.$inner('num').')']),

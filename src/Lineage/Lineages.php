@@ -1,0 +1,132 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Lineage;
+
+use Fasti\Register\Fields;
+
+/** Follows fields down to where they come from and up to what is made of them, and says what breaks. */
+final readonly class Lineages
+{
+    private const MOST = 600;
+
+    public function __construct(private ReadingStore $store, private Origins $origins, private Fields $fields)
+    {
+    }
+
+    /**
+     * @param list<int> $starts
+     * @param bool      $conditions follow those too that only decide about a field
+     */
+    public function down(array $starts, bool $conditions = false): Trace
+    {
+        $said = $this->origins->said();
+
+        return $this->trace($starts, function (array $front) use ($said, $conditions): iterable {
+            foreach ($this->store->behind($front) as $edge) {
+                if (Part::Value->value === $edge['part'] || ($conditions && Part::Condition->value === $edge['part'])) {
+                    yield [$edge['from'], $edge['field'], $edge['part'], $edge['from']];
+                }
+            }
+            foreach ($front as $field) {
+                if (isset($said[$field])) {
+                    yield [$said[$field], $field, 'said', $said[$field]];
+                }
+            }
+            foreach ($this->origins->alike($front) as $pair) {
+                if (\in_array($pair['to'], $front, true)) {
+                    yield [$pair['from'], $pair['to'], 'alike', $pair['from']];
+                }
+            }
+        });
+    }
+
+    /** @param list<int> $starts */
+    public function up(array $starts, bool $conditions = false): Trace
+    {
+        $filled = [];
+        foreach ($this->origins->said() as $field => $of) {
+            $filled[$of][] = $field;
+        }
+
+        return $this->trace($starts, function (array $front) use ($filled, $conditions): iterable {
+            foreach ($this->store->dependingOn($front) as $edge) {
+                if ($edge['field'] > 0 && (Part::Value->value === $edge['part'] || ($conditions && Part::Condition->value === $edge['part']))) {
+                    yield [$edge['from'], $edge['field'], $edge['part'], $edge['field']];
+                }
+            }
+            foreach ($front as $field) {
+                foreach ($filled[$field] ?? [] as $other) {
+                    yield [$field, $other, 'said', $other];
+                }
+            }
+            foreach ($this->origins->alike($front) as $pair) {
+                if (\in_array($pair['from'], $front, true)) {
+                    yield [$pair['from'], $pair['to'], 'alike', $pair['to']];
+                }
+            }
+        });
+    }
+
+    /**
+     * @param list<int>                                               $starts
+     * @param callable(list<int>): iterable<array{int, int, string, int}> $next ties of the front: from, to, part, and which of them is new
+     */
+    private function trace(array $starts, callable $next): Trace
+    {
+        $trace = new Trace($starts);
+        $front = $starts;
+        for ($away = 1; [] !== $front; ++$away) {
+            $new = [];
+            foreach ($next($front) as [$from, $to, $part, $other]) {
+                if (!isset($trace->fields[$other])) {
+                    if (\count($trace->fields) >= self::MOST) {
+                        $trace->cut = true;
+                        continue;
+                    }
+                    $trace->fields[$other] = $away;
+                    $new[] = $other;
+                }
+                $trace->tie($from, $to, $part);
+            }
+            $front = $new;
+        }
+
+        return $trace;
+    }
+
+    /**
+     * The views that no longer work, or say something else, when fields change or go: those that name one of them, and those
+     * that name such a view. Where two sources meet it is the filling that fails.
+     *
+     * @param list<int> $fields
+     *
+     * @return array<int, Broken> by view, the nearest first
+     */
+    public function breaks(array $fields): array
+    {
+        $broken = [];
+        $front = $fields;
+        for ($away = 1; [] !== $front; ++$away) {
+            $next = [];
+            foreach ($this->store->dependingOn($front) as $edge) {
+                $view = $edge['entry'];
+                if (!isset($broken[$view])) {
+                    $broken[$view] = new Broken($view, $away);
+                    $next[] = $view;
+                }
+                if ($broken[$view]->away === $away) {
+                    $broken[$view]->by($edge['from'], $edge['field'], Part::from($edge['part']));
+                }
+            }
+            $front = [];
+            foreach ($next as $view) {
+                // One view that fails takes all its fields along.
+                array_push($front, ...$this->fields->present($view));
+            }
+        }
+
+        return $broken;
+    }
+}
