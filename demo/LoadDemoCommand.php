@@ -137,6 +137,23 @@ final readonly class LoadDemoCommand
             $this->entities->persist($source);
             $this->entities->flush();
             $this->surveys->now($source, $this->entities->getRepository(Account::class)->findOneBy(['email' => 'oona@arrowmere.example']));
+            'mart' === $name && $this->mart($source);
+        }
+    }
+
+    private function mart(Source $source): void
+    {
+        $steward = $this->entities->getRepository(Account::class)->findOneBy(['email' => 'oona@arrowmere.example']) ?? throw new \LogicException('No steward.');
+        /** @var array{mart: array<string, array<string, array<string, string>>>} $said */
+        $said = require __DIR__.'/said.php';
+        foreach ($said['mart'] as $name => $fields) {
+            $entry = $this->store->at($source->id(), new Place('main', $name)) ?? throw new \LogicException(\sprintf('The demo has no entry %s.', $name));
+            $ids = $this->fields->ids([$entry])[$entry] ?? [];
+            foreach ($fields as $field => $texts) {
+                foreach ($texts as $property => $value) {
+                    $this->texts->save($steward, FieldTopic::NAME, $ids[$field] ?? throw new \LogicException(\sprintf('The demo has no field %s.', $field)), $property, '', $value, 'demo');
+                }
+            }
         }
     }
 

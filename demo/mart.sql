@@ -30,3 +30,8 @@ CREATE INDEX sighting_species ON sighting (species_id);
 CREATE VIEW station_place AS SELECT s.station_id, s.station_code, s.station_name, r.reach_name, c.catchment_name FROM station s JOIN reach r ON r.reach_id = s.reach_id JOIN catchment c ON c.catchment_id = r.catchment_id;
 CREATE VIEW reading_month AS SELECT d.year, d.month, f.station_id, f.parameter_id, SUM(f.readings) AS readings, MIN(f.least) AS least, MAX(f.greatest) AS greatest FROM reading_day f JOIN day d ON d.day_id = f.day_id GROUP BY d.year, d.month, f.station_id, f.parameter_id;
 CREATE VIEW reading_month_place AS SELECT m.year, m.month, p.station_name, p.catchment_name, m.parameter_id, m.readings FROM reading_month m JOIN station_place p ON p.station_id = m.station_id;
+CREATE VIEW sighting_season AS
+  SELECT d.year, d.season, p.common_name, sum(s.individuals) AS individuals, count(DISTINCT s.station_id) AS stations
+  FROM sighting s JOIN day d ON d.day_id = s.day_seen_id JOIN species p ON p.species_id = s.species_id
+  WHERE s.day_confirmed_id IS NOT NULL
+  GROUP BY d.year, d.season, p.common_name;

@@ -66,4 +66,20 @@ return [
         'lab_result_sample' => ['analyses', 'yields'],
         'sample_visit' => ['is taken on', 'brings back'],
     ],
+    // What is said of the fields of mart: which are filled from fieldwork, and one that is not to be used any more.
+    'mart' => [
+        'station' => [
+            'station_code' => ['origin' => 'fieldwork: station.code'],
+            'station_name' => ['origin' => 'fieldwork: station.name'],
+            'opened' => ['origin' => 'fieldwork: station.opened_on'],
+        ],
+        'reading_day' => ['mean' => ['origin' => 'fieldwork: reading.value'], 'least' => ['origin' => 'fieldwork: reading.value'], 'greatest' => ['origin' => 'fieldwork: reading.value']],
+        'day' => [
+            'season' => [
+                'meaning' => 'One of four words. The trust counts its seasons anew since 2025, and this was never brought up to date.',
+                'retired' => 'retired', 'replacedBy' => 'day.month', 'retiresOn' => '2027-03-31',
+            ],
+        ],
+        'reading_month' => ['readings' => ['meaning' => 'How many readings the month has, over all days.']],
+    ],
 ];

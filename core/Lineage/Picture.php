@@ -290,6 +290,8 @@ final class Picture
     private array $right = [];
     /** @var array<int, float> */
     private array $left = [];
+    /** @var array<string, true> gutters and heights at which lines leave and others come in */
+    private array $crowded = [];
     /** @var array<string, int> where a line goes up or down, by its gutter and where it comes from */
     private array $track = [];
 
@@ -300,12 +302,13 @@ final class Picture
      */
     private function tracks(): array
     {
+        $this->crowd();
         $spans = [];
         foreach ($this->ties as [$from, $to, , $names]) {
-            $points = [[$from, $this->rowY($from) - 3], ...array_map(fn (string $name): array => [$name, $this->y[$name] + 3], $names)];
+            $points = [[$from, $this->out($from)], ...array_map(fn (string $name): array => [$name, $this->y[$name] + 3], $names)];
             $layer = $this->layer[$this->of[$from]];
             foreach ($points as $i => [$name, $y]) {
-                $next = isset($names[$i]) ? $this->y[$names[$i]] + 3 : $this->rowY($to) + 3;
+                $next = isset($names[$i]) ? $this->y[$names[$i]] + 3 : $this->in($to);
                 $span = $spans[$layer + $i][$name] ?? [$y, $y];
                 $spans[$layer + $i][$name] = [min($span[0], $y, $next), max($span[1], $y, $next)];
             }
@@ -339,15 +342,46 @@ final class Picture
         return $this->y[$tablet->id] + self::HEAD;
     }
 
+    /**
+     * Where one line leaves a row at the height at which another one comes in across the gutter, they would lie on one another:
+     * there they leave and come in beside the middle.
+     */
+    private function crowd(): void
+    {
+        $out = $in = [];
+        foreach ($this->ties as [$from, $to, , $names]) {
+            $layer = $this->layer[$this->of[$from]];
+            $out[$layer.'|'.$this->rowY($from)][$from] = true;
+            $in[($layer + \count($names)).'|'.$this->rowY($to)][] = [] === $names ? $from : '';
+        }
+        foreach ($in as $place => $sources) {
+            foreach (array_keys($out[$place] ?? []) as $from) {
+                if ([] !== array_diff($sources, [(string) $from])) {
+                    $this->crowded[$place] = true;
+                }
+            }
+        }
+    }
+
+    private function out(string $row): float
+    {
+        return $this->rowY($row) - (isset($this->crowded[$this->layer[$this->of[$row]].'|'.$this->rowY($row)]) ? 3 : 0);
+    }
+
+    private function in(string $row): float
+    {
+        return $this->rowY($row) + (isset($this->crowded[($this->layer[$this->of[$row]] - 1).'|'.$this->rowY($row)]) ? 3 : 0);
+    }
+
     private function draw(): void
     {
         foreach ($this->ties as [$from, $to, $word, $names]) {
             $layer = $this->layer[$this->of[$from]];
-            $y = $this->rowY($from) - 3;
+            $y = $this->out($from);
             $path = \sprintf('M%g %g', $this->right[$layer], $y);
             $points = [$from, ...$names];
             foreach ($points as $i => $name) {
-                $next = isset($names[$i]) ? $this->y[$names[$i]] + 3 : $this->rowY($to) + 3;
+                $next = isset($names[$i]) ? $this->y[$names[$i]] + 3 : $this->in($to);
                 $x = $this->right[$layer + $i] + self::GUTTER / 2 + self::TRACK * ($this->track[($layer + $i).'|'.$name] ?? 0);
                 $path .= $this->turned($x, $y, $next);
                 $path .= \sprintf('H%g', isset($names[$i]) ? $this->right[$layer + $i + 1] : $this->left[$layer + $i + 1] - 5);

@@ -41,6 +41,8 @@ final class Steps
     private Reading $reading;
     /** @var list<array{kind: string, words: string, detail: string, rows: string, inputs: list<int>, schema: string, table: string, named: string, many: bool}> */
     private array $steps = [];
+    /** @var list<string> fields of the query that was read last which together tell its rows apart; none where that does not follow */
+    public array $key = [];
     /** @var array<string, Flow> queries that have a name, by folded name */
     private array $named = [];
 
@@ -55,13 +57,16 @@ final class Steps
     /** @return list<Step> none where the text is no query */
     public function of(Reading $reading): array
     {
-        [$this->reading, $this->steps, $this->named] = [$reading, [], []];
+        [$this->reading, $this->steps, $this->named, $this->key] = [$reading, [], [], []];
         try {
             [$query] = Parser::query($reading->text, $this->dialect);
         } catch (SqlFault) {
             return [];
         }
-        $this->query($query);
+        $flow = $this->query($query);
+        $keys = array_map(static fn (array $key): array => array_map(strval(...), array_keys($key)), array_filter($flow->keys));
+        usort($keys, static fn (array $a, array $b): int => \count($a) <=> \count($b));
+        $this->key = $keys[0] ?? [];
 
         return Lanes::of($this->steps);
     }

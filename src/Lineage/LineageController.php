@@ -59,11 +59,13 @@ final class LineageController extends AbstractController
             $tied = array_merge([], ...array_map(static fn (array $tie): array => [$tie['from'], $tie['to']], array_values($whole->ties)));
             $whole->fields = array_intersect_key($whole->fields, array_flip($tied));
         }
-        $placed = $this->fields->placed(array_keys($whole->fields));
+        $ids = array_keys($whole->fields);
+        $placed = $this->fields->placed(array_values(array_filter($ids, static fn (int $id): bool => $id > 0)));
+        $rows = array_map(abs(...), array_values(array_filter(array_merge([], ...array_map(static fn (array $tie): array => [$tie['from'], $tie['to']], array_values($whole->ties))), static fn (int $id): bool => $id < 0)));
         $breaks = $this->lineages->breaks($starts);
-        $views = array_values(array_unique([...array_map(static fn (FieldAt $field): int => $field->entry, $placed), ...array_keys($breaks)]));
+        $views = array_values(array_unique([...array_map(static fn (FieldAt $field): int => $field->entry, $placed), ...array_keys($breaks), ...$rows]));
         $readings = $this->readings->of($views);
-        $picture = new Picture($this->tablets($placed, $starts), array_map(
+        $picture = new Picture($this->tablets($placed, $starts, array_flip($rows)), array_map(
             static fn (array $tie): array => ['from' => (string) $tie['from'], 'to' => (string) $tie['to'], 'word' => $tie['part']],
             array_values($whole->ties),
         ));
@@ -71,22 +73,27 @@ final class LineageController extends AbstractController
         return $this->render('lineage/show.html.twig', [
             'at' => $at, 'entry' => $this->entries->one($entry), 'picture' => $picture, 'down' => $this->tree($down, $starts, true), 'up' => $this->tree($up, $starts, false),
             'placed' => $placed + $this->fields->placed([...array_keys($down->fields), ...array_keys($up->fields)]), 'readings' => $readings, 'breaks' => $this->broken($breaks),
-            'conditions' => $conditions, 'cut' => $whole->cut, 'sources' => $this->sources->all(), 'links' => $this->links,
+            'conditions' => $conditions, 'cut' => $whole->cut, 'sources' => $this->sources->all(), 'links' => $this->links, 'views' => $this->store->placed($rows),
         ]);
     }
 
     /**
      * @param array<int, FieldAt> $placed
      * @param list<int>           $starts
+     * @param array<int, int>     $rows   views whose rows are decided about
      *
      * @return list<PlacedTablet>
      */
-    private function tablets(array $placed, array $starts): array
+    private function tablets(array $placed, array $starts, array $rows): array
     {
         $sources = $this->sources->all();
-        $of = [];
+        $of = $views = [];
         foreach ($placed as $field) {
             $of[$field->entry][] = $field;
+        }
+        foreach ($this->store->placed(array_keys(array_diff_key($rows, $of))) as $view => $at) {
+            $of[$view] = [];
+            $views[$view] = $at;
         }
         $starts = array_flip($starts);
         $focused = \count($starts) < 2 || \count($of) < 2;
@@ -94,18 +101,24 @@ final class LineageController extends AbstractController
         foreach ($of as $entry => $fields) {
             $order = array_flip($this->fields->present($entry));
             usort($fields, static fn (FieldAt $a, FieldAt $b): int => ($order[$a->id] ?? \PHP_INT_MAX) <=> ($order[$b->id] ?? \PHP_INT_MAX));
-            $first = $fields[0];
+            $first = $fields[0] ?? null;
+            $shown = array_map(fn (FieldAt $field): array => [
+                'key' => (string) $field->id, 'label' => $field->place->column, 'code' => true,
+                'link' => $this->generateUrl('lineage_field', ['id' => $field->id]), 'focus' => $focused && isset($starts[$field->id]),
+            ], $fields);
+            if (isset($rows[$entry])) {
+                $shown[] = ['key' => (string) -$entry, 'label' => 'which rows it has', 'code' => false, 'link' => $this->links->entry($entry).'#steps', 'focus' => false];
+            }
+            $isView = null === $first || $first->isOfView();
+            $source = null === $first ? $views[$entry]['source'] : $first->source;
             $tablets[] = new PlacedTablet(
                 $entry,
-                $first->entryTitle(),
-                ($sources[$first->source]['name'] ?? '').' · '.$first->entryType,
-                $this->links->entry($entry).($first->isOfView() ? '#steps' : ''),
-                $first->isOfView(),
-                array_map(fn (FieldAt $field): array => [
-                    'key' => (string) $field->id, 'label' => $field->place->column, 'code' => true,
-                    'link' => $this->generateUrl('lineage_field', ['id' => $field->id]), 'focus' => $focused && isset($starts[$field->id]),
-                ], $fields),
-                $first->entryRetired,
+                null === $first ? $views[$entry]['title'] : $first->entryTitle(),
+                ($sources[$source]['name'] ?? '').' · '.($first->entryType ?? 'view'),
+                $this->links->entry($entry).($isView ? '#steps' : ''),
+                $isView,
+                $shown,
+                $first->entryRetired ?? false,
             );
         }
 
@@ -133,7 +146,11 @@ final class LineageController extends AbstractController
                 'id' => $id,
                 'place' => isset($views[$id]) ? (string) $views[$id]['place'] : '',
                 'fields' => array_values(array_map(static fn (int $field): string => ($placed[$field] ?? null)?->place->column ?? '', $own)),
-                'on' => array_map(static fn (int $field): string => isset($placed[$field]) ? $placed[$field]->place->table.'.'.$placed[$field]->place->column : '', $broken->on()),
+                // Of a view in between, all that it shows is in question: it is named as a whole.
+                'on' => array_values(array_unique(array_map(
+                    static fn (int $field): string => isset($placed[$field]) ? $placed[$field]->place->table.(1 === $broken->away ? '.'.$placed[$field]->place->column : '') : '',
+                    $broken->on(),
+                ))),
                 'decides' => [] !== $broken->conditions,
                 'away' => $broken->away,
             ];

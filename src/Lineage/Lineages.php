@@ -4,9 +4,13 @@ declare(strict_types=1);
 
 namespace Fasti\Lineage;
 
+use Fasti\Register\FieldAt;
 use Fasti\Register\Fields;
 
-/** Follows fields down to where they come from and up to what is made of them, and says what breaks. */
+/**
+ * Follows fields down to where they come from and up to what is made of them, and says what breaks. Where conditions are
+ * followed too, the number of a view below zero stands for the rows that it has.
+ */
 final readonly class Lineages
 {
     private const MOST = 600;
@@ -24,6 +28,9 @@ final readonly class Lineages
         $said = $this->origins->said();
 
         return $this->trace($starts, function (array $front) use ($said, $conditions): iterable {
+            foreach ($conditions ? $this->rowsOf($front) : [] as $edge) {
+                yield [$edge['from'], -$edge['entry'], Part::Condition->value, $edge['from']];
+            }
             foreach ($this->store->behind($front) as $edge) {
                 if (Part::Value->value === $edge['part'] || ($conditions && Part::Condition->value === $edge['part'])) {
                     yield [$edge['from'], $edge['field'], $edge['part'], $edge['from']];
@@ -52,7 +59,9 @@ final readonly class Lineages
 
         return $this->trace($starts, function (array $front) use ($filled, $conditions): iterable {
             foreach ($this->store->dependingOn($front) as $edge) {
-                if ($edge['field'] > 0 && (Part::Value->value === $edge['part'] || ($conditions && Part::Condition->value === $edge['part']))) {
+                if (0 === $edge['field'] && $conditions && Part::Condition->value === $edge['part']) {
+                    yield [$edge['from'], -$edge['entry'], $edge['part'], -$edge['entry']];
+                } elseif ($edge['field'] > 0 && (Part::Value->value === $edge['part'] || ($conditions && Part::Condition->value === $edge['part']))) {
                     yield [$edge['from'], $edge['field'], $edge['part'], $edge['field']];
                 }
             }
@@ -67,6 +76,23 @@ final readonly class Lineages
                 }
             }
         });
+    }
+
+    /**
+     * What decides which rows the views have that these fields belong to.
+     *
+     * @param list<int> $fields
+     *
+     * @return list<array{entry: int, field: int, from: int, part: string}>
+     */
+    private function rowsOf(array $fields): array
+    {
+        $views = array_values(array_unique(array_map(static fn (FieldAt $at): int => $at->entry, $this->fields->placed($fields))));
+
+        return array_values(array_filter(
+            $this->store->behindViews($views),
+            static fn (array $edge): bool => 0 === $edge['field'] && Part::Condition->value === $edge['part'],
+        ));
     }
 
     /**

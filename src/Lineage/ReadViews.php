@@ -68,33 +68,31 @@ final readonly class ReadViews
      */
     private static function edges(int $view, Reading $reading, array $places, array $fields): array
     {
-        $id = static function (FieldPlace $field) use ($places, $fields): ?int {
-            $entry = $places[$field->place()->key()] ?? null;
+        $id = static function (FieldPlace $field) use ($places, $fields): int {
+            $entry = $places[$field->place()->key()] ?? 0;
 
-            return null === $entry ? null : $fields[$entry][$field->column] ?? null;
+            return $fields[$entry][$field->column] ?? 0;
         };
-        $edges = $named = [];
-        /** @param list<FieldPlace> $from */
-        $add = static function (int $of, array $from, Part $part) use (&$edges, &$named, $view, $id): void {
-            foreach ($from as $field) {
-                $known = $id($field);
-                if (null !== $known) {
-                    $edges[$of.'/'.$known.'/'.$part->value] = [$view, $of, $known, $part->value];
-                    $named[$known] = true;
-                }
-            }
-        };
+        $wanted = [];
         foreach ($reading->fields as $field) {
-            $of = $fields[$view][$field->name] ?? null;
-            if (null !== $of) {
-                $add($of, $field->values, Part::Value);
-                $add($of, $field->conditions, Part::Condition);
+            $of = $fields[$view][$field->name] ?? 0;
+            foreach ($of > 0 ? [...$field->values, ...$field->conditions] : [] as $i => $from) {
+                $wanted[] = [$of, $id($from), $i < \count($field->values) ? Part::Value : Part::Condition];
             }
         }
-        $add(0, $reading->conditions, Part::Condition);
-        foreach ($reading->references as $reference) {
-            if (!isset($named[$id($reference) ?? 0])) {
-                $add(0, [$reference], Part::Named);
+        foreach ($reading->conditions as $from) {
+            $wanted[] = [0, $id($from), Part::Condition];
+        }
+        $named = array_flip(array_column($wanted, 1));
+        foreach ($reading->references as $from) {
+            if (!isset($named[$id($from)])) {
+                $wanted[] = [0, $id($from), Part::Named];
+            }
+        }
+        $edges = [];
+        foreach ($wanted as [$of, $from, $part]) {
+            if ($from > 0) {
+                $edges[$of.'/'.$from.'/'.$part->value] = [$view, $of, $from, $part->value];
             }
         }
 

@@ -29,8 +29,10 @@ final readonly class ReadingMaker
 
     public function of(Reading $reading): ViewReading
     {
+        $steps = $this->steps->of($reading);
+
         return new ViewReading(
-            $this->steps->of($reading),
+            $steps,
             array_map(static fn (ReadField $field): string => $field->name, $reading->fields),
             array_map(static fn (ReadField $field): string => $field->expression, $reading->fields),
             array_map(static fn (Unknown $unknown): string => $unknown->place($reading->text), $reading->unknown),
@@ -40,6 +42,7 @@ final readonly class ReadingMaker
                     : ($piece[2] instanceof FieldPlace ? [$piece[0], $piece[1], $piece[2]->schema, $piece[2]->table, $piece[2]->column] : [$piece[0], $piece[1], $piece[2]->schema, $piece[2]->name]),
                 $line[1],
             )]), Layout::of($reading, $this->dialect)),
+            $this->steps->key,
         );
     }
 }

@@ -7,7 +7,7 @@ namespace Fasti\Lineage;
 /** Which fields fields come from, or what is made of them, gathered over all sources. */
 final class Trace
 {
-    /** @var array<int, int> field → how far from the start */
+    /** @var array<int, int> field, or below zero a view → how far from the start */
     public array $fields = [];
     /** @var array<string, array{from: int, to: int, part: string}> part: see Part; `said` and `alike` where two sources meet */
     public array $ties = [];

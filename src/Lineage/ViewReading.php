@@ -17,6 +17,7 @@ final readonly class ViewReading
      * @param list<string> $places      of what was not understood: line and column
      * @param list<string> $unknown     what it was, in sentences
      * @param list<string> $lines       of its query, set in lines, each as JSON: how far in, and pieces of kind, text, and what they mean
+     * @param list<string> $key         fields that together tell its rows apart, as far as it follows
      */
     public function __construct(
         #[ListOf(Step::class)]
@@ -31,6 +32,8 @@ final readonly class ViewReading
         public array $unknown = [],
         #[ListOf('string')]
         public array $lines = [],
+        #[ListOf('string')]
+        public array $key = [],
     ) {
     }
 
