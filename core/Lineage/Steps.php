@@ -26,6 +26,7 @@ use Fasti\Core\Sql\Tree\Produced;
 use Fasti\Core\Sql\Tree\Query;
 use Fasti\Core\Sql\Tree\Ref;
 use Fasti\Core\Sql\Tree\Select;
+use Fasti\Core\Sql\Tree\Sorted;
 use Fasti\Core\Sql\Tree\Source;
 use Fasti\Core\Sql\Tree\TableRef;
 use Fasti\Core\Sql\Tree\UnreadSource;
@@ -41,6 +42,8 @@ final class Steps
     private Reading $reading;
     /** @var list<array{kind: string, words: string, detail: string, rows: string, inputs: list<int>, schema: string, table: string, named: string, many: bool}> */
     private array $steps = [];
+    /** @var array<string, true> names of the tables that were taken so far */
+    private array $taken = [];
     /** @var list<string> fields of the query that was read last which together tell its rows apart; none where that does not follow */
     public array $key = [];
     /** @var array<string, Flow> queries that have a name, by folded name */
@@ -57,7 +60,7 @@ final class Steps
     /** @return list<Step> none where the text is no query */
     public function of(Reading $reading): array
     {
-        [$this->reading, $this->steps, $this->named, $this->key] = [$reading, [], [], []];
+        [$this->reading, $this->steps, $this->named, $this->key, $this->taken] = [$reading, [], [], [], []];
         try {
             [$query] = Parser::query($reading->text, $this->dialect);
         } catch (SqlFault) {
@@ -89,7 +92,7 @@ final class Steps
         }
         $flow = $this->body($query->body);
         if ([] !== $query->order) {
-            $flow->step = $this->step('order', 'Put them in order', $this->between($query->order[0], $query->order[\count($query->order) - 1]), [$flow->step]);
+            $flow->step = $this->step('order', 'Put them in order', implode(', ', array_map(fn (Sorted $sorted): string => $this->orderText($sorted, $query->body), $query->order)), [$flow->step]);
         }
         if (null !== $query->skip) {
             $flow->step = $this->step('limit', 'Leave out the first rows', $this->text($query->skip), [$flow->step]);
@@ -99,6 +102,13 @@ final class Steps
         }
 
         return $flow;
+    }
+
+    private function orderText(Sorted $sorted, Body $body): string
+    {
+        $item = $body instanceof Select && $sorted->by instanceof Literal && 'number' === $sorted->by->kind ? $body->items[(int) $sorted->by->text - 1] ?? null : null;
+
+        return null === $item ? $this->text($sorted) : ($item->name ?? $this->text($item->value)).($sorted->descending ? ' DESC' : '');
     }
 
     private function named(Named $named): void
@@ -316,9 +326,14 @@ final class Steps
             $keys[] = array_fill_keys(array_map($this->fold(...), $key->columns), true);
         }
 
+        $step = $this->step('take', 'Take '.$name.$called, '', [], '', $place);
+        // Of a table that is taken twice, each is called by its own name.
+        $again = null !== $ref->alias && '' !== $called && (isset($this->taken[$name]) || \strlen($ref->alias) > 2) ? $ref->alias : null;
+        $this->taken[$name] = true;
+
         return new Flow(
-            $this->step('take', 'Take '.$name.$called, '', [], '', $place),
-            $ref->alias ?? $name,
+            $step,
+            $again ?? $name,
             [$alias => null === $place ? '' : $place->key()],
             self::under($alias, $keys),
         );

@@ -79,7 +79,12 @@ final class Sources
             return $this->finished('INNER', $left, $this->one(), false, $from);
         }
         if (('CROSS' === $kind || 'OUTER' === $kind) && $t->take('APPLY')) {
-            return $this->placed(new Joined('CROSS' === $kind ? 'APPLY' : 'OUTER APPLY', $left, $this->one()), $from);
+            $right = $this->one();
+            if ($right instanceof Derived) {
+                $right = $this->placed(new Derived($right->query, $right->alias, $right->columns, true), $right->at);
+            }
+
+            return $this->placed(new Joined('CROSS' === $kind ? 'APPLY' : 'OUTER APPLY', $left, $right), $from);
         }
         $t->take('OUTER');
         $t->any('HASH', 'MERGE', 'LOOP', 'REMOTE');

@@ -11,8 +11,10 @@ use Fasti\Core\Catalog\Table;
 use Fasti\Core\Drift\Fate;
 use Fasti\Core\Survey\Choice;
 use Fasti\Core\Survey\SilentProgress;
+use Fasti\Lineage\Dependants;
 use Fasti\Register\ApplyCatalog;
 use Fasti\Register\EntryStore;
+use Fasti\Register\Fields;
 use Fasti\Register\RegisterCatalog;
 use Fasti\Register\Renaming;
 
@@ -29,6 +31,8 @@ final readonly class AcceptDrift
         private EntryStore $entries,
         private Renaming $renaming,
         private Doubts $doubts,
+        private Dependants $dependants,
+        private Fields $fields,
     ) {
     }
 
@@ -62,14 +66,33 @@ final readonly class AcceptDrift
             $is = $catalog->table($place->schema, $place->name);
             if (null !== $was && null !== $is && 'apart' !== $answer) {
                 $changes->changed($was, $is, $this->renameFields($sourceId, $is, $item, $apart[$i] ?? [], $account));
-            } elseif (Fate::Gone->value === ($item['change'] ?? '')) {
-                $changes->lost($place->name);
+            } elseif (Fate::Gone->value === ($item['change'] ?? '') && null !== $was) {
+                $changes->lost($was);
             }
         }
+        // What depends on what is read anew with the catalog: it is asked before.
+        $made = $this->dependants->reasons($this->touched($sourceId, $changes));
         $counts = $this->apply->apply($sourceId, $catalog, $choice, new SilentProgress(), $held);
-        $this->doubts->raise($sourceId, $catalog, $changes);
+        $this->doubts->raise($sourceId, $catalog, $changes, $made);
 
         return $counts;
+    }
+
+    /** @return array<int, string> field → what has become of it */
+    private function touched(int $source, Changes $changes): array
+    {
+        $touched = [];
+        foreach ($changes->fields as $place => $fields) {
+            $entry = $this->entries->at($source, Place::ofKey($place));
+            $ids = null === $entry ? [] : $this->fields->ids([$entry])[$entry] ?? [];
+            foreach ($fields as $name => $what) {
+                if (isset($ids[$name])) {
+                    $touched[$ids[$name]] = $what;
+                }
+            }
+        }
+
+        return $touched;
     }
 
     /**

@@ -15,6 +15,9 @@ final class Changes
     /** @var array<array-key, non-empty-list<array{string, ?string}>> word → reason and, where it holds for one entry only, the key of its place */
     public array $mentions = [];
 
+    /** @var array<string, array<string, string>> key of the place that an entry has now → name that a field has now → what has become of it */
+    public array $fields = [];
+
     /** @param array<string, string> $fields renamed, old name → new name */
     public function changed(Table $was, Table $is, array $fields): void
     {
@@ -22,7 +25,17 @@ final class Changes
         foreach ($fields as $old => $new) {
             $this->renamed($old, $new);
         }
+        $place = $is->place()->key();
         foreach ($was->columns as $column) {
+            $now = $is->column($fields[$column->name] ?? $column->name);
+            if (null === $now) {
+                $this->fields[$place][$column->name] = 'which is gone';
+            } elseif ($now->name !== $column->name) {
+                // The field keeps its place in the register, under the name that it has now.
+                $this->fields[$place][$now->name] = \sprintf('which was called %s', $column->name);
+            } elseif ($now->type !== $column->type) {
+                $this->fields[$place][$now->name] = \sprintf('which is %s now and was %s', $now->type, $column->type);
+            }
             if (null === $is->column($column->name) && !isset($fields[$column->name])) {
                 $this->mentions[$column->name][] = [\sprintf('The text names %s, which %s has no more.', $column->name, $is->name), $is->place()->key()];
             }
@@ -34,8 +47,12 @@ final class Changes
         $this->mentions[$old][] = [\sprintf('The text names %s, which is called %s now.', $old, $new), null];
     }
 
-    public function lost(string $name): void
+    public function lost(Table $table): void
     {
+        $name = $table->name;
+        foreach ($table->columns as $column) {
+            $this->fields[$table->place()->key()][$column->name] = 'which is gone';
+        }
         $this->mentions[$name][] = [\sprintf('The text names %s, which is gone.', $name), null];
     }
 

@@ -12,16 +12,18 @@ use Fasti\Core\Dialect\Dialects;
 use Fasti\Core\Drift\Doubt;
 use Fasti\Finding\Findings;
 use Fasti\Finding\Noticed;
+use Fasti\Lineage\Dependants;
 use Fasti\Register\EntryStore;
 
 /** Looks through everything that people wrote about a source, once, for what its changes make doubtful. */
 final readonly class Doubts
 {
-    public function __construct(private EntryStore $entries, private Findings $findings, private DoubtfulText $check)
+    public function __construct(private EntryStore $entries, private Findings $findings, private DoubtfulText $check, private Dependants $dependants)
     {
     }
 
-    public function raise(int $source, Catalog $catalog, Changes $changes): void
+    /** @param array<int, list<string>> $made fields that are computed from what has changed, in whatever source → why that matters */
+    public function raise(int $source, Catalog $catalog, Changes $changes, array $made = []): void
     {
         $pairs = [];
         foreach ($changes->tables as [$was, $is, $fields]) {
@@ -43,7 +45,28 @@ final readonly class Doubts
                 }
             }
         }
-        $this->findings->add($this->check, ...$noticed);
+        $this->findings->add($this->check, ...$noticed, ...$this->made($made));
+    }
+
+    /**
+     * @param array<int, list<string>> $made
+     *
+     * @return list<Noticed>
+     */
+    private function made(array $made): array
+    {
+        $noticed = [];
+        foreach ($this->dependants->sources(array_keys($made)) as $source) {
+            foreach ($this->entries->written($source) as $written) {
+                foreach (null === $written['field'] ? [] : $made[$written['field']] ?? [] as $reason) {
+                    foreach (array_keys($written['texts']) as $property) {
+                        $noticed[] = new Noticed($written['entry'], $written['field'], $reason, '', $property, $reason);
+                    }
+                }
+            }
+        }
+
+        return $noticed;
     }
 
     /**

@@ -12,6 +12,7 @@ use Fasti\Core\Drift\Compare;
 use Fasti\Drift\DoubtfulText;
 use Fasti\Drift\DriftItems;
 use Fasti\Finding\Findings;
+use Fasti\Lineage\Dependants;
 use Fasti\Register\EntryStore;
 use Fasti\Register\Fields;
 use Fasti\Source\Connector\Connectors;
@@ -35,6 +36,7 @@ final class SurveyController extends AbstractController
         private readonly EntryStore $entries,
         private readonly Findings $findings,
         private readonly Fields $fields,
+        private readonly Dependants $dependants,
         private readonly Connectors $connectors,
     ) {
     }
@@ -97,6 +99,7 @@ final class SurveyController extends AbstractController
             'survey' => $survey,
             'places' => $places = $survey->isDone() ? $this->entries->places($source) : [],
             'latest' => $latest,
+            'dependants' => $latest && null === $survey->decidedAt ? $this->dependants->ofDrift($source, $survey->drift ?? []) : [],
             'standouts' => $survey->isDone() && $latest ? $this->standouts($source, $places) : [],
         ]);
     }

@@ -15,6 +15,7 @@ use Fasti\Core\Survey\Inventory;
 use Fasti\Core\Survey\Progress;
 use Fasti\Core\Survey\Reader;
 use Fasti\Core\Survey\Rows;
+use Fasti\Core\Survey\SourceError;
 
 /**
  * Reads an SQLite database. Its catalog is the list of statements that made it, kept in `sqlite_master`: they are read as
@@ -79,7 +80,7 @@ final readonly class SqliteReader implements Reader
             static fn (Table $table): string => $table->name,
             array_filter($catalog->tables, static fn (Table $table): bool => $table->kind->isView() || $table->virtual),
         ));
-        $columns = $this->columns([...$asked, ...array_map(strval(...), array_keys($virtual))]);
+        $columns = $this->columns([...$asked, ...array_map(strval(...), array_keys($virtual))], $notes);
         $tables = array_values($plain);
         foreach ($catalog->tables as $table) {
             if (!isset($columns[$table->name])) {
@@ -105,17 +106,31 @@ final readonly class SqliteReader implements Reader
 
     /**
      * @param list<string> $names
+     * @param list<string> $notes what the engine would not say
      *
-     * @return array<string, list<Column>>
+     * @return array<string, list<Column>> those that it said
      */
-    private function columns(array $names): array
+    private function columns(array $names, array &$notes): array
     {
         $columns = [];
         foreach ($names as $name) {
-            $columns[$name] = [];
-            foreach ($this->source->rows('SELECT name, type, "notnull" AS required, dflt_value AS d FROM pragma_table_xinfo(:name) WHERE hidden <> 1 ORDER BY cid', ['name' => $name]) as $row) {
-                $columns[$name][] = new Column((string) $row['name'], (string) $row['type'], '1' !== $row['required'], $row['d']);
+            try {
+                $columns[$name] = $this->asked($name);
+            } catch (SourceError $e) {
+                // What a view calls may be closed to a file that comes from elsewhere; its query is read all the same.
+                $notes[] = \sprintf('The engine does not say the columns of %s (%s); they were worked out from its query.', $name, rtrim($e->getMessage(), '.'));
             }
+        }
+
+        return $columns;
+    }
+
+    /** @return list<Column> */
+    private function asked(string $name): array
+    {
+        $columns = [];
+        foreach ($this->source->rows('SELECT name, type, "notnull" AS required, dflt_value AS d FROM pragma_table_xinfo(:name) WHERE hidden <> 1 ORDER BY cid', ['name' => $name]) as $row) {
+            $columns[] = new Column((string) $row['name'], (string) $row['type'], '1' !== $row['required'], $row['d']);
         }
 
         return $columns;

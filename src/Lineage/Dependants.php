@@ -1,0 +1,124 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Lineage;
+
+use Fasti\Core\Catalog\Place;
+use Fasti\Core\Drift\Fate;
+use Fasti\Register\EntryStore;
+use Fasti\Register\Fields;
+
+/** What depends on things that change, for those who decide about the change and for texts that it makes doubtful. */
+final readonly class Dependants
+{
+    public function __construct(private ReadingStore $store, private Lineages $lineages, private Fields $fields, private EntryStore $entries)
+    {
+    }
+
+    /**
+     * The views that name what a drift takes away, renames or changes.
+     *
+     * @param list<array<string, mixed>> $items of the drift, in their open form
+     *
+     * @return array<int, list<array{id: int, name: string, fields: list<string>}>> by the number of the item; fields of the view that are computed from it
+     */
+    public function ofDrift(int $source, array $items): array
+    {
+        $places = $this->entries->places($source);
+        $entries = [];
+        foreach ($items as $i => $item) {
+            $entry = $places[self::before($item)->key()] ?? null;
+            if (null !== $entry && Fate::New->value !== ($item['change'] ?? '')) {
+                $entries[$i] = $entry;
+            }
+        }
+        $ids = $this->fields->ids(array_values($entries));
+        $numbers = [];
+        foreach ($entries as $i => $entry) {
+            foreach (self::touched($items[$i], $ids[$entry] ?? []) as $field) {
+                $numbers[$field] = $i;
+            }
+        }
+        $edges = $this->store->dependingOn(array_keys($numbers));
+        $views = $this->entries->placed(array_values(array_unique(array_column($edges, 'entry'))));
+        $names = $this->fields->called(array_values(array_filter(array_column($edges, 'field'))));
+        $found = [];
+        foreach ($edges as $edge) {
+            $i = $numbers[$edge['from']];
+            $found[$i][$edge['entry']] ??= ['id' => $edge['entry'], 'name' => isset($views[$edge['entry']]) ? (string) $views[$edge['entry']]['place'] : '', 'fields' => []];
+            if ($edge['field'] > 0 && Part::Value->value === $edge['part']) {
+                $found[$i][$edge['entry']]['fields'][$edge['field']] = $names[$edge['field']] ?? '';
+            }
+        }
+
+        return array_map(static fn (array $of): array => array_values(array_map(static fn (array $view): array => ['fields' => array_values($view['fields'])] + $view, $of)), $found);
+    }
+
+    /**
+     * @param array<string, mixed> $item
+     * @param array<string, int>   $ids  of the entry's fields, by name
+     *
+     * @return list<int> those that the drift takes away, renames or changes
+     */
+    private static function touched(array $item, array $ids): array
+    {
+        if (\in_array($item['change'] ?? '', [Fate::Gone->value, Fate::Renamed->value], true)) {
+            return array_values($ids);
+        }
+        $touched = [];
+        foreach (\is_array($item['columns'] ?? null) ? $item['columns'] : [] as $column) {
+            $name = \is_array($column) ? $column['from'] ?? $column['name'] ?? null : null;
+            if (\is_string($name) && isset($ids[$name])) {
+                $touched[] = $ids[$name];
+            }
+        }
+
+        return $touched;
+    }
+
+    /** @param array<string, mixed> $item */
+    private static function before(array $item): Place
+    {
+        $of = \is_array($item['from'] ?? null) ? $item['from'] : $item;
+        $text = static fn (string $key): string => \is_string($of[$key] ?? null) ? $of[$key] : '';
+
+        return new Place($text('schema'), $text('name'));
+    }
+
+    /**
+     * Fields that are computed from others, over any number of views and sources.
+     *
+     * @param array<int, string> $changed field → what has become of it, the end of a sentence: `which is gone`
+     *
+     * @return array<int, list<string>> field → why what is written about it may no longer hold
+     */
+    public function reasons(array $changed): array
+    {
+        $placed = $this->fields->placed(array_keys($changed));
+        $reasons = [];
+        foreach ($changed as $field => $what) {
+            $at = $placed[$field] ?? null;
+            if (null === $at) {
+                continue;
+            }
+            foreach (array_keys($this->lineages->up([$field])->fields) as $made) {
+                if ($made !== $field && $made > 0) {
+                    $reasons[$made][] = \sprintf('It is computed from %s.%s, %s.', $at->place->table, $at->place->column, $what);
+                }
+            }
+        }
+
+        return $reasons;
+    }
+
+    /**
+     * @param list<int> $fields
+     *
+     * @return list<int> their sources
+     */
+    public function sources(array $fields): array
+    {
+        return array_values(array_unique(array_map(static fn ($at): int => $at->source, $this->fields->placed($fields))));
+    }
+}
