@@ -42,6 +42,8 @@ final class Steps
     private Reading $reading;
     /** @var list<array{kind: string, words: string, detail: string, rows: string, inputs: list<int>, schema: string, table: string, named: string, many: bool}> */
     private array $steps = [];
+    /** @var array<int, true> steps of named queries whose rows were taken before */
+    private array $used = [];
     /** @var array<string, true> names of the tables that were taken so far */
     private array $taken = [];
     /** @var list<string> fields of the query that was read last which together tell its rows apart; none where that does not follow */
@@ -60,7 +62,7 @@ final class Steps
     /** @return list<Step> none where the text is no query */
     public function of(Reading $reading): array
     {
-        [$this->reading, $this->steps, $this->named, $this->key, $this->taken] = [$reading, [], [], [], []];
+        [$this->reading, $this->steps, $this->named, $this->key, $this->taken, $this->used] = [$reading, [], [], [], [], []];
         try {
             [$query] = Parser::query($reading->text, $this->dialect);
         } catch (SqlFault) {
@@ -315,7 +317,8 @@ final class Steps
             if (-1 === $named->step) {
                 return new Flow($this->step('take', 'Take what was found last'.$called), $ref->alias ?? $name, [$alias => '']);
             }
-            $used = [] !== array_filter($this->steps, static fn (array $step): bool => \in_array($named->step, $step['inputs'], true));
+            $used = isset($this->used[$named->step]);
+            $this->used[$named->step] = true;
             $step = $used ? $this->step('take', \sprintf('Take %s once more', $named->label).$called) : $named->step;
 
             return new Flow($step, $ref->alias ?? $name, [$alias => ''], self::under($alias, $named->keys));

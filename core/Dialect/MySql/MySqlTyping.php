@@ -143,6 +143,7 @@ class MySqlTyping extends Typing
             'concat' => $this->text(array_sum(array_map($this->characters(...), $types))),
             'concat_ws' => $this->text(array_sum(array_map($this->characters(...), \array_slice($types, 1))) + $this->characters($first) * max(0, \count($types) - 2)),
             'substr', 'substring', 'mid' => $this->text(isset($literals[2]) ? min((int) $literals[2], $this->characters($first)) : $this->characters($first)),
+            'substring_index', 'quote' => $this->text($this->characters($first)),
             'left', 'right' => $this->text(isset($literals[1]) ? min((int) $literals[1], $this->characters($first)) : $this->characters($first)),
             'lpad', 'rpad' => isset($literals[1]) ? $this->text((int) $literals[1]) : null,
             'repeat' => isset($literals[1]) ? $this->text($this->characters($first) * (int) $literals[1]) : null,

@@ -7,6 +7,9 @@ namespace Fasti\Tests\App\Sql;
 use Fasti\Core\Catalog\Catalog;
 use Fasti\Core\Catalog\Column;
 use Fasti\Core\Catalog\FieldPlace;
+use Fasti\Core\Catalog\Routine;
+use Fasti\Core\Catalog\Table;
+use Fasti\Core\Catalog\TableType;
 use Fasti\Core\Dialect\Dialects;
 use Fasti\Core\Sql\ReadField;
 use Fasti\Core\Sql\Reading;
@@ -52,6 +55,44 @@ final class HardQueriesTest extends AppTestCase
         Engines::drop($target);
 
         self::assertGreaterThanOrEqual(70, \count($queries));
+        self::assertSame([], $faults);
+    }
+
+    /** Nobody made these for a test: some of them have a hundred lines. */
+    public function testThePostgreSqlServersOwnViewsHaveTheirNamesAndTypes(): void
+    {
+        $pdo = Engines::pdo(Engines::postgreSql());
+        $pdo->exec("SET search_path = ''");
+        $rows = new PlainRows($pdo);
+        $columns = $tables = $routines = [];
+        foreach ($rows->rows("SELECT n.nspname AS s, c.relname AS t, a.attname AS n, pg_catalog.format_type(a.atttypid, a.atttypmod) AS type,
+                CASE WHEN y.typtype = 'd' THEN pg_catalog.format_type(y.typbasetype, y.typtypmod) END AS base
+            FROM pg_catalog.pg_attribute a JOIN pg_catalog.pg_class c ON c.oid = a.attrelid JOIN pg_catalog.pg_namespace n ON n.oid = c.relnamespace
+                JOIN pg_catalog.pg_type y ON y.oid = a.atttypid
+            WHERE a.attnum > 0 AND NOT a.attisdropped AND n.nspname IN ('pg_catalog', 'information_schema') ORDER BY a.attrelid, a.attnum") as $row) {
+            $columns[$row['s'].'.'.$row['t']][] = new Column((string) $row['n'], (string) $row['type'], base: $row['base']);
+        }
+        foreach ($rows->rows("SELECT n.nspname AS s, c.relname AS t, CASE WHEN c.relkind = 'v' THEN pg_catalog.pg_get_viewdef(c.oid) END AS d
+            FROM pg_catalog.pg_class c JOIN pg_catalog.pg_namespace n ON n.oid = c.relnamespace
+            WHERE n.nspname IN ('pg_catalog', 'information_schema') AND c.relkind IN ('r', 'v')") as $row) {
+            $kind = null === $row['d'] ? TableType::Table : TableType::View;
+            $tables[] = new Table((string) $row['s'], (string) $row['t'], $kind, '', $columns[$row['s'].'.'.$row['t']] ?? [], definition: $row['d']);
+        }
+        foreach ($rows->rows("SELECT p.proname AS n, pg_catalog.pg_get_function_result(p.oid) AS r FROM pg_catalog.pg_proc p
+            JOIN pg_catalog.pg_namespace n ON n.oid = p.pronamespace WHERE n.nspname = 'information_schema'") as $row) {
+            $routines[] = new Routine('information_schema', (string) $row['n'], 'function', $row['r'], null);
+        }
+        $faults = [];
+        $all = (new Readings(new Catalog('postgresql', '', $tables, $routines)))->all();
+        foreach ($tables as $view) {
+            if ($view->kind->isView()) {
+                $reading = $all[$view->place()->key()];
+                $names = array_map(static fn (FieldPlace $field): string => "$field->schema.$field->table.$field->column", $reading->references);
+                array_push($faults, ...self::compared((string) $view->place(), $reading, $names, $view->columns));
+            }
+        }
+
+        self::assertGreaterThan(120, \count($all));
         self::assertSame([], $faults);
     }
 
