@@ -54,8 +54,9 @@ final class Bench
     public function run(array $parts): int
     {
         $sources = new SourceBench($this->say(...), Session::server(), self::inOwnProcess(...));
+        $queries = new QueryBench($this->say(...), self::inOwnProcess(...));
         printf("%-44s %12s %12s %9s %9s\n", 'figure', 'taken', 'floor', 'ratio', 'limit');
-        foreach (['reading' => $this->reading(...), 'storing' => $this->storing(...), 'serving' => $this->serving(...), 'publishing' => $this->publishing(...), 'drawing' => $this->drawing(...), 'engines' => $sources->engines(...), 'script' => $sources->script(...), 'documents' => $sources->documents(...), 'profile' => $sources->profile(...), 'comparing' => $sources->comparing(...)] as $part => $measure) {
+        foreach (['reading' => $this->reading(...), 'storing' => $this->storing(...), 'serving' => $this->serving(...), 'publishing' => $this->publishing(...), 'drawing' => $this->drawing(...), 'engines' => $sources->engines(...), 'script' => $sources->script(...), 'documents' => $sources->documents(...), 'profile' => $sources->profile(...), 'comparing' => $sources->comparing(...), 'queries' => $queries->queries(...)] as $part => $measure) {
             if (\in_array($part, $parts, true)) {
                 $measure();
             }
@@ -128,6 +129,12 @@ final class Bench
 
     public function job(string $job): void
     {
+        if ('read-views' === $job) {
+            QueryBench::job();
+            echo memory_get_peak_usage(true) / 1048576;
+
+            return;
+        }
         if (str_starts_with($job, 'read-') || str_starts_with($job, 'documents-')) {
             SourceBench::job($job);
             echo memory_get_peak_usage(true) / 1048576;

@@ -34,6 +34,14 @@ class Typing
     /** @var array<string, string> what domains and named types stand for, by their names */
     public array $bases = [];
 
+    /** @var array<string, bool> whether an operator gives yes or no */
+    private array $conditions = [];
+
+    protected function isCondition(string $sign, string $pattern): bool
+    {
+        return $this->conditions[$sign] ??= 1 === preg_match($pattern, $sign);
+    }
+
     public function isAggregate(string $name): bool
     {
         return isset(self::AGGREGATES[$name]);
@@ -56,7 +64,7 @@ class Typing
     public function operation(string $sign, array $types): ?string
     {
         return match (true) {
-            1 === preg_match(self::BOOLEAN, $sign) => $this->literal('bool', ''),
+            $this->isCondition($sign, self::BOOLEAN) => $this->literal('bool', ''),
             'COLLATE' === $sign, 'PRIOR' === $sign, '(+)' === $sign, 'CONNECT_BY_ROOT' === $sign => $types[0] ?? null,
             str_starts_with($sign, 'INTERVAL') => strtolower($sign),
             '||' === $sign => 'varchar',

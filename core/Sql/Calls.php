@@ -18,6 +18,8 @@ final class Calls
     private const BETWEEN = ['FROM', 'FOR', 'PLACING', 'USING', 'SIMILAR', 'ESCAPE', 'VALUE', 'PASSING', 'SEPARATOR', 'AGAINST', ':'];
     /** First arguments that are a unit or a way, not a field. */
     private const UNIT_FIRST = ['EXTRACT', 'TIMESTAMPADD', 'TIMESTAMPDIFF', 'DATEDIFF', 'DATEADD', 'DATEPART', 'DATENAME', 'DATE_BUCKET', 'DATETRUNC', 'GET_FORMAT'];
+    private const CLOSING = ['ABSENT' => 1, 'NULL' => 1, 'ERROR' => 1, 'WITH' => 1, 'WITHOUT' => 1, 'IN' => 1, 'IGNORE' => 1, 'RESPECT' => 1, 'FORMAT' => 1, 'ON' => 1];
+    private const AFTER = ['AGAINST' => 1, 'WITHIN' => 1, 'KEEP' => 1, 'FILTER' => 1, 'IGNORE' => 1, 'RESPECT' => 1, 'FROM' => 1, 'OVER' => 1];
     private const NAMED = ['XMLELEMENT', 'XMLPI', 'XMLATTRIBUTES', 'XMLFOREST'];
 
     public function __construct(private readonly Parser $parser, private readonly Tokens $t)
@@ -155,7 +157,7 @@ final class Calls
             } elseif ('AS' === $t->peek() || 'RETURNING' === $t->peek()) {
                 $t->skip();
                 $type = $this->type();
-            } elseif ([] !== $arguments && $this->closes($word)) {
+            } elseif ([] !== $arguments && $this->closes()) {
                 continue;
             } else {
                 $arguments[] = $this->argument($word);
@@ -172,6 +174,9 @@ final class Calls
     private function next(): bool
     {
         $t = $this->t;
+        if (')' === $t->peek()) {
+            return false;
+        }
         if ($t->take(',') || '' !== $t->any(...self::BETWEEN)) {
             return true;
         }
@@ -180,9 +185,12 @@ final class Calls
     }
 
     /** Words at the end of arguments that change nothing here: NULL ON NULL, WITH UNIQUE KEYS, IN BOOLEAN MODE, IGNORE NULLS. */
-    private function closes(string $word): bool
+    private function closes(): bool
     {
         $t = $this->t;
+        if (!isset(self::CLOSING[$t->peek()])) {
+            return false;
+        }
         foreach ([
             ['ABSENT', 'ON', 'NULL'], ['NULL', 'ON', 'NULL'], ['NULL', 'ON', 'EMPTY'], ['NULL', 'ON', 'ERROR'], ['ERROR', 'ON', 'ERROR'], ['ERROR', 'ON', 'EMPTY'],
             ['WITH', 'UNIQUE', 'KEYS'], ['WITH', 'UNIQUE'], ['WITHOUT', 'UNIQUE', 'KEYS'], ['WITHOUT', 'UNIQUE'], ['WITH', 'WRAPPER'], ['WITHOUT', 'WRAPPER'],
@@ -282,6 +290,9 @@ final class Calls
     private function over(Call $call, int $from): Expression
     {
         $t = $this->t;
+        if (!isset(self::AFTER[$t->peek()])) {
+            return $call;
+        }
         $arguments = $call->arguments;
         $order = $call->order;
         $filter = $window = null;

@@ -39,6 +39,9 @@ final class Expressions
         'BINARY' => 1, 'PRIOR' => 1, 'CONNECT_BY_ROOT' => 1, 'CURRENT' => 1, 'NUMERIC' => 1, 'DECIMAL' => 1, 'VARCHAR' => 1, 'CHAR' => 1, 'TIMESTAMP' => 1,
         'TIME' => 1, 'TIMESTAMPTZ' => 1, 'BIT' => 1, 'CHARACTER' => 1,
     ];
+    /** Operators that are nothing else. */
+    private const PLAIN = ['AND' => 1, 'OR' => 1, '=' => 1, '+' => 1, '-' => 1, '*' => 1, '/' => 1, '<' => 1, '>' => 1, '<=' => 1, '>=' => 1, '<>' => 1, '||' => 1];
+    private const QUANTIFIERS = ['ANY' => 1, 'SOME' => 1, 'ALL' => 1];
     private const NO_OPERATORS = [
         '(' => 1, ')' => 1, ',' => 1, ';' => 1, '[' => 1, ']' => 1, '.' => 1, ':' => 1, '{' => 1, '}' => 1, '=>' => 1, '..' => 1, '(+)' => 1, '\\' => 1, '?' => 1,
     ];
@@ -81,10 +84,10 @@ final class Expressions
         if (++$this->depth > self::DEEPEST) {
             throw $this->t->fault(\sprintf('The expression is nested more than %d deep', self::DEEPEST));
         }
-        $from = $this->t->offset();
+        $from = $this->t->offsets[$this->t->at] ?? $this->t->offset();
         $left = $this->prefix($from);
         $chain = 0;
-        while (!$this->t->over() && null !== ($next = $this->infix($left, $least, $from))) {
+        while (isset($this->t->kinds[$this->t->at]) && null !== ($next = $this->infix($left, $least, $from))) {
             $left = $next;
             if (++$chain > self::LONGEST) {
                 throw $this->t->fault(\sprintf('More than %d operators follow one another', self::LONGEST));
@@ -104,8 +107,9 @@ final class Expressions
      */
     public function placed(Node $node, int $from): Node
     {
+        $last = $this->t->at - 1;
         $node->at = $from;
-        $node->end = $this->t->ended();
+        $node->end = ($this->t->offsets[$last] ?? 0) + \strlen($this->t->texts[$last] ?? '');
 
         return $node;
     }
@@ -114,11 +118,21 @@ final class Expressions
     private function infix(Expression $left, int $least, int $from): ?Expression
     {
         $t = $this->t;
-        $word = $t->peek();
-        if ('' === $word || ')' === $word || ',' === $word) {
+        $word = $t->words[$t->at] ?? '';
+        if ('' === $word || ')' === $word || ',' === $word || isset(Parser::RESERVED[$word]) && !isset(Precedence::WORDS[$word]) && !isset(Precedence::BETWEEN_TWO[$word])) {
             return null;
         }
         $binding = $t->dialect->binding;
+        if (isset(self::PLAIN[$word])) {
+            // By far the most of them.
+            $power = $binding[$word] ?? Precedence::BETWEEN_TWO[$word];
+            if ($power < $least) {
+                return null;
+            }
+            ++$t->at;
+
+            return $this->binary($left, $word, $power, $from);
+        }
         if (isset(Precedence::WORDS[$word])) {
             return $this->worded($left, $word, $binding[$word] ?? Precedence::WORDS[$word], $least, $from);
         }
@@ -165,20 +179,20 @@ final class Expressions
     private function binary(Expression $left, string $sign, int $power, int $from): Expression
     {
         $t = $this->t;
-        if (\in_array($t->peek(), ['ANY', 'SOME', 'ALL'], true) && '(' === $t->peek(1)) {
+        if (isset(self::QUANTIFIERS[$t->words[$t->at] ?? '']) && '(' === $t->peek(1)) {
             $how = 'SOME' === $t->peek() ? 'ANY' : $t->peek();
             $t->skip();
 
             return $this->placed(new Operation("$sign $how", [$left, $this->parenthesis()]), $from);
         }
-        if (\in_array($sign, ['**', ':='], true)) {
+        if ('**' === $sign || ':=' === $sign) {
             return $this->placed(new Operation($sign, [$left, $this->expression($power)]), $from);
         }
         // a AND b AND c, and a + b + c, are one list: thousands of them must not nest.
         $operands = [$left];
         do {
             $operands[] = $this->expression($power + 1);
-        } while ($t->peek() === $sign && !\in_array($t->peek(1), ['ANY', 'SOME', 'ALL'], true) && $t->take($sign));
+        } while (($t->words[$t->at] ?? '') === $sign && !isset(self::QUANTIFIERS[$t->words[$t->at + 1] ?? '']) && ++$t->at);
 
         return $this->placed(new Operation($sign, $operands), $from);
     }
@@ -405,12 +419,12 @@ final class Expressions
     {
         $t = $this->t;
 
-        return match ($t->kind()) {
+        return match ($t->kinds[$t->at] ?? '') {
+            Lexer::WORD => $this->word($from),
             Lexer::TEXT => $this->text($from),
             Lexer::NUMBER => $this->plain('number', $from),
             Lexer::PARAMETER => $this->parameter($from),
             Lexer::QUOTED => $this->named($from),
-            Lexer::WORD => $this->word($from),
             Lexer::SIGN => $this->signed($from),
             default => throw $t->fault('A value was expected'),
         };
@@ -497,8 +511,9 @@ final class Expressions
     private function word(int $from): Expression
     {
         $t = $this->t;
-        $word = $t->peek();
-        if (!isset(self::SPECIAL[$word]) && !isset(Parser::RESERVED[$word]) && !\in_array($t->kind(1), [Lexer::TEXT, Lexer::WORD], true)
+        $word = $t->words[$t->at] ?? '';
+        $after = $t->kinds[$t->at + 1] ?? '';
+        if (!isset(self::SPECIAL[$word]) && !isset(Parser::RESERVED[$word]) && Lexer::TEXT !== $after && Lexer::WORD !== $after
             && !($this->bare[$word] ??= 1 === preg_match($t->dialect->bareFunctions, $word))) {
             return $this->named($from);
         }
@@ -699,9 +714,14 @@ final class Expressions
     private function named(int $from): Expression
     {
         $t = $this->t;
-        $quoted = Lexer::QUOTED === $t->kind();
+        $quoted = Lexer::QUOTED === ($t->kinds[$t->at] ?? '');
         if ($quoted && '"' === $t->written()[0] && $t->dialect->doubleQuotedTexts) {
             return $this->placed(new Literal('text', $t->text() ?? ''), $from);
+        }
+        $next = $t->words[$t->at + 1] ?? '';
+        if ('(' !== $next && '.' !== $next && '..' !== $next && '(+)' !== $next) {
+            // By far the most of them.
+            return $this->placed(new Ref([$t->name()], $quoted), $from);
         }
         $first = $t->written();
         $names = [$t->name()];

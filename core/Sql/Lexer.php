@@ -41,13 +41,15 @@ final class Lexer
         /** @var list<string> $marks */
         $marks = $found['MARK'] ?? [];
         $at = 0;
+        // The same few words come over and over: each is kept once.
+        $upper = [];
         foreach ($found[0] as $i => $word) {
             $kind = $marks[$i];
             if ('b' !== $kind) {
                 $this->kinds[] = $kind;
                 $this->texts[] = $word;
                 $this->offsets[] = $at;
-                $this->words[] = 'w' === $kind || 'o' === $kind || 'n' === $kind ? strtoupper($word) : '';
+                $this->words[] = 'w' === $kind ? $upper[$word] ??= strtoupper($word) : ('o' === $kind || 'n' === $kind ? $word : '');
             }
             $at += \strlen($word);
         }
@@ -62,6 +64,9 @@ final class Lexer
 
         return self::$patterns[$key] ??= "\x01".implode('|', array_filter([
             '\s++(*MARK:b)',
+            // By far the most of them: a word that no quote follows, and the signs that stand alone.
+            '[A-Za-z][\w\x80-\xff$'.($dialect->hashedNames ? '#' : '').']*+(?![\'"&])(*MARK:w)',
+            '[(),;](?!\+\))(*MARK:o)',
             ...self::comments($dialect),
             ...self::texts($dialect),
             ...self::names($dialect),

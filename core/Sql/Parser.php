@@ -20,6 +20,8 @@ final class Parser
         'IN' => 1, 'IS' => 1, 'LIKE' => 1, 'DISTINCT' => 1, 'LIMIT' => 1, 'CREATE' => 1, 'TABLE' => 1,
     ];
 
+    /** A megabyte of ordinary SQL has fewer. */
+    private const MOST_NAMES = 150_000;
     /** Words at which reading goes on after something that was not understood. */
     private const CLAUSES = [
         'FROM' => 1, 'WHERE' => 1, 'GROUP' => 1, 'HAVING' => 1, 'ORDER' => 1, 'LIMIT' => 1, 'OFFSET' => 1, 'FETCH' => 1, 'UNION' => 1, 'INTERSECT' => 1,
@@ -56,6 +58,7 @@ final class Parser
         if ($t->over()) {
             throw new SqlFault('There is no query: the text is empty', 0);
         }
+        self::bounded($t);
         $parser = new self($t);
         $query = $parser->queries->query();
         while ($t->take(';')) {
@@ -70,6 +73,20 @@ final class Parser
         unset($parser->expressions, $parser->calls, $parser->sources, $parser->queries);
 
         return [$query, array_values($faults)];
+    }
+
+    /** @throws SqlFault where a query holds so many names that reading it would keep a person waiting */
+    private static function bounded(Tokens $t): void
+    {
+        if (\count($t->kinds) < self::MOST_NAMES) {
+            return;
+        }
+        $names = 0;
+        foreach ($t->kinds as $i => $kind) {
+            if ((Lexer::WORD === $kind || Lexer::QUOTED === $kind) && ++$names > self::MOST_NAMES) {
+                throw new SqlFault(\sprintf('The query holds more than %s names and words, which is more than is read at once. Cut it into smaller ones', number_format(self::MOST_NAMES)), $t->offsets[$i]);
+            }
+        }
     }
 
     /**

@@ -41,19 +41,34 @@ final class Readings
     /** @return array<string, Reading> by key of the place */
     public function all(): array
     {
-        $all = [];
-        // Nothing here goes in circles, and looking for circles among so many objects would take as long as reading them.
-        $collects = gc_enabled();
-        gc_disable();
-        try {
+        return self::uncollected(function (): array {
+            $all = [];
             foreach ($this->views as $key => $view) {
                 $all[$key] = $this->of($view);
             }
+
+            return $all;
+        });
+    }
+
+    /**
+     * Nothing that is read goes in circles, and looking for circles among so many objects would take as long as reading them.
+     *
+     * @template T
+     *
+     * @param callable(): T $work
+     *
+     * @return T
+     */
+    private static function uncollected(callable $work): mixed
+    {
+        $collects = gc_enabled();
+        gc_disable();
+        try {
+            return $work();
         } finally {
             $collects && gc_enable();
         }
-
-        return $all;
     }
 
     public function of(Table $view): Reading
@@ -80,7 +95,7 @@ final class Readings
             $this->of($this->views[$key]);
         }
 
-        return $this->read($sql, '' === $schema ? $this->dialect->defaultSchema : $schema, []);
+        return self::uncollected(fn (): Reading => $this->read($sql, '' === $schema ? $this->dialect->defaultSchema : $schema, []));
     }
 
     /**

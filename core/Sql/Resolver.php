@@ -27,6 +27,8 @@ use Fasti\Core\Sql\Tree\ValuesOf;
 /** Says what the names of a query mean, by the rules of scope of its engine, and follows each of its columns to its fields. */
 final class Resolver
 {
+    /** @var array<string, string> names in small letters */
+    private array $folded = [];
     public Valuing $valuing;
     public readonly Typing $typing;
     /** @var array<string, true> fields of tables that the query names, by key */
@@ -56,7 +58,7 @@ final class Resolver
 
     public function fold(string $name): string
     {
-        return $this->dialect->anyCase ? mb_strtolower($name) : $name;
+        return $this->dialect->anyCase ? $this->folded[$name] ??= mb_strtolower($name) : $name;
     }
 
     public function unknown(int $at, string $what): void
@@ -197,6 +199,11 @@ final class Resolver
         $union = 'UNION' === $step->kind;
         foreach ($left->columns as $i => $a) {
             $b = $right->columns[$i] ?? $a;
+            $same = $a->type === $b->type && Typing::UNTYPED !== $a->type && $a->nullable === $b->nullable && $a->direct === $b->direct;
+            if ($union && $same && [] === $b->conditions && $a->values === $b->values + $a->values) {
+                $columns[] = $a;
+                continue;
+            }
             $columns[] = new Meaning(
                 $a->name,
                 $this->typing->common([$a->type, $b->type]),

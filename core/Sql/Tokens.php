@@ -12,13 +12,13 @@ final class Tokens
     private const EXPRESSION_ENDS = ['NOT', 'NULL', 'DEFAULT', 'PRIMARY', 'UNIQUE', 'REFERENCES', 'CHECK', 'GENERATED', 'CONSTRAINT', 'COLLATE', 'COMMENT', 'AUTO_INCREMENT', 'AUTOINCREMENT', 'ON', 'STORED', 'VIRTUAL', 'PERSISTENT', 'INVISIBLE', 'DEFERRABLE', 'INITIALLY', 'AS', 'KEY'];
 
     /** @var list<string> kinds of the words; see Lexer */
-    private readonly array $kinds;
+    public readonly array $kinds;
     /** @var list<string> */
-    private readonly array $texts;
+    public readonly array $texts;
     /** @var list<int> */
-    private readonly array $offsets;
+    public readonly array $offsets;
     /** @var list<string> each word in capitals; '' for a quoted name or a text, which are never keywords */
-    private readonly array $words;
+    public readonly array $words;
     private readonly int $length;
     public int $at = 0;
 

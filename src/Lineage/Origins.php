@@ -11,12 +11,13 @@ use Fasti\Register\Fields;
 use Fasti\Source\SourceStore;
 use Fasti\Text\SaidStore;
 use Symfony\Component\DependencyInjection\Attribute\AutowireIterator;
+use Symfony\Contracts\Service\ResetInterface;
 
 /**
  * Where two sources meet: a steward says from which field of another source one is filled, or fields that bear the same names
  * hold the same data.
  */
-final class Origins
+final class Origins implements ResetInterface
 {
     public const PROPERTY = 'origin';
 
@@ -32,6 +33,12 @@ final class Origins
         #[AutowireIterator(SameData::class)]
         private readonly iterable $compared,
     ) {
+    }
+
+    /** A worker lives on when texts change. */
+    public function reset(): void
+    {
+        $this->said = null;
     }
 
     /** @return int|string the field that a text names, or a sentence that says what is wrong with the text */

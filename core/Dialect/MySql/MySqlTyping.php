@@ -66,7 +66,7 @@ class MySqlTyping extends Typing
 
     public function operation(string $sign, array $types): ?string
     {
-        if (1 === preg_match(self::CONDITIONS, $sign)) {
+        if ($this->isCondition($sign, self::CONDITIONS)) {
             return 'int(1)';
         }
         if (\in_array($sign, ['&', '|', '^', '<<', '>>', '~'], true)) {

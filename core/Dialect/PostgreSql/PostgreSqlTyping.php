@@ -55,7 +55,7 @@ final class PostgreSqlTyping extends Typing
 
     public function operation(string $sign, array $types): ?string
     {
-        if (1 === preg_match(self::CONDITIONS, $sign)) {
+        if ($this->isCondition($sign, self::CONDITIONS)) {
             return 'boolean';
         }
         if ('COLLATE' === $sign) {
