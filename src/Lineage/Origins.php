@@ -20,6 +20,8 @@ use Symfony\Contracts\Service\ResetInterface;
 final class Origins implements ResetInterface
 {
     public const PROPERTY = 'origin';
+    /** Beside the text, the field that it named when it was written. */
+    public const FIELD = 'originField';
 
     /** @var array<int, int>|null field → the one that it is filled from */
     private ?array $said = null;
@@ -80,11 +82,8 @@ final class Origins implements ResetInterface
     {
         if (null === $this->said) {
             $this->said = [];
-            foreach ($this->texts->all('field', self::PROPERTY) as $field => $text) {
-                $of = $this->named($text);
-                if (\is_int($of)) {
-                    $this->said[$field] = $of;
-                }
+            foreach ($this->texts->all('field', self::FIELD) as $field => $of) {
+                $this->said[$field] = (int) $of;
             }
         }
 

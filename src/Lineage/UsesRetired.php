@@ -8,12 +8,14 @@ use Fasti\Core\Finding\Severity;
 use Fasti\Core\Wording\Amount;
 use Fasti\Finding\Noticed;
 use Fasti\Finding\RegisterCheck;
+use Fasti\Register\FieldAt;
 use Fasti\Register\Fields;
+use Fasti\Register\Joins;
 
-/** A view still uses something that is retired. */
+/** Something still uses what is retired: a view, a field that is filled from it, a table that refers to it. */
 final readonly class UsesRetired implements RegisterCheck
 {
-    public function __construct(private Retirements $retirements, private ReadingStore $store, private Fields $fields)
+    public function __construct(private Retirements $retirements, private ReadingStore $store, private Fields $fields, private Origins $origins, private Joins $joins)
     {
     }
 
@@ -34,12 +36,12 @@ final readonly class UsesRetired implements RegisterCheck
 
     public function title(string $group, string $one, int $count): string
     {
-        return 1 === $count ? $one : Amount::of($count, 'view').' still use something that is retired';
+        return 1 === $count ? $one : Amount::of($count, 'place').' still use something that is retired';
     }
 
     public function about(): array
     {
-        return ['standing', ...Retirements::PROPERTIES];
+        return ['standing', Origins::PROPERTY, ...Retirements::PROPERTIES];
     }
 
     public function of(): iterable
@@ -60,6 +62,7 @@ final readonly class UsesRetired implements RegisterCheck
             $users[$key] += ['view' => $edge['entry'], 'from' => $edge['from'], 'entry' => $retired];
         }
         $views = $this->fields->placed(array_merge([], ...array_map(static fn (array $user): array => array_keys($user['fields']), array_values($users))));
+        yield from $this->others($of, $placed, $fields, $entries);
         foreach ($users as $user) {
             $at = $placed[$user['from']] ?? null;
             if (null === $at || $user['view'] === $user['entry'] || isset($entries[$user['view']])) {
@@ -76,6 +79,38 @@ final readonly class UsesRetired implements RegisterCheck
                 '',
                 $words,
             );
+        }
+    }
+
+    /**
+     * What uses something retired without being a view: fields of other sources that are filled from it, and tables that refer
+     * to a retired one.
+     *
+     * @param array<int, ?int>          $of      field that is retired, by itself or with its entry → that entry
+     * @param array<int, FieldAt>       $placed
+     * @param array<int, Retirement>    $fields
+     * @param array<int, Retirement>    $entries
+     *
+     * @return iterable<Noticed>
+     */
+    private function others(array $of, array $placed, array $fields, array $entries): iterable
+    {
+        $filled = array_filter($this->origins->said(), static fn (int $from): bool => \array_key_exists($from, $of));
+        $filling = $this->fields->placed(array_keys($filled));
+        foreach ($filled as $field => $from) {
+            $words = (null === $of[$from] ? $fields[$from] : $entries[$of[$from]])->words();
+            if (isset($filling[$field], $placed[$from])) {
+                $what = $placed[$from]->place->table.'.'.$placed[$from]->place->column;
+                yield new Noticed($filling[$field]->entry, $field, \sprintf('It is filled from %s, which is retired%s.', $what, '' === $words ? '' : ': '.$words), '', '', $words);
+            }
+        }
+        foreach ($this->joins->of(array_keys($entries)) as $retired => $joins) {
+            foreach ($joins as $join) {
+                if (!$join->out && $join->kind->counts() && !isset($entries[$join->fromId])) {
+                    $words = $entries[$retired]->words();
+                    yield new Noticed($join->fromId, null, \sprintf('It refers to %s by %s, and that is retired%s.', $join->toName, implode(', ', array_column($join->pairs, 0)), '' === $words ? '' : ': '.$words), '', '', $words);
+                }
+            }
         }
     }
 }

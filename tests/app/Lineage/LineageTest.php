@@ -143,6 +143,33 @@ final class LineageTest extends AppTestCase
         self::assertSame(1, $page->filter('.tie.said[data-from]')->count());
     }
 
+    public function testWhereTwoSourcesMeetOutlivesARename(): void
+    {
+        self::apply($this->source, self::rivers());
+        self::apply($this->source('mart'), new Catalog('sqlite', '', [new Table('main', 'fact', TableType::Table, '', [new Column('level', 'REAL')])]));
+        [$level, $value] = [self::fieldId('fact', 'level'), self::fieldId('reading', 'value')];
+        $this->write(FieldTopic::NAME, $level, 'origin', '', 'rivers: reading.value');
+        self::db()->executeStatement("UPDATE field SET name = 'height' WHERE id = ?", [$value]);
+        self::db()->executeStatement("UPDATE source SET name = 'waters' WHERE id = ?", [$this->source->id()]);
+        self::get(Origins::class)->reset();
+
+        self::assertSame([$level => $value], self::get(Origins::class)->said());
+        $this->write(FieldTopic::NAME, $level, 'origin', 'rivers: reading.value', '');
+        self::assertSame([], self::get(Origins::class)->said());
+    }
+
+    public function testWhatIsFilledFromSomethingRetiredOrRefersToItUsesItToo(): void
+    {
+        self::apply($this->source, Made::catalog(...self::rivers()->tables, ...[Made::table('note', ['reading_id' => 'int(11)'], ['reading_id' => 'reading'])]));
+        self::apply($this->source('mart'), new Catalog('sqlite', '', [new Table('main', 'fact', TableType::Table, '', [new Column('level', 'REAL')])]));
+        $this->write(FieldTopic::NAME, self::fieldId('fact', 'level'), 'origin', '', 'rivers: reading.value');
+        $this->write(EntryTopic::NAME, self::entryId('reading'), 'standing', 'open', 'retired');
+
+        self::assertSame([
+            'It is filled from reading.value, which is retired.', 'It refers to reading by reading_id, and that is retired.', 'It uses reading, which is retired.',
+        ], $this->findings('uses-retired'));
+    }
+
     public function testTwoSourcesMeetWhereNamesAndDataAgree(): void
     {
         self::apply($this->source, self::rivers());

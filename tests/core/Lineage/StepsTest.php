@@ -29,7 +29,7 @@ final class StepsTest extends TestCase
         yield 'a key that is given in part as a value' => ['SELECT 1 FROM station s LEFT JOIN reading r ON r.station_id = s.id AND r.taken = current_date', [
             'Take station, called s', 'Take reading, called r', 'Join reading where there is any; rows without stay: r.station_id = s.id AND r.taken = current_date (at most one reading to each row, at most one row to each reading)',
         ]];
-        yield 'commas are joined by what WHERE compares' => ["SELECT 1 FROM station, reading WHERE reading.station_id = station.id AND value > 2", [
+        yield 'commas are joined by what WHERE compares' => ['SELECT 1 FROM station, reading WHERE reading.station_id = station.id AND value > 2', [
             'Take station', 'Take reading', 'Join reading; rows without drop out: reading.station_id = station.id (any number of reading to each row, at most one row to each reading)', 'Keep only rows where: value > 2',
         ]];
         yield 'nothing compared' => ['SELECT 1 FROM station, reach', ['Take station', 'Take reach', 'Put each row beside every row of reach']];
@@ -47,7 +47,7 @@ final class StepsTest extends TestCase
             'Go on with what was found, until nothing new comes, and call it up',
         ]];
         yield 'rows made and distinct rows' => ['SELECT DISTINCT t FROM station s, unnest(s.tags) t', ['Take station, called s', 'Make rows with: unnest(s.tags)', 'Put each row beside what t gives for it', 'Keep each different row once']];
-        yield 'rows of the query itself' => ["VALUES (1), (2)", ['Take 2 rows that stand in the query itself']];
+        yield 'rows of the query itself' => ['VALUES (1), (2)', ['Take 2 rows that stand in the query itself']];
         yield 'what was not understood' => ['SELECT id FROM station PIVOT (x) p', ['Something that was not understood: station PIVOT (x) p']];
     }
 
