@@ -56,7 +56,19 @@ final class Bench
         $sources = new SourceBench($this->say(...), Session::server(), self::inOwnProcess(...));
         $queries = new QueryBench($this->say(...), self::inOwnProcess(...));
         printf("%-44s %12s %12s %9s %9s\n", 'figure', 'taken', 'floor', 'ratio', 'limit');
-        foreach (['reading' => $this->reading(...), 'storing' => $this->storing(...), 'serving' => $this->serving(...), 'publishing' => $this->publishing(...), 'drawing' => $this->drawing(...), 'engines' => $sources->engines(...), 'script' => $sources->script(...), 'documents' => $sources->documents(...), 'profile' => $sources->profile(...), 'comparing' => $sources->comparing(...), 'queries' => $queries->queries(...)] as $part => $measure) {
+        foreach ([
+            'reading' => $this->reading(...),
+            'storing' => $this->storing(...),
+            'serving' => $this->serving(...),
+            'publishing' => $this->publishing(...),
+            'drawing' => $this->drawing(...),
+            'engines' => $sources->engines(...),
+            'script' => $sources->script(...),
+            'documents' => $sources->documents(...),
+            'profile' => $sources->profile(...),
+            'comparing' => $sources->comparing(...),
+            'queries' => $queries->queries(...),
+        ] as $part => $measure) {
             if (\in_array($part, $parts, true)) {
                 $measure();
             }

@@ -151,7 +151,15 @@ final readonly class LoadDemoCommand
             $ids = $this->fields->ids([$entry])[$entry] ?? [];
             foreach ($fields as $field => $texts) {
                 foreach ($texts as $property => $value) {
-                    $this->texts->save($steward, FieldTopic::NAME, $ids[$field] ?? throw new \LogicException(\sprintf('The demo has no field %s.', $field)), $property, '', $value, 'demo');
+                    $this->texts->save(
+                        $steward,
+                        FieldTopic::NAME,
+                        $ids[$field] ?? throw new \LogicException(\sprintf('The demo has no field %s.', $field)),
+                        $property,
+                        '',
+                        $value,
+                        'demo',
+                    );
                 }
             }
         }

@@ -73,7 +73,11 @@ return [
             'station_name' => ['origin' => 'fieldwork: station.name'],
             'opened' => ['origin' => 'fieldwork: station.opened_on'],
         ],
-        'reading_day' => ['mean' => ['origin' => 'fieldwork: reading.value'], 'least' => ['origin' => 'fieldwork: reading.value'], 'greatest' => ['origin' => 'fieldwork: reading.value']],
+        'reading_day' => [
+            'mean' => ['origin' => 'fieldwork: reading.value'],
+            'least' => ['origin' => 'fieldwork: reading.value'],
+            'greatest' => ['origin' => 'fieldwork: reading.value'],
+        ],
         'day' => [
             'season' => [
                 'meaning' => 'One of four words. The trust counts its seasons anew since 2025, and this was never brought up to date.',

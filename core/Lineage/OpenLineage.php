@@ -43,7 +43,10 @@ final readonly class OpenLineage
         $fields = [];
         foreach ($reading->fields as $field) {
             $fields[$field->name] = ['inputFields' => [
-                ...array_map(fn (FieldPlace $of): array => $this->input($of, 'DIRECT', $field->unchanged ? 'IDENTITY' : 'TRANSFORMATION', $field->expression), $field->values),
+                ...array_map(
+                    fn (FieldPlace $of): array => $this->input($of, 'DIRECT', $field->unchanged ? 'IDENTITY' : 'TRANSFORMATION', $field->expression),
+                    $field->values,
+                ),
                 ...array_map(fn (FieldPlace $of): array => $this->input($of, 'INDIRECT', 'CONDITIONAL'), $field->conditions),
             ]];
         }

@@ -55,7 +55,12 @@ final class Picture
             $tablet->width = $this->widthOf($tablet);
             $tablet->height = self::HEAD + self::ROW * \count($tablet->rows) + 6;
         }
-        $ties = array_values(array_filter($ties, fn (array $tie): bool => isset($this->of[$tie['from']], $this->of[$tie['to']]) && $this->of[$tie['from']] !== $this->of[$tie['to']]));
+        $ties = array_values(
+            array_filter(
+                $ties,
+                fn (array $tie): bool => isset($this->of[$tie['from']], $this->of[$tie['to']]) && $this->of[$tie['from']] !== $this->of[$tie['to']],
+            ),
+        );
         $this->layers($ties);
         $this->passing($ties);
         $this->sweep();
@@ -400,6 +405,12 @@ final class Picture
         }
         $down = $to > $from ? 1 : -1;
 
-        return \sprintf('H%g', $x - $r).\sprintf('Q%g %g %g %g', $x, $from, $x, $from + $down * $r).\sprintf('V%g', $to - $down * $r).\sprintf('Q%g %g %g %g', $x, $to, $x + $r, $to);
+        return \sprintf('H%g', $x - $r).\sprintf(
+            'Q%g %g %g %g',
+            $x,
+            $from,
+            $x,
+            $from + $down * $r,
+        ).\sprintf('V%g', $to - $down * $r).\sprintf('Q%g %g %g %g', $x, $to, $x + $r, $to);
     }
 }

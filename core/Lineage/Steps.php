@@ -40,7 +40,9 @@ final class Steps
     /** @var array<string, Table> by key of the place */
     private array $tables = [];
     private Reading $reading;
-    /** @var list<array{kind: string, words: string, detail: string, rows: string, inputs: list<int>, schema: string, table: string, named: string, many: bool}> */
+    /**
+     * @var list<array{kind: string, words: string, detail: string, rows: string, inputs: list<int>, schema: string, table: string, named: string, many: bool}>
+     */
     private array $steps = [];
     /** @var array<int, true> steps of named queries whose rows were taken before */
     private array $used = [];
@@ -77,10 +79,18 @@ final class Steps
     }
 
     /** @param list<int> $inputs */
-    private function step(string $kind, string $words, string $detail = '', array $inputs = [], string $rows = '', ?Place $place = null, bool $many = false): int
-    {
+    private function step(
+        string $kind,
+        string $words,
+        string $detail = '',
+        array $inputs = [],
+        string $rows = '',
+        ?Place $place = null,
+        bool $many = false,
+    ): int {
         $this->steps[] = [
-            'kind' => $kind, 'words' => $words, 'detail' => $detail, 'rows' => $rows, 'inputs' => $inputs, 'schema' => $place->schema ?? '', 'table' => $place->name ?? '',
+            'kind' => $kind, 'words' => $words, 'detail' => $detail, 'rows' => $rows, 'inputs' => $inputs, 'schema' => $place->schema ?? '',
+            'table' => $place->name ?? '',
             'named' => '', 'many' => $many,
         ];
 
@@ -94,13 +104,23 @@ final class Steps
         }
         $flow = $this->body($query->body);
         if ([] !== $query->order) {
-            $flow->step = $this->step('order', 'Put them in order', implode(', ', array_map(fn (Sorted $sorted): string => $this->orderText($sorted, $query->body), $query->order)), [$flow->step]);
+            $flow->step = $this->step(
+                'order',
+                'Put them in order',
+                implode(', ', array_map(fn (Sorted $sorted): string => $this->orderText($sorted, $query->body), $query->order)),
+                [$flow->step],
+            );
         }
         if (null !== $query->skip) {
             $flow->step = $this->step('limit', 'Leave out the first rows', $this->text($query->skip), [$flow->step]);
         }
         if (null !== $query->limit) {
-            $flow->step = $this->step('limit', $query->limit instanceof Literal ? \sprintf('Keep the first %s', $this->text($query->limit)) : 'Keep the first rows', $query->limit instanceof Literal ? '' : $this->text($query->limit), [$flow->step]);
+            $flow->step = $this->step(
+                'limit',
+                $query->limit instanceof Literal ? \sprintf('Keep the first %s', $this->text($query->limit)) : 'Keep the first rows',
+                $query->limit instanceof Literal ? '' : $this->text($query->limit),
+                [$flow->step],
+            );
         }
 
         return $flow;
@@ -108,7 +128,8 @@ final class Steps
 
     private function orderText(Sorted $sorted, Body $body): string
     {
-        $item = $body instanceof Select && $sorted->by instanceof Literal && 'number' === $sorted->by->kind ? $body->items[(int) $sorted->by->text - 1] ?? null : null;
+        $item = $body instanceof Select && $sorted->by instanceof Literal && 'number' === $sorted->by->kind
+            ? $body->items[(int) $sorted->by->text - 1] ?? null : null;
 
         return null === $item ? $this->text($sorted) : ($item->name ?? $this->text($item->value)).($sorted->descending ? ' DESC' : '');
     }
@@ -157,7 +178,13 @@ final class Steps
             $body instanceof Query => $this->query($body),
             $body instanceof Combined => $this->combined($body),
             $body instanceof Select => $this->select($body),
-            $body instanceof ValuesOf => new Flow($this->step('values', \sprintf('Take %s that %s in the query itself', Amount::of(\count($body->rows), 'row'), 1 === \count($body->rows) ? 'stands' : 'stand')), 'these rows'),
+            $body instanceof ValuesOf => new Flow(
+                $this->step(
+                    'values',
+                    \sprintf('Take %s that %s in the query itself', Amount::of(\count($body->rows), 'row'), 1 === \count($body->rows) ? 'stands' : 'stand'),
+                ),
+                'these rows',
+            ),
             default => new Flow($this->step('unread', 'Something that was not understood', $this->text($body)), 'rows'),
         };
     }
@@ -220,20 +247,36 @@ final class Steps
         foreach ($select->items as $item) {
             self::calls($item->value, $calls);
         }
-        $sums = array_values(array_filter($calls, fn (Call $call): bool => null === $call->over && $this->dialect->typing()->isAggregate(strtolower($call->names[\count($call->names) - 1]))));
+        $sums = array_values(
+            array_filter(
+                $calls,
+                fn (Call $call): bool => null === $call->over && $this->dialect->typing()->isAggregate(strtolower($call->names[\count($call->names) - 1])),
+            ),
+        );
         if ([] !== $select->group) {
             $group = array_map(static fn (Expression $by): Expression => self::meant($by, $select), $select->group);
             $by = implode(', ', array_map($this->text(...), $group));
             $words = 'One row for each different '.(\count($select->group) > 1 ? 'set of' : 'value of');
-            $how = ['ROLLUP' => ', and one for each total above them', 'CUBE' => ', and one for each total of any of them', 'SETS' => ', as grouping sets say'][$select->grouping] ?? '';
+            $how = [
+                'ROLLUP' => ', and one for each total above them',
+                'CUBE' => ', and one for each total of any of them',
+                'SETS' => ', as grouping sets say',
+            ][$select->grouping] ?? '';
             $flow->step = $this->step('group', $words, $by.$how, [$flow->step]);
-            $flow->keys = '' === $select->grouping ? [array_fill_keys(array_map(fn (Expression $by): string => $this->fieldOf($by, $flow) ?? $this->text($by), $group), true)] : [];
+            $flow->keys = '' === $select->grouping ? [
+                array_fill_keys(array_map(fn (Expression $by): string => $this->fieldOf($by, $flow) ?? $this->text($by), $group), true),
+            ] : [];
         } elseif ([] !== $sums) {
             $flow->step = $this->step('group', 'One row of all of them', '', [$flow->step]);
             $flow->keys = [[]];
         }
         if (null !== $select->having) {
-            $flow->step = $this->step('filter', [] === $select->group ? 'Keep it only where' : 'Keep only groups where', $this->text($select->having), [$flow->step]);
+            $flow->step = $this->step(
+                'filter',
+                [] === $select->group ? 'Keep it only where' : 'Keep only groups where',
+                $this->text($select->having),
+                [$flow->step],
+            );
         }
     }
 
@@ -302,7 +345,10 @@ final class Steps
                 [$this->fold($source->alias ?? $source->calls[0]->names[\count($source->calls[0]->names) - 1]) => ''],
             ),
             $source instanceof Joined => $this->joined($source),
-            default => new Flow($this->step('unread', 'Something that was not understood', $source instanceof UnreadSource ? $source->text : $this->text($source)), 'rows'),
+            default => new Flow(
+                $this->step('unread', 'Something that was not understood', $source instanceof UnreadSource ? $source->text : $this->text($source)),
+                'rows',
+            ),
         };
     }
 
@@ -360,7 +406,13 @@ final class Steps
      */
     private static function under(string $alias, array $keys): array
     {
-        return array_map(static fn (array $key): array => array_fill_keys(array_map(static fn (string $field): string => "$alias.$field", array_map(strval(...), array_keys($key))), true), $keys);
+        return array_map(
+            static fn (array $key): array => array_fill_keys(
+                array_map(static fn (string $field): string => "$alias.$field", array_map(strval(...), array_keys($key))),
+                true,
+            ),
+            $keys,
+        );
     }
 
     private function joined(Joined $join): Flow
@@ -404,7 +456,14 @@ final class Steps
 
         $fixed = null === $join->on ? [] : $this->fixed(self::conjuncts($join->on), $right);
 
-        return $this->besides($left, $right, $words, $detail, [...$equal, ...$fixed], \in_array($join->kind, ['CROSS', 'APPLY', 'OUTER APPLY'], true) && [] === $equal);
+        return $this->besides(
+            $left,
+            $right,
+            $words,
+            $detail,
+            [...$equal, ...$fixed],
+            \in_array($join->kind, ['CROSS', 'APPLY', 'OUTER APPLY'], true) && [] === $equal,
+        );
     }
 
     /**

@@ -17,8 +17,30 @@ final class Calls
     /** Words that stand between two arguments as a comma does. */
     private const BETWEEN = ['FROM', 'FOR', 'PLACING', 'USING', 'SIMILAR', 'ESCAPE', 'VALUE', 'PASSING', 'SEPARATOR', 'AGAINST', ':'];
     /** First arguments that are a unit or a way, not a field. */
-    private const UNIT_FIRST = ['EXTRACT', 'TIMESTAMPADD', 'TIMESTAMPDIFF', 'DATEDIFF', 'DATEADD', 'DATEPART', 'DATENAME', 'DATE_BUCKET', 'DATETRUNC', 'GET_FORMAT'];
-    private const CLOSING = ['ABSENT' => 1, 'NULL' => 1, 'ERROR' => 1, 'WITH' => 1, 'WITHOUT' => 1, 'IN' => 1, 'IGNORE' => 1, 'RESPECT' => 1, 'FORMAT' => 1, 'ON' => 1];
+    private const UNIT_FIRST = [
+        'EXTRACT',
+        'TIMESTAMPADD',
+        'TIMESTAMPDIFF',
+        'DATEDIFF',
+        'DATEADD',
+        'DATEPART',
+        'DATENAME',
+        'DATE_BUCKET',
+        'DATETRUNC',
+        'GET_FORMAT',
+    ];
+    private const CLOSING = [
+        'ABSENT' => 1,
+        'NULL' => 1,
+        'ERROR' => 1,
+        'WITH' => 1,
+        'WITHOUT' => 1,
+        'IN' => 1,
+        'IGNORE' => 1,
+        'RESPECT' => 1,
+        'FORMAT' => 1,
+        'ON' => 1,
+    ];
     private const AFTER = ['AGAINST' => 1, 'WITHIN' => 1, 'KEEP' => 1, 'FILTER' => 1, 'IGNORE' => 1, 'RESPECT' => 1, 'FROM' => 1, 'OVER' => 1];
     private const NAMED = ['XMLELEMENT', 'XMLPI', 'XMLATTRIBUTES', 'XMLFOREST'];
 
@@ -181,7 +203,11 @@ final class Calls
             return true;
         }
 
-        return \in_array($t->peek(), ['ORDER', 'LIMIT', 'AS', 'RETURNING', 'ABSENT', 'NULL', 'WITH', 'WITHOUT', 'IGNORE', 'RESPECT', 'IN', 'ON', 'DEFAULT', 'ERROR', 'FORMAT', 'NAME'], true);
+        return \in_array(
+            $t->peek(),
+            ['ORDER', 'LIMIT', 'AS', 'RETURNING', 'ABSENT', 'NULL', 'WITH', 'WITHOUT', 'IGNORE', 'RESPECT', 'IN', 'ON', 'DEFAULT', 'ERROR', 'FORMAT', 'NAME'],
+            true,
+        );
     }
 
     /** Words at the end of arguments that change nothing here: NULL ON NULL, WITH UNIQUE KEYS, IN BOOLEAN MODE, IGNORE NULLS. */
@@ -192,7 +218,8 @@ final class Calls
             return false;
         }
         foreach ([
-            ['ABSENT', 'ON', 'NULL'], ['NULL', 'ON', 'NULL'], ['NULL', 'ON', 'EMPTY'], ['NULL', 'ON', 'ERROR'], ['ERROR', 'ON', 'ERROR'], ['ERROR', 'ON', 'EMPTY'],
+            ['ABSENT', 'ON', 'NULL'], ['NULL', 'ON', 'NULL'], ['NULL', 'ON', 'EMPTY'], ['NULL', 'ON', 'ERROR'], ['ERROR', 'ON', 'ERROR'],
+            ['ERROR', 'ON', 'EMPTY'],
             ['WITH', 'UNIQUE', 'KEYS'], ['WITH', 'UNIQUE'], ['WITHOUT', 'UNIQUE', 'KEYS'], ['WITHOUT', 'UNIQUE'], ['WITH', 'WRAPPER'], ['WITHOUT', 'WRAPPER'],
             ['IN', 'BOOLEAN', 'MODE'], ['IN', 'NATURAL', 'LANGUAGE', 'MODE'], ['WITH', 'QUERY', 'EXPANSION'],
             ['IGNORE', 'NULLS'], ['RESPECT', 'NULLS'], ['FORMAT', 'JSON'], ['ON', 'OVERFLOW', 'ERROR'], ['ON', 'OVERFLOW', 'TRUNCATE'],
@@ -398,7 +425,12 @@ final class Calls
         }
         $base = $quoted || \count($parts) > 1 ? $this->schemaed($parts) : $parts[0];
         $again = match ($word) {
-            'DOUBLE' => ['PRECISION'], 'NATIONAL' => ['CHARACTER', 'CHAR', 'VARCHAR', 'VARYING'], 'CHARACTER', 'CHAR', 'BIT', 'NCHAR' => ['VARYING', 'LARGE', 'OBJECT'],
+            'DOUBLE' => ['PRECISION'], 'NATIONAL' => [
+                'CHARACTER',
+                'CHAR',
+                'VARCHAR',
+                'VARYING',
+            ], 'CHARACTER', 'CHAR', 'BIT', 'NCHAR' => ['VARYING', 'LARGE', 'OBJECT'],
             'SIGNED', 'UNSIGNED' => ['INTEGER', 'INT'], 'LONG' => ['RAW', 'VARCHAR', 'VARBINARY'], 'BINARY' => ['VARYING', 'LARGE', 'OBJECT'], default => [],
         };
         while (!$quoted && \in_array($t->peek(), $again, true)) {

@@ -40,10 +40,25 @@ final class Expressions
         'TIME' => 1, 'TIMESTAMPTZ' => 1, 'BIT' => 1, 'CHARACTER' => 1,
     ];
     /** Operators that are nothing else. */
-    private const PLAIN = ['AND' => 1, 'OR' => 1, '=' => 1, '+' => 1, '-' => 1, '*' => 1, '/' => 1, '<' => 1, '>' => 1, '<=' => 1, '>=' => 1, '<>' => 1, '||' => 1];
+    private const PLAIN = [
+        'AND' => 1,
+        'OR' => 1,
+        '=' => 1,
+        '+' => 1,
+        '-' => 1,
+        '*' => 1,
+        '/' => 1,
+        '<' => 1,
+        '>' => 1,
+        '<=' => 1,
+        '>=' => 1,
+        '<>' => 1,
+        '||' => 1,
+    ];
     private const QUANTIFIERS = ['ANY' => 1, 'SOME' => 1, 'ALL' => 1];
     private const NO_OPERATORS = [
-        '(' => 1, ')' => 1, ',' => 1, ';' => 1, '[' => 1, ']' => 1, '.' => 1, ':' => 1, '{' => 1, '}' => 1, '=>' => 1, '..' => 1, '(+)' => 1, '\\' => 1, '?' => 1,
+        '(' => 1, ')' => 1, ',' => 1, ';' => 1, '[' => 1, ']' => 1, '.' => 1, ':' => 1, '{' => 1, '}' => 1, '=>' => 1, '..' => 1, '(+)' => 1, '\\' => 1,
+        '?' => 1,
     ];
 
     public int $depth = 0;
@@ -119,7 +134,8 @@ final class Expressions
     {
         $t = $this->t;
         $word = $t->words[$t->at] ?? '';
-        if ('' === $word || ')' === $word || ',' === $word || isset(Parser::RESERVED[$word]) && !isset(Precedence::WORDS[$word]) && !isset(Precedence::BETWEEN_TWO[$word])) {
+        if ('' === $word || ')' === $word || ',' === $word || isset(Parser::RESERVED[$word]) && !isset(Precedence::WORDS[$word])
+            && !isset(Precedence::BETWEEN_TWO[$word])) {
             return null;
         }
         $binding = $t->dialect->binding;

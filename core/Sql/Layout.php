@@ -15,15 +15,20 @@ use Fasti\Core\Dialect\Grammar;
 final class Layout
 {
     private const CLAUSES = [
-        'WITH' => 1, 'SELECT' => 1, 'FROM' => 1, 'WHERE' => 1, 'GROUP' => 1, 'HAVING' => 1, 'ORDER' => 1, 'LIMIT' => 1, 'OFFSET' => 1, 'FETCH' => 1, 'UNION' => 1,
+        'WITH' => 1, 'SELECT' => 1, 'FROM' => 1, 'WHERE' => 1, 'GROUP' => 1, 'HAVING' => 1, 'ORDER' => 1, 'LIMIT' => 1, 'OFFSET' => 1, 'FETCH' => 1,
+        'UNION' => 1,
         'INTERSECT' => 1, 'EXCEPT' => 1, 'MINUS' => 1, 'WINDOW' => 1, 'VALUES' => 1, 'QUALIFY' => 1,
     ];
     private const JOINS = ['JOIN' => 1, 'LEFT' => 1, 'RIGHT' => 1, 'INNER' => 1, 'CROSS' => 1, 'FULL' => 1, 'NATURAL' => 1, 'STRAIGHT_JOIN' => 1];
     private const KEYWORDS = [
-        'AS' => 1, 'ON' => 1, 'USING' => 1, 'AND' => 1, 'OR' => 1, 'NOT' => 1, 'IN' => 1, 'IS' => 1, 'NULL' => 1, 'LIKE' => 1, 'BETWEEN' => 1, 'CASE' => 1, 'WHEN' => 1,
-        'THEN' => 1, 'ELSE' => 1, 'END' => 1, 'DISTINCT' => 1, 'ALL' => 1, 'BY' => 1, 'ASC' => 1, 'DESC' => 1, 'OVER' => 1, 'PARTITION' => 1, 'EXISTS' => 1, 'OUTER' => 1,
-        'LATERAL' => 1, 'RECURSIVE' => 1, 'FILTER' => 1, 'CAST' => 1, 'INTERVAL' => 1, 'ANY' => 1, 'ROWS' => 1, 'RANGE' => 1, 'NULLS' => 1, 'LAST' => 1, 'FIRST' => 1,
-        'TRUE' => 1, 'FALSE' => 1, 'COLLATE' => 1, 'WITHIN' => 1, 'SEPARATOR' => 1, 'ROLLUP' => 1, 'PRECEDING' => 1, 'FOLLOWING' => 1, 'UNBOUNDED' => 1, 'CURRENT' => 1,
+        'AS' => 1, 'ON' => 1, 'USING' => 1, 'AND' => 1, 'OR' => 1, 'NOT' => 1, 'IN' => 1, 'IS' => 1, 'NULL' => 1, 'LIKE' => 1, 'BETWEEN' => 1, 'CASE' => 1,
+        'WHEN' => 1,
+        'THEN' => 1, 'ELSE' => 1, 'END' => 1, 'DISTINCT' => 1, 'ALL' => 1, 'BY' => 1, 'ASC' => 1, 'DESC' => 1, 'OVER' => 1, 'PARTITION' => 1,
+        'EXISTS' => 1, 'OUTER' => 1,
+        'LATERAL' => 1, 'RECURSIVE' => 1, 'FILTER' => 1, 'CAST' => 1, 'INTERVAL' => 1, 'ANY' => 1, 'ROWS' => 1, 'RANGE' => 1, 'NULLS' => 1, 'LAST' => 1,
+        'FIRST' => 1,
+        'TRUE' => 1, 'FALSE' => 1, 'COLLATE' => 1, 'WITHIN' => 1, 'SEPARATOR' => 1, 'ROLLUP' => 1, 'PRECEDING' => 1, 'FOLLOWING' => 1, 'UNBOUNDED' => 1,
+        'CURRENT' => 1,
         'ROW' => 1, 'ONLY' => 1, 'TIES' => 1,
     ];
 
@@ -39,7 +44,8 @@ final class Layout
 
     /**
      * @return list<array{int, list<array{string, string, FieldPlace|Place|null}>}> how far in each line stands, and its
-     *                                                                               pieces: what kind (word, name, text, number, sign, blank), the text, what it means
+     *                                                                               pieces: what kind (word, name, text, number, sign, blank), the
+     * text, what it means
      */
     public static function of(Reading $reading, Grammar $dialect): array
     {
@@ -127,7 +133,11 @@ final class Layout
             $this->clause = $word;
         } elseif (isset(self::JOINS[$word]) && 'FROM' === $this->clause && !isset(self::JOINS[$before]) && 'OUTER' !== $before && '(' !== $t->peek(1)) {
             $this->end(1);
-        } elseif (('AND' === $word || 'OR' === $word) && 0 === $this->cases && \in_array($this->clause, ['WHERE', 'HAVING', 'FROM'], true) && 'BETWEEN' !== $this->between) {
+        } elseif (('AND' === $word || 'OR' === $word) && 0 === $this->cases && \in_array(
+            $this->clause,
+            ['WHERE', 'HAVING', 'FROM'],
+            true,
+        ) && 'BETWEEN' !== $this->between) {
             $this->end('FROM' === $this->clause ? 2 : 1);
         }
         $this->between = 'BETWEEN' === $word ? 'BETWEEN' : ('AND' === $word ? '' : $this->between);
@@ -160,7 +170,11 @@ final class Layout
                 $this->end();
                 $this->indent += 2;
             }
-        } elseif (',' === $word && ([] === $this->open || $this->open[\count($this->open) - 1][0]) && \in_array($this->clause, ['SELECT', 'FROM', 'WITH'], true)) {
+        } elseif (',' === $word && ([] === $this->open || $this->open[\count($this->open) - 1][0]) && \in_array(
+            $this->clause,
+            ['SELECT', 'FROM', 'WITH'],
+            true,
+        )) {
             $this->end(1);
         }
     }

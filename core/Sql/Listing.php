@@ -51,7 +51,10 @@ final readonly class Listing
         if (!$body instanceof Select) {
             return [];
         }
-        $stars = array_filter($body->items, static fn (Tree\Item $item): bool => $item->value instanceof Star || ($item->value instanceof Tree\Member && '*' === $item->value->name));
+        $stars = array_filter(
+            $body->items,
+            static fn (Tree\Item $item): bool => $item->value instanceof Star || ($item->value instanceof Tree\Member && '*' === $item->value->name),
+        );
         if (\count($stars) > 1) {
             return [];
         }

@@ -84,7 +84,13 @@ final class Parser
         $names = 0;
         foreach ($t->kinds as $i => $kind) {
             if ((Lexer::WORD === $kind || Lexer::QUOTED === $kind) && ++$names > self::MOST_NAMES) {
-                throw new SqlFault(\sprintf('The query holds more than %s names and words, which is more than is read at once. Cut it into smaller ones', number_format(self::MOST_NAMES)), $t->offsets[$i]);
+                throw new SqlFault(
+                    \sprintf(
+                        'The query holds more than %s names and words, which is more than is read at once. Cut it into smaller ones',
+                        number_format(self::MOST_NAMES),
+                    ),
+                    $t->offsets[$i],
+                );
             }
         }
     }

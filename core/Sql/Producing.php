@@ -60,7 +60,13 @@ final readonly class Producing
         if ([] !== $listed) {
             $columns = [];
             foreach ($listed as $name => $type) {
-                $columns[] = new Meaning((string) $name, '' === $type ? null : $this->resolver->typing->cast(null, $type), true, $from->values, $from->conditions);
+                $columns[] = new Meaning(
+                    (string) $name,
+                    '' === $type ? null : $this->resolver->typing->cast(null, $type),
+                    true,
+                    $from->values,
+                    $from->conditions,
+                );
             }
 
             return $columns;
@@ -106,7 +112,9 @@ final readonly class Producing
         $place = Place::parse($type);
         $table = null === $place ? null : $this->resolver->known->find('' === $place->schema ? null : $place->schema, $place->name, '');
         if (null === $table) {
-            return 1 === preg_match('/^(?:record|void|trigger)$/i', $type) || '' === $type ? null : [new Meaning('', $type, true, $from->values, $from->conditions)];
+            return 1 === preg_match('/^(?:record|void|trigger)$/i', $type) || '' === $type ? null : [
+                new Meaning('', $type, true, $from->values, $from->conditions),
+            ];
         }
         $columns = [];
         foreach ($table->columns as $column) {

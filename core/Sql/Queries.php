@@ -164,9 +164,9 @@ final class Queries
         }
         if ($t->take('TABLE')) {
             $table = $this->parser->sources->plain();
-            $star = $this->placed(new Item($this->placed(new Star(), $from)), $from);
+            $everything = $this->placed(new Item($this->placed(new Star(), $from)), $from);
 
-            return $this->placed(new Select([$star], [$table]), $from);
+            return $this->placed(new Select([$everything], [$table]), $from);
         }
         if (!$t->take('SELECT')) {
             throw $t->fault('“SELECT” was expected');
@@ -195,7 +195,20 @@ final class Queries
         $distinct = false;
         $on = [];
         $top = null;
-        while ('' !== ($word = $t->any('ALL', 'DISTINCT', 'DISTINCTROW', 'UNIQUE', 'HIGH_PRIORITY', 'STRAIGHT_JOIN', 'SQL_SMALL_RESULT', 'SQL_BIG_RESULT', 'SQL_BUFFER_RESULT', 'SQL_NO_CACHE', 'SQL_CACHE', 'SQL_CALC_FOUND_ROWS'))) {
+        while ('' !== ($word = $t->any(
+            'ALL',
+            'DISTINCT',
+            'DISTINCTROW',
+            'UNIQUE',
+            'HIGH_PRIORITY',
+            'STRAIGHT_JOIN',
+            'SQL_SMALL_RESULT',
+            'SQL_BIG_RESULT',
+            'SQL_BUFFER_RESULT',
+            'SQL_NO_CACHE',
+            'SQL_CACHE',
+            'SQL_CALC_FOUND_ROWS',
+        ))) {
             if ('DISTINCT' === $word || 'DISTINCTROW' === $word || 'UNIQUE' === $word) {
                 $distinct = true;
                 if ('DISTINCT' === $word && 'ON' === $t->peek() && '(' === $t->peek(1)) {

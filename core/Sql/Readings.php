@@ -79,7 +79,12 @@ final class Readings
         }
         $this->read[$key] = null;
         $unknown = $this->before($view);
-        $reading = $this->read((string) $view->definition, $view->schema, array_map(static fn (Column $column): string => $column->name, $view->columns), $unknown);
+        $reading = $this->read(
+            (string) $view->definition,
+            $view->schema,
+            array_map(static fn (Column $column): string => $column->name, $view->columns),
+            $unknown,
+        );
         $this->read[$key] = $reading;
         if (\in_array('', array_map(static fn (Column $column): string => $column->type, $view->columns), true) || [] === $view->columns) {
             $this->tables->complete($view->with(columns: $this->columns($view, $reading)));
@@ -176,7 +181,10 @@ final class Readings
             self::places($resolver->references),
             array_values($resolver->tables),
             array_map(
-                static fn (array $join): ReadJoin => new ReadJoin($join[0], array_map(static fn (array $pair): array => [$place($pair[0]), $place($pair[1])], array_values($join[1]))),
+                static fn (array $join): ReadJoin => new ReadJoin(
+                    $join[0],
+                    array_map(static fn (array $pair): array => [$place($pair[0]), $place($pair[1])], array_values($join[1])),
+                ),
                 array_values($resolver->joins),
             ),
             [...$unknown, ...array_values($byPlace)],
@@ -210,7 +218,11 @@ final class Readings
                 $columns[] = $said;
                 continue;
             }
-            $of = $field->unchanged && isset($field->values[0]) ? $this->tables->find($field->values[0]->schema, $field->values[0]->table, '')?->column($field->values[0]->column) : null;
+            $of = $field->unchanged && isset($field->values[0]) ? $this->tables->find(
+                $field->values[0]->schema,
+                $field->values[0]->table,
+                '',
+            )?->column($field->values[0]->column) : null;
             $type = $field->type ?? '';
             $columns[] = new Column(
                 $said->name ?? $field->name,

@@ -185,7 +185,10 @@ final class Resolver
         foreach (array_reverse($chain) as $step) {
             $right = $this->body($step->right, $scope);
             if (\count($right->columns) !== \count($result->columns) && !$right->open && !$result->open) {
-                $this->unknown($step->right->at, \sprintf('One side of the %s gives %d fields, the other %d', $step->kind, \count($result->columns), \count($right->columns)));
+                $this->unknown(
+                    $step->right->at,
+                    \sprintf('One side of the %s gives %d fields, the other %d', $step->kind, \count($result->columns), \count($right->columns)),
+                );
             }
             $result = $this->together($step, $result, $right);
         }
@@ -272,7 +275,8 @@ final class Resolver
                 continue;
             }
             $meaning = $this->valuing->of($item->value, $scope);
-            $name = $item->name ?? ($this->dialect->aliasesAnywhere && $item->value instanceof Ref && '' !== $meaning->name ? $meaning->name : $this->valuing->nameOf($item->value));
+            $name = $item->name ?? ($this->dialect->aliasesAnywhere && $item->value instanceof Ref
+                && '' !== $meaning->name ? $meaning->name : $this->valuing->nameOf($item->value));
             $block->columns[] = $column = $meaning->named($name);
             $scope->aliases[$this->fold($name)] ??= $column;
         }
@@ -420,7 +424,16 @@ final class Resolver
             for ($around = $scope; null !== $around; $around = $around->around) {
                 $block = $around->named[$this->fold($name)] ?? null;
                 if (null !== $block) {
-                    return new Relation($alias, null, $ref->columns, $block->columns, $block->open, $block->conditions, null !== $ref->alias, $this->dialect->anyCase);
+                    return new Relation(
+                        $alias,
+                        null,
+                        $ref->columns,
+                        $block->columns,
+                        $block->open,
+                        $block->conditions,
+                        null !== $ref->alias,
+                        $this->dialect->anyCase,
+                    );
                 }
             }
         }
@@ -450,7 +463,16 @@ final class Resolver
         $around = $source->lateral ? $scope : self::without($scope);
         $block = $this->stored($this->query($source->query, $around));
 
-        return new Relation($this->fold($source->alias ?? ''), null, $source->columns, $block->columns, $block->open, $block->conditions, true, $this->dialect->anyCase);
+        return new Relation(
+            $this->fold($source->alias ?? ''),
+            null,
+            $source->columns,
+            $block->columns,
+            $block->open,
+            $block->conditions,
+            true,
+            $this->dialect->anyCase,
+        );
     }
 
     /** The scope as a query beside its sources sees it. */
@@ -478,7 +500,9 @@ final class Resolver
             return $frame;
         }
 
-        return Frame::of(new Relation($this->fold($join->alias), null, [], $frame->all($this->dialect->anyCase), $frame->isOpen(), [], true, $this->dialect->anyCase));
+        return Frame::of(
+            new Relation($this->fold($join->alias), null, [], $frame->all($this->dialect->anyCase), $frame->isOpen(), [], true, $this->dialect->anyCase),
+        );
     }
 
     private function joinedTo(Joined $step, Frame $left, Scope $scope): Frame

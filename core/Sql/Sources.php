@@ -23,7 +23,8 @@ final class Sources
         'GROUP' => 1, 'HAVING' => 1, 'ORDER' => 1, 'LIMIT' => 1, 'OFFSET' => 1, 'FETCH' => 1, 'UNION' => 1, 'INTERSECT' => 1, 'EXCEPT' => 1, 'MINUS' => 1,
         'WINDOW' => 1, 'QUALIFY' => 1, 'FOR' => 1, 'STRAIGHT_JOIN' => 1, 'TABLESAMPLE' => 1, 'WITH' => 1, 'AS' => 1, 'CONNECT' => 1, 'START' => 1, 'SET' => 1,
         'INDEXED' => 1, 'NOT' => 1, 'USE' => 1, 'FORCE' => 1, 'IGNORE' => 1, 'PARTITION' => 1, 'PROCEDURE' => 1, 'INTO' => 1, 'RETURNING' => 1, 'OPTION' => 1,
-        'PIVOT' => 1, 'UNPIVOT' => 1, 'APPLY' => 1, 'LATERAL' => 1, 'SELECT' => 1, 'LOCK' => 1, 'FINAL' => 1, 'SAMPLE' => 1, 'MATCH_RECOGNIZE' => 1, 'MODEL' => 1,
+        'PIVOT' => 1, 'UNPIVOT' => 1, 'APPLY' => 1, 'LATERAL' => 1, 'SELECT' => 1, 'LOCK' => 1, 'FINAL' => 1, 'SAMPLE' => 1, 'MATCH_RECOGNIZE' => 1,
+        'MODEL' => 1,
     ];
 
     private int $depth = 0;
@@ -180,7 +181,10 @@ final class Sources
             $t->expect(')');
             [$alias, $columns, $types] = $this->alias();
 
-            return $this->placed($call instanceof Query ? new Derived($call, $alias, $columns, true) : new Produced([self::asCall($call)], $alias, $columns, $types), $from);
+            return $this->placed(
+                $call instanceof Query ? new Derived($call, $alias, $columns, true) : new Produced([self::asCall($call)], $alias, $columns, $types),
+                $from,
+            );
         }
         if ('VALUES' === $t->peek() && '(' === $t->peek(1)) {
             $query = $this->parser->queries->query();
@@ -323,7 +327,10 @@ final class Sources
         }
         [$alias] = $t->dialect->ownOperators || 'AS' === $t->peek() ? $this->alias() : [null];
         if (null !== $alias && $inner instanceof Joined) {
-            return $this->placed(new Joined($inner->kind, $inner->left, $inner->right, $inner->on, $inner->using, $inner->natural, $alias, $inner->usingAlias), $from);
+            return $this->placed(
+                new Joined($inner->kind, $inner->left, $inner->right, $inner->on, $inner->using, $inner->natural, $alias, $inner->usingAlias),
+                $from,
+            );
         }
 
         return $inner;
@@ -414,7 +421,16 @@ final class Sources
                 $made = $this->made();
                 continue;
             }
-            if ('' !== $t->any(',', 'PASSING', 'BY', 'REF', 'VALUE', 'FORMAT', 'JSON', 'AS') || ($t->take('ERROR', 'ON', 'ERROR') || $t->take('NULL', 'ON', 'ERROR'))) {
+            if ('' !== $t->any(
+                ',',
+                'PASSING',
+                'BY',
+                'REF',
+                'VALUE',
+                'FORMAT',
+                'JSON',
+                'AS',
+            ) || ($t->take('ERROR', 'ON', 'ERROR') || $t->take('NULL', 'ON', 'ERROR'))) {
                 continue;
             }
             $arguments[] = $this->parser->expressions->expression();

@@ -319,7 +319,8 @@ final readonly class Valuing
      */
     private function folded(string $sign, array $types): ?string
     {
-        if (\count($types) < 3 || 'AND' === $sign || 'OR' === $sign || str_contains($sign, 'BETWEEN') || str_contains($sign, 'IN') || str_contains($sign, 'LIKE')) {
+        if (\count($types) < 3 || 'AND' === $sign || 'OR' === $sign || str_contains($sign, 'BETWEEN') || str_contains($sign, 'IN')
+            || str_contains($sign, 'LIKE')) {
             return $this->typing->operation($sign, $types);
         }
         $type = $types[0];
@@ -533,7 +534,10 @@ final readonly class Valuing
         if (null !== $call->over) {
             $result->conditions += $this->window($call->over, $scope);
         }
-        $routine = $this->resolver->known->routine(\count($call->names) > 1 ? $call->names[\count($call->names) - 2] : null, $call->names[\count($call->names) - 1]);
+        $routine = $this->resolver->known->routine(
+            \count($call->names) > 1 ? $call->names[\count($call->names) - 2] : null,
+            $call->names[\count($call->names) - 1],
+        );
         $result->type = $call->type ?? (null === $routine || null === $routine->returns ? $this->typing->call($name, $types, null !== $call->over, $literals)
             : (string) preg_replace('/^(?:SETOF|TABLE)\s*/i', '', $routine->returns));
         $result->nullable = null !== $routine ? null : $this->typing->callMayBeEmpty($name, $empty, $scope->grouped, null !== $call->over);
@@ -545,7 +549,11 @@ final readonly class Valuing
     public function window(Window $window, Scope $scope): array
     {
         $conditions = [];
-        foreach ([...$window->partition, ...array_map(static fn (Tree\Sorted $sorted): Expression => $sorted->by, $window->order), ...$window->bounds] as $part) {
+        foreach ([
+            ...$window->partition,
+            ...array_map(static fn (Tree\Sorted $sorted): Expression => $sorted->by, $window->order),
+            ...$window->bounds,
+        ] as $part) {
             $meaning = $this->of($part, $scope);
             $conditions += $meaning->values + $meaning->conditions;
         }
@@ -585,12 +593,20 @@ final readonly class Valuing
             $expression instanceof Element => $this->figured($expression->base),
             $expression instanceof Cast => $this->figuredOr($expression->value, ['other', 'cast', 'caseof'], ['cast', $expression->type]),
             $expression instanceof Literal => null === $expression->type ? ['other', null] : ['cast', $expression->type],
-            $expression instanceof CaseOf => null === $expression->else ? ['caseof', null] : $this->figuredOr($expression->else, ['other', 'cast', 'caseof'], ['caseof', null]),
+            $expression instanceof CaseOf => null === $expression->else ? ['caseof', null] : $this->figuredOr(
+                $expression->else,
+                ['other', 'cast', 'caseof'],
+                ['caseof', null],
+            ),
             $expression instanceof ArrayOf => ['arrayof', null],
             $expression instanceof RowOf => ['rowof', null],
-            $expression instanceof Subquery => 'EXISTS' === $expression->how ? ['exists', null] : ('ARRAY' === $expression->how ? ['arrayof', null] : $this->figuredQuery($expression->query)),
+            $expression instanceof Subquery => 'EXISTS' === $expression->how ? ['exists', null]
+                : ('ARRAY' === $expression->how ? ['arrayof', null] : $this->figuredQuery($expression->query)),
             $expression instanceof Operation && 'COLLATE' === $expression->sign => $this->figured($expression->operands[0]),
-            $expression instanceof Operation && ('AT TIME ZONE' === $expression->sign || 'OVERLAPS' === $expression->sign) => ['call', 'OVERLAPS' === $expression->sign ? 'overlaps' : 'timezone'],
+            $expression instanceof Operation && ('AT TIME ZONE' === $expression->sign || 'OVERLAPS' === $expression->sign) => [
+                'call',
+                'OVERLAPS' === $expression->sign ? 'overlaps' : 'timezone',
+            ],
             $expression instanceof Operation && str_starts_with($expression->sign, 'INTERVAL') => ['cast', 'interval'],
             default => ['other', null],
         };

@@ -46,13 +46,20 @@ final readonly class Dependants
         $found = [];
         foreach ($edges as $edge) {
             $i = $numbers[$edge['from']];
-            $found[$i][$edge['entry']] ??= ['id' => $edge['entry'], 'name' => isset($views[$edge['entry']]) ? (string) $views[$edge['entry']]['place'] : '', 'fields' => []];
+            $found[$i][$edge['entry']] ??= [
+                'id' => $edge['entry'],
+                'name' => isset($views[$edge['entry']]) ? (string) $views[$edge['entry']]['place'] : '',
+                'fields' => [],
+            ];
             if ($edge['field'] > 0 && Part::Value->value === $edge['part']) {
                 $found[$i][$edge['entry']]['fields'][$edge['field']] = $names[$edge['field']] ?? '';
             }
         }
 
-        return array_map(static fn (array $of): array => array_values(array_map(static fn (array $view): array => ['fields' => array_values($view['fields'])] + $view, $of)), $found);
+        return array_map(
+            static fn (array $of): array => array_values(array_map(static fn (array $view): array => ['fields' => array_values($view['fields'])] + $view, $of)),
+            $found,
+        );
     }
 
     /**

@@ -57,8 +57,17 @@ final readonly class LineageCommand
                 $output->writeln($line, OutputInterface::OUTPUT_RAW);
             }
         } else {
-            $data = 'json' === $format ? $graph->toArray($wanted, $schema) : (new OpenLineage($catalog->engine, gmdate('Y-m-d\TH:i:s\Z')))->events(self::views($graph, $wanted, $schema));
-            $output->writeln(json_encode($data, \JSON_THROW_ON_ERROR | \JSON_INVALID_UTF8_SUBSTITUTE | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES | \JSON_PRETTY_PRINT), OutputInterface::OUTPUT_RAW);
+            $data = 'json' === $format ? $graph->toArray($wanted, $schema) : (new OpenLineage(
+                $catalog->engine,
+                gmdate('Y-m-d\TH:i:s\Z'),
+            ))->events(self::views($graph, $wanted, $schema));
+            $output->writeln(
+                json_encode(
+                    $data,
+                    \JSON_THROW_ON_ERROR | \JSON_INVALID_UTF8_SUBSTITUTE | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES | \JSON_PRETTY_PRINT,
+                ),
+                OutputInterface::OUTPUT_RAW,
+            );
         }
         foreach ($catalog->notes as $note) {
             $errors->writeln(OutputFormatter::escape($note));
@@ -74,9 +83,16 @@ final readonly class LineageCommand
      */
     private static function views(Graph $graph, ?array $wanted, string $schema): array
     {
-        $places = null === $wanted ? null : array_fill_keys(array_map(static fn (int|string $key): string => FieldPlace::ofKey((string) $key)->place()->key(), array_keys($wanted)), true);
+        $places = null === $wanted ? null : array_fill_keys(
+            array_map(static fn (int|string $key): string => FieldPlace::ofKey((string) $key)->place()->key(), array_keys($wanted)),
+            true,
+        );
 
-        return array_filter($graph->readings, static fn (string $key): bool => (null === $places || isset($places[$key])) && ('' === $schema || Place::ofKey($key)->schema === $schema), \ARRAY_FILTER_USE_KEY);
+        return array_filter(
+            $graph->readings,
+            static fn (string $key): bool => (null === $places || isset($places[$key])) && ('' === $schema || Place::ofKey($key)->schema === $schema),
+            \ARRAY_FILTER_USE_KEY,
+        );
     }
 
     /**
@@ -86,7 +102,10 @@ final readonly class LineageCommand
      */
     private static function found(Catalog $catalog, string $text): string
     {
-        $place = FieldPlace::parse($text) ?? throw new SourceError(\sprintf('“%s” is not the name of a field.', $text), 'Write table.field or schema.table.field, with parts in "…" where they hold a dot.');
+        $place = FieldPlace::parse($text) ?? throw new SourceError(
+            \sprintf('“%s” is not the name of a field.', $text),
+            'Write table.field or schema.table.field, with parts in "…" where they hold a dot.',
+        );
         $same = static fn (string $a, string $b): bool => mb_strtolower($a) === mb_strtolower($b);
         $tables = $found = [];
         foreach ($catalog->tables as $table) {
@@ -100,16 +119,32 @@ final readonly class LineageCommand
                 }
             }
         }
-        $exact = array_values(array_filter($found, static fn (string $key): bool => FieldPlace::ofKey($key)->column === $place->column && FieldPlace::ofKey($key)->table === $place->table));
+        $exact = array_values(
+            array_filter(
+                $found,
+                static fn (string $key): bool => FieldPlace::ofKey($key)->column === $place->column && FieldPlace::ofKey($key)->table === $place->table,
+            ),
+        );
         $found = 1 === \count($exact) ? $exact : $found;
         if (1 === \count($found)) {
             return $found[0];
         }
         if ([] !== $found) {
-            throw new SourceError(\sprintf('“%s” could be any of %s.', $text, implode(', ', array_map(static fn (string $key): string => (string) FieldPlace::ofKey($key), $found))), 'Say the schema too.');
+            throw new SourceError(
+                \sprintf(
+                    '“%s” could be any of %s.',
+                    $text,
+                    implode(', ', array_map(static fn (string $key): string => (string) FieldPlace::ofKey($key), $found)),
+                ),
+                'Say the schema too.',
+            );
         }
         throw new SourceError(
-            [] === $tables ? \sprintf('There is no table “%s” in the target.', $place->table) : \sprintf('%s has no field “%s”.', implode(' and ', $tables), $place->column),
+            [] === $tables ? \sprintf('There is no table “%s” in the target.', $place->table) : \sprintf(
+                '%s has no field “%s”.',
+                implode(' and ', $tables),
+                $place->column,
+            ),
             'fasti:survey with the same target lists what there is.',
         );
     }

@@ -61,7 +61,15 @@ final class LineageController extends AbstractController
         }
         $ids = array_keys($whole->fields);
         $placed = $this->fields->placed(array_values(array_filter($ids, static fn (int $id): bool => $id > 0)));
-        $rows = array_map(abs(...), array_values(array_filter(array_merge([], ...array_map(static fn (array $tie): array => [$tie['from'], $tie['to']], array_values($whole->ties))), static fn (int $id): bool => $id < 0)));
+        $rows = array_map(
+            abs(...),
+            array_values(
+                array_filter(
+                    array_merge([], ...array_map(static fn (array $tie): array => [$tie['from'], $tie['to']], array_values($whole->ties))),
+                    static fn (int $id): bool => $id < 0,
+                ),
+            ),
+        );
         $breaks = $this->lineages->breaks($starts);
         $views = array_values(array_unique([...array_map(static fn (FieldAt $field): int => $field->entry, $placed), ...array_keys($breaks), ...$rows]));
         $readings = $this->readings->of($views);
@@ -71,9 +79,14 @@ final class LineageController extends AbstractController
         ));
 
         return $this->render('lineage/show.html.twig', [
-            'at' => $at, 'entry' => $this->entries->one($entry), 'picture' => $picture, 'down' => $this->tree($down, $starts, true), 'up' => $this->tree($up, $starts, false),
-            'placed' => $placed + $this->fields->placed([...array_keys($down->fields), ...array_keys($up->fields)]), 'readings' => $readings, 'breaks' => $this->broken($breaks),
-            'conditions' => $conditions, 'cut' => $whole->cut, 'sources' => $this->sources->all(), 'links' => $this->links, 'views' => $this->store->placed($rows),
+            'at' => $at, 'entry' => $this->entries->one($entry), 'picture' => $picture, 'down' => $this->tree($down, $starts, true),
+            'up' => $this->tree($up, $starts, false),
+            'placed' => $placed + $this->fields->placed([
+                ...array_keys($down->fields),
+                ...array_keys($up->fields),
+            ]), 'readings' => $readings, 'breaks' => $this->broken($breaks),
+            'conditions' => $conditions, 'cut' => $whole->cut, 'sources' => $this->sources->all(), 'links' => $this->links,
+            'views' => $this->store->placed($rows),
         ]);
     }
 
@@ -107,7 +120,13 @@ final class LineageController extends AbstractController
                 'link' => $this->generateUrl('lineage_field', ['id' => $field->id]), 'focus' => $focused && isset($starts[$field->id]),
             ], $fields);
             if (isset($rows[$entry])) {
-                $shown[] = ['key' => (string) -$entry, 'label' => 'which rows it has', 'code' => false, 'link' => $this->links->entry($entry).'#steps', 'focus' => false];
+                $shown[] = [
+                    'key' => (string) -$entry,
+                    'label' => 'which rows it has',
+                    'code' => false,
+                    'link' => $this->links->entry($entry).'#steps',
+                    'focus' => false,
+                ];
             }
             $isView = null === $first || $first->isOfView();
             $source = null === $first ? $views[$entry]['source'] : $first->source;
@@ -148,7 +167,8 @@ final class LineageController extends AbstractController
                 'fields' => array_values(array_map(static fn (int $field): string => ($placed[$field] ?? null)?->place->column ?? '', $own)),
                 // Of a view in between, all that it shows is in question: it is named as a whole.
                 'on' => array_values(array_unique(array_map(
-                    static fn (int $field): string => isset($placed[$field]) ? $placed[$field]->place->table.(1 === $broken->away ? '.'.$placed[$field]->place->column : '') : '',
+                    static fn (int $field): string => isset($placed[$field])
+                        ? $placed[$field]->place->table.(1 === $broken->away ? '.'.$placed[$field]->place->column : '') : '',
                     $broken->on(),
                 ))),
                 'decides' => [] !== $broken->conditions,

@@ -54,7 +54,14 @@ final readonly class LineagePart implements DossierPart
         ]);
         $views = $this->entries->placed(array_values(array_unique(array_column($depending, 'entry'))));
         $traces = array_map(static fn (): FieldTrace => new FieldTrace(), $of);
-        [$conditions, $users] = $this->edges($behind, $depending, $traces, $placed, array_map(static fn (array $view): string => $view['place']->name, $views), $of);
+        [$conditions, $users] = $this->edges(
+            $behind,
+            $depending,
+            $traces,
+            $placed,
+            array_map(static fn (array $view): string => $view['place']->name, $views),
+            $of,
+        );
         foreach ($filled as $to => $from) {
             isset($traces[$to], $placed[$from]) && $traces[$to]->filledFrom = $placed[$from];
             isset($traces[$from], $placed[$to]) && $traces[$from]->fills[] = $placed[$to];

@@ -40,7 +40,10 @@ final class NotUnderstood implements Check
 
     public function of(int $view, Reading $reading): Noticed
     {
-        $words = array_map(static fn (Unknown $unknown): string => \sprintf('%s (line %s)', $unknown->what, str_replace(':', ', column ', $unknown->place($reading->text))), \array_slice($reading->unknown, 0, self::SHOWN));
+        $words = array_map(
+            static fn (Unknown $unknown): string => \sprintf('%s (line %s)', $unknown->what, str_replace(':', ', column ', $unknown->place($reading->text))),
+            \array_slice($reading->unknown, 0, self::SHOWN),
+        );
         $more = \count($reading->unknown) - \count($words);
 
         return new Noticed($view, null, 'Its query is understood only in part. '.implode('. ', $words).($more > 0 ? \sprintf('. And %d more', $more) : '').'.');

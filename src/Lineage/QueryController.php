@@ -105,7 +105,8 @@ final class QueryController extends AbstractController
         $sources = array_filter($this->sources->all(), static fn (array $one): bool => null !== Dialects::of($one['engine'])->grammar());
 
         return $this->render('lineage/queries.html.twig', [
-            'sources' => $sources, 'chosen' => $chosen, 'text' => $text, 'error' => $error, 'name' => $name, 'kept' => $kept, 'read' => $reading, 'reading' => $view,
+            'sources' => $sources, 'chosen' => $chosen, 'text' => $text, 'error' => $error, 'name' => $name, 'kept' => $kept, 'read' => $reading,
+            'reading' => $view,
             'traced' => $traced, 'links' => $this->links, 'queries' => null === $kept && null === $reading ? $this->queries->all() : [],
         ], new Response(status: null === $error ? 200 : 422));
     }

@@ -56,7 +56,11 @@ final readonly class ReadingStore
     {
         $readings = [];
         if ([] !== $entries) {
-            foreach ($this->db->iterateAssociative('SELECT entry_id, data FROM view_reading WHERE entry_id IN (?)', [$entries], [ArrayParameterType::INTEGER]) as $row) {
+            foreach ($this->db->iterateAssociative(
+                'SELECT entry_id, data FROM view_reading WHERE entry_id IN (?)',
+                [$entries],
+                [ArrayParameterType::INTEGER],
+            ) as $row) {
                 $readings[Row::int($row, 'entry_id')] = OpenForm::read(ViewReading::class, Row::json($row, 'data'));
             }
         }
@@ -115,7 +119,12 @@ final readonly class ReadingStore
                 [ArrayParameterType::INTEGER],
             );
             foreach ($rows as $row) {
-                $edges[] = ['entry' => Row::int($row, 'entry_id'), 'field' => Row::int($row, 'field_id'), 'from' => Row::int($row, 'from_id'), 'part' => Row::text($row, 'part')];
+                $edges[] = [
+                    'entry' => Row::int($row, 'entry_id'),
+                    'field' => Row::int($row, 'field_id'),
+                    'from' => Row::int($row, 'from_id'),
+                    'part' => Row::text($row, 'part'),
+                ];
             }
         }
 

@@ -46,7 +46,11 @@ final readonly class Retirements
     public function of(string $topic, array $ids): array
     {
         return array_map(
-            static fn (array $texts): Retirement => new Retirement('retired' === ($texts['retired'] ?? ''), $texts['replacedBy'] ?? '', $texts['retiresOn'] ?? ''),
+            static fn (array $texts): Retirement => new Retirement(
+                'retired' === ($texts['retired'] ?? ''),
+                $texts['replacedBy'] ?? '',
+                $texts['retiresOn'] ?? '',
+            ),
             $this->said->of($topic, $ids, self::PROPERTIES),
         );
     }

@@ -35,12 +35,35 @@ final readonly class StepsCommand
         try {
             $catalog = $this->targets->catalog($target, $dialect);
             $place = Place::parse($view) ?? throw new SourceError(\sprintf('“%s” is not the name of a view.', $view), 'Write name or schema.name.');
-            $found = array_values(array_filter($catalog->tables, static fn (Table $table): bool => 0 === strcasecmp($table->name, $place->name) && ('' === $place->schema || 0 === strcasecmp($table->schema, $place->schema))));
+            $found = array_values(
+                array_filter(
+                    $catalog->tables,
+                    static fn (Table $table): bool => 0 === strcasecmp($table->name, $place->name) && ('' === $place->schema || 0 === strcasecmp(
+                        $table->schema,
+                        $place->schema,
+                    )),
+                ),
+            );
             if (1 !== \count($found)) {
-                throw new SourceError([] === $found ? \sprintf('There is no view “%s” in the target.', $view) : \sprintf('“%s” could be any of %s.', $view, implode(', ', array_map(static fn (Table $table): string => (string) $table->place(), $found))), [] === $found ? 'fasti:survey with the same target lists what there is.' : 'Say the schema too.');
+                throw new SourceError(
+                    [] === $found ? \sprintf('There is no view “%s” in the target.', $view) : \sprintf(
+                        '“%s” could be any of %s.',
+                        $view,
+                        implode(', ', array_map(static fn (Table $table): string => (string) $table->place(), $found)),
+                    ),
+                    [] === $found ? 'fasti:survey with the same target lists what there is.' : 'Say the schema too.',
+                );
             }
             if (null === $found[0]->definition) {
-                throw new SourceError(\sprintf('%s is a %s%s.', $found[0]->place(), $found[0]->kind->value, $found[0]->kind->isView() ? ' whose query the account may not read' : ', which is made of no query'), $found[0]->kind->isView() ? 'Its owner can grant the right to see it.' : 'Name a view.');
+                throw new SourceError(
+                    \sprintf(
+                        '%s is a %s%s.',
+                        $found[0]->place(),
+                        $found[0]->kind->value,
+                        $found[0]->kind->isView() ? ' whose query the account may not read' : ', which is made of no query',
+                    ),
+                    $found[0]->kind->isView() ? 'Its owner can grant the right to see it.' : 'Name a view.',
+                );
             }
         } catch (SourceError $e) {
             $errors->writeln(OutputFormatter::escape($e->inWords()));

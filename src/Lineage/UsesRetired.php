@@ -15,8 +15,13 @@ use Fasti\Register\Joins;
 /** Something still uses what is retired: a view, a field that is filled from it, a table that refers to it. */
 final readonly class UsesRetired implements RegisterCheck
 {
-    public function __construct(private Retirements $retirements, private ReadingStore $store, private Fields $fields, private Origins $origins, private Joins $joins)
-    {
+    public function __construct(
+        private Retirements $retirements,
+        private ReadingStore $store,
+        private Fields $fields,
+        private Origins $origins,
+        private Joins $joins,
+    ) {
     }
 
     public function name(): string
@@ -74,7 +79,11 @@ final readonly class UsesRetired implements RegisterCheck
             yield new Noticed(
                 $user['view'],
                 1 === \count($own) && null === $user['entry'] ? $own[0] : null,
-                \sprintf('It uses %s, which is retired%s.', null === $user['entry'] ? $at->place->table.'.'.$at->place->column : $at->place->table, '' === $words ? '' : ': '.$words),
+                \sprintf(
+                    'It uses %s, which is retired%s.',
+                    null === $user['entry'] ? $at->place->table.'.'.$at->place->column : $at->place->table,
+                    '' === $words ? '' : ': '.$words,
+                ),
                 '',
                 '',
                 $words,
@@ -101,14 +110,33 @@ final readonly class UsesRetired implements RegisterCheck
             $words = (null === $of[$from] ? $fields[$from] : $entries[$of[$from]])->words();
             if (isset($filling[$field], $placed[$from])) {
                 $what = $placed[$from]->place->table.'.'.$placed[$from]->place->column;
-                yield new Noticed($filling[$field]->entry, $field, \sprintf('It is filled from %s, which is retired%s.', $what, '' === $words ? '' : ': '.$words), '', '', $words);
+                yield new Noticed(
+                    $filling[$field]->entry,
+                    $field,
+                    \sprintf('It is filled from %s, which is retired%s.', $what, '' === $words ? '' : ': '.$words),
+                    '',
+                    '',
+                    $words,
+                );
             }
         }
         foreach ($this->joins->of(array_keys($entries)) as $retired => $joins) {
             foreach ($joins as $join) {
                 if (!$join->out && $join->kind->counts() && !isset($entries[$join->fromId])) {
                     $words = $entries[$retired]->words();
-                    yield new Noticed($join->fromId, null, \sprintf('It refers to %s by %s, and that is retired%s.', $join->toName, implode(', ', array_column($join->pairs, 0)), '' === $words ? '' : ': '.$words), '', '', $words);
+                    yield new Noticed(
+                        $join->fromId,
+                        null,
+                        \sprintf(
+                            'It refers to %s by %s, and that is retired%s.',
+                            $join->toName,
+                            implode(', ', array_column($join->pairs, 0)),
+                            '' === $words ? '' : ': '.$words,
+                        ),
+                        '',
+                        '',
+                        $words,
+                    );
                 }
             }
         }

@@ -44,7 +44,9 @@ final readonly class ViewReading
         return false === $i ? null : $this->expressions[$i] ?? null;
     }
 
-    /** @return list<array{string, list<array{string, string, ?string, ?string, ?string}>}> the blanks before it, and pieces: kind, text, schema, table, field */
+    /**
+     * @return list<array{string, list<array{string, string, ?string, ?string, ?string}>}> the blanks before it, and pieces: kind, text, schema, table, field
+     */
     public function set(): array
     {
         $lines = [];

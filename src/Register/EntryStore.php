@@ -59,7 +59,9 @@ final readonly class EntryStore
     /** @return list<int> entries that are not to be used any more */
     public function retired(): array
     {
-        return self::numbers($this->db->fetchFirstColumn('SELECT id FROM entry WHERE standing = ? AND gone_at IS NULL ORDER BY id', [Standing::Retired->value]));
+        return self::numbers(
+            $this->db->fetchFirstColumn('SELECT id FROM entry WHERE standing = ? AND gone_at IS NULL ORDER BY id', [Standing::Retired->value]),
+        );
     }
 
     /**

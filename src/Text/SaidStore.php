@@ -49,7 +49,10 @@ final readonly class SaidStore
     public function all(string $topic, string $property): array
     {
         $said = [];
-        foreach ($this->db->iterateAssociative('SELECT topic_id, text FROM said WHERE topic = ? AND property = ? ORDER BY topic_id', [$topic, $property]) as $row) {
+        foreach ($this->db->iterateAssociative(
+            'SELECT topic_id, text FROM said WHERE topic = ? AND property = ? ORDER BY topic_id',
+            [$topic, $property],
+        ) as $row) {
             $said[Row::int($row, 'topic_id')] = Row::text($row, 'text');
         }
 

@@ -20,14 +20,29 @@ final class HouseTest extends TestCase
         'Search', 'Diagram', 'Lineage', 'Edition',
     ];
     /** Each room of the application knows those before it, and all of the core. */
-    private const APPLICATION = ['Support', 'Account', 'Work', 'Source', 'Text', 'Register', 'Finding', 'Lineage', 'Drift', 'Profile', 'Survey', 'Diagram', 'Edition'];
+    private const APPLICATION = [
+        'Support',
+        'Account',
+        'Work',
+        'Source',
+        'Text',
+        'Register',
+        'Finding',
+        'Lineage',
+        'Drift',
+        'Profile',
+        'Survey',
+        'Diagram',
+        'Edition',
+    ];
     /** The one room that reads and writes a table; any other asks it. */
     private const TABLES = [
         'account' => 'Account', 'sign_in_failure' => 'Account', 'job' => 'Work', 'source' => 'Source', 'connection' => 'Source',
         'change_event' => 'Text', 'said' => 'Text',
         'entry' => 'Register', 'field' => 'Register', 'entry_join' => 'Register', 'join_pair' => 'Register', 'identifier' => 'Register',
         'identifier_gram' => 'Register',
-        'finding' => 'Finding', 'view_reading' => 'Lineage', 'lineage' => 'Lineage', 'kept_query' => 'Lineage', 'profile' => 'Profile', 'survey' => 'Survey', 'edition' => 'Edition',
+        'finding' => 'Finding', 'view_reading' => 'Lineage', 'lineage' => 'Lineage', 'kept_query' => 'Lineage', 'profile' => 'Profile',
+        'survey' => 'Survey', 'edition' => 'Edition',
     ];
     /** Words of one engine: they stand where it is plugged in, and nowhere else. */
     private const ENGINES = '/[\'"](?:mariadb|mysql|postgresql|postgres|pgsql|sqlite)[\'"]/i';

@@ -106,7 +106,7 @@ test('verbs and standing are written in place and show where they belong', async
     await page.keyboard.type('watches');
     await page.keyboard.press('Enter');
     await expect(page.getByText('Saved', { exact: true })).toBeVisible();
-    await page.getByLabel('Standing').selectOption('in review');
+    await page.getByLabel('Standing', { exact: true }).selectOption('in review');
     await expect(page.getByText('Saved', { exact: true })).toBeVisible();
     await page.reload();
     await expect(sentence).toContainText('An alert rule watches exactly one parameter');

@@ -14,7 +14,9 @@ test('a view is shown as steps, and its query leads to the fields that it names'
     await signIn(page);
     await open(page, 'reading_month');
     await page.getByRole('link', { name: '4 steps' }).click();
-    await expect(page.locator('.steps b')).toHaveText(['Take reading_day, called f', 'Take day, called d', 'Join day; rows without drop out', 'One row for each different set of']);
+    await expect(page.locator('.steps b')).toHaveText([
+        'Take reading_day, called f', 'Take day, called d', 'Join day; rows without drop out', 'One row for each different set of',
+    ]);
     await expect(page.locator('.steps .ends')).toHaveText('Exactly one day to each row, any number of rows to each day.');
     const heights = await page.locator('.steps > li').evaluateAll((steps) => steps.map((step) => step.getBoundingClientRect().height));
     expect(Math.max(...heights)).toBeLessThan(80);
@@ -74,7 +76,8 @@ test('a pasted query is read, with what is not understood, and kept', async ({ p
     await signIn(page);
     await page.goto('/register/queries');
     await accessible(page);
-    await page.getByLabel('The query').fill('WITH n AS (SELECT station_id, sum(individuals) AS seen FROM sighting GROUP BY station_id)\nSELECT s.station_name, n.seen, nosuch FROM station s LEFT JOIN n ON n.station_id = s.station_id ORDER BY 2 DESC');
+    await page.getByLabel('The query').fill('WITH n AS (SELECT station_id, sum(individuals) AS seen FROM sighting GROUP BY station_id)\n'
+        + 'SELECT s.station_name, n.seen, nosuch FROM station s LEFT JOIN n ON n.station_id = s.station_id ORDER BY 2 DESC');
     await page.getByLabel('Source').selectOption({ label: 'mart' });
     await page.getByRole('button', { name: 'Read it' }).click();
     await expect(page.locator('.not-understood li')).toHaveText('No table here has a field “nosuch” at line 2, column 32');

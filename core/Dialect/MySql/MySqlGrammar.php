@@ -39,7 +39,8 @@ class MySqlGrammar extends Grammar
     public bool $hashedNames = false;
     public bool $aliasesInHaving = true;
     public array $binding = [
-        '||' => 10, '&&' => 20, 'IS' => 50, 'LIKE' => 50, 'IN' => 50, 'BETWEEN' => 48, 'REGEXP' => 50, '|' => 72, '&' => 74, '<<' => 76, '>>' => 76, '->' => 140, '->>' => 140,
+        '||' => 10, '&&' => 20, 'IS' => 50, 'LIKE' => 50, 'IN' => 50, 'BETWEEN' => 48, 'REGEXP' => 50, '|' => 72, '&' => 74, '<<' => 76, '>>' => 76,
+        '->' => 140, '->>' => 140,
     ];
     public string $bareFunctions = '/^(?:CURRENT_DATE|CURRENT_TIME|CURRENT_TIMESTAMP|LOCALTIME|LOCALTIMESTAMP|CURRENT_USER|CURRENT_ROLE|UTC_DATE|UTC_TIME|UTC_TIMESTAMP)$/';
 

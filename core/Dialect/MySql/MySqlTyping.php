@@ -17,22 +17,33 @@ class MySqlTyping extends Typing
     private const TEXTS = ['tinytext' => 63, 'text' => 16383, 'mediumtext' => 4194303, 'longtext' => 1073741823, 'json' => 1073741823];
     private const CONDITIONS = '/^(?:=|<>|!=|<|>|<=|>=|<=>|AND|OR|XOR|NOT|!|&&|\|\||(?:NOT )?(?:LIKE|IN|BETWEEN|REGEXP|RLIKE|SOUNDS|MATCH|MEMBER)|IS .*|.* (?:ANY|ALL))$/';
     private const INTEGERS = [
-        'year' => 'int(5)', 'month' => 'int(3)', 'day' => 'int(3)', 'dayofmonth' => 'int(3)', 'dayofweek' => 'int(1)', 'weekday' => 'int(1)', 'dayofyear' => 'int(4)',
-        'hour' => 'int(3)', 'minute' => 'int(3)', 'second' => 'int(3)', 'microsecond' => 'int(7)', 'quarter' => 'int(2)', 'week' => 'int(3)', 'yearweek' => 'int(7)',
-        'length' => 'int(10)', 'octet_length' => 'int(10)', 'char_length' => 'int(10)', 'character_length' => 'int(10)', 'bit_length' => 'int(11)', 'locate' => 'int(11)',
-        'instr' => 'int(11)', 'position' => 'int(11)', 'ascii' => 'int(3)', 'ord' => 'int(21)', 'field' => 'int(3)', 'find_in_set' => 'int(3)', 'strcmp' => 'int(2)',
-        'sign' => 'int(2)', 'datediff' => 'int(7)', 'to_days' => 'int(6)', 'to_seconds' => 'bigint(12)', 'timestampdiff' => 'bigint(21)', 'crc32' => 'int(10) unsigned',
-        'isnull' => 'int(1)', 'json_valid' => 'int(1)', 'json_length' => 'int(11)', 'json_depth' => 'int(11)', 'json_contains' => 'int(1)', 'json_exists' => 'int(1)',
-        'count' => 'bigint(21)', 'row_number' => 'bigint(21)', 'rank' => 'bigint(21)', 'dense_rank' => 'bigint(21)', 'ntile' => 'bigint(21)', 'bit_count' => 'int(2)',
-        'bit_or' => 'bigint(21) unsigned', 'bit_and' => 'bigint(21) unsigned', 'bit_xor' => 'bigint(21) unsigned', 'time_to_sec' => 'bigint(17)', 'period_diff' => 'int(6)',
-        'last_insert_id' => 'bigint(21) unsigned', 'connection_id' => 'bigint(10)', 'uuid_short' => 'bigint(21) unsigned', 'extract' => 'int(11)', 'inet_aton' => 'bigint(21)',
+        'year' => 'int(5)', 'month' => 'int(3)', 'day' => 'int(3)', 'dayofmonth' => 'int(3)', 'dayofweek' => 'int(1)', 'weekday' => 'int(1)',
+        'dayofyear' => 'int(4)',
+        'hour' => 'int(3)', 'minute' => 'int(3)', 'second' => 'int(3)', 'microsecond' => 'int(7)', 'quarter' => 'int(2)', 'week' => 'int(3)',
+        'yearweek' => 'int(7)',
+        'length' => 'int(10)', 'octet_length' => 'int(10)', 'char_length' => 'int(10)', 'character_length' => 'int(10)', 'bit_length' => 'int(11)',
+        'locate' => 'int(11)',
+        'instr' => 'int(11)', 'position' => 'int(11)', 'ascii' => 'int(3)', 'ord' => 'int(21)', 'field' => 'int(3)', 'find_in_set' => 'int(3)',
+        'strcmp' => 'int(2)',
+        'sign' => 'int(2)', 'datediff' => 'int(7)', 'to_days' => 'int(6)', 'to_seconds' => 'bigint(12)', 'timestampdiff' => 'bigint(21)',
+        'crc32' => 'int(10) unsigned',
+        'isnull' => 'int(1)', 'json_valid' => 'int(1)', 'json_length' => 'int(11)', 'json_depth' => 'int(11)', 'json_contains' => 'int(1)',
+        'json_exists' => 'int(1)',
+        'count' => 'bigint(21)', 'row_number' => 'bigint(21)', 'rank' => 'bigint(21)', 'dense_rank' => 'bigint(21)', 'ntile' => 'bigint(21)',
+        'bit_count' => 'int(2)',
+        'bit_or' => 'bigint(21) unsigned', 'bit_and' => 'bigint(21) unsigned', 'bit_xor' => 'bigint(21) unsigned', 'time_to_sec' => 'bigint(17)',
+        'period_diff' => 'int(6)',
+        'last_insert_id' => 'bigint(21) unsigned', 'connection_id' => 'bigint(10)', 'uuid_short' => 'bigint(21) unsigned', 'extract' => 'int(11)',
+        'inet_aton' => 'bigint(21)',
     ];
     private const DOUBLES = [
-        'sqrt' => 1, 'exp' => 1, 'ln' => 1, 'log' => 1, 'log2' => 1, 'log10' => 1, 'pow' => 1, 'power' => 1, 'sin' => 1, 'cos' => 1, 'tan' => 1, 'cot' => 1, 'asin' => 1,
+        'sqrt' => 1, 'exp' => 1, 'ln' => 1, 'log' => 1, 'log2' => 1, 'log10' => 1, 'pow' => 1, 'power' => 1, 'sin' => 1, 'cos' => 1, 'tan' => 1,
+        'cot' => 1, 'asin' => 1,
         'acos' => 1, 'atan' => 1, 'atan2' => 1, 'degrees' => 1, 'radians' => 1, 'rand' => 1, 'match' => 1,
     ];
     private const LONG = [
-        'json_extract' => 1, 'json_unquote' => 1, 'json_value' => 1, 'json_query' => 1, 'json_object' => 1, 'json_array' => 1, 'json_set' => 1, 'json_insert' => 1,
+        'json_extract' => 1, 'json_unquote' => 1, 'json_value' => 1, 'json_query' => 1, 'json_object' => 1, 'json_array' => 1, 'json_set' => 1,
+        'json_insert' => 1,
         'json_replace' => 1, 'json_remove' => 1, 'json_merge' => 1, 'json_merge_patch' => 1, 'json_merge_preserve' => 1, 'json_keys' => 1, 'json_quote' => 1,
         'json_compact' => 1, 'json_detailed' => 1, 'json_loose' => 1, 'json_search' => 1,
     ];
@@ -46,7 +57,10 @@ class MySqlTyping extends Typing
             'number' => match (true) {
                 1 === preg_match('/^0[xb]/i', $text) => 'varbinary('.max(1, intdiv(\strlen($text) - 1, 'x' === strtolower($text[1]) ? 2 : 8)).')',
                 1 === preg_match('/e/i', $text) => 'double',
-                str_contains($text, '.') => 'decimal('.\strlen(str_replace('.', '', ltrim($text, '0'))).','.\strlen(substr($text, (int) strpos($text, '.') + 1)).')',
+                str_contains($text, '.') => 'decimal('.\strlen(str_replace('.', '', ltrim($text, '0'))).','.\strlen(substr(
+                    $text,
+                    (int) strpos($text, '.') + 1,
+                )).')',
                 \strlen($digits) > 19 || (19 === \strlen($digits) && $digits > '9223372036854775807') => 'bigint('.\strlen($digits).') unsigned',
                 default => (\strlen($digits) < 10 || (10 === \strlen($digits) && $digits <= '2147483647') ? 'int' : 'bigint').'('.\strlen($text).')',
             },
@@ -135,13 +149,16 @@ class MySqlTyping extends Typing
         return match ($name) {
             'sum' => $this->summed($first, 22, 0),
             'avg' => $this->summed($first, 4, 4),
-            'std', 'stddev', 'stddev_pop', 'stddev_samp', 'variance', 'var_pop', 'var_samp' => null === $first ? null : (self::isExact($first) ? 'double(26,'.($this->precision($first)[1] + 4).')' : 'double'),
+            'std', 'stddev', 'stddev_pop', 'stddev_samp', 'variance', 'var_pop', 'var_samp' => null === $first ? null
+                : (self::isExact($first) ? 'double(26,'.($this->precision($first)[1] + 4).')' : 'double'),
             'min', 'max', 'any_value', 'first_value', 'last_value', 'nth_value', 'lag', 'lead' => $this->picked($first),
             'cume_dist', 'percent_rank' => 'double(12,10)',
             'median', 'percentile_cont', 'percentile_disc' => 'double(18,10)',
             'group_concat', 'json_arrayagg', 'json_objectagg' => 'mediumtext',
             'concat' => $this->text(array_sum(array_map($this->characters(...), $types))),
-            'concat_ws' => $this->text(array_sum(array_map($this->characters(...), \array_slice($types, 1))) + $this->characters($first) * max(0, \count($types) - 2)),
+            'concat_ws' => $this->text(
+                array_sum(array_map($this->characters(...), \array_slice($types, 1))) + $this->characters($first) * max(0, \count($types) - 2),
+            ),
             'substr', 'substring', 'mid' => $this->text(isset($literals[2]) ? min((int) $literals[2], $this->characters($first)) : $this->characters($first)),
             'substring_index', 'quote' => $this->text($this->characters($first)),
             'left', 'right' => $this->text(isset($literals[1]) ? min((int) $literals[1], $this->characters($first)) : $this->characters($first)),
@@ -155,7 +172,8 @@ class MySqlTyping extends Typing
             'ceil', 'ceiling', 'floor' => $this->leveled($first),
             'abs' => $first,
             'mod' => $this->arithmetic('MOD', $types),
-            'now', 'current_timestamp', 'localtimestamp', 'localtime', 'sysdate', 'utc_timestamp', 'from_unixtime', 'timestamp', 'str_to_date', 'convert_tz' => 'datetime',
+            'now', 'current_timestamp', 'localtimestamp', 'localtime', 'sysdate', 'utc_timestamp', 'from_unixtime', 'timestamp', 'str_to_date',
+            'convert_tz' => 'datetime',
             'curdate', 'current_date', 'utc_date', 'date', 'last_day', 'from_days', 'makedate' => 'date',
             'curtime', 'current_time', 'utc_time', 'time', 'timediff', 'sec_to_time', 'maketime' => 'time',
             'date_add', 'date_sub', 'adddate', 'subdate' => $this->moved($first, $types[1] ?? null),
@@ -209,10 +227,52 @@ class MySqlTyping extends Typing
 
     public function callMayBeEmpty(string $name, array $arguments, bool $grouped, bool $window): ?bool
     {
-        if (\in_array($name, ['curdate', 'curtime', 'sysdate', 'utc_date', 'utc_time', 'utc_timestamp', 'connection_id', 'version', 'md5', 'isnull', 'bit_or', 'bit_and', 'bit_xor', 'json_object', 'json_array'], true)) {
+        if (\in_array(
+            $name,
+            [
+                'curdate',
+                'curtime',
+                'sysdate',
+                'utc_date',
+                'utc_time',
+                'utc_timestamp',
+                'connection_id',
+                'version',
+                'md5',
+                'isnull',
+                'bit_or',
+                'bit_and',
+                'bit_xor',
+                'json_object',
+                'json_array',
+            ],
+            true,
+        )) {
             return \in_array(true, $arguments, true) && 'md5' === $name ? true : false;
         }
-        if (isset(self::SAME_TEXT[$name]) || \in_array($name, ['concat', 'substr', 'substring', 'left', 'right', 'length', 'char_length', 'octet_length', 'abs', 'round', 'ceil', 'ceiling', 'floor', 'greatest', 'least', 'if', 'locate'], true)) {
+        if (isset(self::SAME_TEXT[$name]) || \in_array(
+            $name,
+            [
+                'concat',
+                'substr',
+                'substring',
+                'left',
+                'right',
+                'length',
+                'char_length',
+                'octet_length',
+                'abs',
+                'round',
+                'ceil',
+                'ceiling',
+                'floor',
+                'greatest',
+                'least',
+                'if',
+                'locate',
+            ],
+            true,
+        )) {
             $counted = 'if' === $name ? \array_slice($arguments, 1) : $arguments;
 
             return \in_array(true, $counted, true) ? true : (\in_array(null, $counted, true) ? null : false);
@@ -408,6 +468,23 @@ class MySqlTyping extends Typing
 
     private function extracted(string $unit): string
     {
-        return 'int('.(['YEAR' => 5, 'QUARTER' => 2, 'MONTH' => 3, 'WEEK' => 3, 'DAY' => 3, 'HOUR' => 3, 'MINUTE' => 3, 'SECOND' => 3, 'MICROSECOND' => 7, 'YEAR_MONTH' => 7, 'DAY_HOUR' => 5, 'DAY_MINUTE' => 7, 'DAY_SECOND' => 9, 'HOUR_MINUTE' => 5, 'HOUR_SECOND' => 7, 'MINUTE_SECOND' => 5][$unit] ?? 11).')';
+        return 'int('.([
+            'YEAR' => 5,
+            'QUARTER' => 2,
+            'MONTH' => 3,
+            'WEEK' => 3,
+            'DAY' => 3,
+            'HOUR' => 3,
+            'MINUTE' => 3,
+            'SECOND' => 3,
+            'MICROSECOND' => 7,
+            'YEAR_MONTH' => 7,
+            'DAY_HOUR' => 5,
+            'DAY_MINUTE' => 7,
+            'DAY_SECOND' => 9,
+            'HOUR_MINUTE' => 5,
+            'HOUR_SECOND' => 7,
+            'MINUTE_SECOND' => 5,
+        ][$unit] ?? 11).')';
     }
 }

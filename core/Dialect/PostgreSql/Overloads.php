@@ -84,7 +84,11 @@ final readonly class Overloads
         if ('' !== $left) {
             // A text of no type is first taken for one of the other operand's.
             [$l, $r] = [self::UNKNOWN === $left ? $right : $left, self::UNKNOWN === $right ? $left : $right];
-            $found = $this->exact($sign, $l, $r) ?? ($this->typing->based($l) === $this->typing->based($r) ? $this->exact($sign, $this->typing->based($l), $this->typing->based($r)) : null);
+            $found = $this->exact($sign, $l, $r) ?? ($this->typing->based($l) === $this->typing->based($r) ? $this->exact(
+                $sign,
+                $this->typing->based($l),
+                $this->typing->based($r),
+            ) : null);
             if (null !== $found && (self::UNKNOWN === $left || self::UNKNOWN === $right)) {
                 return $found;
             }
@@ -153,7 +157,8 @@ final readonly class Overloads
         if (\count($candidates) > 1) {
             $candidates = self::most($candidates, fn (array $candidate): int => \count(array_filter(
                 $candidate[0],
-                fn (string $type, int $i): bool => self::UNKNOWN !== $based[$i] && ($type === $based[$i] || ($this->preferred($type) && $this->category($type) === $this->category($based[$i]))),
+                fn (string $type, int $i): bool => self::UNKNOWN !== $based[$i] && ($type === $based[$i]
+                    || ($this->preferred($type) && $this->category($type) === $this->category($based[$i]))),
                 \ARRAY_FILTER_USE_BOTH,
             )));
         }
@@ -199,7 +204,10 @@ final readonly class Overloads
                 if ($this->category($type) !== $category) {
                     return false;
                 }
-                $preferred = [] !== array_filter($candidates, fn (array $other): bool => $this->category($other[0][$i]) === $category && $this->preferred($other[0][$i]));
+                $preferred = [] !== array_filter(
+                    $candidates,
+                    fn (array $other): bool => $this->category($other[0][$i]) === $category && $this->preferred($other[0][$i]),
+                );
                 if ($preferred && !$this->preferred($type)) {
                     return false;
                 }
@@ -256,7 +264,10 @@ final readonly class Overloads
             return true;
         }
 
-        return str_starts_with($base, '_') && str_starts_with($to, '_') && isset($this->catalog->types[$to]) && $this->coerces(substr($base, 1), substr($to, 1));
+        return str_starts_with($base, '_') && str_starts_with($to, '_') && isset($this->catalog->types[$to]) && $this->coerces(
+            substr($base, 1),
+            substr($to, 1),
+        );
     }
 
     /** Whether a type that stands for many takes this one. */
@@ -299,7 +310,8 @@ final readonly class Overloads
     private function elementFor(string $generic, string $type): string
     {
         return match (true) {
-            str_ends_with($generic, 'array') && !str_ends_with($generic, 'nonarray') => str_starts_with($type, '_') ? substr($type, 1) : ($this->catalog->types[$type][4] ?? $type),
+            str_ends_with($generic, 'array') && !str_ends_with($generic, 'nonarray') => str_starts_with($type, '_') ? substr($type, 1)
+                : ($this->catalog->types[$type][4] ?? $type),
             str_ends_with($generic, 'range') => $this->catalog->types[$type][6] ?? $type,
             default => $type,
         };
@@ -318,10 +330,12 @@ final readonly class Overloads
         $elements = [];
         $ranges = [];
         foreach ($wanted as $i => $type) {
-            if (!str_starts_with($type, 'any') || 'any' === $type || self::UNKNOWN === $given[$i] || (('anycompatible' === $family) !== str_starts_with($type, 'anycompatible'))) {
+            if (!str_starts_with($type, 'any') || 'any' === $type || self::UNKNOWN === $given[$i]
+                || (('anycompatible' === $family) !== str_starts_with($type, 'anycompatible'))) {
                 continue;
             }
-            $base = 'any' === $family && (!str_contains($type, 'array') || str_contains($type, 'nonarray')) && !str_contains($type, 'range') ? $given[$i] : $this->typing->based($given[$i]);
+            $base = 'any' === $family && (!str_contains($type, 'array') || str_contains($type, 'nonarray')) && !str_contains($type, 'range')
+                ? $given[$i] : $this->typing->based($given[$i]);
             $elements[] = $this->elementFor($type, $base);
             if (str_contains($type, 'range')) {
                 $ranges[] = $base;

@@ -208,7 +208,11 @@ final class PostgreSqlTyping extends Typing
 
     public function callMayBeEmpty(string $name, array $arguments, bool $grouped, bool $window): ?bool
     {
-        if (\in_array($name, ['concat', 'concat_ws', 'num_nulls', 'num_nonnulls', 'jsonb_build_object', 'json_build_object', 'jsonb_build_array', 'json_build_array'], true)) {
+        if (\in_array(
+            $name,
+            ['concat', 'concat_ws', 'num_nulls', 'num_nonnulls', 'jsonb_build_object', 'json_build_object', 'jsonb_build_array', 'json_build_array'],
+            true,
+        )) {
             return false;
         }
         if ('concat_ws' === $name) {

@@ -118,7 +118,11 @@ final readonly class SqliteReader implements Reader
                 $columns[$name] = $this->asked($name);
             } catch (SourceError $e) {
                 // What a view calls may be closed to a file that comes from elsewhere; its query is read all the same.
-                $notes[] = \sprintf('The engine does not say the columns of %s (%s); they were worked out from its query.', $name, rtrim($e->getMessage(), '.'));
+                $notes[] = \sprintf(
+                    'The engine does not say the columns of %s (%s); they were worked out from its query.',
+                    $name,
+                    rtrim($e->getMessage(), '.'),
+                );
             }
         }
 
@@ -129,7 +133,10 @@ final readonly class SqliteReader implements Reader
     private function asked(string $name): array
     {
         $columns = [];
-        foreach ($this->source->rows('SELECT name, type, "notnull" AS required, dflt_value AS d FROM pragma_table_xinfo(:name) WHERE hidden <> 1 ORDER BY cid', ['name' => $name]) as $row) {
+        foreach ($this->source->rows(
+            'SELECT name, type, "notnull" AS required, dflt_value AS d FROM pragma_table_xinfo(:name) WHERE hidden <> 1 ORDER BY cid',
+            ['name' => $name],
+        ) as $row) {
             $columns[] = new Column((string) $row['name'], (string) $row['type'], '1' !== $row['required'], $row['d']);
         }
 

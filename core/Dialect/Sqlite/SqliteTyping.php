@@ -12,9 +12,49 @@ use Fasti\Core\Dialect\Typing;
  */
 final class SqliteTyping extends Typing
 {
-    private const TEXTS = ['strftime' => 1, 'date' => 1, 'time' => 1, 'datetime' => 1, 'printf' => 1, 'format' => 1, 'hex' => 1, 'typeof' => 1, 'quote' => 1, 'char' => 1, 'json' => 1, 'json_object' => 1, 'json_array' => 1, 'json_group_array' => 1, 'json_group_object' => 1, 'current_date' => 1, 'current_time' => 1, 'current_timestamp' => 1];
-    private const NUMBERS = ['julianday' => 1, 'total' => 1, 'avg' => 1, 'round' => 1, 'cume_dist' => 1, 'percent_rank' => 1, 'power' => 1, 'sqrt' => 1, 'exp' => 1, 'ln' => 1, 'log' => 1];
-    private const WHOLE = ['instr' => 1, 'unicode' => 1, 'changes' => 1, 'last_insert_rowid' => 1, 'random' => 1, 'unixepoch' => 1, 'json_array_length' => 1, 'sign' => 1];
+    private const TEXTS = [
+        'strftime' => 1,
+        'date' => 1,
+        'time' => 1,
+        'datetime' => 1,
+        'printf' => 1,
+        'format' => 1,
+        'hex' => 1,
+        'typeof' => 1,
+        'quote' => 1,
+        'char' => 1,
+        'json' => 1,
+        'json_object' => 1,
+        'json_array' => 1,
+        'json_group_array' => 1,
+        'json_group_object' => 1,
+        'current_date' => 1,
+        'current_time' => 1,
+        'current_timestamp' => 1,
+    ];
+    private const NUMBERS = [
+        'julianday' => 1,
+        'total' => 1,
+        'avg' => 1,
+        'round' => 1,
+        'cume_dist' => 1,
+        'percent_rank' => 1,
+        'power' => 1,
+        'sqrt' => 1,
+        'exp' => 1,
+        'ln' => 1,
+        'log' => 1,
+    ];
+    private const WHOLE = [
+        'instr' => 1,
+        'unicode' => 1,
+        'changes' => 1,
+        'last_insert_rowid' => 1,
+        'random' => 1,
+        'unixepoch' => 1,
+        'json_array_length' => 1,
+        'sign' => 1,
+    ];
 
     public function literal(string $kind, string $text): string
     {
@@ -42,7 +82,11 @@ final class SqliteTyping extends Typing
     {
         $known = array_unique(array_map(static fn (?string $type): string => strtoupper((string) $type), $types));
 
-        return 1 === \count($known) && \in_array($known[0], ['INTEGER', 'REAL'], true) ? $known[0] : ([] === array_diff($known, ['INTEGER', 'REAL']) ? 'REAL' : '');
+        return 1 === \count($known) && \in_array(
+            $known[0],
+            ['INTEGER', 'REAL'],
+            true,
+        ) ? $known[0] : ([] === array_diff($known, ['INTEGER', 'REAL']) ? 'REAL' : '');
     }
 
     public function call(string $name, array $types, bool $window = false, array $literals = []): string
@@ -81,7 +125,16 @@ final class SqliteTyping extends Typing
     public function produced(string $name, array $types): ?array
     {
         return match ($name) {
-            'json_each', 'json_tree' => ['key' => '', 'value' => '', 'type' => 'TEXT', 'atom' => '', 'id' => 'INTEGER', 'parent' => 'INTEGER', 'fullkey' => 'TEXT', 'path' => 'TEXT'],
+            'json_each', 'json_tree' => [
+                'key' => '',
+                'value' => '',
+                'type' => 'TEXT',
+                'atom' => '',
+                'id' => 'INTEGER',
+                'parent' => 'INTEGER',
+                'fullkey' => 'TEXT',
+                'path' => 'TEXT',
+            ],
             'generate_series' => ['value' => 'INTEGER'],
             default => null,
         };

@@ -37,18 +37,28 @@ final class LineageCommandTest extends AppTestCase
         $all = json_decode($tester->getDisplay(), true, 512, \JSON_THROW_ON_ERROR);
 
         self::assertIsArray($all);
+        self::assertIsArray($all['fields']);
+        self::assertIsArray($all['references']);
         self::assertSame(['fields', 'references', 'unknown'], array_keys($all));
         self::assertContains([
-            'of' => ['schema' => 'public', 'table' => 'months', 'column' => 'top'], 'from' => [['schema' => 'public', 'table' => 'days', 'column' => 'value']], 'expression' => 'max(value)',
+            'of' => ['schema' => 'public', 'table' => 'months', 'column' => 'top'], 'from' => [
+                ['schema' => 'public', 'table' => 'days', 'column' => 'value'],
+            ], 'expression' => 'max(value)',
         ], $all['fields']);
-        self::assertContains(['of' => ['schema' => 'public', 'table' => 'days'], 'to' => ['schema' => 'public', 'table' => 'reading', 'column' => 'taken']], $all['references']);
+        self::assertContains(
+            ['of' => ['schema' => 'public', 'table' => 'days'], 'to' => ['schema' => 'public', 'table' => 'reading', 'column' => 'taken']],
+            $all['references'],
+        );
         self::assertSame([], $all['unknown']);
     }
 
     public function testAFieldIsFollowedDownAndUp(): void
     {
         $down = $this->command('fasti:lineage', ['target' => $this->script, 'field' => 'months.top']);
-        self::assertSame("public.days.value  = value\n    from public.reading.value\npublic.months.top  = max(value)\n    from public.days.value\n", $down->getDisplay());
+        self::assertSame(
+            "public.days.value  = value\n    from public.reading.value\npublic.months.top  = max(value)\n    from public.days.value\n",
+            $down->getDisplay(),
+        );
         $up = $this->command('fasti:lineage', ['target' => $this->script, 'field' => 'public.reading.value', '--up' => true]);
         self::assertSame("public.days.value  = value\n  public.months.top  = max(value)\n", $up->getDisplay());
         $none = $this->command('fasti:lineage', ['target' => $this->script, 'field' => 'reading.station_id', '--up' => true]);
@@ -60,23 +70,43 @@ final class LineageCommandTest extends AppTestCase
         $tester = $this->command('fasti:lineage', ['target' => $this->script, 'field' => 'months.nosuch']);
         self::assertSame([1, ''], [$tester->getStatusCode(), $tester->getDisplay()]);
         self::assertStringContainsString('public.months has no field “nosuch”', $tester->getErrorOutput());
-        self::assertStringContainsString('is not the name of a field', $this->command('fasti:lineage', ['target' => $this->script, 'field' => 'months'])->getErrorOutput());
+        self::assertStringContainsString(
+            'is not the name of a field',
+            $this->command('fasti:lineage', ['target' => $this->script, 'field' => 'months'])->getErrorOutput(),
+        );
         self::assertSame(2, $this->command('fasti:lineage', ['target' => $this->script, '--format' => 'xml'])->getStatusCode());
     }
 
     public function testOpenLineageHasAnEventForEachView(): void
     {
-        $events = json_decode($this->command('fasti:lineage', ['target' => $this->script, '--format' => 'openlineage'])->getDisplay(), true, 512, \JSON_THROW_ON_ERROR);
+        $events = json_decode(
+            $this->command('fasti:lineage', ['target' => $this->script, '--format' => 'openlineage'])->getDisplay(),
+            true,
+            512,
+            \JSON_THROW_ON_ERROR,
+        );
 
         self::assertIsArray($events);
-        self::assertSame(['public.days', 'public.months'], array_map(static fn (mixed $event): mixed => \is_array($event) ? $event['job']['name'] ?? null : null, $events));
+        self::assertSame(
+            ['public.days', 'public.months'],
+            array_map(
+                static fn (mixed $event): mixed => \is_array($event) && \is_array($event['job'] ?? null) ? $event['job']['name'] ?? null : null,
+                $events,
+            ),
+        );
     }
 
     public function testTheStepsOfAViewAreSaid(): void
     {
         $tester = $this->command('fasti:steps', ['target' => $this->script, 'view' => 'months']);
-        self::assertSame("  1  Take days\n  2  Keep only rows where: value > 0\n  3  One row for each different value of: date_trunc('month', taken)\n", $tester->getDisplay());
-        self::assertStringContainsString('public.reading is a table, which is made of no query', $this->command('fasti:steps', ['target' => $this->script, 'view' => 'reading'])->getErrorOutput());
+        self::assertSame(
+            "  1  Take days\n  2  Keep only rows where: value > 0\n  3  One row for each different value of: date_trunc('month', taken)\n",
+            $tester->getDisplay(),
+        );
+        self::assertStringContainsString(
+            'public.reading is a table, which is made of no query',
+            $this->command('fasti:steps', ['target' => $this->script, 'view' => 'reading'])->getErrorOutput(),
+        );
         self::assertSame(1, $this->command('fasti:steps', ['target' => $this->script, 'view' => 'nosuch'])->getStatusCode());
     }
 

@@ -27,6 +27,8 @@ use Fasti\Tests\App\AppTestCase;
 use Fasti\Tests\Core\Made;
 use Fasti\Text\BadText;
 use Fasti\Text\Texts;
+use Symfony\Bundle\FrameworkBundle\Console\Application;
+use Symfony\Component\Console\Tester\CommandTester;
 
 /** What the register knows of where fields come from, and what it does with it. */
 final class LineageTest extends AppTestCase
@@ -46,7 +48,10 @@ final class LineageTest extends AppTestCase
         self::apply($this->source, self::rivers());
         $page = $this->client->request('GET', '/register/'.self::entryId('day_mean'));
 
-        self::assertSame(['Take reading', 'Keep only rows where', 'One row for each different value of'], $page->filter('.steps b')->each(static fn ($step): string => $step->text()));
+        self::assertSame(
+            ['Take reading', 'Keep only rows where', 'One row for each different value of'],
+            $page->filter('.steps b')->each(static fn ($step): string => $step->text()),
+        );
         self::assertSame('flag = \'G\'', $page->filter('.steps .code')->first()->text());
         $row = $page->filter('#field-'.self::fieldId('day_mean', 'mean'));
         self::assertSame('avg(value)', $row->filter('.lineage dd')->first()->text());
@@ -100,8 +105,14 @@ final class LineageTest extends AppTestCase
         $this->write(FieldTopic::NAME, $value, 'replacedBy', '', 'reading.level');
         $this->write(FieldTopic::NAME, $value, 'retiresOn', '', '2027-03-31');
 
-        self::assertSame(['It uses reading.value, which is retired: replaced by reading.level, to be used until 31 March 2027 at the latest.'], $this->findings('uses-retired'));
-        self::assertSame(self::fieldId('day_mean', 'mean'), self::scalar("SELECT field_id FROM finding WHERE check_name = 'uses-retired' AND ended_at IS NULL"));
+        self::assertSame(
+            ['It uses reading.value, which is retired: replaced by reading.level, to be used until 31 March 2027 at the latest.'],
+            $this->findings('uses-retired'),
+        );
+        self::assertSame(
+            self::fieldId('day_mean', 'mean'),
+            self::scalar("SELECT field_id FROM finding WHERE check_name = 'uses-retired' AND ended_at IS NULL"),
+        );
         $page = $this->client->request('GET', '/register/'.self::entryId('reading'));
         self::assertSame('retired', $page->filter("#field-$value .tags .rubric")->last()->text());
         $this->write(FieldTopic::NAME, $value, 'retired', 'retired', '');
@@ -160,30 +171,41 @@ final class LineageTest extends AppTestCase
 
     public function testWhatIsFilledFromSomethingRetiredOrRefersToItUsesItToo(): void
     {
-        self::apply($this->source, Made::catalog(...self::rivers()->tables, ...[Made::table('note', ['reading_id' => 'int(11)'], ['reading_id' => 'reading'])]));
+        self::apply(
+            $this->source,
+            Made::catalog(...self::rivers()->tables, ...[Made::table('note', ['reading_id' => 'int(11)'], ['reading_id' => 'reading'])]),
+        );
         self::apply($this->source('mart'), new Catalog('sqlite', '', [new Table('main', 'fact', TableType::Table, '', [new Column('level', 'REAL')])]));
         $this->write(FieldTopic::NAME, self::fieldId('fact', 'level'), 'origin', '', 'rivers: reading.value');
         $this->write(EntryTopic::NAME, self::entryId('reading'), 'standing', 'open', 'retired');
 
         self::assertSame([
-            'It is filled from reading.value, which is retired.', 'It refers to reading by reading_id, and that is retired.', 'It uses reading, which is retired.',
+            'It is filled from reading.value, which is retired.', 'It refers to reading by reading_id, and that is retired.',
+            'It uses reading, which is retired.',
         ], $this->findings('uses-retired'));
     }
 
     public function testTwoSourcesMeetWhereNamesAndDataAgree(): void
     {
         self::apply($this->source, self::rivers());
-        self::apply($this->source('mart'), new Catalog('sqlite', '', [new Table('main', 'reading', TableType::Table, '', [new Column('value', 'REAL'), new Column('flag', 'TEXT')])]));
-        [$old, $new] = array_map(intval(...), self::db()->fetchFirstColumn("SELECT id FROM entry WHERE name = 'reading' ORDER BY id"));
+        self::apply(
+            $this->source('mart'),
+            new Catalog('sqlite', '', [new Table('main', 'reading', TableType::Table, '', [new Column('value', 'REAL'), new Column('flag', 'TEXT')])]),
+        );
+        [$old, $new] = self::numbers("SELECT id FROM entry WHERE name = 'reading' ORDER BY id");
         $flags = new FieldProfile(100, 100, distinct: 3, frequent: ['G' => 60, 'S' => 30, 'B' => 10], frequentOf: 100);
         foreach ([$old, $new] as $entry) {
             self::get(Profiles::class)->keep($entry, new TableProfile(100, 100, '', ['flag' => $flags]));
         }
-        [$from, $to] = array_map(intval(...), self::db()->fetchFirstColumn("SELECT f.id FROM field f WHERE f.name = 'flag' ORDER BY f.id"));
+        [$from, $to] = self::numbers("SELECT f.id FROM field f WHERE f.name = 'flag' ORDER BY f.id");
 
         self::assertSame([['from' => $from, 'to' => $to]], self::get(Origins::class)->alike([$to]));
         self::assertSame([$to => 0, $from => 1], self::get(Lineages::class)->down([$to])->fields);
-        self::assertSame([], self::get(Origins::class)->alike(array_map(intval(...), self::db()->fetchFirstColumn("SELECT id FROM field WHERE name = 'value'"))), 'Names alone are not enough.');
+        self::assertSame(
+            [],
+            self::get(Origins::class)->alike(self::numbers("SELECT id FROM field WHERE name = 'value'")),
+            'Names alone are not enough.',
+        );
     }
 
     public function testAChangeNamesTheViewsThatDependOnItAndMakesTheirTextsDoubtful(): void
@@ -209,11 +231,26 @@ final class LineageTest extends AppTestCase
     public function testAViewWhoseTableIsGoneIsSaidToBeUnderstoodOnlyInPart(): void
     {
         self::apply($this->source, self::rivers());
-        self::apply($this->source, Made::catalog(...array_values(array_filter(self::rivers()->tables, static fn (Table $table): bool => 'reading' !== $table->name))));
+        self::apply(
+            $this->source,
+            Made::catalog(...array_values(array_filter(self::rivers()->tables, static fn (Table $table): bool => 'reading' !== $table->name))),
+        );
 
         self::assertSame(['Its query is understood only in part. reading is not in the catalog (line 1, column 37).'], $this->findings('view-not-understood'));
         $this->client->request('GET', '/register/'.self::entryId('day_mean'));
         self::assertSelectorTextContains('.not-understood', 'reading is not in the catalog at line 1, column 37');
+    }
+
+    public function testViewsOfARegisterThatNobodyReadYetAreReadByCommand(): void
+    {
+        self::apply($this->source, self::rivers());
+        self::db()->executeStatement('DELETE FROM lineage');
+        self::db()->executeStatement('DELETE FROM view_reading');
+        $tester = new CommandTester((new Application(self::$kernel ?? throw new \LogicException('No kernel.')))->find('fasti:read-views'));
+        $tester->execute(['--missing' => true]);
+
+        self::assertSame(2, self::scalar('SELECT COUNT(*) FROM view_reading'));
+        self::assertGreaterThan(2, self::scalar('SELECT COUNT(*) FROM lineage'));
     }
 
     public function testAPastedQueryIsReadAndKept(): void
@@ -254,10 +291,21 @@ final class LineageTest extends AppTestCase
         self::assertSelectorTextContains('.answer.bad', 'Paste a query or hand in a file with one.');
     }
 
+    /** @return list<int> */
+    private static function numbers(string $sql): array
+    {
+        return array_values(array_map(intval(...), array_filter(self::db()->fetchFirstColumn($sql), is_numeric(...))));
+    }
+
     /** @return list<string> titles of the open findings of a check */
     private function findings(string $check): array
     {
-        return array_values(array_filter(self::db()->fetchFirstColumn('SELECT title FROM finding WHERE check_name = ? AND ended_at IS NULL ORDER BY title', [$check]), is_string(...)));
+        return array_values(
+            array_filter(
+                self::db()->fetchFirstColumn('SELECT title FROM finding WHERE check_name = ? AND ended_at IS NULL ORDER BY title', [$check]),
+                is_string(...),
+            ),
+        );
     }
 
     private function write(string $topic, int $id, string $property, string $before, string $after): void
@@ -270,8 +318,22 @@ final class LineageTest extends AppTestCase
     {
         return Made::catalog(
             Made::table('reading', ['day' => 'date', 'value' => $type.'?', 'flag' => 'char(1)']),
-            new Table('main', 'day_mean', TableType::View, '', [new Column('day', 'date', false), new Column('mean', 'decimal(10,6)')], definition: "SELECT day, avg(value) AS mean FROM reading WHERE flag = 'G' GROUP BY day"),
-            new Table('main', 'month_mean', TableType::View, '', [new Column('highest', 'decimal(10,6)')], definition: 'SELECT max(mean) AS highest FROM day_mean'),
+            new Table(
+                'main',
+                'day_mean',
+                TableType::View,
+                '',
+                [new Column('day', 'date', false), new Column('mean', 'decimal(10,6)')],
+                definition: "SELECT day, avg(value) AS mean FROM reading WHERE flag = 'G' GROUP BY day",
+            ),
+            new Table(
+                'main',
+                'month_mean',
+                TableType::View,
+                '',
+                [new Column('highest', 'decimal(10,6)')],
+                definition: 'SELECT max(mean) AS highest FROM day_mean',
+            ),
         );
     }
 }

@@ -67,7 +67,11 @@ final class DossierTest extends AppTestCase
         self::assertStringNotContainsString('hidden-9', $this->content());
         self::assertStringContainsString('Not shown: the collection holds personal data (api_key)', $page->filter('.shapes')->text());
         self::assertSame('secret', $page->filter('#field-'.self::fieldId('message', 'api_key').' .tags .ochre')->text());
-        self::assertSame(0, $page->filter('#field-'.self::fieldId('message', 'api_key').' select[data-property=personal]')->count(), 'Nobody is asked about a secret.');
+        self::assertSame(
+            0,
+            $page->filter('#field-'.self::fieldId('message', 'api_key').' select[data-property=personal]')->count(),
+            'Nobody is asked about a secret.',
+        );
         self::assertSame(1, $page->filter('#field-'.self::fieldId('message', 'sent').' select[data-property=personal]')->count());
     }
 

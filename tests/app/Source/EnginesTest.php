@@ -161,7 +161,24 @@ final class EnginesTest extends AppTestCase
         $joins = static fn (Catalog $catalog): array => array_merge(...array_map(static fn (Table $table): array => array_map(static fn ($key): string => $table->name.'.'.implode(',', $key->columns).' → '.$key->references->table, $table->foreignKeys), $catalog->tables));
         self::assertSame(self::names($a, 'main'), self::names($b, 'public'));
         self::assertEqualsCanonicalizing($joins($a), $joins($b));
-        self::assertSame(['catchment', 'day', 'month_summary', 'parameter', 'reach', 'reading_day', 'reading_month', 'reading_month_place', 'sighting', 'sighting_season', 'species', 'station', 'station_place'], self::names($a, 'main'));
+        self::assertSame(
+            [
+                'catchment',
+                'day',
+                'month_summary',
+                'parameter',
+                'reach',
+                'reading_day',
+                'reading_month',
+                'reading_month_place',
+                'sighting',
+                'sighting_season',
+                'species',
+                'station',
+                'station_place',
+            ],
+            self::names($a, 'main'),
+        );
     }
 
     /** @return iterable<string, array{string}> */

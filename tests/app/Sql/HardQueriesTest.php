@@ -102,7 +102,10 @@ final class HardQueriesTest extends AppTestCase
         $server->exec('DROP DATABASE IF EXISTS fasti_queries');
         $server->exec('CREATE DATABASE fasti_queries');
         $server->exec('USE fasti_queries');
-        foreach (preg_split('/;\n/', (string) preg_replace('/^--.*\n/m', '', (string) file_get_contents(self::FOLDER.'mariadb.schema.sql'))) ?: [] as $statement) {
+        foreach (preg_split(
+            '/;\n/',
+            (string) preg_replace('/^--.*\n/m', '', (string) file_get_contents(self::FOLDER.'mariadb.schema.sql')),
+        ) ?: [] as $statement) {
             '' === trim($statement) || $server->exec($statement);
         }
         $queries = Queries::hard('mariadb');
@@ -152,7 +155,10 @@ final class HardQueriesTest extends AppTestCase
             $view = $catalog->table($schema, "q$i");
             self::assertNotNull($view);
             foreach (self::both($catalog, "q$i", $queries[$title][0], $schema, $schema) as $which => $reading) {
-                array_push($faults, ...self::compared("$title, $which", $reading, array_map(static fn (string $name): string => "$schema.$name", $queries[$title][1]), null));
+                array_push(
+                    $faults,
+                    ...self::compared("$title, $which", $reading, array_map(static fn (string $name): string => "$schema.$name", $queries[$title][1]), null),
+                );
                 $names = array_map(static fn (ReadField $field): string => $field->name, $reading->fields);
                 if ($names !== array_map(static fn (Column $column): string => $column->name, $view->columns)) {
                     $faults[] = "$title, $which: names ".implode(', ', $names);

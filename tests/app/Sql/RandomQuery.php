@@ -85,7 +85,10 @@ final class RandomQuery
         $grouped = null === $families && $this->chance(20);
         $items = $columns = [];
         $group = $used = [];
-        foreach ($families ?? array_map(fn (): string => $this->one(['num', 'num', 'text', 'text', 'bool', 'time', 'list', 'json', 'odd']), range(1, $this->number(1, 4))) as $family) {
+        foreach ($families ?? array_map(
+            fn (): string => $this->one(['num', 'num', 'text', 'text', 'bool', 'time', 'list', 'json', 'odd']),
+            range(1, $this->number(1, 4)),
+        ) as $family) {
             $value = $grouped && $this->chance(60) ? $this->aggregate($family, $depth) : $this->value($family, $depth);
             $grouped && !str_contains($value, '/*agg*/') && $group[] = $value;
             $name = $inner || $this->chance(50) || isset($used[$value]) ? 'c'.++$this->aliases : '';
@@ -217,42 +220,71 @@ final class RandomQuery
         ];
         $own = [
             'num' => [
-                fn (): string => $n().' '.$this->one(['+', '-', '*', '/', '%']).' '.$n(), static fn (): string => '- '.$n(), static fn (): string => 'abs('.$n().')',
+                fn (): string => $n().' '.$this->one(['+', '-', '*', '/', '%']).' '.$n(), static fn (): string => '- '.$n(),
+                static fn (): string => 'abs('.$n().')',
                 static fn (): string => 'round('.$n().', 1)', static fn (): string => 'length('.$t().')', static fn (): string => 'extract(year from '.$d().')',
-                fn (): string => 'CAST('.$n().' AS '.$this->one(self::TYPES['num']).')', static fn (): string => 'array_length('.$l().', 1)', static fn (): string => 'sum('.$n().') OVER ()',
-                static fn (): string => 'row_number() OVER (PARTITION BY '.$t().')', static fn (): string => 'greatest('.$n().', '.$n().')', static fn (): string => 'power('.$n().', 2)',
-                static fn (): string => 'position('.$t().' in '.$t().')', static fn (): string => 'floor('.$n().')', fn (): string => $n().'::'.$this->one(['int', 'float8', 'decimal(5)', 'int8']),
+                fn (): string => 'CAST('.$n().' AS '.$this->one(self::TYPES['num']).')', static fn (): string => 'array_length('.$l().', 1)',
+                static fn (): string => 'sum('.$n().') OVER ()',
+                static fn (): string => 'row_number() OVER (PARTITION BY '.$t().')', static fn (): string => 'greatest('.$n().', '.$n().')',
+                static fn (): string => 'power('.$n().', 2)',
+                static fn (): string => 'position('.$t().' in '.$t().')', static fn (): string => 'floor('.$n().')', fn (): string => $n().'::'.$this->one([
+                    'int',
+                    'float8',
+                    'decimal(5)',
+                    'int8',
+                ]),
             ],
             'text' => [
-                static fn (): string => $t().' || '.$t(), static fn (): string => $t().' || '.$n(), static fn (): string => 'upper('.$t().')', static fn (): string => 'substring('.$t().' from 1 for 2)',
-                static fn (): string => $n().'::text', fn (): string => $t().'::character varying('.$this->number(1, 30).')', static fn (): string => 'trim('.$t().')',
-                static fn (): string => 'to_char('.$d().", 'YYYY')", static fn (): string => $j()." ->> 'a'", static fn (): string => 'concat('.$t().', '.$n().')',
-                static fn (): string => 'array_to_string('.$l().", ',')", static fn (): string => 'left('.$t().', 2)', static fn (): string => 'max('.$t().') OVER ()', static fn (): string => $t().'::char(4)',
-                static fn (): string => 'replace('.$t().", 'a', 'b')", static fn (): string => 'lpad('.$t().', 3)', static fn (): string => 'least('.$t().', '.$t().')',
+                static fn (): string => $t().' || '.$t(), static fn (): string => $t().' || '.$n(), static fn (): string => 'upper('.$t().')',
+                static fn (): string => 'substring('.$t().' from 1 for 2)',
+                static fn (): string => $n().'::text', fn (): string => $t().'::character varying('.$this->number(1, 30).')',
+                static fn (): string => 'trim('.$t().')',
+                static fn (): string => 'to_char('.$d().", 'YYYY')", static fn (): string => $j()." ->> 'a'",
+                static fn (): string => 'concat('.$t().', '.$n().')',
+                static fn (): string => 'array_to_string('.$l().", ',')", static fn (): string => 'left('.$t().', 2)',
+                static fn (): string => 'max('.$t().') OVER ()', static fn (): string => $t().'::char(4)',
+                static fn (): string => 'replace('.$t().", 'a', 'b')", static fn (): string => 'lpad('.$t().', 3)',
+                static fn (): string => 'least('.$t().', '.$t().')',
             ],
             'bool' => [
-                fn (): string => $n().' '.$this->one(['=', '<', '>=', '<>', '!=']).' '.$n(), static fn (): string => $t()." LIKE 'a%'", static fn (): string => $b().' AND NOT '.$b(),
-                static fn (): string => $t().' IN ('.$t().', '.$t().')', static fn (): string => $n().' BETWEEN '.$n().' AND '.$n(), static fn (): string => $t().' IS NOT NULL',
-                static fn (): string => $b().' OR '.$b(), fn (): string => 'EXISTS ('.$this->select($depth, true)[0].')', static fn (): string => $n().' IS DISTINCT FROM '.$n(),
-                static fn (): string => $n().' = ANY ('.$l().')', static fn (): string => $t().' ~* '.$t(), static fn (): string => $d().' < '.$d(), static fn (): string => $j()." ? 'a'",
+                fn (): string => $n().' '.$this->one([
+                    '=',
+                    '<',
+                    '>=',
+                    '<>',
+                    '!=',
+                ]).' '.$n(), static fn (): string => $t()." LIKE 'a%'", static fn (): string => $b().' AND NOT '.$b(),
+                static fn (): string => $t().' IN ('.$t().', '.$t().')', static fn (): string => $n().' BETWEEN '.$n().' AND '.$n(),
+                static fn (): string => $t().' IS NOT NULL',
+                static fn (): string => $b().' OR '.$b(), fn (): string => 'EXISTS ('.$this->select($depth, true)[0].')',
+                static fn (): string => $n().' IS DISTINCT FROM '.$n(),
+                static fn (): string => $n().' = ANY ('.$l().')', static fn (): string => $t().' ~* '.$t(), static fn (): string => $d().' < '.$d(),
+                static fn (): string => $j()." ? 'a'",
                 fn (): string => $n().' IN ('.$this->select($depth, true, null, ['num'])[0].')',
             ],
             'time' => [
-                static fn (): string => $d()." + interval '1 hour'", static fn (): string => $d().' - '.$d(), static fn (): string => "date_trunc('day', ".$d().')', static fn (): string => $d().'::date',
-                static fn (): string => $d()." AT TIME ZONE 'UTC'", static fn (): string => $d().' + 1', static fn (): string => 'CAST('.$d().' AS timestamp(2))', static fn (): string => 'max('.$d().') OVER ()',
+                static fn (): string => $d()." + interval '1 hour'", static fn (): string => $d().' - '.$d(),
+                static fn (): string => "date_trunc('day', ".$d().')', static fn (): string => $d().'::date',
+                static fn (): string => $d()." AT TIME ZONE 'UTC'", static fn (): string => $d().' + 1',
+                static fn (): string => 'CAST('.$d().' AS timestamp(2))', static fn (): string => 'max('.$d().') OVER ()',
                 static fn (): string => 'age('.$d().')', static fn (): string => 'greatest('.$d().', '.$d().')',
             ],
             'list' => [
-                static fn (): string => 'ARRAY['.$n().', '.$n().']', static fn (): string => $l().' || '.$l(), static fn (): string => 'ARRAY(SELECT '.$t().')', static fn (): string => 'array_append('.$l().', '.$n().')',
-                static fn (): string => 'string_to_array('.$t().", ',')", static fn (): string => $l().'::text[]', static fn (): string => '('.$l().')[1:2]', static fn (): string => 'array_agg('.$n().') OVER ()',
+                static fn (): string => 'ARRAY['.$n().', '.$n().']', static fn (): string => $l().' || '.$l(),
+                static fn (): string => 'ARRAY(SELECT '.$t().')', static fn (): string => 'array_append('.$l().', '.$n().')',
+                static fn (): string => 'string_to_array('.$t().", ',')", static fn (): string => $l().'::text[]',
+                static fn (): string => '('.$l().')[1:2]', static fn (): string => 'array_agg('.$n().') OVER ()',
             ],
             'json' => [
-                static fn (): string => $j()." -> 'a'", static fn (): string => 'to_jsonb('.$t().')', static fn (): string => "jsonb_build_object('k', ".$n().')', static fn (): string => $j().'::jsonb',
+                static fn (): string => $j()." -> 'a'", static fn (): string => 'to_jsonb('.$t().')',
+                static fn (): string => "jsonb_build_object('k', ".$n().')', static fn (): string => $j().'::jsonb',
                 static fn (): string => 'json_agg('.$t().') OVER ()', static fn (): string => $j()." #> '{a,0}'",
             ],
             'odd' => [
-                static fn (): string => $t().'::q.mood', static fn (): string => 'int4range(1, 5) * int4range(2, 9)', static fn (): string => 'decode('.$t().", 'hex')", static fn (): string => 'md5('.$t().')::uuid',
-                static fn (): string => $n().'::money', static fn (): string => "B'01' || B'1'", static fn (): string => 'lag('.$same().') OVER (ORDER BY '.$n().')',
+                static fn (): string => $t().'::q.mood', static fn (): string => 'int4range(1, 5) * int4range(2, 9)',
+                static fn (): string => 'decode('.$t().", 'hex')", static fn (): string => 'md5('.$t().')::uuid',
+                static fn (): string => $n().'::money', static fn (): string => "B'01' || B'1'",
+                static fn (): string => 'lag('.$same().') OVER (ORDER BY '.$n().')',
             ],
         ][$family];
 
@@ -264,8 +296,24 @@ final class RandomQuery
         $inner = fn (string $of): string => $this->value($of, max(0, $depth - 1));
 
         return '/*agg*/'.match ($family) {
-            'num' => $this->one(['count(*)', 'sum('.$inner('num').')', 'avg('.$inner('num').')', 'count(DISTINCT '.$inner('text').')', 'max('.$inner('num').')', 'stddev('.$inner('num').') FILTER (WHERE '.$inner('bool').')', 'percentile_cont(0.5) WITHIN GROUP (ORDER BY '.$inner('num').')']),
-            'text' => $this->one(['min('.$inner('text').')', 'string_agg('.$inner('text').", ',' ORDER BY ".$inner('num').')', 'mode() WITHIN GROUP (ORDER BY '.$inner('text').')']),
+            'num' => $this->one(
+                [
+                    'count(*)',
+                    'sum('.$inner('num').')',
+                    'avg('.$inner('num').')',
+                    'count(DISTINCT '.$inner('text').')',
+                    'max('.$inner('num').')',
+                    'stddev('.$inner('num').') FILTER (WHERE '.$inner('bool').')',
+                    'percentile_cont(0.5) WITHIN GROUP (ORDER BY '.$inner('num').')',
+                ],
+            ),
+            'text' => $this->one(
+                [
+                    'min('.$inner('text').')',
+                    'string_agg('.$inner('text').", ',' ORDER BY ".$inner('num').')',
+                    'mode() WITHIN GROUP (ORDER BY '.$inner('text').')',
+                ],
+            ),
             'bool' => $this->one(['bool_and('.$inner('bool').')', 'every('.$inner('bool').')', 'count(*) > 1']),
             'time' => 'max('.$inner('time').')',
             'list' => $this->one(['array_agg('.$inner('text').')', 'array_agg(DISTINCT '.$inner('num').')']),
@@ -276,7 +324,11 @@ final class RandomQuery
 
     private static function q(string $name): string
     {
-        return 1 === preg_match('/^[a-z][a-z0-9]*$/', $name) && !\in_array($name, ['order', 'group', 'select', 'count', 'date'], true) ? $name : '"'.str_replace('"', '""', $name).'"';
+        return 1 === preg_match('/^[a-z][a-z0-9]*$/', $name) && !\in_array(
+            $name,
+            ['order', 'group', 'select', 'count', 'date'],
+            true,
+        ) ? $name : '"'.str_replace('"', '""', $name).'"';
     }
 
     private function chance(int $percent): bool

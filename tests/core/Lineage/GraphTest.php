@@ -31,7 +31,10 @@ final class GraphTest extends TestCase
             'from' => [['schema' => 's', 'table' => 'reading', 'column' => 'value']],
             'expression' => 'max(value)',
         ], $all['fields'][1]);
-        self::assertContains(['of' => ['schema' => 's', 'table' => 'days'], 'to' => ['schema' => 's', 'table' => 'reading', 'column' => 'taken']], $all['references']);
+        self::assertContains(
+            ['of' => ['schema' => 's', 'table' => 'days'], 'to' => ['schema' => 's', 'table' => 'reading', 'column' => 'taken']],
+            $all['references'],
+        );
         self::assertSame([['of' => ['schema' => 's', 'table' => 'months'], 'at' => '1:48', 'what' => 'No table here has a field “nosuch”']], $all['unknown']);
     }
 
@@ -50,8 +53,14 @@ final class GraphTest extends TestCase
         $facet = $event['outputs'][0]['facets']['columnLineage'] ?? [];
 
         self::assertSame('s.days', $event['outputs'][0]['name'] ?? null);
-        self::assertSame(['DIRECT', 'value'], [$facet['fields']['top']['inputFields'][0]['transformations'][0]['type'], $facet['fields']['top']['inputFields'][0]['field']]);
-        self::assertSame(['INDIRECT'], array_values(array_unique(array_map(static fn (array $input): string => $input['transformations'][0]['type'], $facet['dataset']))));
+        self::assertSame(
+            ['DIRECT', 'value'],
+            [$facet['fields']['top']['inputFields'][0]['transformations'][0]['type'], $facet['fields']['top']['inputFields'][0]['field']],
+        );
+        self::assertSame(
+            ['INDIRECT'],
+            array_values(array_unique(array_map(static fn (array $input): string => $input['transformations'][0]['type'], $facet['dataset']))),
+        );
         self::assertMatchesRegularExpression('/^[0-9a-f]{8}-[0-9a-f]{4}-4[0-9a-f]{3}-8[0-9a-f]{3}-[0-9a-f]{12}$/', (string) $event['run']['runId']);
     }
 

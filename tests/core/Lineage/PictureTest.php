@@ -42,7 +42,10 @@ final class PictureTest extends TestCase
                 self::assertLessThanOrEqual($picture->width, $a->x + $a->width);
                 self::assertLessThanOrEqual($picture->height, $a->y + $a->height);
                 foreach (\array_slice($tablets, $i + 1) as $b) {
-                    self::assertFalse($a->x < $b->x + $b->width && $b->x < $a->x + $a->width && $a->y < $b->y + $b->height && $b->y < $a->y + $a->height, "seed $seed: $a->title lies on $b->title");
+                    self::assertFalse(
+                        $a->x < $b->x + $b->width && $b->x < $a->x + $a->width && $a->y < $b->y + $b->height && $b->y < $a->y + $a->height,
+                        "seed $seed: $a->title lies on $b->title",
+                    );
                 }
             }
             foreach ($picture->lines as $line) {

@@ -66,7 +66,10 @@ final class ScriptReaderTest extends TestCase
         $view = self::table('CREATE TABLE a (id int, name varchar(9)); CREATE TABLE b (id int, a_id int, at date); CREATE VIEW v AS SELECT a.*, x.at AS "when", COUNT(*) AS n, upper(a.name) FROM a LEFT JOIN b x ON x.a_id = a.id', 'v');
 
         self::assertSame(TableType::View, $view->kind);
-        self::assertSame([['id', 'int'], ['name', 'varchar(9)'], ['when', 'date'], ['n', 'bigint'], ['upper(a.name)', 'varchar']], array_map(static fn ($column): array => [$column->name, $column->type], $view->columns));
+        self::assertSame(
+            [['id', 'int'], ['name', 'varchar(9)'], ['when', 'date'], ['n', 'bigint'], ['upper(a.name)', 'varchar']],
+            array_map(static fn ($column): array => [$column->name, $column->type], $view->columns),
+        );
     }
 
     /** @return iterable<int, array{string, string, string}> */

@@ -31,7 +31,9 @@ final class LayoutTest extends TestCase
                 AND d.top IS DISTINCT FROM 3
             ORDER BY 1
             LIMIT 5
-            SQL, self::set("with d as (select r.station_id, max(r.value) as top from reading r where r.value between 1 and 3 and r.flag = 'G' group by 1) select s.name, case when d.top > 1 and d.top < 2 then 1 end as k, rank() over (partition by s.id order by d.top desc) from station s left join d on d.station_id = s.id and d.top is distinct from 3 order by 1 limit 5"));
+            SQL, self::set(
+            "with d as (select r.station_id, max(r.value) as top from reading r where r.value between 1 and 3 and r.flag = 'G' group by 1) select s.name, case when d.top > 1 and d.top < 2 then 1 end as k, rank() over (partition by s.id order by d.top desc) from station s left join d on d.station_id = s.id and d.top is distinct from 3 order by 1 limit 5",
+        ));
     }
 
     public function testNamesKnowWhatTheyMean(): void
@@ -72,7 +74,10 @@ final class LayoutTest extends TestCase
     private static function set(string $sql): string
     {
         $lines = array_map(
-            static fn (array $line): string => str_repeat('  ', $line[0]).implode('', array_map(static fn (array $piece): string => 'word' === $piece[0] ? strtoupper($piece[1]) : $piece[1], $line[1])),
+            static fn (array $line): string => str_repeat('  ', $line[0]).implode(
+                '',
+                array_map(static fn (array $piece): string => 'word' === $piece[0] ? strtoupper($piece[1]) : $piece[1], $line[1]),
+            ),
             Layout::of(Queries::read($sql), self::grammar()),
         );
 

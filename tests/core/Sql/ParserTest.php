@@ -135,12 +135,19 @@ final class ParserTest extends TestCase
     public static function deep(): iterable
     {
         yield 'parentheses' => ['SELECT '.str_repeat('(', 500).'id'.str_repeat(')', 500).' FROM station'];
-        yield 'queries' => [str_repeat('SELECT * FROM (', 500).'SELECT id, name FROM station'.implode('', array_map(static fn (int $i): string => ") t$i", range(1, 500)))];
+        yield 'queries' => [
+            str_repeat('SELECT * FROM (', 500).'SELECT id, name FROM station'.implode('', array_map(static fn (int $i): string => ") t$i", range(1, 500))),
+        ];
         yield 'values' => ['SELECT '.str_repeat('(SELECT ', 500).'id'.str_repeat(' FROM station)', 500).' FROM station'];
         yield 'cases' => ['SELECT '.str_repeat('CASE WHEN id = 1 THEN ', 500).'id'.str_repeat(' ELSE 2 END', 500).' FROM station'];
         yield 'calls' => ['SELECT '.str_repeat('coalesce(', 500).'id'.str_repeat(', 1)', 500).' FROM station'];
         yield 'casts' => ['SELECT '.str_repeat('CAST(', 500).'id'.str_repeat(' AS int)', 500).' FROM station'];
-        yield 'joins' => ['SELECT 1 FROM '.str_repeat('(', 500).'station'.implode('', array_map(static fn (int $i): string => " JOIN station a$i ON a$i.id = station.id)", range(1, 500)))];
+        yield 'joins' => [
+            'SELECT 1 FROM '.str_repeat('(', 500).'station'.implode(
+                '',
+                array_map(static fn (int $i): string => " JOIN station a$i ON a$i.id = station.id)", range(1, 500)),
+            ),
+        ];
     }
 
     #[DataProvider('deep')]

@@ -22,11 +22,18 @@ final class Queries
     {
         return new Catalog($engine, '', [
             new Table('s', 'station', TableType::Table, '', [
-                new Column('id', 'integer', false), new Column('name', 'character varying(20)'), new Column('reach_id', 'integer', false), new Column('tags', 'text[]'),
+                new Column('id', 'integer', false), new Column(
+                    'name',
+                    'character varying(20)',
+                ), new Column('reach_id', 'integer', false), new Column('tags', 'text[]'),
             ], new Key(null, ['id'])),
             new Table('s', 'reach', TableType::Table, '', [new Column('id', 'integer', false), new Column('name', 'text', false)], new Key(null, ['id'])),
             new Table('s', 'reading', TableType::Table, '', [
-                new Column('station_id', 'integer', false), new Column('taken', 'date', false), new Column('value', 'numeric(6,2)'), new Column('flag', 'character(1)'),
+                new Column(
+                    'station_id',
+                    'integer',
+                    false,
+                ), new Column('taken', 'date', false), new Column('value', 'numeric(6,2)'), new Column('flag', 'character(1)'),
             ], new Key(null, ['station_id', 'taken'])),
             ...array_values($more),
         ]);

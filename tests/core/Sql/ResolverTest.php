@@ -13,7 +13,9 @@ final class ResolverTest extends TestCase
 {
     public function testAFieldIsFollowedThroughQueriesWithinToItsTable(): void
     {
-        $reading = Queries::read('WITH d AS (SELECT station_id AS s, max(value) AS top FROM reading GROUP BY 1) SELECT q.top * 2 AS twice FROM (SELECT top FROM d) q');
+        $reading = Queries::read(
+            'WITH d AS (SELECT station_id AS s, max(value) AS top FROM reading GROUP BY 1) SELECT q.top * 2 AS twice FROM (SELECT top FROM d) q',
+        );
 
         self::assertSame(['twice' => ['reading.value']], Queries::values($reading));
         self::assertSame(['reading.station_id', 'reading.value'], Queries::names($reading->references));
@@ -33,7 +35,9 @@ final class ResolverTest extends TestCase
 
     public function testRecursionComesToAnEndAndKeepsTheTypesOfItsBeginning(): void
     {
-        $reading = Queries::read('WITH RECURSIVE up(id, n) AS (SELECT id, 0 FROM reach UNION ALL SELECT s.reach_id, up.n + 1 FROM station s JOIN up ON up.id = s.id) SELECT * FROM up');
+        $reading = Queries::read(
+            'WITH RECURSIVE up(id, n) AS (SELECT id, 0 FROM reach UNION ALL SELECT s.reach_id, up.n + 1 FROM station s JOIN up ON up.id = s.id) SELECT * FROM up',
+        );
 
         self::assertSame(['id' => 'integer', 'n' => 'integer'], Queries::types($reading));
         self::assertSame(['reach.id', 'station.reach_id'], Queries::values($reading)['id']);
@@ -99,7 +103,9 @@ final class ResolverTest extends TestCase
 
     public function testJoinsThatAQueryMakesAreKept(): void
     {
-        $reading = Queries::read('SELECT 1 FROM station a JOIN reach b ON b.id = a.reach_id, reading r WHERE r.station_id = a.id AND EXISTS (SELECT 1 FROM station c WHERE c.reach_id = b.id)');
+        $reading = Queries::read(
+            'SELECT 1 FROM station a JOIN reach b ON b.id = a.reach_id, reading r WHERE r.station_id = a.id AND EXISTS (SELECT 1 FROM station c WHERE c.reach_id = b.id)',
+        );
         $joins = [];
         foreach ($reading->joins as $join) {
             foreach ($join->pairs as [$from, $to]) {
@@ -112,7 +118,11 @@ final class ResolverTest extends TestCase
 
     public function testOuterJoinsMayLeaveFieldsEmpty(): void
     {
-        $types = Queries::types(Queries::read('SELECT s.id, r.id AS rid, count(*) AS n, coalesce(r.name, \'-\') AS label, s.id IS NULL AS none FROM station s LEFT JOIN reach r ON true GROUP BY 1, 2, 4, 5'));
+        $types = Queries::types(
+            Queries::read(
+                'SELECT s.id, r.id AS rid, count(*) AS n, coalesce(r.name, \'-\') AS label, s.id IS NULL AS none FROM station s LEFT JOIN reach r ON true GROUP BY 1, 2, 4, 5',
+            ),
+        );
 
         self::assertSame(['id' => 'integer', 'rid' => 'integer?', 'n' => 'bigint', 'label' => 'text', 'none' => 'boolean'], $types);
     }
@@ -124,7 +134,10 @@ final class ResolverTest extends TestCase
         self::assertSame(['2:21 elsewhere is not in the catalog'], Queries::unknown($reading));
         self::assertSame(['id' => ['station.id'], 'a' => [], 'b' => []], Queries::values($reading));
         self::assertNull($reading->fields[1]->type);
-        self::assertSame(['1:8 What * stands for here is not known, since not all its tables are', '1:15 elsewhere is not in the catalog'], Queries::unknown(Queries::read('SELECT * FROM elsewhere')));
+        self::assertSame(
+            ['1:8 What * stands for here is not known, since not all its tables are', '1:15 elsewhere is not in the catalog'],
+            Queries::unknown(Queries::read('SELECT * FROM elsewhere')),
+        );
     }
 
     public function testTheTypesOfAViewComeFromTheViewsItIsMadeOf(): void
@@ -149,18 +162,41 @@ final class ResolverTest extends TestCase
         $view = Queries::view('v', 'SELECT id, name FROM s.station', new Column('one', ''), new Column('two', ''));
         $columns = (new \Fasti\Core\Sql\Readings(Queries::catalog('postgresql', $view)))->columnsOf($view);
 
-        self::assertSame([['one', 'integer'], ['two', 'character varying(20)']], array_map(static fn (Column $column): array => [$column->name, $column->type], $columns));
+        self::assertSame(
+            [['one', 'integer'], ['two', 'character varying(20)']],
+            array_map(static fn (Column $column): array => [$column->name, $column->type], $columns),
+        );
     }
 
     /** @return iterable<string, array{string, string, array<string, list<string>>}> */
     public static function commonForms(): iterable
     {
-        yield 'outer joins by (+), a row number and a hierarchy' => ['sql', 'SELECT s.id, LEVEL, PRIOR s.name AS before FROM station s, reach r WHERE s.reach_id = r.id (+) AND ROWNUM < 5 START WITH s.id = 1 CONNECT BY PRIOR s.id = s.reach_id', ['id' => ['station.id'], 'LEVEL' => [], 'before' => ['station.name']]];
+        yield 'outer joins by (+), a row number and a hierarchy' => [
+            'sql',
+            'SELECT s.id, LEVEL, PRIOR s.name AS before FROM station s, reach r WHERE s.reach_id = r.id (+) AND ROWNUM < 5 START WITH s.id = 1 CONNECT BY PRIOR s.id = s.reach_id',
+            ['id' => ['station.id'], 'LEVEL' => [], 'before' => ['station.name']],
+        ];
         yield 'minus and the empty table' => ['sql', 'SELECT id FROM station MINUS SELECT 1 FROM dual', ['id' => ['station.id']]];
-        yield 'lists of aggregates' => ['sql', 'SELECT LISTAGG(s.name, q\'[, ]\') WITHIN GROUP (ORDER BY s.id) AS names, MAX(s.id) KEEP (DENSE_RANK LAST ORDER BY s.reach_id) AS last FROM station s', ['names' => ['station.id', 'station.name'], 'last' => ['station.id']]];
-        yield 'top, apply and hints' => ['sql', 'SELECT TOP (5) s.[name], x.value FROM station AS s WITH (NOLOCK) CROSS APPLY (SELECT TOP 1 value FROM reading WHERE station_id = s.id ORDER BY taken DESC) AS x', ['name' => ['station.name'], 'value' => ['reading.value']]];
-        yield 'a name before the value, and conversions' => ['sql', 'SELECT label = s.name, CONVERT(varchar(10), s.id, 121) AS c, TRY_CAST(s.name AS int) AS i, DATEADD(day, 1, GETDATE()) AS d FROM station s OPTION (RECOMPILE)', ['label' => ['station.name'], 'c' => ['station.id'], 'i' => ['station.name'], 'd' => []]];
-        yield 'rows for a document' => ['sql', "SELECT s.id, STUFF((SELECT ',' + r.flag FROM reading r WHERE r.station_id = s.id FOR XML PATH('')), 1, 1, '') AS flags FROM station s", ['id' => ['station.id'], 'flags' => ['reading.flag']]];
+        yield 'lists of aggregates' => [
+            'sql',
+            'SELECT LISTAGG(s.name, q\'[, ]\') WITHIN GROUP (ORDER BY s.id) AS names, MAX(s.id) KEEP (DENSE_RANK LAST ORDER BY s.reach_id) AS last FROM station s',
+            ['names' => ['station.id', 'station.name'], 'last' => ['station.id']],
+        ];
+        yield 'top, apply and hints' => [
+            'sql',
+            'SELECT TOP (5) s.[name], x.value FROM station AS s WITH (NOLOCK) CROSS APPLY (SELECT TOP 1 value FROM reading WHERE station_id = s.id ORDER BY taken DESC) AS x',
+            ['name' => ['station.name'], 'value' => ['reading.value']],
+        ];
+        yield 'a name before the value, and conversions' => [
+            'sql',
+            'SELECT label = s.name, CONVERT(varchar(10), s.id, 121) AS c, TRY_CAST(s.name AS int) AS i, DATEADD(day, 1, GETDATE()) AS d FROM station s OPTION (RECOMPILE)',
+            ['label' => ['station.name'], 'c' => ['station.id'], 'i' => ['station.name'], 'd' => []],
+        ];
+        yield 'rows for a document' => [
+            'sql',
+            "SELECT s.id, STUFF((SELECT ',' + r.flag FROM reading r WHERE r.station_id = s.id FOR XML PATH('')), 1, 1, '') AS flags FROM station s",
+            ['id' => ['station.id'], 'flags' => ['reading.flag']],
+        ];
         yield 'qualify' => ['sql', 'SELECT id FROM station QUALIFY ROW_NUMBER() OVER (PARTITION BY reach_id ORDER BY id) = 1', ['id' => ['station.id']]];
     }
 
