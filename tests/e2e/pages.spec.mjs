@@ -110,7 +110,7 @@ test('verbs and standing are written in place and show where they belong', async
     await expect(page.getByText('Saved', { exact: true })).toBeVisible();
     await page.reload();
     await expect(sentence).toContainText('An alert rule watches exactly one parameter');
-    await expect(page.getByLabel('Standing')).toHaveValue('in review');
+    await expect(page.getByLabel('Standing', { exact: true })).toHaveValue('in review');
     await page.getByRole('link', { name: 'diagram', exact: true }).click();
     await expect(page.locator('svg .verb', { hasText: 'watches' })).toHaveCount(1);
 });
