@@ -199,7 +199,14 @@ final class Calls
         if (')' === $t->peek()) {
             return false;
         }
-        if ($t->take(',') || '' !== $t->any(...self::BETWEEN)) {
+        if ($t->take(',')) {
+            return true;
+        }
+        $between = $t->any(...self::BETWEEN);
+        if ('PASSING' === $between && $t->take('BY')) {
+            $t->any('REF', 'VALUE');
+        }
+        if ('' !== $between) {
             return true;
         }
 
@@ -230,6 +237,16 @@ final class Calls
         }
 
         return false;
+    }
+
+    /** NEXT VALUE FOR a sequence. */
+    public function sequence(int $from): Expression
+    {
+        $this->t->skip();
+        $this->t->take('VALUE', 'FOR');
+        $this->t->qualified();
+
+        return $this->placed(new Call(['nextval'], []), $from);
     }
 
     /** `match a, b against (…)`, as MariaDB writes it in its catalog. */

@@ -36,7 +36,7 @@ final class Expressions
     /** Words that begin something else than a name. */
     private const SPECIAL = [
         'CASE' => 1, 'NOT' => 1, 'NULL' => 1, 'TRUE' => 1, 'FALSE' => 1, 'EXISTS' => 1, 'UNIQUE' => 1, 'ROW' => 1, 'ARRAY' => 1, 'MATCH' => 1, 'INTERVAL' => 1,
-        'BINARY' => 1, 'PRIOR' => 1, 'CONNECT_BY_ROOT' => 1, 'CURRENT' => 1, 'NUMERIC' => 1, 'DECIMAL' => 1, 'VARCHAR' => 1, 'CHAR' => 1, 'TIMESTAMP' => 1,
+        'BINARY' => 1, 'PRIOR' => 1, 'CONNECT_BY_ROOT' => 1, 'CURRENT' => 1, 'NEXT' => 1, 'PREVIOUS' => 1, 'NUMERIC' => 1, 'DECIMAL' => 1, 'VARCHAR' => 1, 'CHAR' => 1, 'TIMESTAMP' => 1,
         'TIME' => 1, 'TIMESTAMPTZ' => 1, 'BIT' => 1, 'CHARACTER' => 1,
     ];
     /** Operators that are nothing else. */
@@ -566,6 +566,12 @@ final class Expressions
             case 'MATCH':
                 if ('(' !== $next && $t->dialect->charsetTexts && \in_array($t->kind(1), [Lexer::WORD, Lexer::QUOTED], true)) {
                     return $this->parser->calls->match($from);
+                }
+                break;
+            case 'NEXT':
+            case 'PREVIOUS':
+                if ('VALUE' === $next && 'FOR' === $t->peek(2)) {
+                    return $this->parser->calls->sequence($from);
                 }
                 break;
             case 'INTERVAL':

@@ -97,7 +97,7 @@ final class Lexer
 
         return array_values(array_filter([
             $dialect->escapeTexts ? "[eE]$escaped(*MARK:s)" : '',
-            $dialect->charsetTexts ? "_[A-Za-z]\\w*+\\s*+$own(*MARK:s)" : '',
+            $dialect->charsetTexts ? "_[A-Za-z]\\w*+\\s*+(?:[xXbBnN]?$own|0x[0-9A-Fa-f]++)(*MARK:s)" : '',
             $dialect->charsetTexts ? '' : "[uU]&$plain(*MARK:s)",
             $dialect->delimitedTexts ? "[nN]?[qQ]'(?:\\[.*?\\]|\\{.*?\\}|\\(.*?\\)|<.*?>|([^\\s\\[{(<]).*?\\g{-1})'(*MARK:s)" : '',
             "[nNxXbB]?$own(*MARK:s)",

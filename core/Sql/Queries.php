@@ -343,6 +343,8 @@ final class Queries
         } while ($t->take(','));
         if ($t->take('WITH', 'ROLLUP')) {
             $how = 'ROLLUP';
+        } elseif ($t->take('WITH', 'CUBE')) {
+            $how = 'CUBE';
         }
 
         return [$group, $how];

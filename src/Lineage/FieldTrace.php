@@ -30,6 +30,11 @@ final class FieldTrace
         return \count(array_unique([...array_map(static fn (FieldAt $at): int => $at->entry, $this->made), ...array_keys($this->deciding)]));
     }
 
+    public function isKnown(): bool
+    {
+        return $this->isUsed() || null !== $this->filledFrom || '' !== $this->origin || null !== $this->retirement;
+    }
+
     public function isUsed(): bool
     {
         return [] !== $this->made || [] !== $this->deciding || [] !== $this->fills;

@@ -77,6 +77,11 @@ final readonly class LineagePart implements DossierPart
                 $own[$field->id]->expression = ($readings[$entry->id] ?? null)?->expression($field->name);
                 $own[$field->id]->origin = $origins[$field->id][Origins::PROPERTY] ?? '';
             }
+            $known = isset($readings[$entry->id]) || isset($users[$entry->id]) || isset($retired[$entry->id]) || 'retired' === $entry->standing
+                || [] !== array_filter($own, static fn (FieldTrace $trace): bool => $trace->isKnown());
+            if (!$known) {
+                continue;
+            }
             [$places, $fieldIds] = self::named($behind, $entry->id, $placed);
             $given[$entry->id] = new Traced(
                 $readings[$entry->id] ?? null,

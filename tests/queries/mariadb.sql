@@ -94,7 +94,7 @@ SELECT CAST(value AS decimal(10,3)) AS d, CONVERT(value, signed) AS i, CONVERT(n
 SELECT taken_at + INTERVAL 1 DAY AS next, DATE_SUB(taken_at, INTERVAL '1:30' MINUTE_SECOND) AS earlier, TIMESTAMPDIFF(HOUR, taken_at, now()) AS age, EXTRACT(YEAR_MONTH FROM taken_at) AS ym, DATE_FORMAT(taken_at, '%Y-%m') AS month, date '2026-01-01' AS day, {d '2026-02-01'} AS other, INTERVAL 2 HOUR + taken_at AS later FROM reading
 --> reading.taken_at
 --- texts of every kind
-SELECT "double ""quoted""" AS a, 'it\'s' AS b, 'a' 'b' AS c, _utf8mb4'x' AS d, x'4142' AS e, 0x4142 AS f, b'101' AS g, N'n' AS h, 'ß' COLLATE utf8mb4_bin AS i FROM station
+SELECT "double ""quoted""" AS a, 'it\'s' AS b, 'a' 'b' AS c, _utf8mb4'x' AS d, x'4142' AS e, 0x4142 AS f, b'101' AS g, N'n' AS h, _latin1 x'4D' AS j, 'ß' COLLATE utf8mb4_bin AS i FROM station
 -->
 --- operators of this family
 SELECT id DIV 2 AS half, id MOD 3 AS rest, id % 4 AS r4, code <=> name AS same, NOT active AS idle, !active AS idle2, active && id > 1 AS both_, active || id AS either, active XOR id AS one, id << 2 AS shifted, id & 1 | 2 ^ 1 AS bits, ~id AS inv, -height AS neg, code REGEXP '^a' AS r, code NOT RLIKE 'b' AS nr, name SOUNDS LIKE 'x' AS s FROM station

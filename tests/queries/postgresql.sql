@@ -100,7 +100,7 @@ SELECT CAST(value AS numeric(10,3)) AS v, value::integer, '12'::smallint AS n, d
 --- json
 SELECT attributes -> 'owner' ->> 'name' AS owner, attributes #>> '{a,b}' AS deep, attributes ? 'x' AS has, attributes @> '{"a":1}' AS contains, jsonb_path_query_first(attributes, '$.a[*] ? (@ > 1)') AS found, payload ->> 0 AS zero FROM river.station JOIN river.reading ON station_id = id
 --- xml
-SELECT xmlelement(name reading, xmlattributes(taken_at AS at), value) AS x, xmlforest(value AS v, quality), xpath('/a', raw) AS found FROM river.reading
+SELECT xmlelement(name reading, xmlattributes(taken_at AS at), value) AS x, xmlforest(value AS v, quality), xpath('/a', raw) AS found, xmlexists('/a' PASSING BY REF raw) AS has FROM river.reading
 --- rows out of xml
 SELECT x.n, x.label, x.pos FROM river.reading r, XMLTABLE('/a/b' PASSING r.raw COLUMNS pos FOR ORDINALITY, n integer PATH '@n', label text PATH 'label' DEFAULT 'none') AS x
 --- words between arguments

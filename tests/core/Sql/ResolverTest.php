@@ -197,6 +197,7 @@ final class ResolverTest extends TestCase
             "SELECT s.id, STUFF((SELECT ',' + r.flag FROM reading r WHERE r.station_id = s.id FOR XML PATH('')), 1, 1, '') AS flags FROM station s",
             ['id' => ['station.id'], 'flags' => ['reading.flag']],
         ];
+        yield 'a sequence, and a cube' => ['sql', 'SELECT NEXT VALUE FOR s.numbers AS n, reach_id, COUNT(*) AS c FROM station GROUP BY reach_id WITH CUBE', ['n' => [], 'reach_id' => ['station.reach_id'], 'c' => []]];
         yield 'qualify' => ['sql', 'SELECT id FROM station QUALIFY ROW_NUMBER() OVER (PARTITION BY reach_id ORDER BY id) = 1', ['id' => ['station.id']]];
     }
 
