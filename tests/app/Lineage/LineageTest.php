@@ -278,6 +278,16 @@ final class LineageTest extends AppTestCase
         self::assertSelectorTextContains('.queries', 'The highest of each day');
     }
 
+    public function testWithoutASourceThereIsNothingToReadAQueryAgainst(): void
+    {
+        self::db()->executeStatement('DELETE FROM connection');
+        self::db()->executeStatement('DELETE FROM source');
+        $page = $this->client->request('GET', '/register/queries');
+
+        self::assertSelectorTextContains('.empty', 'No query can be read yet');
+        self::assertSame(0, $page->filter('textarea')->count());
+    }
+
     public function testAQueryThatIsNoneIsSaidWithItsPlaceAndStaysInItsBox(): void
     {
         self::apply($this->source, self::rivers());
