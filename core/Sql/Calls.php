@@ -54,7 +54,7 @@ final class Calls
         $word = $this->t->peek();
         $this->t->skip();
 
-        return $this->over($this->placed(new Call([strtolower($word)], []), $from), $from);
+        return $this->over($this->t->placed(new Call([strtolower($word)], []), $from), $from);
     }
 
     /**
@@ -75,7 +75,7 @@ final class Calls
         $call = $this->arguments($names, $word);
         $t->expect(')');
 
-        return $this->over($this->placed($call, $from), $from);
+        return $this->over($this->t->placed($call, $from), $from);
     }
 
     private function cast(int $from): Expression
@@ -93,7 +93,7 @@ final class Calls
         }
         $t->expect(')');
 
-        return $this->placed(new Cast($value, $type), $from);
+        return $this->t->placed(new Cast($value, $type), $from);
     }
 
     /**
@@ -122,7 +122,7 @@ final class Calls
                     $arguments = [$value, ...$this->parser->expressions->list()];
                     $t->expect(')');
 
-                    return $this->placed(new Call($names, $arguments), $from);
+                    return $this->t->placed(new Call($names, $arguments), $from);
                 }
                 $type = $this->type();
             } else {
@@ -131,7 +131,7 @@ final class Calls
         }
         $t->expect(')');
 
-        return $this->placed(new Cast($value, $type), $from);
+        return $this->t->placed(new Cast($value, $type), $from);
     }
 
     private function looksLikeType(): bool
@@ -246,7 +246,7 @@ final class Calls
         $this->t->take('VALUE', 'FOR');
         $this->t->qualified();
 
-        return $this->placed(new Call(['nextval'], []), $from);
+        return $this->t->placed(new Call(['nextval'], []), $from);
     }
 
     /** `match a, b against (…)`, as MariaDB writes it in its catalog. */
@@ -259,7 +259,7 @@ final class Calls
             $arguments[] = $this->parser->expressions->expression(Precedence::MATCHED + 1);
         } while ($t->take(','));
 
-        return $this->over($this->placed(new Call(['match'], $arguments), $from), $from);
+        return $this->over($this->t->placed(new Call(['match'], $arguments), $from), $from);
     }
 
     private function argument(string $word): Expression
@@ -280,7 +280,7 @@ final class Calls
             }
             $from = $value->at;
 
-            return $this->placed(new Call(['row'], [$value, $this->parser->expressions->expression()]), $from);
+            return $this->t->placed(new Call(['row'], [$value, $this->parser->expressions->expression()]), $from);
         }
         if ('MATCH' === $word || 'AGAINST' === $word) {
             return $this->parser->expressions->expression(Precedence::MATCHED + 1);
@@ -289,7 +289,7 @@ final class Calls
             $from = $t->offset();
             $query = $this->parser->queries->query();
 
-            return $this->placed(new Tree\Subquery($query), $from);
+            return $this->t->placed(new Tree\Subquery($query), $from);
         }
 
         return $this->parser->expressions->expression();
@@ -301,7 +301,7 @@ final class Calls
         $unit = $this->t->written();
         $this->t->skip();
 
-        return $this->placed(new Literal('text', $unit), $from);
+        return $this->t->placed(new Literal('text', $unit), $from);
     }
 
     /**
@@ -388,7 +388,7 @@ final class Calls
             return $call;
         }
 
-        return $this->placed(new Call($call->names, $arguments, $call->star, $call->distinct, $order, $filter, $window, $within, $call->type), $from);
+        return $this->t->placed(new Call($call->names, $arguments, $call->star, $call->distinct, $order, $filter, $window, $within, $call->type), $from);
     }
 
     /** A window, by its name or in parentheses. */
@@ -397,7 +397,7 @@ final class Calls
         $t = $this->t;
         $from = $t->offset();
         if ('(' !== $t->peek()) {
-            return $this->placed(new Window($t->name(), [], []), $from);
+            return $this->t->placed(new Window($t->name(), [], []), $from);
         }
         $t->expect('(');
         $name = null;
@@ -422,7 +422,7 @@ final class Calls
         }
         $t->expect(')');
 
-        return $this->placed(new Window($name, $partition, $order, $bounds), $from);
+        return $this->t->placed(new Window($name, $partition, $order, $bounds), $from);
     }
 
     /** A type, as the catalog of the engine would write it. */
@@ -508,17 +508,5 @@ final class Calls
             static fn (string $part): string => 1 === preg_match('/^[a-z_][a-z0-9_$]*$/', $part) ? $part : '"'.str_replace('"', '""', $part).'"',
             $parts,
         ));
-    }
-
-    /**
-     * @template N of Tree\Node
-     *
-     * @param N $node
-     *
-     * @return N
-     */
-    private function placed(Tree\Node $node, int $from): Tree\Node
-    {
-        return $this->parser->expressions->placed($node, $from);
     }
 }

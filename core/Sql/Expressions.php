@@ -12,7 +12,6 @@ use Fasti\Core\Sql\Tree\Expression;
 use Fasti\Core\Sql\Tree\Item;
 use Fasti\Core\Sql\Tree\Literal;
 use Fasti\Core\Sql\Tree\Member;
-use Fasti\Core\Sql\Tree\Node;
 use Fasti\Core\Sql\Tree\Operation;
 use Fasti\Core\Sql\Tree\Parameter;
 use Fasti\Core\Sql\Tree\Query;
@@ -87,7 +86,7 @@ final class Expressions
 
         return $this->parser->orElse(
             fn (): Expression => $this->expression(),
-            fn (string $text): Expression => $this->placed(new Unread($text), $from),
+            fn (string $text): Expression => $this->t->placed(new Unread($text), $from),
             true,
             array_values($ends),
         );
@@ -111,22 +110,6 @@ final class Expressions
         --$this->depth;
 
         return $left;
-    }
-
-    /**
-     * @template N of Node
-     *
-     * @param N $node
-     *
-     * @return N with its place
-     */
-    public function placed(Node $node, int $from): Node
-    {
-        $last = $this->t->at - 1;
-        $node->at = $from;
-        $node->end = ($this->t->offsets[$last] ?? 0) + \strlen($this->t->texts[$last] ?? '');
-
-        return $node;
     }
 
     /** What follows a value, if it binds tightly enough; null when nothing does. */
@@ -159,7 +142,7 @@ final class Expressions
                 $t->skip();
                 $t->skip();
 
-                return $this->placed(new Operation('IS NOT NULL', [$left]), $from);
+                return $this->t->placed(new Operation('IS NOT NULL', [$left]), $from);
             }
 
             return $known ? $this->worded($left, $next, $binding[$next] ?? Precedence::WORDS[$next], $least, $from, true) : null;
@@ -167,7 +150,7 @@ final class Expressions
         if ('::' === $word && Precedence::CAST >= $least) {
             $t->skip();
 
-            return $this->placed(new Cast($left, $this->parser->calls->type()), $from);
+            return $this->t->placed(new Cast($left, $this->parser->calls->type()), $from);
         }
         if ('[' === $word && $t->dialect->arrays && Precedence::CAST >= $least) {
             return $this->element($left, $from);
@@ -175,7 +158,7 @@ final class Expressions
         if ('.' === $word && ('*' === $t->peek(1) || \in_array($t->kind(1), [Lexer::WORD, Lexer::QUOTED], true)) && !$left instanceof Literal) {
             $t->skip();
 
-            return $this->placed(new Member($left, $t->take('*') ? '*' : $t->name()), $from);
+            return $this->t->placed(new Member($left, $t->take('*') ? '*' : $t->name()), $from);
         }
         $kind = $t->kind();
         $power = $binding[$word] ?? Precedence::BETWEEN_TWO[$word] ?? (Lexer::SIGN === $kind && $this->isOperator($word) ? Precedence::OTHER : null);
@@ -199,10 +182,10 @@ final class Expressions
             $how = 'SOME' === $t->peek() ? 'ANY' : $t->peek();
             $t->skip();
 
-            return $this->placed(new Operation("$sign $how", [$left, $this->parenthesis()]), $from);
+            return $this->t->placed(new Operation("$sign $how", [$left, $this->parenthesis()]), $from);
         }
         if ('**' === $sign || ':=' === $sign) {
-            return $this->placed(new Operation($sign, [$left, $this->expression($power)]), $from);
+            return $this->t->placed(new Operation($sign, [$left, $this->expression($power)]), $from);
         }
         // a AND b AND c, and a + b + c, are one list: thousands of them must not nest.
         $operands = [$left];
@@ -210,7 +193,7 @@ final class Expressions
             $operands[] = $this->expression($power + 1);
         } while (($t->words[$t->at] ?? '') === $sign && !isset(self::QUANTIFIERS[$t->words[$t->at + 1] ?? '']) && ++$t->at);
 
-        return $this->placed(new Operation($sign, $operands), $from);
+        return $this->t->placed(new Operation($sign, $operands), $from);
     }
 
     private function isOperator(string $sign): bool
@@ -251,29 +234,29 @@ final class Expressions
         $no = $not ? 'NOT ' : '';
         switch ($word) {
             case 'ISNULL': case 'NOTNULL':
-                return $this->placed(new Operation('ISNULL' === $word ? 'IS NULL' : 'IS NOT NULL', [$left]), $from);
+                return $this->t->placed(new Operation('ISNULL' === $word ? 'IS NULL' : 'IS NOT NULL', [$left]), $from);
             case 'IS':
-                return $this->placed($this->is($left), $from);
+                return $this->t->placed($this->is($left), $from);
             case 'COLLATE':
                 $t->text() ?? $t->qualified();
 
-                return $this->placed(new Operation('COLLATE', [$left]), $from);
+                return $this->t->placed(new Operation('COLLATE', [$left]), $from);
             case 'AT':
                 if ($t->take('LOCAL')) {
-                    return $this->placed(new Operation('AT LOCAL', [$left]), $from);
+                    return $this->t->placed(new Operation('AT LOCAL', [$left]), $from);
                 }
                 $t->skip();
                 $t->expect('ZONE');
 
-                return $this->placed(new Operation('AT TIME ZONE', [$left, $this->expression($power + 1)]), $from);
+                return $this->t->placed(new Operation('AT TIME ZONE', [$left, $this->expression($power + 1)]), $from);
             case 'IN':
-                return $this->placed(new Operation($no.'IN', [$left, ...$this->among()]), $from);
+                return $this->t->placed(new Operation($no.'IN', [$left, ...$this->among()]), $from);
             case 'BETWEEN':
                 $t->any('SYMMETRIC', 'ASYMMETRIC');
                 $low = $this->expression(max($power, Precedence::AND) + 1);
                 $t->expect('AND');
 
-                return $this->placed(new Operation($no.'BETWEEN', [$left, $low, $this->expression($power + 1)]), $from);
+                return $this->t->placed(new Operation($no.'BETWEEN', [$left, $low, $this->expression($power + 1)]), $from);
             case 'SIMILAR':
                 $t->expect('TO');
                 break;
@@ -287,14 +270,14 @@ final class Expressions
         if (\in_array($t->peek(), ['ANY', 'SOME', 'ALL'], true) && '(' === $t->peek(1)) {
             $t->skip();
 
-            return $this->placed(new Operation("$no$word ANY", [$left, $this->parenthesis()]), $from);
+            return $this->t->placed(new Operation("$no$word ANY", [$left, $this->parenthesis()]), $from);
         }
         $operands = [$left, $this->expression($power + 1)];
         if ($t->take('ESCAPE')) {
             $operands[] = $this->expression($power + 1);
         }
 
-        return $this->placed(new Operation($no.$word, $operands), $from);
+        return $this->t->placed(new Operation($no.$word, $operands), $from);
     }
 
     private function is(Expression $left): Operation
@@ -341,9 +324,9 @@ final class Expressions
         }
         $from = $this->t->offset();
         $table = $this->parser->sources->plain();
-        $query = new Query([], false, $this->placed(new Select([$this->placed(new Item($this->placed(new Star(), $from)), $from)], [$table]), $from));
+        $query = new Query([], false, $this->t->placed(new Select([$this->t->placed(new Item($this->t->placed(new Star(), $from)), $from)], [$table]), $from));
 
-        return $this->placed(new Subquery($this->placed($query, $from)), $from);
+        return $this->t->placed(new Subquery($this->t->placed($query, $from)), $from);
     }
 
     /** `(…)`: a value, a row of values, or a query. */
@@ -356,12 +339,12 @@ final class Expressions
         if ($inner instanceof Query) {
             $t->expect(')');
 
-            return $this->placed(new Subquery($inner), $from);
+            return $this->t->placed(new Subquery($inner), $from);
         }
         if (')' === $t->peek()) {
             $t->skip();
 
-            return $inner instanceof RowOf ? $this->placed(new RowOf([$inner]), $from) : $inner;
+            return $inner instanceof RowOf ? $this->t->placed(new RowOf([$inner]), $from) : $inner;
         }
         $items = [$inner];
         while ($t->take(',')) {
@@ -369,7 +352,7 @@ final class Expressions
         }
         $t->expect(')');
 
-        return $this->placed(new RowOf($items), $from);
+        return $this->t->placed(new RowOf($items), $from);
     }
 
     /**
@@ -394,14 +377,14 @@ final class Expressions
                 $t->expect(')');
                 $goes = \in_array($t->peek(), ['UNION', 'INTERSECT', 'EXCEPT', 'MINUS', 'ORDER', 'LIMIT', 'OFFSET', 'FETCH'], true);
                 $result = $goes || ')' === $t->peek() ? $this->parser->queries->after($inner, $from)
-                    : $this->after($this->placed(new Subquery($inner), $from), $from);
+                    : $this->after($this->t->placed(new Subquery($inner), $from), $from);
             } else {
                 $items = [$inner];
                 while ($t->take(',')) {
                     $items[] = $this->expression();
                 }
                 $t->expect(')');
-                $result = $this->after(1 === \count($items) ? $inner : $this->placed(new RowOf($items), $from), $from);
+                $result = $this->after(1 === \count($items) ? $inner : $this->t->placed(new RowOf($items), $from), $from);
             }
         }
         --$this->depth;
@@ -427,7 +410,7 @@ final class Expressions
         $high = $slice && ']' !== $t->peek() ? $this->expression() : null;
         $t->expect(']');
 
-        return $this->placed(new Element($base, $low, $high, $slice), $from);
+        return $this->t->placed(new Element($base, $low, $high, $slice), $from);
     }
 
     /** What an expression begins with. */
@@ -451,7 +434,7 @@ final class Expressions
         $text = $this->t->written();
         $this->t->skip();
 
-        return $this->placed(new Literal($kind, $text), $from);
+        return $this->t->placed(new Literal($kind, $text), $from);
     }
 
     private function parameter(int $from): Expression
@@ -459,7 +442,7 @@ final class Expressions
         $text = $this->t->written();
         $this->t->skip();
 
-        return $this->placed(new Parameter($text), $from);
+        return $this->t->placed(new Parameter($text), $from);
     }
 
     private function text(int $from): Expression
@@ -472,7 +455,7 @@ final class Expressions
             $text .= $this->t->text();
         }
 
-        return $this->placed(new Literal($kind, $text), $from);
+        return $this->t->placed(new Literal($kind, $text), $from);
     }
 
     private function signed(int $from): Expression
@@ -485,13 +468,13 @@ final class Expressions
         if ('*' === $sign) {
             $t->skip();
 
-            return $this->placed(new Star(), $from);
+            return $this->t->placed(new Star(), $from);
         }
         if (':' === $sign && Lexer::WORD === $t->kind(1)) {
             $t->skip();
             $name = $t->name();
 
-            return $this->placed(new Parameter(':'.$name), $from);
+            return $this->t->placed(new Parameter(':'.$name), $from);
         }
         if ('{' === $sign) {
             return $this->braced($from);
@@ -499,12 +482,12 @@ final class Expressions
         if ('-' === $sign || '+' === $sign) {
             $t->skip();
 
-            return $this->placed(new Operation($sign, [$this->expression(Precedence::SIGNED)]), $from);
+            return $this->t->placed(new Operation($sign, [$this->expression(Precedence::SIGNED)]), $from);
         }
         if ('!' === $sign || '~' === $sign || (1 === preg_match('/^[~!@#%^&|`?*\/<>=+-]+$/', $sign) && $t->dialect->ownOperators)) {
             $t->skip();
 
-            return $this->placed(new Operation($sign, [$this->expression($t->dialect->ownOperators ? Precedence::OTHER + 1 : Precedence::SIGNED)]), $from);
+            return $this->t->placed(new Operation($sign, [$this->expression($t->dialect->ownOperators ? Precedence::OTHER + 1 : Precedence::SIGNED)]), $from);
         }
         throw $t->fault('A value was expected');
     }
@@ -521,7 +504,7 @@ final class Expressions
         $inner = $this->expression();
         $t->expect('}');
 
-        return 'FN' === $kind ? $inner : $this->placed(new Literal('typed', '', ['D' => 'date', 'T' => 'time', 'TS' => 'timestamp'][$kind]), $from);
+        return 'FN' === $kind ? $inner : $this->t->placed(new Literal('typed', '', ['D' => 'date', 'T' => 'time', 'TS' => 'timestamp'][$kind]), $from);
     }
 
     private function word(int $from): Expression
@@ -540,7 +523,7 @@ final class Expressions
             case 'NOT':
                 $t->skip();
 
-                return $this->placed(new Operation('NOT', [$this->expression(Precedence::NOT)]), $from);
+                return $this->t->placed(new Operation('NOT', [$this->expression(Precedence::NOT)]), $from);
             case 'NULL':
                 return $this->plain('null', $from);
             case 'TRUE': case 'FALSE':
@@ -550,7 +533,7 @@ final class Expressions
                     $t->skip();
                     $inner = $this->parenthesis();
 
-                    return $this->placed($inner instanceof Subquery ? new Subquery($inner->query, 'EXISTS') : $inner, $from);
+                    return $this->t->placed($inner instanceof Subquery ? new Subquery($inner->query, 'EXISTS') : $inner, $from);
                 }
                 break;
             case 'ROW':
@@ -586,19 +569,19 @@ final class Expressions
                 if (')' !== $next && ',' !== $next && '.' !== $next && '' !== $next.$t->kind(1) && ('BINARY' === $word ? $t->dialect->charsetTexts : true)) {
                     $t->skip();
 
-                    return $this->placed(new Operation($word, [$this->expression(Precedence::SIGNED)]), $from);
+                    return $this->t->placed(new Operation($word, [$this->expression(Precedence::SIGNED)]), $from);
                 }
                 break;
         }
         if (Lexer::TEXT === $t->kind(1) && (1 === preg_match(self::TYPED, $word) || ($t->dialect->ownOperators && !isset(Parser::RESERVED[$word])))) {
             $type = $this->parser->calls->type();
 
-            return $this->placed(new Literal('typed', $t->text() ?? '', $type), $from);
+            return $this->t->placed(new Literal('typed', $t->text() ?? '', $type), $from);
         }
         if ($t->dialect->ownOperators && $this->isTypeBeforeText()) {
             $type = $this->parser->calls->type();
 
-            return $this->placed(new Literal('typed', $t->text() ?? '', $type), $from);
+            return $this->t->placed(new Literal('typed', $t->text() ?? '', $type), $from);
         }
         if (1 === preg_match($t->dialect->bareFunctions, $word) && '(' !== $next && '.' !== $next) {
             return $this->parser->calls->bare($from);
@@ -644,13 +627,13 @@ final class Expressions
             $t->skip();
             $t->skip();
 
-            return $this->placed(new RowOf([]), $from);
+            return $this->t->placed(new RowOf([]), $from);
         }
         $t->expect('(');
         $items = $this->list();
         $t->expect(')');
 
-        return $this->placed(new RowOf($items), $from);
+        return $this->t->placed(new RowOf($items), $from);
     }
 
     private function array(int $from): Expression
@@ -660,7 +643,7 @@ final class Expressions
         if ('(' === $t->peek()) {
             $inner = $this->parenthesis();
 
-            return $this->placed($inner instanceof Subquery ? new Subquery($inner->query, 'ARRAY') : $inner, $from);
+            return $this->t->placed($inner instanceof Subquery ? new Subquery($inner->query, 'ARRAY') : $inner, $from);
         }
 
         return $this->bracketed($from);
@@ -680,7 +663,7 @@ final class Expressions
         }
         $t->expect(']');
 
-        return $this->placed(new ArrayOf($items), $from);
+        return $this->t->placed(new ArrayOf($items), $from);
     }
 
     /** INTERVAL '1' DAY, INTERVAL n MONTH, INTERVAL '1 day'; null where it is a name. */
@@ -709,7 +692,7 @@ final class Expressions
             }
         }
 
-        return $this->placed(new Operation('INTERVAL'.$unit, [$amount]), $from);
+        return $this->t->placed(new Operation('INTERVAL'.$unit, [$amount]), $from);
     }
 
     private function case(int $from): Expression
@@ -729,7 +712,7 @@ final class Expressions
         $else = $t->take('ELSE') ? $this->expression() : null;
         $t->expect('END');
 
-        return $this->placed(new CaseOf($subject, $whens, $else), $from);
+        return $this->t->placed(new CaseOf($subject, $whens, $else), $from);
     }
 
     /** A field, a star after a name, or a call. */
@@ -738,12 +721,12 @@ final class Expressions
         $t = $this->t;
         $quoted = Lexer::QUOTED === ($t->kinds[$t->at] ?? '');
         if ($quoted && '"' === $t->written()[0] && $t->dialect->doubleQuotedTexts) {
-            return $this->placed(new Literal('text', $t->text() ?? ''), $from);
+            return $this->t->placed(new Literal('text', $t->text() ?? ''), $from);
         }
         $next = $t->words[$t->at + 1] ?? '';
         if ('(' !== $next && '.' !== $next && '..' !== $next && '(+)' !== $next) {
             // By far the most of them.
-            return $this->placed(new Ref([$t->name()], $quoted), $from);
+            return $this->t->placed(new Ref([$t->name()], $quoted), $from);
         }
         $first = $t->written();
         $names = [$t->name()];
@@ -752,7 +735,7 @@ final class Expressions
                 $t->skip();
                 $t->skip();
 
-                return $this->placed(new Star($names), $from);
+                return $this->t->placed(new Star($names), $from);
             }
             $t->skip();
             // Two dots stand for the usual schema of a database.
@@ -770,9 +753,9 @@ final class Expressions
             return $this->parser->calls->call($names, $first, $from);
         }
         $outer = $t->take('(+)') || ('(' === $t->peek() && '+' === $t->peek(1));
-        $ref = $this->placed(new Ref($names, $quoted), $from);
+        $ref = $this->t->placed(new Ref($names, $quoted), $from);
 
-        return $outer ? $this->placed(new Operation('(+)', [$ref]), $from) : $ref;
+        return $outer ? $this->t->placed(new Operation('(+)', [$ref]), $from) : $ref;
     }
 
     /** @return list<Sorted> */
@@ -790,7 +773,7 @@ final class Expressions
             if ($t->take('NULLS')) {
                 $t->any('FIRST', 'LAST');
             }
-            $order[] = $this->placed(new Sorted($by, $down), $from);
+            $order[] = $this->t->placed(new Sorted($by, $down), $from);
         } while ($t->take(','));
 
         return $order;

@@ -14,7 +14,7 @@ use Fasti\Core\Sql\Tree\Star;
 /** The list of what a query gives, with the words by which each field is made. */
 final readonly class Listing
 {
-    public function __construct(private Resolver $resolver)
+    public function __construct(private Resolver $resolver, private Places $places)
     {
     }
 
@@ -33,8 +33,8 @@ final readonly class Listing
                 $this->resolver->typing->stored($column->type),
                 $column->nullable,
                 $expressions[$i] ?? $this->plain($column),
-                Readings::places($column->values),
-                Readings::places($column->conditions),
+                $this->places->all($column->values),
+                $this->places->all($column->conditions),
                 null !== $column->direct && [$column->direct => true] === $column->values,
             );
         }

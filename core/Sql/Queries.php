@@ -98,7 +98,7 @@ final class Queries
                     }
                 }
             }
-            $with[] = $this->placed(new Named($name, $columns, $query, $added), $from);
+            $with[] = $this->t->placed(new Named($name, $columns, $query, $added), $from);
         } while ($t->take(','));
 
         return [$with, $recursive];
@@ -139,7 +139,7 @@ final class Queries
                 $t->names();
             }
             $right = $t->dialect->quotedTextsAsNames ? $this->one() : $this->body($power + 1);
-            $left = $this->placed(new Combined('MINUS' === $kind ? 'EXCEPT' : $kind, $all, $left, $right), $from);
+            $left = $this->t->placed(new Combined('MINUS' === $kind ? 'EXCEPT' : $kind, $all, $left, $right), $from);
         }
 
         return $left;
@@ -160,13 +160,13 @@ final class Queries
             return $this->query();
         }
         if ($t->take('VALUES')) {
-            return $this->placed($this->values(), $from);
+            return $this->t->placed($this->values(), $from);
         }
         if ($t->take('TABLE')) {
             $table = $this->parser->sources->plain();
-            $everything = $this->placed(new Item($this->placed(new Star(), $from)), $from);
+            $everything = $this->t->placed(new Item($this->t->placed(new Star(), $from)), $from);
 
-            return $this->placed(new Select([$everything], [$table]), $from);
+            return $this->t->placed(new Select([$everything], [$table]), $from);
         }
         if (!$t->take('SELECT')) {
             throw $t->fault('“SELECT” was expected');
@@ -244,7 +244,7 @@ final class Queries
         $windows = $t->take('WINDOW') ? $this->windows() : [];
         $qualify = $t->take('QUALIFY') ? $this->parser->expressions->expression() : null;
 
-        return $this->placed(new Select($items, $sources, $where, $group, $grouping, $having, $windows, $distinct, $on, $qualify, $repeat, $top), $from);
+        return $this->t->placed(new Select($items, $sources, $where, $group, $grouping, $having, $windows, $distinct, $on, $qualify, $repeat, $top), $from);
     }
 
     /** @return list<Item> */
@@ -265,7 +265,7 @@ final class Queries
             null !== $name && $t->skip();
             $items[] = $this->parser->orElse(
                 fn (): Item => $this->item($name, $from),
-                fn (string $text): Item => $this->placed(new Item($this->placed(new Unread($text), $from), $name ?? self::lastName($text)), $from),
+                fn (string $text): Item => $this->t->placed(new Item($this->t->placed(new Unread($text), $from), $name ?? self::lastName($text)), $from),
                 true,
                 ['INTO'],
             );
@@ -283,7 +283,7 @@ final class Queries
             throw $t->fault('A comma or FROM was expected');
         }
 
-        return $this->placed(new Item($value, $name), $from);
+        return $this->t->placed(new Item($value, $name), $from);
     }
 
     /** The name that is given at the end of what could not be read. */
@@ -411,7 +411,7 @@ final class Queries
             return $body;
         }
 
-        return $this->placed(new Query($with, $recursive, $body, $order, $limit, $skip, $ties), $from);
+        return $this->t->placed(new Query($with, $recursive, $body, $order, $limit, $skip, $ties), $from);
     }
 
     /** FOR UPDATE OF …, FOR SHARE, FOR XML PATH('…'), LOCK IN SHARE MODE */
@@ -422,17 +422,5 @@ final class Queries
         while (!$t->over() && !\in_array($t->peek(), [')', ';', 'FOR', 'UNION', 'INTERSECT', 'EXCEPT', 'WITH', 'LIMIT', 'OFFSET', 'OPTION'], true)) {
             '(' === $t->peek() ? $t->parenthesis() : $t->skip();
         }
-    }
-
-    /**
-     * @template N of Tree\Node
-     *
-     * @param N $node
-     *
-     * @return N
-     */
-    private function placed(Tree\Node $node, int $from): Tree\Node
-    {
-        return $this->parser->expressions->placed($node, $from);
     }
 }

@@ -6,7 +6,6 @@ namespace Fasti\Core\Sql;
 
 use Fasti\Core\Catalog\Catalog;
 use Fasti\Core\Catalog\Column;
-use Fasti\Core\Catalog\FieldPlace;
 use Fasti\Core\Catalog\Place;
 use Fasti\Core\Catalog\Table;
 use Fasti\Core\Dialect\Dialects;
@@ -164,48 +163,29 @@ final class Readings
             $byPlace[$fault->offset] = new Unknown($fault->offset, $fault->getMessage());
         }
         ksort($byPlace);
-        // The same few fields are named over and over.
-        $places = [];
-        $place = static function (string $key) use (&$places): FieldPlace {
-            return $places[$key] ??= FieldPlace::ofKey($key);
-        };
-
-        $fields = (new Listing($resolver))->fields($query, $block, $names);
+        $places = new Places();
+        $fields = (new Listing($resolver, $places))->fields($query, $block, $names);
         $resolver->close();
 
         return new Reading(
             $sql,
             true,
             $fields,
-            self::places($block->conditions),
-            self::places($resolver->references),
+            $places->all($block->conditions),
+            $places->all($resolver->references),
             array_values($resolver->tables),
             array_map(
                 static fn (array $join): ReadJoin => new ReadJoin(
                     $join[0],
-                    array_map(static fn (array $pair): array => [$place($pair[0]), $place($pair[1])], array_values($join[1])),
+                    array_map(static fn (array $pair): array => [$places->of($pair[0]), $places->of($pair[1])], array_values($join[1])),
                 ),
                 array_values($resolver->joins),
             ),
             [...$unknown, ...array_values($byPlace)],
-            array_map($place, $resolver->fieldAt),
+            array_map($places->of(...), $resolver->fieldAt),
             $resolver->tableAt,
             $block->open,
         );
-    }
-
-    /**
-     * @param array<string, true> $keys
-     *
-     * @return list<FieldPlace> in the order of their keys
-     */
-    public static function places(array $keys): array
-    {
-        if (\count($keys) > 1) {
-            ksort($keys, \SORT_STRING);
-        }
-
-        return array_map(FieldPlace::ofKey(...), array_keys($keys));
     }
 
     /** @return list<Column> */

@@ -10,6 +10,8 @@ use Fasti\Core\Catalog\Table;
 final class Relation
 {
     private static int $count = 0;
+    /** @var \WeakMap<Table, array<int, array<string, int>>>|null numbers of columns by name, with and without regard to case */
+    private static ?\WeakMap $numbers = null;
 
     public readonly int $instance;
     /** Rows of it may be missing in what is joined. */
@@ -50,27 +52,44 @@ final class Relation
 
             return $all;
         }
-        $all = [];
-        foreach ($this->table->columns as $i => $column) {
-            $key = $this->table->schema."\0".$this->table->name."\0".$column->name;
-            $all[] = new Meaning(
-                $this->columns[$i] ?? $column->name,
-                '' === $column->type ? null : $column->type,
-                $column->nullable || $this->outer,
-                [$key => true],
-                [],
-                $key,
-                $this->instance,
-                $key,
-            );
-        }
 
-        return $all;
+        return array_map($this->at(...), array_keys($this->table->columns));
+    }
+
+    /** The column of a table by its number. */
+    private function at(int $i): Meaning
+    {
+        \assert(null !== $this->table);
+        $column = $this->table->columns[$i];
+        $key = $this->table->schema."\0".$this->table->name."\0".$column->name;
+
+        return new Meaning(
+            $this->columns[$i] ?? $column->name,
+            '' === $column->type ? null : $column->type,
+            $column->nullable || $this->outer,
+            [$key => true],
+            [],
+            $key,
+            $this->instance,
+            $key,
+        );
     }
 
     /** @param string $name folded */
     public function column(string $name): ?Meaning
     {
+        if (null !== $this->table && [] === $this->columns) {
+            // Most columns of a table are not named: only those that are get made.
+            if (!isset($this->byName[$name])) {
+                $i = self::numbers($this->table, $this->anyCase)[$name] ?? null;
+                if (null === $i) {
+                    return null;
+                }
+                $this->byName[$name] = $this->at($i);
+            }
+
+            return $this->seen($this->byName[$name]);
+        }
         if (null === $this->byName) {
             $this->byName = [];
             foreach ($this->all() as $column) {
@@ -80,6 +99,22 @@ final class Relation
         $found = $this->byName[$name] ?? null;
 
         return null === $found ? null : $this->seen($found);
+    }
+
+    /** @return array<string, int> name of each column, folded → its number */
+    private static function numbers(Table $table, bool $anyCase): array
+    {
+        self::$numbers ??= new \WeakMap();
+        $known = self::$numbers[$table] ?? [];
+        if (!isset($known[(int) $anyCase])) {
+            $known[(int) $anyCase] = [];
+            foreach ($table->columns as $i => $column) {
+                $known[(int) $anyCase][$anyCase ? mb_strtolower($column->name) : $column->name] ??= $i;
+            }
+            self::$numbers[$table] = $known;
+        }
+
+        return $known[(int) $anyCase];
     }
 
     private function seen(Meaning $column): Meaning

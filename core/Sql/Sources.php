@@ -41,7 +41,7 @@ final class Sources
             $from = $this->t->offset();
             $sources[] = $this->parser->orElse(
                 fn (): Source => $this->joined(),
-                fn (string $text): Source => $this->placed(new UnreadSource($text), $from),
+                fn (string $text): Source => $this->t->placed(new UnreadSource($text), $from),
                 true,
             );
         } while ($this->t->take(','));
@@ -82,10 +82,10 @@ final class Sources
         if (('CROSS' === $kind || 'OUTER' === $kind) && $t->take('APPLY')) {
             $right = $this->one();
             if ($right instanceof Derived) {
-                $right = $this->placed(new Derived($right->query, $right->alias, $right->columns, true), $right->at);
+                $right = $this->t->placed(new Derived($right->query, $right->alias, $right->columns, true), $right->at);
             }
 
-            return $this->placed(new Joined('CROSS' === $kind ? 'APPLY' : 'OUTER APPLY', $left, $right), $from);
+            return $this->t->placed(new Joined('CROSS' === $kind ? 'APPLY' : 'OUTER APPLY', $left, $right), $from);
         }
         $t->take('OUTER');
         $t->any('HASH', 'MERGE', 'LOOP', 'REMOTE');
@@ -152,7 +152,7 @@ final class Sources
             }
         }
 
-        return $this->placed(new Joined($kind, $left, $right, $on, $using, $natural, null, $alias), $from);
+        return $this->t->placed(new Joined($kind, $left, $right, $on, $using, $natural, null, $alias), $from);
     }
 
     private function one(): Source
@@ -181,7 +181,7 @@ final class Sources
             $t->expect(')');
             [$alias, $columns, $types] = $this->alias();
 
-            return $this->placed(
+            return $this->t->placed(
                 $call instanceof Query ? new Derived($call, $alias, $columns, true) : new Produced([self::asCall($call)], $alias, $columns, $types),
                 $from,
             );
@@ -190,7 +190,7 @@ final class Sources
             $query = $this->parser->queries->query();
             [$alias, $columns] = $this->alias();
 
-            return $this->placed(new Derived($query, $alias, $columns), $from);
+            return $this->t->placed(new Derived($query, $alias, $columns), $from);
         }
 
         return $this->decorated($this->named($from), $from);
@@ -202,7 +202,7 @@ final class Sources
         $from = $this->t->offset();
         $names = $this->names();
 
-        return $this->placed(new TableRef($names), $from);
+        return $this->t->placed(new TableRef($names), $from);
     }
 
     /** @return non-empty-list<string> */
@@ -237,7 +237,7 @@ final class Sources
             $numbered = $t->take('WITH', 'ORDINALITY') || $t->take('WITH', 'OFFSET');
             [$alias, $columns, $types] = $this->alias();
 
-            return $this->placed(new Produced([self::asCall($call)], $alias, $columns, $types, $numbered), $from);
+            return $this->t->placed(new Produced([self::asCall($call)], $alias, $columns, $types, $numbered), $from);
         }
         $t->take('*');
         if ($t->take('@')) {
@@ -258,7 +258,7 @@ final class Sources
         $this->hints();
         [$alias, $columns] = $this->alias();
 
-        return $this->placed(new TableRef($names, $alias, $columns), $from);
+        return $this->t->placed(new TableRef($names, $alias, $columns), $from);
     }
 
     private static function asCall(Expression $expression): Call
@@ -323,11 +323,11 @@ final class Sources
         if ($inner instanceof Query) {
             [$alias, $columns] = $this->alias();
 
-            return $this->placed(new Derived($inner, $alias, $columns, $lateral), $from);
+            return $this->t->placed(new Derived($inner, $alias, $columns, $lateral), $from);
         }
         [$alias] = $t->dialect->ownOperators || 'AS' === $t->peek() ? $this->alias() : [null];
         if (null !== $alias && $inner instanceof Joined) {
-            return $this->placed(
+            return $this->t->placed(
                 new Joined($inner->kind, $inner->left, $inner->right, $inner->on, $inner->using, $inner->natural, $alias, $inner->usingAlias),
                 $from,
             );
@@ -353,7 +353,7 @@ final class Sources
                     $result = $this->parser->queries->after($inner, $begins);
                 } else {
                     [$alias, $columns] = $this->alias();
-                    $result = $this->commas($this->more($this->placed(new Derived($inner, $alias, $columns), $begins), $begins), $begins);
+                    $result = $this->commas($this->more($this->t->placed(new Derived($inner, $alias, $columns), $begins), $begins), $begins);
                 }
             } else {
                 $result = $this->commas($this->more($inner, $begins), $begins);
@@ -366,14 +366,14 @@ final class Sources
         $t->expect(')');
         --$this->depth;
 
-        return $result instanceof Query ? $result : $this->placed($result, $from);
+        return $result instanceof Query ? $result : $this->t->placed($result, $from);
     }
 
     /** MySQL's family lets commas stand within parentheses. */
     private function commas(Source $left, int $from): Source
     {
         while ($this->t->take(',')) {
-            $left = $this->placed(new Joined('CROSS', $left, $this->joined()), $from);
+            $left = $this->t->placed(new Joined('CROSS', $left, $this->joined()), $from);
         }
 
         return $left;
@@ -397,7 +397,7 @@ final class Sources
         $numbered = $t->take('WITH', 'ORDINALITY');
         [$alias, $columns, $more] = $this->alias();
 
-        return $this->placed(new Produced($calls, $alias, $columns, $types + $more, $numbered), $from);
+        return $this->t->placed(new Produced($calls, $alias, $columns, $types + $more, $numbered), $from);
     }
 
     /**
@@ -440,13 +440,13 @@ final class Sources
             }
         }
         $t->expect(')');
-        $call = $this->placed(new Call($names, $arguments), $from);
+        $call = $this->t->placed(new Call($names, $arguments), $from);
         if ($t->take('WITH')) {
             $made = $this->made();
         }
         [$alias, $columns] = $this->alias();
 
-        return $this->placed(new Produced([$call], $alias, $columns, [], false, $made), $from);
+        return $this->t->placed(new Produced([$call], $alias, $columns, [], false, $made), $from);
     }
 
     /** @return array<string, string> name → type */
@@ -523,17 +523,5 @@ final class Sources
         $t->expect(')');
 
         return $types;
-    }
-
-    /**
-     * @template N of Tree\Node
-     *
-     * @param N $node
-     *
-     * @return N
-     */
-    private function placed(Tree\Node $node, int $from): Tree\Node
-    {
-        return $this->parser->expressions->placed($node, $from);
     }
 }

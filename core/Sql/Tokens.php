@@ -126,6 +126,22 @@ final class Tokens
         return ($this->offsets[$this->at - 1] ?? 0) + \strlen($this->texts[$this->at - 1] ?? '');
     }
 
+    /**
+     * @template N of Tree\Node
+     *
+     * @param N $node
+     *
+     * @return N with its place: from there to the last word that was taken
+     */
+    public function placed(Tree\Node $node, int $from): Tree\Node
+    {
+        $last = $this->at - 1;
+        $node->at = $from;
+        $node->end = ($this->offsets[$last] ?? 0) + \strlen($this->texts[$last] ?? '');
+
+        return $node;
+    }
+
     /** A name, quoted or not. Some dialects fold unquoted ones to small letters. */
     public function name(): string
     {
