@@ -7,21 +7,22 @@ namespace Fasti\Lineage;
 use Fasti\Core\Catalog\Place;
 use Fasti\Core\Drift\Fate;
 use Fasti\Register\EntryStore;
+use Fasti\Register\FieldAt;
 use Fasti\Register\Fields;
 
 /** What depends on things that change, for those who decide about the change and for texts that it makes doubtful. */
 final readonly class Dependants
 {
-    public function __construct(private ReadingStore $store, private Lineages $lineages, private Fields $fields, private EntryStore $entries)
+    public function __construct(private ReadingStore $store, private Lineages $lineages, private Fields $fields, private EntryStore $entries, private Origins $origins)
     {
     }
 
     /**
-     * The views that name what a drift takes away, renames or changes.
+     * The views that name what a drift takes away, renames or changes, and entries of whatever source that are filled from it.
      *
      * @param list<array<string, mixed>> $items of the drift, in their open form
      *
-     * @return array<int, list<array{id: int, name: string, fields: list<string>}>> by the number of the item; fields of the view that are computed from it
+     * @return array<int, list<array{id: int, name: string, fields: list<string>}>> by the number of the item; with the fields that are computed or filled from it
      */
     public function ofDrift(int $source, array $items): array
     {
@@ -56,10 +57,31 @@ final readonly class Dependants
             }
         }
 
+        foreach ($this->filled($numbers) as $field => [$i, $at]) {
+            $found[$i][$at->entry] ??= ['id' => $at->entry, 'name' => (string) $at->place->place(), 'fields' => []];
+            $found[$i][$at->entry]['fields'][$field] = $at->place->column;
+        }
+
         return array_map(
             static fn (array $of): array => array_values(array_map(static fn (array $view): array => ['fields' => array_values($view['fields'])] + $view, $of)),
             $found,
         );
+    }
+
+    /**
+     * @param array<int, int> $numbers field → the number of its item
+     *
+     * @return array<int, array{int, FieldAt}> fields that are filled from them, in whatever source → the number, and where they stand
+     */
+    private function filled(array $numbers): array
+    {
+        $filled = array_filter($this->origins->said(), static fn (int $from): bool => isset($numbers[$from]));
+        $found = [];
+        foreach ($this->fields->placed(array_keys($filled)) as $field => $at) {
+            $found[$field] = [$numbers[$filled[$field]], $at];
+        }
+
+        return $found;
     }
 
     /**

@@ -14,6 +14,7 @@ test('a season later, the drift is shown and followed, and a doubtful text stand
     await expect(drift.filter({ hasText: 'fieldwork.station' })).toContainText('opened_on → in_service_from');
     await expect(drift.filter({ hasText: 'tmp_import_0423' })).toContainText('gone');
     await expect(drift.filter({ hasText: 'fieldwork.reading' })).toContainText('the type was decimal(6,2) and is decimal(9,3)');
+    await expect(drift.filter({ hasText: 'fieldwork.reading' })).toContainText('On it depends main.reading_day (least, mean, greatest)');
     await accessible(page);
     await fits(page);
 

@@ -215,10 +215,12 @@ final class LineageTest extends AppTestCase
         $this->write(FieldTopic::NAME, $mean, 'meaning', '', 'The level of a day.');
         $this->write(FieldTopic::NAME, self::fieldId('month_mean', 'highest'), 'meaning', '', 'The highest day.');
         $after = self::rivers('float');
+        self::apply($this->source('mart'), new Catalog('sqlite', '', [new Table('main', 'fact', TableType::Table, '', [new Column('level', 'REAL')])]));
+        $this->write(FieldTopic::NAME, self::fieldId('fact', 'level'), 'origin', '', 'rivers: reading.value');
         [$before] = self::get(RegisterCatalog::class)->of($this->source->id());
         $items = DriftItems::of(Compare::catalogs($before, $after));
 
-        self::assertSame([['name' => 'main.day_mean', 'fields' => ['mean']]], array_map(
+        self::assertSame([['name' => 'main.day_mean', 'fields' => ['mean']], ['name' => 'main.fact', 'fields' => ['level']]], array_map(
             static fn (array $view): array => ['name' => $view['name'], 'fields' => $view['fields']],
             self::get(Dependants::class)->ofDrift($this->source->id(), $items)[0] ?? [],
         ));
