@@ -10,11 +10,13 @@ use Fasti\Core\Catalog\Column;
 use Fasti\Core\Catalog\Table;
 use Fasti\Core\Catalog\TableType;
 use Fasti\Core\Drift\Compare;
+use Fasti\Core\Edition\Slug;
 use Fasti\Core\Profile\FieldProfile;
 use Fasti\Core\Profile\TableProfile;
 use Fasti\Core\Survey\Choice;
 use Fasti\Drift\AcceptDrift;
 use Fasti\Drift\DriftItems;
+use Fasti\Edition\Editions;
 use Fasti\Lineage\Dependants;
 use Fasti\Lineage\Lineages;
 use Fasti\Lineage\Origins;
@@ -29,6 +31,8 @@ use Fasti\Text\BadText;
 use Fasti\Text\Texts;
 use Symfony\Bundle\FrameworkBundle\Console\Application;
 use Symfony\Component\Console\Tester\CommandTester;
+use Symfony\Component\DomCrawler\Crawler;
+use Symfony\Component\Filesystem\Filesystem;
 
 /** What the register knows of where fields come from, and what it does with it. */
 final class LineageTest extends AppTestCase
@@ -241,6 +245,30 @@ final class LineageTest extends AppTestCase
         self::assertSame(['Its query is understood only in part. reading is not in the catalog (line 1, column 37).'], $this->findings('view-not-understood'));
         $this->client->request('GET', '/register/'.self::entryId('day_mean'));
         self::assertSelectorTextContains('.not-understood', 'reading is not in the catalog at line 1, column 37');
+    }
+
+    public function testAnEditionShowsStepsAndLeadsFromTheQueryToItsOwnPages(): void
+    {
+        self::apply($this->source, self::rivers());
+        $value = self::fieldId('reading', 'value');
+        $this->write(FieldTopic::NAME, $value, 'retired', '', 'retired');
+        $this->write(FieldTopic::NAME, $value, 'replacedBy', '', 'reading.level');
+        $edition = self::get(Editions::class)->now('The rivers', []);
+        $folder = self::get(Editions::class)->folder($edition->number);
+        $page = new Crawler((string) file_get_contents($folder.'/rivers/main/'.Slug::of('day_mean').'.html'));
+        $table = new Crawler((string) file_get_contents($folder.'/rivers/main/reading.html'));
+        (new Filesystem())->remove(\dirname(__DIR__, 3).'/var/test/editions');
+
+        self::assertSame(
+            ['Take reading', 'Keep only rows where', 'One row for each different value of'],
+            $page->filter('.steps b')->each(static fn (Crawler $step): string => $step->text()),
+        );
+        self::assertContains('../../rivers/main/reading.html#value', $page->filter('.sql a')->each(static fn (Crawler $link): string => (string) $link->attr('href')));
+        self::assertStringContainsString('avg(value)', $page->filter('.lineage')->last()->text());
+        self::assertSame(0, $page->filter('.lineage a[href*="/register/"]')->count(), 'An edition leads to no page of the application.');
+        self::assertStringContainsString('retired', $table->filter('#value .tags')->text());
+        self::assertStringContainsString('reading.level', $table->filter('#value')->text());
+        self::assertStringContainsString('day_mean.mean', $table->filter('#value .lineage')->text());
     }
 
     public function testViewsOfARegisterThatNobodyReadYetAreReadByCommand(): void
