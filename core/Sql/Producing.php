@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace Fasti\Core\Sql;
 
-use Fasti\Core\Catalog\Place;
 use Fasti\Core\Sql\Tree\Call;
 use Fasti\Core\Sql\Tree\Produced;
 
@@ -109,19 +108,11 @@ final readonly class Producing
 
             return $columns;
         }
-        $place = Place::parse($type);
-        $table = null === $place ? null : $this->resolver->known->find('' === $place->schema ? null : $place->schema, $place->name, '');
-        if (null === $table) {
-            return 1 === preg_match('/^(?:record|void|trigger)$/i', $type) || '' === $type ? null : [
-                new Meaning('', $type, true, $from->values, $from->conditions),
-            ];
-        }
-        $columns = [];
-        foreach ($table->columns as $column) {
-            $key = $table->schema."\0".$table->name."\0".$column->name;
-            $columns[] = new Meaning($column->name, $column->type, true, $from->values, $from->conditions, null, 0, $key);
+        $columns = $this->resolver->valuing->typeColumns(new Meaning('', $type, true, $from->values, $from->conditions));
+        if ([] !== $columns) {
+            return $columns;
         }
 
-        return $columns;
+        return 1 === preg_match('/^(?:record|void|trigger)$/i', $type) || '' === $type ? null : [new Meaning('', $type, true, $from->values, $from->conditions)];
     }
 }

@@ -16,8 +16,6 @@ final class Relation
     public readonly int $instance;
     /** Rows of it may be missing in what is joined. */
     public bool $outer = false;
-    /** Another name covers it: only that one reaches its columns. */
-    public bool $hidden = false;
     /** @var array<string, Meaning>|null by folded name */
     private ?array $byName = null;
 

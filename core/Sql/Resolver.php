@@ -478,9 +478,7 @@ final class Resolver
     /** The scope as a query beside its sources sees it. */
     private static function without(Scope $scope): Scope
     {
-        $outside = new Scope($scope->around, $scope->named);
-
-        return $outside;
+        return new Scope($scope->around, $scope->named);
     }
 
     private function joined(Joined $join, Scope $scope): Frame

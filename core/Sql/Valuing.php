@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Fasti\Core\Sql;
 
+use Fasti\Core\Catalog\Place;
 use Fasti\Core\Dialect\Typing;
 use Fasti\Core\Sql\Tree\ArrayOf;
 use Fasti\Core\Sql\Tree\Call;
@@ -483,12 +484,12 @@ final readonly class Valuing
     }
 
     /** @return list<Meaning> the columns of a table whose row type a value has */
-    private function typeColumns(Meaning $base): array
+    public function typeColumns(Meaning $base): array
     {
         if (null === $base->type || '' === $base->type) {
             return [];
         }
-        $place = \Fasti\Core\Catalog\Place::parse(rtrim($base->type, '[]'));
+        $place = Place::parse(rtrim($base->type, '[]'));
         $table = null === $place ? null : $this->resolver->known->find('' === $place->schema ? null : $place->schema, $place->name, '');
         $columns = [];
         foreach ($table->columns ?? [] as $column) {

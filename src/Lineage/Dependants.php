@@ -124,6 +124,9 @@ final readonly class Dependants
      */
     public function reasons(array $changed): array
     {
+        // Of thousands that change, few are used: the others are not followed.
+        $used = array_flip([...array_column($this->store->dependingOn(array_keys($changed)), 'from'), ...array_values($this->origins->said())]);
+        $changed = array_intersect_key($changed, $used);
         $placed = $this->fields->placed(array_keys($changed));
         $reasons = [];
         foreach ($changed as $field => $what) {
@@ -131,7 +134,7 @@ final readonly class Dependants
             if (null === $at) {
                 continue;
             }
-            foreach (array_keys($this->lineages->up([$field])->fields) as $made) {
+            foreach (array_keys($this->lineages->up([$field], proposed: false)->fields) as $made) {
                 if ($made !== $field && $made > 0) {
                     $reasons[$made][] = \sprintf('It is computed from %s.%s, %s.', $at->place->table, $at->place->column, $what);
                 }

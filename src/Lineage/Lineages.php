@@ -49,15 +49,18 @@ final readonly class Lineages
         });
     }
 
-    /** @param list<int> $starts */
-    public function up(array $starts, bool $conditions = false): Trace
+    /**
+     * @param list<int> $starts
+     * @param bool      $proposed follow those too that only seem to be filled from one another
+     */
+    public function up(array $starts, bool $conditions = false, bool $proposed = true): Trace
     {
         $filled = [];
         foreach ($this->origins->said() as $field => $of) {
             $filled[$of][] = $field;
         }
 
-        return $this->trace($starts, function (array $front) use ($filled, $conditions): iterable {
+        return $this->trace($starts, function (array $front) use ($filled, $conditions, $proposed): iterable {
             foreach ($this->store->dependingOn($front) as $edge) {
                 if (0 === $edge['field'] && $conditions && Part::Condition->value === $edge['part']) {
                     yield [$edge['from'], -$edge['entry'], $edge['part'], -$edge['entry']];
@@ -70,7 +73,7 @@ final readonly class Lineages
                     yield [$field, $other, 'said', $other];
                 }
             }
-            foreach ($this->origins->alike($front) as $pair) {
+            foreach ($proposed ? $this->origins->alike($front) : [] as $pair) {
                 if (\in_array($pair['from'], $front, true)) {
                     yield [$pair['from'], $pair['to'], 'alike', $pair['to']];
                 }
@@ -146,11 +149,8 @@ final readonly class Lineages
                     $broken[$view]->by($edge['from'], $edge['field'], Part::from($edge['part']));
                 }
             }
-            $front = [];
-            foreach ($next as $view) {
-                // One view that fails takes all its fields along.
-                array_push($front, ...$this->fields->present($view));
-            }
+            // One view that fails takes all its fields along.
+            $front = array_merge([], ...array_map(array_values(...), array_values($this->fields->ids($next))));
         }
 
         return $broken;

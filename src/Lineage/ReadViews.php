@@ -37,11 +37,11 @@ final readonly class ReadViews
 
     public function source(int $source): void
     {
-        [$whole, $gone] = $this->catalog->of($source);
-        $views = array_values(array_filter($whole->tables, static fn (Table $table): bool => $table->kind->isView()));
-        if ([] === $views) {
+        if (!$this->entries->hasViews($source)) {
             return;
         }
+        [$whole, $gone] = $this->catalog->of($source);
+        $views = array_values(array_filter($whole->tables, static fn (Table $table): bool => $table->kind->isView()));
         $catalog = $whole->with(tables: array_values(array_filter($whole->tables, static fn (Table $table): bool => !isset($gone[$table->place()->key()]))));
         $places = $this->entries->places($source);
         $fields = $this->fields->ids(array_values($places));

@@ -56,6 +56,12 @@ final readonly class EntryStore
         return array_map(static fn (array $row): array => ['id' => Row::int($row, 'id'), 'name' => Row::text($row, 'business_name')], $rows);
     }
 
+    /** Whether a source has views, or had some. */
+    public function hasViews(int $source): bool
+    {
+        return false !== $this->db->fetchOne("SELECT 1 FROM entry WHERE source_id = ? AND table_type LIKE '%view' LIMIT 1", [$source]);
+    }
+
     /** @return list<int> entries that are not to be used any more */
     public function retired(): array
     {
