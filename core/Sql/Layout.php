@@ -14,6 +14,8 @@ use Fasti\Core\Dialect\Grammar;
  */
 final class Layout
 {
+    /** Characters up to which an expression stays on one line. */
+    private const SHORT = 60;
     private const CLAUSES = [
         'WITH' => 1, 'SELECT' => 1, 'FROM' => 1, 'WHERE' => 1, 'GROUP' => 1, 'HAVING' => 1, 'ORDER' => 1, 'LIMIT' => 1, 'OFFSET' => 1, 'FETCH' => 1,
         'UNION' => 1,
@@ -82,6 +84,37 @@ final class Layout
         $this->end();
 
         return $this->lines;
+    }
+
+    /** Sets an expression: on one line where it is short, and otherwise each case of a CASE on its own. */
+    public static function expression(string $sql, Grammar $dialect): string
+    {
+        $plain = trim((string) preg_replace('/\s+/', ' ', $sql));
+        if (mb_strlen($plain) <= self::SHORT) {
+            return $plain;
+        }
+        try {
+            $t = new Tokens($sql, $dialect);
+        } catch (SqlFault) {
+            return $plain;
+        }
+        $set = '';
+        $depth = 0;
+        while (!$t->over()) {
+            $word = $t->peek();
+            if ('END' === $word && $depth > 0) {
+                $set .= "\n".str_repeat('  ', --$depth);
+            } elseif ($depth > 0 && ('WHEN' === $word || 'ELSE' === $word)) {
+                $set .= "\n".str_repeat('  ', $depth);
+            } elseif ('' !== $set && $t->offset() > $t->ended()) {
+                $set .= ' ';
+            }
+            $depth += 'CASE' === $word ? 1 : 0;
+            $set .= $t->written();
+            $t->skip();
+        }
+
+        return $set;
     }
 
     /** A name with all that stands before it, as it is written. */

@@ -63,7 +63,7 @@ final class QueryController extends AbstractController
             return $this->page(null, (int) $source?->id(), $text, $error);
         }
 
-        return $this->page($source, $source->id(), $text);
+        return $this->page($source, $source->id(), $text, null, $request->request->getString('name'));
     }
 
     #[Route('/register/queries', name: 'query_keep', methods: ['POST'])]

@@ -34,7 +34,7 @@ final readonly class ReadingMaker
         return new ViewReading(
             $steps,
             array_map(static fn (ReadField $field): string => $field->name, $reading->fields),
-            array_map(static fn (ReadField $field): string => $field->expression, $reading->fields),
+            array_map(fn (ReadField $field): string => Layout::expression($field->expression, $this->dialect), $reading->fields),
             array_map(static fn (Unknown $unknown): string => $unknown->place($reading->text), $reading->unknown),
             array_map(static fn (Unknown $unknown): string => $unknown->what, $reading->unknown),
             array_map(static fn (array $line): string => Batch::json([$line[0], array_map(

@@ -94,5 +94,11 @@ test('a pasted query is read, with what is not understood, and kept', async ({ p
     await expect(page.locator('h1')).toHaveText('Sighting');
     await page.goto('/register/queries');
     await expect(page.locator('.list.queries')).toContainText('Who sees most');
+
+    await page.getByLabel('Source').selectOption({ label: 'mart' });
+    const buffer = Buffer.from('SELECT year, sum(individuals) AS n\r\nFROM sighting_season GROUP BY year;');
+    await page.getByLabel('or a file').setInputFiles({ name: 'years.sql', mimeType: 'application/sql', buffer });
+    await expect(page.locator('.steps b')).toHaveText(['Take sighting_season', 'One row for each different value of']);
+    await expect(page.getByLabel('The query')).toHaveValue(/^SELECT year/);
     expect(heard).toEqual([]);
 });

@@ -308,6 +308,46 @@ final class LineageTest extends AppTestCase
         self::assertSelectorTextContains('.queries', 'The highest of each day');
     }
 
+    public function testAFileIsReadAsItsTextAndWhatIsNoTextIsRefused(): void
+    {
+        self::apply($this->source, self::rivers());
+        $path = (string) tempnam(sys_get_temp_dir(), 'fasti');
+        file_put_contents($path, "\xEF\xBB\xBFSELECT day\r\nFROM reading -- l\xC3\xA4uft");
+        $form = $this->client->request('GET', '/register/queries')->selectButton('Read it')->form(['source' => (string) $this->source->id()]);
+        $form['file'] = $path;
+        $page = $this->client->submit($form);
+        self::assertSame("SELECT day\nFROM reading -- läuft", $page->filter('textarea')->text(null, false));
+        self::assertSame(['Take reading'], $page->filter('.steps b')->each(static fn ($step): string => $step->text()));
+
+        file_put_contents($path, "PK\x03\x04\0\0\xff\xfe");
+        $form['file'] = $path;
+        $this->client->submit($form);
+        unlink($path);
+        self::assertResponseStatusCodeSame(422);
+        self::assertSelectorTextContains('.answer.bad', 'not a text in UTF-8');
+    }
+
+    public function testAQueryThatIsTooLongToKeepReadingIsRefusedInWords(): void
+    {
+        self::apply($this->source, self::rivers());
+        $this->client->request('GET', '/register/queries');
+        $this->client->submitForm('Read it', [
+            'text' => 'SELECT '.implode(' + ', array_fill(0, 160000, 'day')).' FROM reading', 'source' => (string) $this->source->id(),
+        ]);
+
+        self::assertSelectorTextContains('.not-understood', 'more than 150,000 names and words');
+    }
+
+    public function testWhatIsWrittenOfAQuerysPurposeStaysWhenItIsReadAgain(): void
+    {
+        self::apply($this->source, self::rivers());
+        $this->client->request('GET', '/register/queries');
+        $this->client->submitForm('Read it', ['text' => 'SELECT day FROM reading', 'source' => (string) $this->source->id()]);
+        $page = $this->client->submitForm('Read it', ['text' => 'SELECT value FROM reading', 'name' => 'Values of all days']);
+
+        self::assertSame('Values of all days', $page->filter('input[name=name]')->attr('value'));
+    }
+
     public function testWithoutASourceThereIsNothingToReadAQueryAgainst(): void
     {
         self::db()->executeStatement('DELETE FROM connection');

@@ -50,6 +50,24 @@ final class LayoutTest extends TestCase
         self::assertEquals(new FieldPlace('s', 'station', 'name'), array_values($reading->fieldAt)[0]);
     }
 
+    public function testALongExpressionHasALineForEachCase(): void
+    {
+        self::assertSame('coalesce(a, b)', Layout::expression("coalesce(a,\n   b)", self::grammar()));
+        self::assertSame(<<<'SQL'
+            CASE
+              WHEN r.value > 10 THEN 'high'
+              WHEN r.value IS NULL THEN CASE s.name
+                WHEN 'end' THEN 1
+                ELSE 2
+              END::text
+              ELSE 'low'
+            END || '!'
+            SQL, Layout::expression(
+            "CASE WHEN r.value > 10 THEN 'high' WHEN r.value IS NULL THEN CASE s.name WHEN 'end' THEN 1 ELSE 2 END::text ELSE 'low' END || '!'",
+            self::grammar(),
+        ));
+    }
+
     public function testNothingOfTheTextIsLost(): void
     {
         foreach (['postgresql', 'mariadb', 'sqlite'] as $engine) {
