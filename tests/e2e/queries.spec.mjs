@@ -1,4 +1,5 @@
 // Queries read: a view as steps, a figure followed down, what breaks, and a query that is pasted.
+import { Buffer } from 'node:buffer';
 import { expect, test } from '@playwright/test';
 import { accessible, complaints, fits, signIn } from './help.mjs';
 
