@@ -20,6 +20,8 @@ final class Fieldwork
     private array $waiting = [];
     /** @var array<string, int> */
     public array $counts = [];
+    /** @var array<int, int> when each began */
+    private array $visits = [];
 
     public function __construct(private readonly \PDO $server, private readonly string $fieldwork = 'fieldwork', private readonly string $archive = 'archive')
     {
@@ -144,7 +146,7 @@ final class Fieldwork
         }
         for ($i = 1; $i <= 48; ++$i) {
             $closed = 0 === $i % 11 ? '2025-09-30' : null;
-            $this->put('station', [$i, \sprintf('%s%03d', strtoupper(substr(self::WATERS[$i % 12], 0, 3)), $i), 1 + ($i * 7) % 60, self::WATERS[$i % 12].' '.['bridge', 'weir', 'ford', 'mill'][$i % 4], null !== $closed ? 'closed' : (47 === $i ? 'planned' : 'open'), 47 === $i ? null : $this->date(0, 300), $closed, mt_rand(10000, 99999), mt_rand(10000, 99999), 'local']);
+            $this->put('station', [$i, \sprintf('%s%03d', strtoupper(substr(self::WATERS[$i % 12], 0, 3)), $i), 1 + ($i * 7) % 60, self::WATERS[$i % 12].' '.['bridge', 'weir', 'ford', 'mill'][$i % 4], null !== $closed ? 'closed' : (47 === $i ? 'paused' : 'open'), $this->date(0, 300), $closed, mt_rand(10000, 99999), mt_rand(10000, 99999), 'local']);
         }
         foreach ([['m', 'metre'], ['m3/s', 'cubic metre per second'], ['°C', 'degree Celsius'], ['mg/l', 'milligram per litre'], ['µS/cm', 'microsiemens per centimetre'], ['NTU', 'turbidity unit'], ['1', 'plain number']] as $i => [$symbol, $name]) {
             $this->put('unit', [$i + 1, $symbol, $name]);
@@ -159,8 +161,8 @@ final class Fieldwork
             $this->put('instrument_model', [$i + 1, $maker, $model, null]);
         }
         for ($i = 1; $i <= 120; ++$i) {
-            $this->put('instrument', [$i, 1 + $i % 4, \sprintf('%s-%05d', ['FP', 'OX'][$i % 2], mt_rand(10000, 99999) + $i), $this->date(0, 400)]);
-            $this->put('deployment', [$i, $i, 1 + $i % 48, $this->date(0, 500), 0 === $i % 5 ? $this->date(900, 1300) : null]);
+            $this->put('instrument', [$i, 1 + $i % 4, \sprintf('%s-%05d', ['FP', 'OX'][$i % 2], mt_rand(10000, 99999) + $i), $this->date(0, 240)]);
+            $this->put('deployment', [$i, $i, 1 + $i % 48, $this->date(250, 500), 0 === $i % 5 ? $this->date(900, 1090) : null]);
             $this->put('calibration', [null, $i, 0 === $i % 4 ? null : mt_rand(1, 90), $this->date(500, 1500), mt_rand(-50, 50) / 1000]);
             $this->put('calibration', [null, $i, mt_rand(1, 90), $this->date(500, 1500), null]);
         }
@@ -180,7 +182,9 @@ final class Fieldwork
             $this->put('access_permit', [null, 1000 + $i, 1 + $i % 48, \sprintf('%02d/%02d/%d', mt_rand(1, 28), mt_rand(1, 12), mt_rand(2025, 2028))]);
         }
         for ($i = 1; $i <= 1800; ++$i) {
-            $start = 1_672_531_200 + mt_rand(0, 1400) * 86400 + mt_rand(7, 16) * 3600;
+            // A closed station is not visited any more.
+            $start = 1_672_531_200 + mt_rand(0, 0 === (1 + $i % 48) % 11 ? 1000 : 1400) * 86400 + mt_rand(7, 16) * 3600;
+            $this->visits[$i] = $start;
             // Nobody has ever left the team out, although the column allows it.
             $this->put('visit', [$i, 1 + $i % 48, mt_rand(1, 9), gmdate('Y-m-d H:i:s', $start), gmdate('Y-m-d H:i:s', $start + mt_rand(20, 240) * 60), [null, 'dry', 'rain', 'dry,wind'][$i % 4], 0 === $i % 7 ? 'Reeds cut back around the sensor.' : null]);
             for ($j = 0; $j < 2; ++$j) {
@@ -207,7 +211,7 @@ final class Fieldwork
                     $flag = mt_rand(0, 99);
                     $this->put('reading', [
                         ++$id, $station, $parameter,
-                        mt_rand(0, 99) < 39 ? null : (0 === mt_rand(0, 6999) ? 900 + $station : 1 + ($station * 2 + $k) % 120),
+                        mt_rand(0, 99) < 39 ? null : (0 === mt_rand(0, 6999) ? 900 + $station : self::deployment($station, $k)),
                         $at, 0 === $flag ? null : round($value, 2), $flag < 90 ? 'G' : ($flag < 95 ? 'S' : ($flag < 98 ? 'B' : ($flag < 99 ? 'M' : null))),
                     ]);
                 }
@@ -224,6 +228,17 @@ final class Fieldwork
         }
     }
 
+    /** One of the deployments at a station that had not ended when the readings begin. */
+    private static function deployment(int $station, int $turn): int
+    {
+        $there = array_values(array_filter(
+            [$station - 1, $station + 47, $station + 95],
+            static fn (int $id): bool => $id >= 1 && $id <= 120 && 0 !== $id % 5,
+        ));
+
+        return $there[$turn % \count($there)];
+    }
+
     private function laboratory(): void
     {
         foreach (['ALB', 'BRK', 'CAL'] as $i => $lab) {
@@ -234,9 +249,12 @@ final class Fieldwork
         }
         for ($i = 1; $i <= 2400; ++$i) {
             $station = 1 + $i % 48;
-            $this->put('sample', [$i, 0 === $i % 10 ? null : 1 + $i % 1800, \sprintf('%s%03d', strtoupper(substr(self::WATERS[$station % 12], 0, 3)), $station), \sprintf('B%06d', $i * 3), gmdate('Y-m-d H:i:s', 1_672_531_200 + $i * 47000), 0 === $i % 3 ? null : mt_rand(10, 200)]);
+            // Taken on a visit to the same station, while it lasted.
+            $visit = $i > 1800 ? $i - 624 : $i;
+            $taken = $this->visits[$visit] + 60 * mt_rand(2, 18);
+            $this->put('sample', [$i, 0 === $i % 10 ? null : $visit, \sprintf('%s%03d', strtoupper(substr(self::WATERS[$station % 12], 0, 3)), $station), \sprintf('B%06d', $i * 3), gmdate('Y-m-d H:i:s', $taken), 0 === $i % 3 ? null : mt_rand(10, 200)]);
             for ($k = 1; $k <= 3; ++$k) {
-                $this->put('lab_result', [$i, ['ALB', 'BRK', 'CAL'][$i % 3], 'M'.$k, 0 === mt_rand(0, 20) ? null : mt_rand(1, 90000) / 1000, mt_rand(0, 9) > 8 ? 1 : 0, $this->date(370, 1500)]);
+                $this->put('lab_result', [$i, ['ALB', 'BRK', 'CAL'][$i % 3], 'M'.$k, 0 === mt_rand(0, 20) ? null : mt_rand(1, 90000) / 1000, mt_rand(0, 9) > 8 ? 1 : 0, gmdate('Y-m-d', $taken + 86400 * mt_rand(3, 20))]);
             }
         }
     }
@@ -269,7 +287,10 @@ final class Fieldwork
         }
         for ($i = 1; $i <= 1500; ++$i) {
             $kind = 0 === $i % 4 ? 'barrier' : 'station';
-            $this->put('alert', [mt_rand(1, 24), $kind, mt_rand(1, 'barrier' === $kind ? 90 : 48), gmdate('Y-m-d H:i:s', 1_735_689_600 + $i * 9000), 0 === $i % 20 ? null : gmdate('Y-m-d H:i:s', 1_735_689_600 + $i * 9000 + 7200)]);
+            // A rule for one site watches that site only; the others watch everything, and barriers too.
+            $rule = 'barrier' === $kind ? 3 * mt_rand(1, 8) : mt_rand(1, 24);
+            $subject = 'barrier' === $kind ? mt_rand(1, 90) : (0 === $rule % 3 ? mt_rand(1, 48) : 1 + $rule % 48);
+            $this->put('alert', [$rule, $kind, $subject, gmdate('Y-m-d H:i:s', 1_735_689_600 + $i * 9000), 0 === $i % 20 ? null : gmdate('Y-m-d H:i:s', 1_735_689_600 + $i * 9000 + 7200)]);
         }
         for ($i = 1; $i <= 35; ++$i) {
             $this->put('`order`', [5000 + $i, ['Sensor cable', 'Sample bottles', 'Waders'][$i % 3], $this->date(1000, 1600), mt_rand(1000, 90000) / 100]);

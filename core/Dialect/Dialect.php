@@ -96,6 +96,12 @@ abstract class Dialect
         return null;
     }
 
+    /** The table to whose rows values of a type lead by the type itself; '' where a type says nothing of that. */
+    public function refersTo(Type $type): string
+    {
+        return '';
+    }
+
     public function profiling(): ?ProfileSql
     {
         return null;

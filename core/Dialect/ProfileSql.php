@@ -35,6 +35,12 @@ interface ProfileSql
     /** The column as text of so many characters at the most; a mark where there is no text of it. */
     public function asText(Column $column, string $name, int $most): string;
 
+    /**
+     * The text by which values of different types are compared: a number as it is written, nothing cut off, nothing padded. Of a list, each
+     * of its members, a row for each.
+     */
+    public function key(Column $column, string $name): string;
+
     /** How many characters a value has. */
     public function length(string $name): string;
 

@@ -63,6 +63,11 @@ final readonly class MariaDbProfileSql implements ProfileSql
         };
     }
 
+    public function key(Column $column, string $name): string
+    {
+        return TypeFamily::Bytes === $this->dialect->typeOf($column)->family ? "HEX($name)" : "CAST($name AS CHAR)";
+    }
+
     public function length(string $name): string
     {
         return "CHAR_LENGTH($name)";

@@ -18,6 +18,11 @@ final class PostgreSqlDialect extends Dialect
 {
     private const BITS = ['smallint' => 16, 'integer' => 32, 'int' => 32, 'bigint' => 64];
     private const TIMES = ['timestamp with time zone' => 'instant', 'timestamp without time zone' => 'date and time', 'time with time zone' => 'time of day', 'time without time zone' => 'time of day'];
+    private const ROWS_OF = [
+        'regproc' => 'pg_proc', 'regprocedure' => 'pg_proc', 'regclass' => 'pg_class', 'regtype' => 'pg_type', 'regoper' => 'pg_operator',
+        'regoperator' => 'pg_operator', 'regrole' => 'pg_authid', 'regnamespace' => 'pg_namespace', 'regconfig' => 'pg_ts_config',
+        'regdictionary' => 'pg_ts_dict', 'regcollation' => 'pg_collation',
+    ];
     private const PLAIN = [
         'text' => [TypeFamily::Text, 'long text'], 'citext' => [
             TypeFamily::Text,
@@ -88,8 +93,17 @@ final class PostgreSqlDialect extends Dialect
             'bit' === $name || 'bit varying' === $name => new Type(TypeFamily::Flag, $written, $name, $first, array: $array),
             'enum' === $name => new Type(TypeFamily::Text, $written, $name, members: $text->members(), array: $array),
             isset(self::PLAIN[$name]) => new Type(self::PLAIN[$name][0], $written, $name, array: $array),
+            'oidvector' === $name => new Type(TypeFamily::Other, $written, 'oid', array: true),
+            'int2vector' === $name => new Type(TypeFamily::Whole, $written, 'smallint', bits: 16, array: true),
+            isset(self::ROWS_OF[$name]) => new Type(TypeFamily::Other, $written, 'oid', array: $array),
             default => new Type(TypeFamily::Other, $written, $name, array: $array),
         };
+    }
+
+    /** Types that are numbers of rows of one catalog: https://www.postgresql.org/docs/15/datatype-oid.html */
+    public function refersTo(Type $type): string
+    {
+        return self::ROWS_OF[preg_replace('/\[\]$/', '', $type->written) ?? ''] ?? '';
     }
 
     protected function inWords(Type $type): string
@@ -104,7 +118,7 @@ final class PostgreSqlDialect extends Dialect
             'bit varying' === $type->name => null === $type->length ? 'bits' : 'up to '.$type->length.' bits',
             'enum' === $type->name => TypeWords::members($type->members, false),
             isset(self::PLAIN[$type->name]) => self::PLAIN[$type->name][1],
-            default => $type->array ? substr($type->written, 0, -2) : $type->written,
+            default => $type->array ? preg_replace('/(?:\[\]|vector)$/', '', $type->written) ?? $type->written : $type->written,
         };
     }
 }

@@ -73,6 +73,19 @@ final readonly class PostgreSqlProfileSql implements ProfileSql
         return $readable ? "LEFT($name::text, $most)" : "CASE WHEN $name IS NULL THEN NULL ELSE '·' END";
     }
 
+    public function key(Column $column, string $name): string
+    {
+        $type = $this->dialect->typeOf($column);
+
+        return match (true) {
+            $type->array && 'oid' === $type->name => "unnest($name::oid[])::text",
+            $type->array && 'int2vector' === $type->written => "unnest($name::int2[])::text",
+            $type->array => "unnest($name)::text",
+            '' !== $this->dialect->refersTo($type) => "$name::oid::text",
+            default => "$name::text",
+        };
+    }
+
     public function length(string $name): string
     {
         return "CHAR_LENGTH($name::text)";

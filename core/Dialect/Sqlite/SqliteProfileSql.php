@@ -52,6 +52,11 @@ final readonly class SqliteProfileSql implements ProfileSql
         return $text ? "SUBSTR(CAST($name AS TEXT), 1, $most)" : "CASE WHEN $name IS NULL THEN NULL ELSE '·' END";
     }
 
+    public function key(Column $column, string $name): string
+    {
+        return TypeFamily::Bytes === $this->dialect->typeOf($column)->family ? "HEX($name)" : "CAST($name AS TEXT)";
+    }
+
     public function length(string $name): string
     {
         return "LENGTH($name)";

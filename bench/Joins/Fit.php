@@ -1,0 +1,198 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Bench\Joins;
+
+use Fasti\Core\Catalog\Catalog;
+use Fasti\Core\Join\Candidate;
+use Fasti\Core\Join\Chooser;
+use Fasti\Core\Join\Feature;
+use Fasti\Core\Join\NameMatch;
+use Fasti\Core\Join\Whole;
+
+/** Fits the weights of Chooser to schemas whose joins are known: the greatest likelihood, held back by the square of the weights. */
+final class Fit
+{
+    private const ROUNDS = 250;
+    private const STEP = 0.08;
+    private const HELD_BACK = 0.0003;
+    /** What seldom or never stands in made schemas keeps these weights. */
+    public const BEFOREHAND = [
+        Feature::TYPE_NAMES => 8.0, Feature::VIEW => 4.5, Feature::ROUTINE => 3.5, Feature::QUERY => 3.5, Feature::COMMENT => 3.0, Feature::KEY_ELSEWHERE => -1.0,
+        Feature::COPY => -1.5, Feature::KEY_UNIQUE => -0.5, Feature::SAME_KEY => -2.5, Feature::IMPLIED => -6.0, Feature::OTHER_SCHEMA => -0.3, Feature::TIME => -2.5,
+        Feature::LONG_TEXT => -1.0, Feature::MEMBERS => -3.0, Feature::COMPUTED => -1.0, Feature::NUMBER => -0.5, Feature::BOTH_WAYS => -2.0, Feature::OWN_UNIQUE => -0.3,
+        Feature::KEY_LIKELY => -0.3, Feature::LIST => 0.3, Feature::HOW.NameMatch::INITIALS => 1.0, Feature::HOW.NameMatch::ALIAS => 2.0,
+        Feature::HOW.NameMatch::ALIAS_INSIDE => 1.0, Feature::KEY_STRIPPED => 1.0, Feature::SPECIAL => 2.5, Feature::ATTRIBUTE => -2.0, Feature::PLAIN_PART => -3.0,
+        Feature::FOUND_ALL => 0.5, Feature::FOUND_NEARLY => 0.0, Feature::FOUND_MOST => -1.5, Feature::FOUND_SOME => -3.0, Feature::FOUND_NONE => -6.0, Feature::SPREAD => 1.0,
+        Feature::SMALL => -1.0, Feature::TELLING => 2.0, Feature::USED => 1.0, Feature::UNNAMED => -3.0,
+    ];
+
+    /**
+     * The pairs of a join in one form.
+     *
+     * @param list<string> $columns
+     * @param list<string> $key
+     */
+    public static function join(string $from, array $columns, string $to, array $key): string
+    {
+        $pairs = array_map(static fn (string $near, string $far): string => $near.'='.$far, $columns, $key);
+        sort($pairs);
+
+        return $from.'>'.$to.':'.implode(',', $pairs);
+    }
+
+    /** @return array<string, true> the joins that a catalog declares */
+    public static function truth(Catalog $catalog): array
+    {
+        $truth = [];
+        foreach ($catalog->tables as $table) {
+            foreach ($table->foreignKeys as $key) {
+                $truth[self::join($table->place()->key(), $key->columns, $key->references->place()->key(), $key->references->columns)] = true;
+            }
+        }
+
+        return $truth;
+    }
+
+    public static function joinOf(Candidate $candidate, Known $known): string
+    {
+        return self::join(
+            $known->candidates->tables[$candidate->from]->place()->key(),
+            $candidate->columns,
+            $candidate->key->table->place()->key(),
+            $candidate->key->columns,
+        );
+    }
+
+    /**
+     * @param list<Known>          $schemas
+     * @param array<string, float> $start
+     *
+     * @return array<string, float>
+     */
+    public static function weights(array $schemas, array $start = [], int $passes = 3, bool $data = false, ?Chooser $withoutData = null): array
+    {
+        $weights = $start;
+        for ($pass = 0; $pass < $passes; ++$pass) {
+            $chooser = new Chooser($weights + self::BEFOREHAND, $withoutData);
+            foreach ($schemas as $known) {
+                Whole::weigh($known->units, $known->candidates, $chooser);
+            }
+            $weights = self::fitted($schemas, $weights, $data);
+        }
+
+        return $weights;
+    }
+
+    /**
+     * @param list<Known>          $schemas
+     * @param array<string, float> $weights
+     *
+     * @return array<string, float>
+     */
+    private static function fitted(array $schemas, array $weights, bool $data): array
+    {
+        $names = $units = [];
+        foreach ($schemas as $known) {
+            foreach ($known->units as $found) {
+                if ($data && [] === array_filter($found, static fn (Candidate $one): bool => null !== $one->data)) {
+                    continue;
+                }
+                $unit = [];
+                foreach ($found as $candidate) {
+                    $row = [];
+                    foreach ($candidate->features as $feature => $value) {
+                        $row[$names[$feature] ??= \count($names)] = $value;
+                    }
+                    $unit[] = [$row, isset($known->truth[self::joinOf($candidate, $known)])];
+                }
+                // The same field with the same choices is one that was seen more than once.
+                $same = serialize($unit);
+                $units[$same] = [$unit, ($units[$same][1] ?? 0.0) + 1.0];
+            }
+        }
+        $before = $w = $m = $v = array_fill(0, \count($names), 0.0);
+        foreach ($names as $feature => $i) {
+            $w[$i] = $weights[$feature] ?? self::BEFOREHAND[$feature] ?? 0.0;
+            $before[$i] = self::BEFOREHAND[$feature] ?? 0.0;
+        }
+        $total = array_sum(array_column($units, 1));
+        for ($round = 1; $round <= self::ROUNDS; ++$round) {
+            $slope = [];
+            foreach ($w as $i => $weight) {
+                $slope[$i] = self::HELD_BACK * ($weight - $before[$i]);
+            }
+            foreach ($units as [$unit, $times]) {
+                $worths = [];
+                $most = 0.0;
+                $right = [];
+                foreach ($unit as $k => [$row, $true]) {
+                    $worth = 0.0;
+                    foreach ($row as $i => $value) {
+                        $worth += $w[$i] * $value;
+                    }
+                    $worths[$k] = $worth;
+                    $most = max($most, $worth);
+                    $true && $right[] = $k;
+                }
+                $sum = $of = 0.0;
+                foreach ($worths as $k => $worth) {
+                    $worths[$k] = $e = exp($worth - $most);
+                    $sum += $e;
+                    \in_array($k, $right, true) && $of += $e;
+                }
+                $sum += exp(-$most);
+                foreach ($unit as $k => [$row]) {
+                    $off = $worths[$k] / $sum - (\in_array($k, $right, true) ? $worths[$k] / $of : 0.0);
+                    if (abs($off) > 1e-4) {
+                        foreach ($row as $i => $value) {
+                            $slope[$i] += $times * $off * $value / $total;
+                        }
+                    }
+                }
+            }
+            $step = self::STEP * ($round < 0.7 * self::ROUNDS ? 1.0 : 0.3);
+            foreach ($w as $i => $weight) {
+                $m[$i] = 0.9 * $m[$i] + 0.1 * $slope[$i];
+                $v[$i] = 0.99 * $v[$i] + 0.01 * $slope[$i] ** 2;
+                $w[$i] = $weight - $step * ($m[$i] / (1 - 0.9 ** $round)) / (sqrt($v[$i] / (1 - 0.99 ** $round)) + 1e-6);
+            }
+        }
+
+        return array_map(static fn (int $i): float => round($w[$i], 3), $names) + self::BEFOREHAND;
+    }
+
+    /** @return array{f1: float, right: int, said: int, true: int, wrong: list<string>, missed: list<string>, cells: array<int, array{int, int}>} */
+    public static function measure(Known $known, Chooser $chooser): array
+    {
+        Whole::weigh($known->units, $known->candidates, $chooser);
+        $right = $said = 0;
+        $cells = [];
+        $wrong = [];
+        $missed = $known->truth;
+        foreach ($known->units as $unit) {
+            foreach ($unit as $candidate) {
+                $join = self::joinOf($candidate, $known);
+                $true = isset($known->truth[$join]);
+                $cell = min(9, (int) floor(10 * $candidate->confidence));
+                $cells[$cell] = [($cells[$cell][0] ?? 0) + 1, ($cells[$cell][1] ?? 0) + ($true ? 1 : 0)];
+                if ($candidate->confidence >= 0.5) {
+                    ++$said;
+                    if ($true) {
+                        ++$right;
+                        unset($missed[$join]);
+                    } else {
+                        $wrong[] = round($candidate->confidence, 2).' '.str_replace("\0", '.', $join);
+                    }
+                }
+            }
+        }
+        $true = \count($known->truth);
+
+        return [
+            'f1' => $said + $true > 0 ? 2 * $right / ($said + $true) : 1.0, 'right' => $right, 'said' => $said, 'true' => $true, 'wrong' => $wrong,
+            'missed' => array_map(static fn (int|string $join): string => str_replace("\0", '.', (string) $join), array_keys($missed)), 'cells' => $cells,
+        ];
+    }
+}

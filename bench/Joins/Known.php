@@ -1,0 +1,41 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Bench\Joins;
+
+use Fasti\Core\Catalog\Catalog;
+use Fasti\Core\Join\Candidate;
+use Fasti\Core\Dialect\Dialects;
+use Fasti\Core\Join\Candidates;
+use Fasti\Core\Join\Chooser;
+use Fasti\Core\Join\DataLook;
+use Fasti\Core\Join\KeyValues;
+use Fasti\Core\Join\Whole;
+use Fasti\Core\Survey\Rows;
+use Fasti\Core\Survey\SilentProgress;
+
+/** A schema whose joins are known, and the candidates that are found in it without them. */
+final class Known
+{
+    public readonly Candidates $candidates;
+    /** @var array<string, list<Candidate>> */
+    public array $units;
+
+    /** @param array<string, true> $truth see Fit::join() */
+    public function __construct(public readonly string $name, public readonly Catalog $catalog, public readonly array $truth)
+    {
+        $this->candidates = new Candidates($catalog->with(
+            tables: array_map(static fn ($table) => $table->with(foreignKeys: []), $catalog->tables),
+        ));
+        $this->units = $this->candidates->all();
+    }
+
+    /** Looks at the data as well, by weights that are known so far. */
+    public function look(Rows $rows, Chooser $chooser): void
+    {
+        Whole::weigh($this->units, $this->candidates, $chooser);
+        $look = new DataLook(new KeyValues($rows, Dialects::ofCatalog($this->catalog)), $this->candidates);
+        $this->units = $look->look($this->units, $chooser, new SilentProgress());
+    }
+}

@@ -1,0 +1,73 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Core\Join;
+
+/**
+ * How likely each candidate of a field is, given that it leads to one of them or to nothing: a conditional logit (D. McFadden,
+ * "Conditional logit analysis of qualitative choice behavior", 1973). Leading nowhere has the worth 0. So competing targets
+ * take from each other, and what comes out is a probability where the weights were fitted.
+ */
+final class Chooser
+{
+    /**
+     * @param array<string, float> $weights     by feature
+     * @param ?self                $withoutData for fields of whose values nothing is known
+     */
+    public function __construct(private readonly array $weights, private readonly ?self $withoutData = null)
+    {
+    }
+
+    /** @param bool $data whether the data was looked at as well */
+    public static function fitted(bool $data): self
+    {
+        static $read = [];
+        $all = $read[0] ??= json_decode((string) file_get_contents(__DIR__.'/weights.json'), true);
+        $weights = [];
+        foreach (\is_array($all) && \is_array($all[$data ? 'data' : 'names'] ?? null) ? $all[$data ? 'data' : 'names'] : [] as $feature => $weight) {
+            if (is_numeric($weight)) {
+                $weights[(string) $feature] = (float) $weight;
+            }
+        }
+
+        return new self($weights, $data ? self::fitted(false) : null);
+    }
+
+    /** Sets the confidence of the candidates of one field, or of one row of fields. @param list<Candidate> $candidates */
+    public function weigh(array $candidates): void
+    {
+        if (null !== $this->withoutData && [] === array_filter($candidates, static fn (Candidate $one): bool => null !== $one->data)) {
+            $this->withoutData->weigh($candidates);
+
+            return;
+        }
+        $worths = array_map($this->worth(...), $candidates);
+        $most = max([0.0, ...$worths]);
+        $sum = exp(-$most);
+        foreach ($worths as $worth) {
+            $sum += exp($worth - $most);
+        }
+        foreach ($candidates as $i => $candidate) {
+            $candidate->confidence = exp($worths[$i] - $most) / $sum;
+        }
+    }
+
+    public function worth(Candidate $candidate): float
+    {
+        $worth = 0.0;
+        foreach ($candidate->features as $feature => $value) {
+            $worth += ($this->weights[$feature] ?? 0.0) * $value;
+        }
+
+        return $worth;
+    }
+
+    /** How much a feature counted for a candidate. */
+    public function counts(Candidate $candidate, string $feature): float
+    {
+        $of = null === $candidate->data && null !== $this->withoutData ? $this->withoutData : $this;
+
+        return ($of->weights[$feature] ?? 0.0) * ($candidate->features[$feature] ?? 0.0);
+    }
+}

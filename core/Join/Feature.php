@@ -1,0 +1,81 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Core\Join;
+
+/** What speaks for a join or against it. How much each counts is in weights.json, fitted by bench/fit.php. */
+final class Feature
+{
+    public const ANY = 'any';
+    /** With the number of NameMatch. */
+    public const HOW = 'how';
+    public const SHARING = 'sharing';
+    public const ENDING_FITS = 'endingFits';
+    public const ENDING_OTHER = 'endingOther';
+    public const ENDING_SURE = 'endingSure';
+    public const ENDING_MAYBE = 'endingMaybe';
+    public const ENDING_RUN = 'endingRun';
+    public const ATTRIBUTE = 'attribute';
+    public const PLAIN = 'plain';
+    public const KEY_EQUAL = 'keyEqual';
+    public const KEY_STRIPPED = 'keyStripped';
+    public const KEY_ENDS = 'keyEnds';
+    public const SELF_ROLE = 'selfRole';
+    public const DOER = 'doer';
+    /** The table's fields are those of people. */
+    public const PEOPLE = 'people';
+    public const USERS = 'users';
+    /** The key is called after another table. */
+    public const KEY_ELSEWHERE = 'keyElsewhere';
+    public const COMMENT = 'comment';
+    public const TYPE_NAMES = 'typeNames';
+    public const TYPE_SIZE = 'typeSize';
+    public const TYPE_LOOSE = 'typeLoose';
+    /** Types that hold nothing but numbers of rows: uuid, oid. */
+    public const SPECIAL = 'special';
+    public const TIME = 'time';
+    public const LIST = 'list';
+    public const NUMBER = 'number';
+    public const LONG_TEXT = 'longText';
+    public const MEMBERS = 'members';
+    public const COMPUTED = 'computed';
+    public const KEY_UNIQUE = 'keyUnique';
+    public const KEY_LIKELY = 'keyLikely';
+    public const SELF = 'self';
+    public const OTHER_SCHEMA = 'otherSchema';
+    public const COPY = 'copy';
+    public const INDEX = 'index';
+    public const OWN_KEY = 'ownKey';
+    public const NUMBERED_KEY = 'numberedKey';
+    public const OWN_UNIQUE = 'ownUnique';
+    public const KEY_PART = 'keyPart';
+    public const COMPOSITE = 'composite';
+    public const WEAKEST = 'weakest';
+    public const ALL_SURE = 'allSure';
+    /** One of its fields is a name, a type or the like. */
+    public const PLAIN_PART = 'plainPart';
+    public const SAME_KEY = 'sameKey';
+    public const LINK_KEY = 'linkKey';
+    public const VIEW = 'view';
+    public const ROUTINE = 'routine';
+    public const QUERY = 'query';
+    /** Of the schema as a whole, after a first weighing. */
+    public const BOTH_WAYS = 'bothWays';
+    public const TWICE = 'twice';
+    public const IMPLIED = 'implied';
+    public const HUB = 'hub';
+    public const HABIT = 'habit';
+    /** Of the data. */
+    public const FOUND_ALL = 'foundAll';
+    public const FOUND_NEARLY = 'foundNearly';
+    public const FOUND_MOST = 'foundMost';
+    public const FOUND_SOME = 'foundSome';
+    public const FOUND_NONE = 'foundNone';
+    public const SPREAD = 'spread';
+    public const SMALL = 'small';
+    public const TELLING = 'telling';
+    public const USED = 'used';
+    public const NO_DATA = 'noData';
+    public const UNNAMED = 'unnamed';
+}

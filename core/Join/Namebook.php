@@ -1,0 +1,472 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Core\Join;
+
+use Fasti\Core\Catalog\Table;
+
+/**
+ * The names of a catalog, taken apart once: what each table may be called in the names of fields, which signs its own fields
+ * begin with, and which short forms of its words the schema uses.
+ *
+ * After S. Lopes, J.-M. Petit, F. Toumani, "Discovering interesting inclusion dependencies" (2002), which uses what names have in
+ * common, and A. Rostin et al., "A Machine Learning Approach to Foreign Key Discovery" (2009), whose features of names these widen.
+ */
+final class Namebook
+{
+    private const AFFIXES = ['tbl', 'tb', 't', 'tab', 'table', 'dim', 'fact', 'fct', 'd', 'f', 'stg', 'ref', 'lkp', 'lookup', 'lu', 'mst', 'master', 'entity', 'base', 'data', 'rel', 'x', 'sys'];
+    /** A tail that more tables share says nothing about any of them. */
+    private const MOST_SHARING = 12;
+
+    /** @var array<array-key, array<int, int>> folded phrase → table → how much it is its name: 2 the whole of it, 1 without a prefix, 0 by its key */
+    private array $phrases = [];
+    /** @var array<array-key, array<int, true>> folded end of a longer phrase → tables */
+    private array $tails = [];
+    /** @var array<array-key, array<int, true>> */
+    private array $heads = [];
+    /** @var array<array-key, array<int, true>> signs that the fields of a table begin with → tables */
+    private array $aliases = [];
+    /** @var array<array-key, array<int, true>> first letters of the words of a phrase → tables */
+    private array $initials = [];
+    /** @var array<string, array<string, true>> words of tables by their first letter */
+    private array $vocabulary = [];
+    /** @var array<int, string> table → what its fields begin with; '' for nothing */
+    public array $prefixes = [];
+    /** @var array<string, array<int, NameMatch>> */
+    private array $answers = [];
+    /** @var array<array-key, list<string>> */
+    private array $long = [];
+    private bool $cut = false;
+
+    /**
+     * @param array<int, Table>         $tables
+     * @param array<int, list<JoinKey>> $keys   of each
+     */
+    public function __construct(private readonly array $tables, array $keys)
+    {
+        $first = $this->firstWords();
+        foreach ($tables as $i => $table) {
+            $this->prefixes[$i] = self::prefix($table);
+            $words = NameWords::singular(NameWords::of($table->name));
+            $schema = NameWords::singular(NameWords::of($table->schema));
+            $this->name($i, $words, 2);
+            foreach ($this->shorter($words, $schema, $first[$table->schema] ?? []) as $fewer) {
+                $this->name($i, $fewer, 1);
+            }
+            $alias = rtrim(strtolower($this->prefixes[$i]), '_');
+            if (\strlen($alias) >= 2) {
+                $this->aliases[$alias][$i] = true;
+            }
+        }
+        foreach ($tables as $i => $table) {
+            foreach ($keys[$i] as $key) {
+                if ($key->single()) {
+                    $this->nameByKey($i, $key->columns[0]);
+                }
+            }
+        }
+    }
+
+    /** Whether a name is that of a table, or ends in it. */
+    public function isTable(string $folded): bool
+    {
+        return [] !== array_filter($this->phrases[$folded] ?? [], static fn (int $how): bool => $how > 0);
+    }
+
+    /**
+     * What a field's name says of each table.
+     *
+     * @param int $in the table of the field
+     *
+     * @return array<int, NameMatch> by table
+     */
+    public function answers(string $field, int $in): array
+    {
+        return $this->answers[$field."\0".$this->prefixes[$in]] ??= $this->read($field, $this->prefixes[$in]);
+    }
+
+    /** The name without what all fields of the table begin with. */
+    public function stripped(string $field, int $in): string
+    {
+        $prefix = $this->prefixes[$in];
+
+        return '' !== $prefix && \strlen($field) > \strlen($prefix) && 0 === strncasecmp($field, $prefix, \strlen($prefix)) ? substr($field, \strlen($prefix)) : $field;
+    }
+
+    /** @return array<int, NameMatch> */
+    private function read(string $field, string $prefix): array
+    {
+        $found = [];
+        $names = [$field];
+        if ('' !== $prefix && \strlen($field) > \strlen($prefix) && 0 === strncasecmp($field, $prefix, \strlen($prefix))) {
+            $names[] = substr($field, \strlen($prefix));
+        }
+        // Of a name that is run together with its prefix, only the rest is taken for words that are cut short.
+        $cut = 1 < \count($names) && 1 === preg_match('/^\p{L}+$/u', $prefix);
+        foreach ($names as $name) {
+            $this->cut = $cut && $name === $field;
+            $words = NameWords::singular(NameWords::of($name));
+            while ([] !== $words && ctype_digit($words[\count($words) - 1])) {
+                array_pop($words);
+            }
+            if ([] === $words) {
+                continue;
+            }
+            $ending = '';
+            $last = $words[\count($words) - 1];
+            $this->match($found, $words, '');
+            if (\count($words) > 1 && NameWords::isKeyEnding($last)) {
+                $ending = $last;
+                $this->match($found, \array_slice($words, 0, -1), $last);
+            }
+            if (\count($words) > 1 && NameWords::isBefore($words[0])) {
+                $this->match($found, \array_slice($words, 1), $words[0]);
+                if ('' !== $ending && \count($words) > 2) {
+                    $this->match($found, \array_slice($words, 1, -1), $ending);
+                }
+            }
+            // What stands before "by", "to", "from" is the deed, what stands after it may be the thing.
+            if (\count($words) > 1 && \in_array($last, ['by', 'to', 'from', 'in', 'at', 'of', 'with', 'for'], true)) {
+                $this->match($found, \array_slice($words, 0, -1), '');
+            }
+            if (1 === \count($words) || '' !== $prefix && $name !== $field) {
+                $this->runTogether($found, implode('', $words));
+            } elseif (\strlen($last) > 5) {
+                $this->runTogether($found, $last);
+            }
+        }
+
+        return $found;
+    }
+
+    /**
+     * @param array<int, NameMatch> $found
+     * @param list<string>          $head
+     */
+    private function match(array &$found, array $head, string $ending): void
+    {
+        $this->whole($found, $head, $ending, false);
+        $n = \count($head);
+        $expanded = [];
+        $short = false;
+        foreach ($head as $word) {
+            $long = $this->cut ? [] : $this->longer($word);
+            $short = $short || [] !== $long;
+            $expanded[] = [] === $long ? [$word] : $long;
+        }
+        if ($short && $n <= 5) {
+            foreach (self::products($expanded) as $words) {
+                $this->whole($found, $words, $ending, true);
+            }
+        }
+        if (1 === $n && \strlen($head[0]) >= 2 && \strlen($head[0]) <= 5) {
+            foreach ($this->few($this->initials[$head[0]] ?? []) as $table => $true) {
+                $this->note($found, $table, NameMatch::INITIALS, [], $ending);
+            }
+            foreach ($this->few($this->aliases[$head[0]] ?? []) as $table => $true) {
+                $this->note($found, $table, NameMatch::ALIAS, [], $ending);
+            }
+            foreach (\strlen($head[0]) < 4 ? [] : $this->few($this->aliases[substr($head[0], 0, -1)] ?? []) as $table => $true) {
+                $this->note($found, $table, NameMatch::ALIAS_INSIDE, [], $ending);
+            }
+        }
+    }
+
+    /**
+     * @param array<int, NameMatch> $found
+     * @param list<string>          $head
+     */
+    private function whole(array &$found, array $head, string $ending, bool $short): void
+    {
+        $n = \count($head);
+        $folded = implode('', $head);
+        foreach ($this->phrases[$folded] ?? [] as $table => $how) {
+            $this->note($found, $table, $short ? NameMatch::SHORT : (0 === $how ? NameMatch::BY_KEY : NameMatch::EQUAL), [], $ending);
+        }
+        foreach ($this->few($this->tails[$folded] ?? []) as $table => $true) {
+            $this->note($found, $table, $short ? NameMatch::SHORT_TAIL : NameMatch::TAIL, [], $ending, \count($this->tails[$folded]));
+        }
+        foreach ($this->few($this->heads[$folded] ?? []) as $table => $true) {
+            $this->note($found, $table, $short ? NameMatch::SHORT_TAIL : NameMatch::HEAD, [], $ending, \count($this->heads[$folded]));
+        }
+        for ($i = 1; $i < $n; ++$i) {
+            $role = \array_slice($head, 0, $i);
+            $tail = implode('', \array_slice($head, $i));
+            foreach ($this->phrases[$tail] ?? [] as $table => $how) {
+                $this->note($found, $table, $short ? NameMatch::ROLE_SHORT : (0 === $how ? NameMatch::ROLE_BY_KEY : NameMatch::ROLE), $role, $ending);
+            }
+            if ($i >= $n - 1) {
+                foreach ($this->few($this->tails[$tail] ?? []) as $table => $true) {
+                    $this->note($found, $table, NameMatch::ROLE_TAIL, $role, $ending, \count($this->tails[$tail]));
+                }
+            }
+            $after = \array_slice($head, $n - $i);
+            foreach ($this->phrases[implode('', \array_slice($head, 0, $n - $i))] ?? [] as $table => $how) {
+                $this->note($found, $table, $short ? NameMatch::ROLE_SHORT : NameMatch::ROLE_AFTER, $after, $ending);
+            }
+        }
+    }
+
+    /** @param array<int, NameMatch> $found */
+    private function runTogether(array &$found, string $name): void
+    {
+        $heads = [$name => ''];
+        foreach (NameWords::endings() as $ending) {
+            $rest = \strlen($name) - \strlen($ending);
+            if ($rest >= 2 && str_ends_with($name, $ending)) {
+                $heads[substr($name, 0, $rest)] = $ending;
+            }
+        }
+        foreach ($heads as $head => $ending) {
+            $head = (string) $head;
+            if ('' !== $ending) {
+                $this->whole($found, [$head], $ending, false);
+                foreach ($this->cut ? [] : $this->longer($head) as $long) {
+                    $this->whole($found, [$long], $ending, true);
+                }
+                foreach ($this->few($this->aliases[$head] ?? []) as $table => $true) {
+                    $this->note($found, $table, NameMatch::ALIAS, [], $ending);
+                }
+            }
+            $n = \strlen($head);
+            for ($i = 1; $i <= $n - 3; ++$i) {
+                $tail = substr($head, $i);
+                $role = [substr($head, 0, $i)];
+                foreach (\strlen($tail) >= 4 ? $this->phrases[$tail] ?? [] : [] as $table => $how) {
+                    $this->note($found, $table, NameMatch::INSIDE, $role, $ending);
+                }
+                foreach (\strlen($tail) >= 4 ? $this->few($this->tails[$tail] ?? []) : [] as $table => $true) {
+                    $this->note($found, $table, NameMatch::ROLE_TAIL, $role, $ending);
+                }
+                foreach ('' === $ending && \strlen($tail) < 4 ? [] : $this->few($this->aliases[$tail] ?? []) as $table => $true) {
+                    $this->note($found, $table, NameMatch::ALIAS_INSIDE, $role, $ending);
+                }
+            }
+        }
+    }
+
+    /**
+     * @param array<int, NameMatch> $found
+     * @param list<string>          $role
+     */
+    private function note(array &$found, int $table, int $how, array $role, string $ending, int $sharing = 1): void
+    {
+        $known = $found[$table] ?? null;
+        if (null === $known || $how < $known->how || $how === $known->how && '' !== $ending && '' === $known->ending) {
+            $found[$table] = new NameMatch($how, $role, $ending, $sharing);
+        }
+    }
+
+    /**
+     * @param array<int, true> $tables
+     *
+     * @return array<int, true>
+     */
+    private function few(array $tables): array
+    {
+        return \count($tables) > self::MOST_SHARING ? [] : $tables;
+    }
+
+    /** @return list<string> words of tables for which it may stand, or that may stand for it */
+    private function longer(string $word): array
+    {
+        if (isset($this->long[$word])) {
+            return $this->long[$word];
+        }
+        $long = [];
+        $same = $this->vocabulary[$word[0]] ?? [];
+        if (!isset($same[$word]) && \strlen($word) >= 2) {
+            foreach ($same as $other => $true) {
+                $other = (string) $other;
+                if (NameWords::isShort($word, $other) || \strlen($other) >= max(3, 0.4 * \strlen($word)) && NameWords::isShort($other, $word)) {
+                    $long[] = $other;
+                }
+            }
+            usort($long, static fn (string $a, string $b): int => \strlen($a) <=> \strlen($b) ?: strcmp($a, $b));
+        }
+
+        return $this->long[$word] = \array_slice($long, 0, 4);
+    }
+
+    /**
+     * @param list<list<string>> $choices
+     *
+     * @return list<list<string>> at most 16
+     */
+    private static function products(array $choices): array
+    {
+        $all = [[]];
+        foreach ($choices as $words) {
+            $next = [];
+            foreach ($all as $begun) {
+                foreach ($words as $word) {
+                    $next[] = [...$begun, $word];
+                }
+            }
+            $all = \array_slice($next, 0, 16);
+        }
+
+        return $all;
+    }
+
+    /** @param list<string> $words */
+    private function name(int $table, array $words, int $how): void
+    {
+        $folded = implode('', $words);
+        if ('' === $folded) {
+            return;
+        }
+        $this->phrases[$folded][$table] = max($how, $this->phrases[$folded][$table] ?? 0);
+        foreach ($words as $word) {
+            if (\strlen($word) >= 3) {
+                $this->vocabulary[$word[0]][$word] = true;
+            }
+        }
+        $n = \count($words);
+        if ($n > 1) {
+            $this->initials[implode('', array_map(static fn (string $word): string => $word[0], $words))][$table] = true;
+            for ($i = 1; $i < $n; ++$i) {
+                $tail = implode('', \array_slice($words, $i));
+                if (\strlen($tail) >= 2 && !ctype_digit($tail)) {
+                    $this->tails[$tail][$table] = true;
+                }
+                $this->heads[implode('', \array_slice($words, 0, $i))][$table] = true;
+            }
+        } elseif (\strlen($folded) >= 7) {
+            // Names that are run together have ends too; only the longer ones say anything.
+            for ($i = 2; $i <= \strlen($folded) - 5; ++$i) {
+                $this->tails[substr($folded, $i)][$table] = true;
+            }
+        }
+    }
+
+    /** `LandownerNo` names its table a landowner, whatever the table is called. */
+    private function nameByKey(int $table, string $key): void
+    {
+        foreach (array_unique([$key, $this->stripped($key, $table)]) as $name) {
+            $words = NameWords::singular(NameWords::of($name));
+            $last = $words[\count($words) - 1] ?? '';
+            if (\count($words) > 1 && NameWords::isKeyEnding($last)) {
+                array_pop($words);
+            } elseif (1 === \count($words)) {
+                foreach (NameWords::endings() as $ending) {
+                    if (str_ends_with($last, $ending) && \strlen($last) >= \strlen($ending) + 4) {
+                        $words = [substr($last, 0, -\strlen($ending))];
+                        break;
+                    }
+                }
+                if ($words[0] === $last) {
+                    continue;
+                }
+            } else {
+                continue;
+            }
+            $folded = implode('', $words);
+            // A key that is called after another table names that one.
+            if (\strlen($folded) >= 3 && !isset($this->phrases[$folded][$table]) && !$this->isTable($folded)
+                && [] === array_diff_key($this->aliases[$folded] ?? [], [$table => true])) {
+                $this->phrases[$folded][$table] = 0;
+                foreach ($words as $word) {
+                    if (\strlen($word) >= 3) {
+                        $this->vocabulary[$word[0]][$word] = true;
+                    }
+                }
+            }
+        }
+    }
+
+    /**
+     * @param list<string>        $words
+     * @param list<string>        $schema
+     * @param array<string, true> $first  words with which many tables of the schema begin
+     *
+     * @return list<list<string>>
+     */
+    private function shorter(array $words, array $schema, array $first): array
+    {
+        $found = [];
+        $n = \count($words);
+        if ($n > 1 && (isset($first[$words[0]]) || \in_array($words[0], self::AFFIXES, true) || [$words[0]] === $schema)) {
+            $found[] = \array_slice($words, 1);
+            if ($n > 2 && (\in_array($words[1], self::AFFIXES, true) || isset($first[$words[0].' '.$words[1]]))) {
+                $found[] = \array_slice($words, 2);
+            }
+        }
+        if ($n > 1 && \in_array($words[$n - 1], self::AFFIXES, true)) {
+            $found[] = \array_slice($words, 0, -1);
+            if ($n > 2 && isset($first[$words[0]])) {
+                $found[] = \array_slice($words, 1, -1);
+            }
+        }
+
+        return $found;
+    }
+
+    /** @return array<string, array<string, true>> schema → words, or pairs of words, with which many of its tables begin */
+    private function firstWords(): array
+    {
+        $counts = [];
+        foreach ($this->tables as $table) {
+            $words = NameWords::singular(NameWords::of($table->name));
+            if (\count($words) > 1) {
+                $counts[$table->schema][$words[0]] = ($counts[$table->schema][$words[0]] ?? 0) + 1;
+            }
+            if (\count($words) > 2) {
+                $two = $words[0].' '.$words[1];
+                $counts[$table->schema][$two] = ($counts[$table->schema][$two] ?? 0) + 1;
+            }
+        }
+
+        return array_map(static fn (array $of): array => array_map(static fn (): bool => true, array_filter($of, static fn (int $n): bool => $n >= 4)), $counts);
+    }
+
+    /** What at least seven of ten fields begin with, of two to eight signs; a key's own name does not count. */
+    private static function prefix(Table $table): string
+    {
+        $names = [];
+        foreach ($table->columns as $column) {
+            $lower = strtolower($column->name);
+            if (!\in_array($lower, ['id', 'oid', 'uuid'], true)) {
+                $names[] = $lower;
+            }
+        }
+        $n = \count($names);
+        if ($n < 3) {
+            return '';
+        }
+        $best = '';
+        for ($length = 2; $length <= 14; ++$length) {
+            $counts = [];
+            foreach ($names as $name) {
+                if (\strlen($name) > $length) {
+                    $start = substr($name, 0, $length);
+                    $counts[$start] = ($counts[$start] ?? 0) + 1;
+                }
+            }
+            if ([] === $counts) {
+                break;
+            }
+            arsort($counts);
+            $start = (string) array_key_first($counts);
+            $most = $counts[$start];
+            $apart = 1 === preg_match('/[^\p{L}\p{N}]$/u', $start);
+            if ($most >= max(3, ($apart ? 0.7 : 0.85) * $n) && ($apart || $length <= 6)) {
+                $best = $apart || '' === $best || 1 !== preg_match('/[^\p{L}\p{N}]$/u', $best) ? $start : $best;
+            }
+        }
+        // Letters that words happen to share (re, co) are no prefix.
+        if ('' !== $best && 1 === preg_match('/^\p{L}+$/u', $best)) {
+            $boundary = 0;
+            foreach ($table->columns as $column) {
+                $rest = substr($column->name, \strlen($best), 1);
+                $boundary += '_' === $rest || ctype_upper($rest) && !ctype_upper(substr($column->name, 0, 1)) ? 1 : 0;
+            }
+            if ($boundary > 0 && $boundary < $n || $n < 4 && \strlen($best) < 2) {
+                return '';
+            }
+        }
+
+        return $best;
+    }
+}

@@ -1,0 +1,160 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Core\Join;
+
+use Fasti\Core\Wording\Naming;
+
+/**
+ * What only the schema as a whole says, once each candidate has been weighed by itself: two tables seldom refer to each other
+ * both ways, two fields seldom say the same, what a composite key implies is not said again, and how other tables call a join.
+ */
+final class Whole
+{
+    /**
+     * Weighs all candidates, by themselves first, then again knowing the others.
+     *
+     * @param array<string, list<Candidate>> $units
+     */
+    public static function weigh(array $units, Candidates $candidates, Chooser $chooser): void
+    {
+        foreach ($units as $found) {
+            self::forget($found);
+            $chooser->weigh($found);
+        }
+        for ($round = 0; $round < 2; ++$round) {
+            self::look($units, $candidates);
+            foreach ($units as $found) {
+                $chooser->weigh($found);
+            }
+        }
+    }
+
+    /** @param array<string, list<Candidate>> $units */
+    private static function look(array $units, Candidates $candidates): void
+    {
+        $best = $composite = $habits = [];
+        foreach ($units as $found) {
+            foreach ($found as $candidate) {
+                $p = $candidate->confidence;
+                $best[$candidate->from][$candidate->to] = max($p, $best[$candidate->from][$candidate->to] ?? 0.0);
+                if ($p >= 0.3 && \count($candidate->columns) > 1) {
+                    $composite[$candidate->from][] = $candidate;
+                }
+                if (1 === \count($candidate->columns)) {
+                    $name = Naming::folded($candidate->columns[0]);
+                    $habits[$name][$candidate->to] = ($habits[$name][$candidate->to] ?? 0.0) + $p;
+                }
+            }
+        }
+        $leads = self::leads($units);
+        $hubs = [];
+        foreach ($best as $from => $to) {
+            foreach ($to as $table => $p) {
+                $from === $table || $hubs[$table] = ($hubs[$table] ?? 0.0) + $p;
+            }
+        }
+        foreach ($units as $found) {
+            self::forget($found);
+            foreach ($found as $candidate) {
+                if ($candidate->from !== $candidate->to) {
+                    $back = $best[$candidate->to][$candidate->from] ?? 0.0;
+                    $back > 0.3 && $back > $candidate->confidence && $candidate->features[Feature::BOTH_WAYS] = $back;
+                }
+                foreach ($composite[$candidate->from] ?? [] as $wide) {
+                    if (\count($wide->columns) > \count($candidate->columns) && $wide->to !== $candidate->to && self::implies($wide, $candidate, $leads)) {
+                        $candidate->features[Feature::IMPLIED] = max($wide->confidence, $candidate->features[Feature::IMPLIED] ?? 0.0);
+                    }
+                }
+                if ($candidate->has(Feature::DOER)) {
+                    $candidate->features[Feature::HUB] = log(1 + ($hubs[$candidate->to] ?? 0.0));
+                }
+                if (1 !== \count($candidate->columns)) {
+                    continue;
+                }
+                $name = Naming::folded($candidate->columns[0]);
+                $others = ($habits[$name][$candidate->to] ?? 0.0) - $candidate->confidence;
+                $others > 0.2 && $candidate->features[Feature::HABIT] = min(1.0, $others / 3);
+                foreach (null === $candidate->match ? [] : $leads[$candidate->from][$candidate->to] ?? [] as [$columns, $p, $role]) {
+                    if (1 === \count($columns) && $columns !== $candidate->columns && $p > $candidate->confidence && '' === $role && [] === ($candidate->match->role ?? [])) {
+                        $candidate->features[Feature::TWICE] = 1.0;
+                    }
+                }
+            }
+        }
+    }
+
+    /** @param list<Candidate> $candidates as they are before anybody looked at the whole */
+    public static function forget(array $candidates): void
+    {
+        foreach ($candidates as $candidate) {
+            unset(
+                $candidate->features[Feature::BOTH_WAYS], $candidate->features[Feature::TWICE], $candidate->features[Feature::IMPLIED],
+                $candidate->features[Feature::HABIT], $candidate->features[Feature::HUB],
+            );
+        }
+    }
+
+    /**
+     * @param array<string, list<Candidate>> $units
+     *
+     * @return array<int, array<int, list<array{list<string>, float, string, list<string>}>>> from → to → fields, confidence, role, fields of the key
+     */
+    private static function leads(array $units): array
+    {
+        $leads = [];
+        foreach ($units as $found) {
+            foreach ($found as $candidate) {
+                if ($candidate->confidence > 0.4) {
+                    $leads[$candidate->from][$candidate->to][] = [$candidate->columns, $candidate->confidence, implode(' ', $candidate->match->role ?? []), $candidate->key->columns];
+                }
+            }
+        }
+
+        return $leads;
+    }
+
+    /**
+     * Whether the wider join already leads to where the narrower one does, by the same fields.
+     *
+     * @param array<int, array<int, list<array{list<string>, float, string, list<string>}>>> $leads
+     */
+    private static function implies(Candidate $wide, Candidate $narrow, array $leads): bool
+    {
+        $there = [];
+        foreach ($narrow->columns as $column) {
+            $at = array_search($column, $wide->columns, true);
+            if (false === $at) {
+                return false;
+            }
+            $there[] = $wide->key->columns[$at];
+        }
+        return self::leadsOn($wide->to, $there, $narrow->to, $narrow->key->columns, $leads, 3);
+    }
+
+    /**
+     * Whether fields of one table lead to those of another, over at most so many joins.
+     *
+     * @param list<string>                                                     $columns
+     * @param list<string>                                                     $key
+     * @param array<int, array<int, list<array{list<string>, float, string, list<string>}>>> $leads
+     */
+    private static function leadsOn(int $from, array $columns, int $to, array $key, array $leads, int $depth): bool
+    {
+        foreach ($leads[$from] ?? [] as $next => $joins) {
+            foreach ($joins as [$near, , , $far]) {
+                $at = array_map(static fn (string $column): int|false => array_search($column, $near, true), $columns);
+                if (\in_array(false, $at, true)) {
+                    continue;
+                }
+                $there = array_map(static fn (int|false $i): string => $far[(int) $i], $at);
+                if ($next === $to && $there === $key || $depth > 1 && $next !== $from && self::leadsOn($next, $there, $to, $key, $leads, $depth - 1)) {
+                    return true;
+                }
+            }
+        }
+
+        return false;
+    }
+}
