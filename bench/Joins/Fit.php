@@ -23,7 +23,7 @@ final class Fit
         Feature::COPY => -1.5, Feature::KEY_UNIQUE => -0.5, Feature::SAME_KEY => -2.5, Feature::IMPLIED => -6.0, Feature::OTHER_SCHEMA => -0.3, Feature::TIME => -2.5,
         Feature::LONG_TEXT => -1.0, Feature::MEMBERS => -3.0, Feature::COMPUTED => -1.0, Feature::NUMBER => -0.5, Feature::BOTH_WAYS => -2.0, Feature::OWN_UNIQUE => -0.3,
         Feature::KEY_LIKELY => -0.3, Feature::LIST => 0.3, Feature::HOW.NameMatch::INITIALS => 1.0, Feature::HOW.NameMatch::ALIAS => 2.0,
-        Feature::HOW.NameMatch::ALIAS_INSIDE => 1.0, Feature::KEY_STRIPPED => 1.0, Feature::SPECIAL => 2.5, Feature::ATTRIBUTE => -2.0, Feature::PLAIN_PART => -3.0,
+        Feature::HOW.NameMatch::ALIAS_INSIDE => 1.0, Feature::KEY_STRIPPED => 1.0, Feature::HOW.NameMatch::SYNONYM => 1.5, Feature::HOW.NameMatch::TOLD => 0.5, Feature::PEOPLE => 1.5, Feature::USERS => 1.0, Feature::TYPE_WIDTH => -0.4, Feature::SAME_SHAPE => -4.0, Feature::SAME_SET => 2.0, Feature::DOER => 0.5, Feature::SPECIAL => 2.5, Feature::ATTRIBUTE => -2.0, Feature::PLAIN_PART => -3.0,
         Feature::FOUND_ALL => 0.5, Feature::FOUND_NEARLY => 0.0, Feature::FOUND_MOST => -1.5, Feature::FOUND_SOME => -3.0, Feature::FOUND_NONE => -6.0, Feature::SPREAD => 1.0,
         Feature::SMALL => -1.0, Feature::TELLING => 2.0, Feature::USED => 1.0, Feature::UNNAMED => -3.0,
     ];
@@ -121,7 +121,7 @@ final class Fit
         for ($round = 1; $round <= self::ROUNDS; ++$round) {
             $slope = [];
             foreach ($w as $i => $weight) {
-                $slope[$i] = self::HELD_BACK * ($weight - $before[$i]);
+                $slope[$i] = self::HELD_BACK * (0.0 === $before[$i] ? 1 : 4) * ($weight - $before[$i]);
             }
             foreach ($units as [$unit, $times]) {
                 $worths = [];

@@ -230,7 +230,7 @@ final class Made
                 $drop = $this->chance->getInt(0, 999) / 1000 < (float) ($this->style['drop'] ?? 0);
                 $names = [];
                 foreach ($this->leading($m[1], explode(' ', $m[3] ?? '') === [''] ? [] : explode(' ', $m[3] ?? ''), '=' === ($m[2] ?? ''), $drop) as $part) {
-                    $loose = 'integer' === $part['type'] && $this->chance->getInt(0, 19) < 1 ? 'bigint' : $part['type'];
+                    $loose = 'integer' === $part['type'] && $this->chance->getInt(0, 19) < 3 ? 'bigint' : $part['type'];
                     $names[] = $put($part['words'], $loose, $nullable);
                 }
                 $foreign[] = $this->reference($names, $m[1]);

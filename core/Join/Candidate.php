@@ -22,6 +22,7 @@ final class Candidate
         public array $quoted = [],
         public ?DataEvidence $data = null,
         public float $confidence = 0.0,
+        public readonly bool $certain = false,
     ) {
     }
 

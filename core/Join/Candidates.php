@@ -74,6 +74,8 @@ final class Candidates
                 '' === $ending || $endings[$ending] = ($endings[$ending] ?? 0) + 1;
             }
         }
+        $surely = array_filter($this->people, static fn (array $signs): bool => isset($signs[Feature::PEOPLE]));
+        $this->people = [] === $surely ? $this->people : $surely;
         $this->endings = array_map(static fn (): bool => true, array_filter($endings, static fn (int $n): bool => $n >= max(2, 0.25 * array_sum($endings))));
     }
 
@@ -173,7 +175,7 @@ final class Candidates
         $last = $words[\count($words) - 1] ?? '';
         if (NameWords::isPerson($last) || NameWords::isDoer([$last]) || self::ofPeople($table)) {
             $this->people[$i] = array_filter([
-                Feature::PEOPLE => NameWords::isPerson($last) || self::ofPeople($table) ? 1.0 : 0.0,
+                Feature::PEOPLE => NameWords::isPerson($last) && self::hasNames($table) || self::ofPeople($table) ? 1.0 : 0.0,
                 Feature::USERS => NameWords::isUser($last) ? 1.0 : 0.0,
             ]);
         }
@@ -229,7 +231,7 @@ final class Candidates
         if ([] !== $head && NameWords::isDoer($head)) {
             foreach (\array_slice($this->people, 0, self::MOST, true) as $j => $surely) {
                 foreach ($this->keys[$j] as $key) {
-                    $key->single() && $this->add($found, $i, $column, $type, $j, $key, $standing, null, [Feature::DOER => 1.0] + $surely);
+                    $key->single() && $this->add($found, $i, $column, $type, $j, $key, $standing, null, [Feature::DOER => 1.0] + $surely + (\count($this->people) > 1 ? [Feature::MANY_PEOPLE => log(\count($this->people))] : []));
                 }
             }
         }
@@ -320,7 +322,7 @@ final class Candidates
             $fits = str_ends_with(Naming::folded($key->columns[0]), $ending) || \in_array($ending, ['ref', 'fk', 'key'], true);
             $by[$fits ? Feature::ENDING_FITS : Feature::ENDING_OTHER] = 1.0;
         }
-        $fit === TypeFit::Size && $by[Feature::TYPE_SIZE] = 1.0;
+        $fit === TypeFit::Size && $by[TypeFamily::Text === $type->family ? Feature::TYPE_SIZE : Feature::TYPE_WIDTH] = 1.0;
         $fit === TypeFit::Loose && $by[Feature::TYPE_LOOSE] = 1.0;
         TypeFamily::Time === $type->family && $by[Feature::TIME] = 1.0;
         $type->array && $by[Feature::LIST] = 1.0;
@@ -348,6 +350,17 @@ final class Candidates
         }
 
         return false;
+    }
+
+    private static function hasNames(Table $table): bool
+    {
+        foreach ($table->columns as $column) {
+            if (1 === preg_match('/name|mail|login|phone/i', $column->name)) {
+                return true;
+            }
+        }
+
+        return \count($table->columns) < 3;
     }
 
     /** Whether a table's fields are those of people: first and last name, date of birth, address of mail. */
@@ -378,6 +391,9 @@ final class Candidates
             $by[true === $column?->autoNumbered ? Feature::NUMBERED_KEY : Feature::OWN_KEY] = 1.0;
         } elseif (\in_array($name, $primary, true)) {
             $by[Feature::KEY_PART] = 1.0;
+        }
+        foreach ([] === $primary ? $this->keys[$i] : [] as $key) {
+            [$name] === $key->columns && JoinKey::LIKELY === $key->standing && $by[Feature::OWN_KEY] = 1.0;
         }
         foreach ($table->uniqueKeys as $key) {
             [$name] === $key->columns && $by[Feature::OWN_UNIQUE] = 1.0;
@@ -577,7 +593,7 @@ final class Candidates
         foreach ($this->keys[$i] as $own) {
             [] === array_diff($own->columns, $columns) && $by[Feature::SAME_KEY] = 1.0;
         }
-        $i === $j && $by[Feature::SELF] = 1.0;
+        $i === $j ? $by[Feature::SELF] = 1.0 : ($this->alike($i, $j) && $by[Feature::SAME_SHAPE] = 1.0);
         $this->tables[$i]->schema !== $this->tables[$j]->schema && $by[Feature::OTHER_SCHEMA] = 1.0;
         $array > 0 && $by[Feature::LIST] = 1.0;
         JoinKey::UNIQUE === $key->standing && $by[Feature::KEY_UNIQUE] = 1.0;
@@ -603,6 +619,16 @@ final class Candidates
         }
 
         return new Candidate($i, $columns, $key, $j, array_filter($by, static fn (float $value): bool => 0.0 !== $value));
+    }
+
+    /** Whether two tables have the same fields but for a few: one is a copy of the other, or both are of one kind. */
+    private function alike(int $i, int $j): bool
+    {
+        $near = array_keys($this->types[$i]);
+        $far = array_keys($this->types[$j]);
+        $same = \count(array_intersect($near, $far));
+
+        return $same >= 0.75 * (\count($near) + \count($far) - $same);
     }
 
     /** How well a field answers to one field of a key: 1 for the same name. */

@@ -37,6 +37,9 @@ final class Chooser
     /** Sets the confidence of the candidates of one field, or of one row of fields. @param list<Candidate> $candidates */
     public function weigh(array $candidates): void
     {
+        if ([] !== array_filter($candidates, static fn (Candidate $one): bool => $one->certain)) {
+            return;
+        }
         if (null !== $this->withoutData && [] === array_filter($candidates, static fn (Candidate $one): bool => null !== $one->data)) {
             $this->withoutData->weigh($candidates);
 

@@ -68,7 +68,7 @@ final class DataLook
     {
         $wanted = [];
         foreach ($units as $unit => $found) {
-            if ([] !== array_filter($found, static fn (Candidate $one): bool => $one->confidence >= self::LEAST)) {
+            if ([] !== array_filter($found, static fn (Candidate $one): bool => !$one->certain && $one->confidence >= self::LEAST)) {
                 $wanted[$found[0]->from][$unit] = $found[0]->columns;
             }
         }
@@ -195,7 +195,7 @@ final class DataLook
         $byKey = [];
         foreach ($units as $unit => $found) {
             foreach ($found as $candidate) {
-                if (isset($this->samples[$unit]) && ($candidate->confidence >= self::LEAST || $candidate->has(Feature::UNNAMED))) {
+                if (isset($this->samples[$unit]) && !$candidate->certain && ($candidate->confidence >= self::LEAST || $candidate->has(Feature::UNNAMED))) {
                     $byKey[$candidate->key->id()][] = [$unit, $candidate];
                 }
             }
@@ -270,7 +270,7 @@ final class DataLook
         if (null === $data) {
             return;
         }
-        foreach ([Feature::FOUND_ALL, Feature::FOUND_NEARLY, Feature::FOUND_MOST, Feature::FOUND_SOME, Feature::FOUND_NONE, Feature::SPREAD, Feature::SMALL, Feature::TELLING, Feature::USED] as $feature) {
+        foreach ([Feature::FOUND_ALL, Feature::FOUND_NEARLY, Feature::FOUND_MOST, Feature::FOUND_SOME, Feature::FOUND_NONE, Feature::SPREAD, Feature::SMALL, Feature::TELLING, Feature::USED, Feature::SAME_SET] as $feature) {
             unset($candidate->features[$feature]);
         }
         $share = $data->share();
@@ -296,8 +296,12 @@ final class DataLook
             // By chance, each value would be among the keys as often as their range is filled.
             $candidate->features[Feature::TELLING] = min(1.0, -log10(max(1e-6, $density ** min($n, 30))) / 6);
         } else {
-            $n < 3 && $candidate->features[Feature::SMALL] = 1.0;
-            $candidate->features[Feature::TELLING] = min(1.0, $n / 8);
+            // The more letters there are to agree, the less chance can have made them.
+            $letters = array_sum(array_map(static fn (int|string $value): int => \strlen((string) $value), array_keys($values)));
+            $candidate->features[Feature::TELLING] = min(1.0, $letters / 10);
+            if ($share >= 1.0 && $n >= 3 && $data->found >= 0.75 * $keys) {
+                $candidate->features[Feature::SAME_SET] = 1.0;
+            }
         }
         $candidate->features[Feature::USED] = min(1.0, $data->found / max(1, min($keys, self::VALUES)));
     }

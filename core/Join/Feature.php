@@ -25,12 +25,16 @@ final class Feature
     public const DOER = 'doer';
     /** The table's fields are those of people. */
     public const PEOPLE = 'people';
+    /** There are other tables of people as well. */
+    public const MANY_PEOPLE = 'manyPeople';
     public const USERS = 'users';
     /** The key is called after another table. */
     public const KEY_ELSEWHERE = 'keyElsewhere';
     public const COMMENT = 'comment';
     public const TYPE_NAMES = 'typeNames';
     public const TYPE_SIZE = 'typeSize';
+    /** Of numbers, the bits or the sign. */
+    public const TYPE_WIDTH = 'typeWidth';
     public const TYPE_LOOSE = 'typeLoose';
     /** Types that hold nothing but numbers of rows: uuid, oid. */
     public const SPECIAL = 'special';
@@ -56,6 +60,8 @@ final class Feature
     /** One of its fields is a name, a type or the like. */
     public const PLAIN_PART = 'plainPart';
     public const SAME_KEY = 'sameKey';
+    /** Both tables have nearly the same fields. */
+    public const SAME_SHAPE = 'sameShape';
     public const LINK_KEY = 'linkKey';
     public const VIEW = 'view';
     public const ROUTINE = 'routine';
@@ -76,6 +82,8 @@ final class Feature
     public const SMALL = 'small';
     public const TELLING = 'telling';
     public const USED = 'used';
+    /** It holds the codes of a short list, and nothing else. */
+    public const SAME_SET = 'sameSet';
     public const NO_DATA = 'noData';
     public const UNNAMED = 'unnamed';
 }

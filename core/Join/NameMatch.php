@@ -30,6 +30,10 @@ final readonly class NameMatch
     public const INITIALS = 13;
     public const SHORT_TAIL = 14;
     public const ALIAS_INSIDE = 15;
+    /** Another word for the same: `site` for station. */
+    public const SYNONYM = 16;
+    /** The comment on the table has the word. */
+    public const TOLD = 17;
     /** A role, then what the table's key calls it. */
     public const ROLE_BY_KEY = 5;
 

@@ -25,7 +25,16 @@ final class NameWords
     private const THINGS = ['number', 'order', 'letter', 'water', 'river', 'weather', 'meter', 'center', 'color', 'sensor', 'register', 'folder', 'header', 'footer',
         'counter', 'filter', 'parameter', 'quarter', 'layer', 'buffer', 'server', 'offer', 'transfer', 'error', 'factor', 'sector', 'floor', 'door', 'monitor', 'motor',
         'identifier', 'other', 'power', 'paper', 'container', 'chapter', 'indicator', 'operator', 'vector', 'master', 'cluster', 'poster', 'printer', 'router', 'router',
-        'handler', 'validator', 'trigger', 'divisor', 'successor', 'predecessor', 'separator', 'prior', 'winter', 'summer', 'list', 'meridian', 'median', 'integer', 'corner', 'border'];
+        'handler', 'validator', 'barrier', 'carrier', 'tier', 'pier', 'frontier', 'trigger', 'divisor', 'successor', 'predecessor', 'separator', 'prior', 'winter', 'summer', 'list', 'meridian', 'median', 'integer', 'corner', 'border'];
+    /** Words that schemas use for one another. */
+    private const SYNONYMS = [
+        ['site', 'station', 'location', 'place', 'spot'], ['customer', 'client', 'buyer', 'consumer'], ['employee', 'staff', 'worker', 'colleague'],
+        ['product', 'item', 'article', 'good', 'sku'], ['vendor', 'supplier'], ['user', 'account', 'login'], ['country', 'nation', 'nationality'], ['person', 'people', 'individual'],
+        ['invoice', 'bill'], ['department', 'division'], ['category', 'group', 'class', 'type', 'kind'], ['vehicle', 'car'], ['picture', 'image', 'photo'], ['company', 'organisation', 'organization', 'firm', 'business'],
+        ['document', 'file', 'attachment'], ['city', 'town'], ['language', 'lang', 'locale'], ['job', 'task'], ['parent', 'mother', 'father'], ['store', 'shop', 'branch', 'outlet'], ['teacher', 'instructor'],
+        ['pupil', 'student', 'learner'], ['doctor', 'physician'], ['message', 'post', 'mail'], ['tag', 'label', 'keyword'], ['comment', 'remark', 'note'], ['device', 'machine', 'equipment'], ['flat', 'apartment'], ['film', 'movie'],
+        ['team', 'crew', 'squad'], ['state', 'province', 'region'], ['payment', 'transaction'], ['course', 'class'], ['room', 'chamber'], ['unit', 'measure', 'uom'], ['currency', 'money'],
+    ];
     private const SELF = ['parent', 'super', 'prev', 'previous', 'next', 'predecessor', 'successor', 'original', 'replaces', 'replaced', 'superseded', 'root', 'duplicate',
         'duplicated', 'merged', 'manager', 'supervisor', 'boss', 'reports', 'ancestor', 'upper', 'broader', 'base', 'copy', 'copied', 'reply', 'into', 'follows', 'mother',
         'father', 'dam', 'sire', 'child', 'related', 'linked', 'higher', 'par', 'up', 'reversal', 'reversed', 'amends', 'sub', 'mentor', 'leader', 'superior', 'master', 'sibling', 'spouse', 'partner', 'alias'];
@@ -127,6 +136,22 @@ final class NameWords
         }
 
         return $endings;
+    }
+
+    /** @return list<string> other words for the same */
+    public static function synonyms(string $word): array
+    {
+        static $by = null;
+        if (null === $by) {
+            $by = [];
+            foreach (self::SYNONYMS as $group) {
+                foreach ($group as $one) {
+                    $by[$one] = [...$by[$one] ?? [], ...array_values(array_diff($group, [$one]))];
+                }
+            }
+        }
+
+        return $by[$word] ?? [];
     }
 
     public static function isPerson(string $word): bool

@@ -29,6 +29,8 @@ final class Namebook
     private array $aliases = [];
     /** @var array<array-key, array<int, true>> first letters of the words of a phrase → tables */
     private array $initials = [];
+    /** @var array<array-key, array<int, true>> words of the comments on tables */
+    private array $told = [];
     /** @var array<string, array<string, true>> words of tables by their first letter */
     private array $vocabulary = [];
     /** @var array<int, string> table → what its fields begin with; '' for nothing */
@@ -53,6 +55,9 @@ final class Namebook
             $this->name($i, $words, 2);
             foreach ($this->shorter($words, $schema, $first[$table->schema] ?? []) as $fewer) {
                 $this->name($i, $fewer, 1);
+            }
+            foreach (mb_strlen($table->comment) > 300 ? [] : NameWords::singular(NameWords::of($table->comment)) as $word) {
+                \strlen($word) >= 4 && $this->told[$word][$i] = true;
             }
             $alias = rtrim(strtolower($this->prefixes[$i]), '_');
             if (\strlen($alias) >= 2) {
@@ -167,7 +172,17 @@ final class Namebook
             foreach ($this->few($this->aliases[$head[0]] ?? []) as $table => $true) {
                 $this->note($found, $table, NameMatch::ALIAS, [], $ending);
             }
-            foreach (\strlen($head[0]) < 4 ? [] : $this->few($this->aliases[substr($head[0], 0, -1)] ?? []) as $table => $true) {
+        }
+        if (1 === $n && '' !== $head[0]) {
+            foreach (NameWords::synonyms($head[0]) as $other) {
+                foreach (\count($this->phrases[$other] ?? []) > 3 ? [] : $this->phrases[$other] ?? [] as $table => $how) {
+                    $this->note($found, $table, NameMatch::SYNONYM, [], $ending);
+                }
+            }
+            foreach ($this->few($this->told[$head[0]] ?? []) as $table => $true) {
+                $this->note($found, $table, NameMatch::TOLD, [], $ending, \count($this->told[$head[0]]));
+            }
+            foreach (\strlen($head[0]) < 4 || \strlen($head[0]) > 5 ? [] : $this->few($this->aliases[substr($head[0], 0, -1)] ?? []) as $table => $true) {
                 $this->note($found, $table, NameMatch::ALIAS_INSIDE, [], $ending);
             }
         }
@@ -276,7 +291,7 @@ final class Namebook
         }
         $long = [];
         $same = $this->vocabulary[$word[0]] ?? [];
-        if (!isset($same[$word]) && \strlen($word) >= 2) {
+        if (!isset($same[$word]) && !NameWords::isKeyEnding($word) && \strlen($word) >= 2) {
             foreach ($same as $other => $true) {
                 $other = (string) $other;
                 if (NameWords::isShort($word, $other) || \strlen($other) >= max(3, 0.4 * \strlen($word)) && NameWords::isShort($other, $word)) {

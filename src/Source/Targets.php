@@ -45,7 +45,7 @@ final readonly class Targets
     }
 
     /** A catalog that a survey printed or kept earlier. */
-    private static function kept(string $path): ?Catalog
+    public static function kept(string $path): ?Catalog
     {
         if (!str_ends_with($path, '.json') || !is_file($path)) {
             return null;

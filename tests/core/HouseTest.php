@@ -31,6 +31,7 @@ final class HouseTest extends TestCase
         'Lineage',
         'Drift',
         'Profile',
+        'Join',
         'Survey',
         'Diagram',
         'Edition',
