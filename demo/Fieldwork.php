@@ -236,7 +236,7 @@ final class Fieldwork
             static fn (int $id): bool => $id >= 1 && $id <= 120 && 0 !== $id % 5,
         ));
 
-        return $there[$turn % \count($there)];
+        return $there[$turn % max(1, \count($there))] ?? $station + 47;
     }
 
     private function laboratory(): void

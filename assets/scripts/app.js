@@ -1,9 +1,11 @@
 import Alpine from '@alpinejs/csp';
 import { HEADERS, html, inText, later, token } from './ask.js';
 import { drawing } from './drawing.js';
+import { joins } from './joins.js';
 import { lineage } from './lineage.js';
 import { Texts } from './texts.js';
 
+Alpine.data('joins', joins);
 Alpine.data('lineage', lineage);
 
 /** Search from anywhere: results come grouped from the server and are walked with the arrow keys. */

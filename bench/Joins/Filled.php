@@ -117,7 +117,7 @@ final class Filled implements Rows
                 continue;
             }
             $seen[$id] = true;
-            [] === $primary || $this->keys[$table->place()->key()][] = array_map(static fn (string $column): string|int|null => $values[$column], $primary);
+            [] === $primary || $this->keys[$table->place()->key()][] = array_map(static fn (string $column): string|int|null => \is_float($values[$column] ?? null) ? (int) $values[$column] : $values[$column] ?? null, $primary);
             $ordered = array_map(static fn (Column $column): string|int|float|null => $values[$column->name] ?? null, $table->columns);
             $this->pdo->prepare('INSERT INTO '.$quoted($table->name).' VALUES ('.implode(',', array_fill(0, \count($ordered), '?')).')')->execute($ordered);
         }
@@ -128,21 +128,29 @@ final class Filled implements Rows
     {
         foreach ($table->foreignKeys as $key) {
             $first = '"'.$key->columns[0].'"';
-            $has = $this->pdo->query("SELECT COUNT($first) FROM \"$table->name\"")->fetchColumn();
+            $has = $this->column("SELECT COUNT($first) FROM \"$table->name\"")[0] ?? 0;
             if ($has > 0 || !($table->column($key->columns[0])->nullable ?? true) || 1 !== \count($key->columns)) {
                 continue;
             }
             $way = ['empty' => $this->int(0, 50), 'spread' => 1, 'orphans' => 0, 'part' => 0.9];
-            foreach ($this->pdo->query("SELECT rowid FROM \"$table->name\"")->fetchAll(\PDO::FETCH_COLUMN) as $row) {
+            foreach ($this->column("SELECT rowid FROM \"$table->name\"") as $row) {
                 $this->pdo->prepare("UPDATE \"$table->name\" SET $first = ? WHERE rowid = ?")->execute([$this->draw($table, $key, $way)[0] ?? null, $row]);
             }
         }
     }
 
+    /** @return list<mixed> */
+    private function column(string $sql): array
+    {
+        $statement = $this->pdo->query($sql);
+
+        return false === $statement ? [] : array_values($statement->fetchAll(\PDO::FETCH_COLUMN));
+    }
+
     private function key(Column $column, int $number): string|int
     {
         return match (true) {
-            'char(36)' === $column->type => sprintf('%08x-%04x-4%03x-8%03x-%012x', $number * 2654435761 % 2 ** 32, $number % 65536, $number * 7 % 4096, $number * 13 % 4096, $number * 99991),
+            'char(36)' === $column->type => \sprintf('%08x-%04x-4%03x-8%03x-%012x', $number * 2654435761 % 2 ** 32, $number % 65536, $number * 7 % 4096, $number * 13 % 4096, $number * 99991),
             str_starts_with($column->type, 'varchar') => substr(strtoupper(self::WORDS[$number % 20]), 0, 2).base_convert((string) ($number * 37), 10, 36),
             default => $number,
         };
@@ -158,7 +166,7 @@ final class Filled implements Rows
         return match (true) {
             'integer' === $column->type, 'bigint' === $column->type => $this->int(0, $most),
             'date' === $column->type => $day,
-            'datetime' === $column->type => $day.' '.sprintf('%02d:%02d:00', $this->int(0, 23), $this->int(0, 59)),
+            'datetime' === $column->type => $day.' '.\sprintf('%02d:%02d:00', $this->int(0, 23), $this->int(0, 59)),
             str_starts_with($column->type, 'decimal') => $this->int(1, 100 * $most) / 100,
             'varchar(8)' === $column->type => strtoupper(substr(self::WORDS[$this->int(0, 19)], 0, 3)),
             'varchar(40)' === $column->type => 0 === $this->int(0, 3) ? self::WORDS[$this->int(0, 19)] : (string) $this->int(1, $most),
@@ -179,7 +187,9 @@ final class Filled implements Rows
             return array_fill(0, \count($key->columns), null);
         }
         $n = max(1, (int) (\count($keys) * $way['part']));
-        $at = match ($way['spread']) { 0 => $this->int(0, \count($keys) - 1), 1 => $this->int(0, $n - 1), default => (int) floor($n * ($this->int(0, 9999) / 10000) ** 2) };
+        $at = match ($way['spread']) {
+            0 => $this->int(0, \count($keys) - 1), 1 => $this->int(0, $n - 1), default => (int) floor($n * ($this->int(0, 9999) / 10000) ** 2)
+        };
         $target = $keys[$at];
         if ($this->int(0, 99) < $way['orphans'] && \is_int($target[0]) && 1 === \count($target)) {
             return [$target[0] + 90000];

@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace Fasti\Bench\Joins;
 
 use Fasti\Core\Catalog\Catalog;
-use Fasti\Core\Join\Candidate;
 use Fasti\Core\Dialect\Dialects;
+use Fasti\Core\Join\Candidate;
 use Fasti\Core\Join\Candidates;
 use Fasti\Core\Join\Chooser;
 use Fasti\Core\Join\DataLook;

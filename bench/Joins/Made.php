@@ -103,7 +103,9 @@ final class Made
         $key = $pick('id', 'id', 'table', 'no', 'key', 'before', 'abbrid');
         $style = [
             'case' => $pick('snake', 'snake', 'camel', 'pascal', 'upper', 'run', 'prefixed', 'alias'), 'plural' => $pick('', '1'), 'key' => $key,
-            'ending' => match ($key) { 'no' => 'no', 'key' => 'key', default => $pick('id', 'id', 'id', 'ref', 'id') },
+            'ending' => match ($key) {
+                'no' => 'no', 'key' => 'key', default => $pick('id', 'id', 'id', 'ref', 'id')
+            },
             'index' => $pick('0', '0.2', '0.6', '1'), 'short' => $pick('0', '0', '0.3'), 'drop' => $pick('0', '0', '0.25'), 'noise' => $pick('created', 'modified', 'both', ''),
         ];
         $pick('', '', '1') && $style['tbl'] = '1';
@@ -204,6 +206,7 @@ final class Made
     {
         $known = $this->known[$name];
         $columns = $foreign = $indexes = [];
+        /** @param list<string> $words */
         $put = function (array $words, string $type, bool $nullable, bool $auto = false) use (&$columns, $name): string {
             $column = $this->column($words, $name);
             $columns[$column] ??= new Column($column, $type, $nullable, null, '', $auto);
@@ -287,7 +290,7 @@ final class Made
     private function tableName(array $words): string
     {
         if (isset($this->style['plural']) && '' !== $this->style['plural']) {
-            $words[\count($words) - 1] = \Fasti\Core\Wording\Noun::plural($words[\count($words) - 1]);
+            $words = [...\array_slice($words, 0, -1), \Fasti\Core\Wording\Noun::plural($words[\count($words) - 1] ?? '')];
         }
         $prefix = $this->style['prefix'] ?? (isset($this->style['tbl']) ? 'tbl' : '');
         '' === $prefix || array_unshift($words, strtolower($prefix));

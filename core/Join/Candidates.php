@@ -250,7 +250,10 @@ final class Candidates
         }
         foreach ($hinted as $hint) {
             $j = $this->at[$hint->to->key()] ?? null;
-            foreach (null === $j ? [] : $this->keys[$j] as $key) {
+            if (null === $j) {
+                continue;
+            }
+            foreach ($this->keys[$j] as $key) {
                 if ($key->columns === $hint->toColumns) {
                     $this->add($found, $i, $column, $type, $j, $key, $standing, null, [$hint->feature => 1.0], [$hint->where]);
                 }
@@ -317,13 +320,13 @@ final class Candidates
                 $by[Feature::ATTRIBUTE] = 1.0;
             }
         }
-        $ending = '' !== ($match->ending ?? '') ? $match->ending : NameWords::ending($column->name);
+        $ending = null !== $match && '' !== $match->ending ? $match->ending : NameWords::ending($column->name);
         if ('' !== $ending) {
             $fits = str_ends_with(Naming::folded($key->columns[0]), $ending) || \in_array($ending, ['ref', 'fk', 'key'], true);
             $by[$fits ? Feature::ENDING_FITS : Feature::ENDING_OTHER] = 1.0;
         }
-        $fit === TypeFit::Size && $by[TypeFamily::Text === $type->family ? Feature::TYPE_SIZE : Feature::TYPE_WIDTH] = 1.0;
-        $fit === TypeFit::Loose && $by[Feature::TYPE_LOOSE] = 1.0;
+        TypeFit::Size === $fit && $by[TypeFamily::Text === $type->family ? Feature::TYPE_SIZE : Feature::TYPE_WIDTH] = 1.0;
+        TypeFit::Loose === $fit && $by[Feature::TYPE_LOOSE] = 1.0;
         TypeFamily::Time === $type->family && $by[Feature::TIME] = 1.0;
         $type->array && $by[Feature::LIST] = 1.0;
         JoinKey::UNIQUE === $key->standing && $by[Feature::KEY_UNIQUE] = 1.0;
@@ -399,7 +402,7 @@ final class Candidates
             [$name] === $key->columns && $by[Feature::OWN_UNIQUE] = 1.0;
         }
         foreach ($table->indexes as $index) {
-            if ($name === ($index->parts[0]->column ?? null) && !$index->unique) {
+            if (isset($index->parts[0]) && $name === $index->parts[0]->column && !$index->unique) {
                 $by[Feature::INDEX] = 1.0;
             }
         }
@@ -423,8 +426,7 @@ final class Candidates
         $type = $this->types[$i][$name];
         if (TypeFamily::Text === $type->family && (null === $type->length || $type->length > 120) && [] === $type->members) {
             $by[Feature::LONG_TEXT] = 1.0;
-        }
-        [] !== $type->members && $by[Feature::MEMBERS] = 1.0;
+        }[] !== $type->members && $by[Feature::MEMBERS] = 1.0;
         TypeFamily::Whole !== $type->family && TypeFamily::Number === $type->family && $by[Feature::NUMBER] = 1.0;
         null !== $column?->generated && $by[Feature::COMPUTED] = 1.0;
 
@@ -468,7 +470,7 @@ final class Candidates
         }
         $units = [];
         foreach ($counts as $j => $n) {
-            foreach ($n < 1 || $j === $i && $n < 2 ? [] : $this->keys[$j] as $key) {
+            foreach ($j === $i && $n < 2 ? [] : $this->keys[$j] as $key) {
                 foreach ($key->single() ? [] : $this->composed($i, $j, $key) as $found) {
                     $units[self::unit($i, $found->columns)][] = $found;
                 }
@@ -476,7 +478,10 @@ final class Candidates
         }
         foreach ($hints->composite($table->place()->key()) as $hint) {
             $j = $this->at[$hint->to->key()] ?? null;
-            foreach (null === $j ? [] : $this->keys[$j] as $key) {
+            if (null === $j) {
+                continue;
+            }
+            foreach ($this->keys[$j] as $key) {
                 $order = array_map(static fn (string $column): int|false => array_search($column, $hint->toColumns, true), $key->columns);
                 if (!$key->single() && !\in_array(false, $order, true)) {
                     $columns = array_map(static fn (int|false $at): string => $hint->columns[(int) $at], $order);
@@ -548,7 +553,7 @@ final class Candidates
                 $columns[] = $best[0];
                 $scores[] = $best[1];
             }
-            $candidate = [] === $columns ? null : $this->composite($i, $j, $key, $columns, $scores);
+            $candidate = $this->composite($i, $j, $key, $columns, $scores);
             null === $candidate || $found[implode("\0", $columns)] ??= $candidate;
         }
 
@@ -598,7 +603,7 @@ final class Candidates
         $array > 0 && $by[Feature::LIST] = 1.0;
         JoinKey::UNIQUE === $key->standing && $by[Feature::KEY_UNIQUE] = 1.0;
         foreach ($table->indexes as $index) {
-            $parts = array_map(static fn ($part): ?string => $part->column, \array_slice($index->parts, 0, \count($columns)));
+            $parts = array_map(static fn ($part): string => $part->column, \array_slice($index->parts, 0, \count($columns)));
             if ([] === array_diff($columns, $parts)) {
                 $by[Feature::INDEX] = 1.0;
             }

@@ -22,10 +22,11 @@ final class Chooser
     /** @param bool $data whether the data was looked at as well */
     public static function fitted(bool $data): self
     {
-        static $read = [];
-        $all = $read[0] ??= json_decode((string) file_get_contents(__DIR__.'/weights.json'), true);
+        /** @var array<string, mixed>|null $read */
+        static $read = null;
+        $read ??= json_decode((string) file_get_contents(__DIR__.'/weights.json'), true);
         $weights = [];
-        foreach (\is_array($all) && \is_array($all[$data ? 'data' : 'names'] ?? null) ? $all[$data ? 'data' : 'names'] : [] as $feature => $weight) {
+        foreach (\is_array($read) && \is_array($read[$data ? 'data' : 'names'] ?? null) ? $read[$data ? 'data' : 'names'] : [] as $feature => $weight) {
             if (is_numeric($weight)) {
                 $weights[(string) $feature] = (float) $weight;
             }
@@ -34,7 +35,11 @@ final class Chooser
         return new self($weights, $data ? self::fitted(false) : null);
     }
 
-    /** Sets the confidence of the candidates of one field, or of one row of fields. @param list<Candidate> $candidates */
+    /**
+     * Sets the confidence of the candidates of one field, or of one row of fields.
+     *
+     * @param list<Candidate> $candidates
+     */
     public function weigh(array $candidates): void
     {
         if ([] !== array_filter($candidates, static fn (Candidate $one): bool => $one->certain)) {

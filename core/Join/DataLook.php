@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace Fasti\Core\Join;
 
 use Fasti\Core\Catalog\Table;
-use Fasti\Core\Catalog\TypeFamily;
 use Fasti\Core\Survey\Progress;
 use Fasti\Core\Survey\SourceError;
 use Fasti\Core\Wording\Amount;

@@ -73,7 +73,11 @@ final readonly class JoinFigures
     /** @return array<string, mixed> */
     public function toArray(): array
     {
-        return get_object_vars($this);
+        return [
+            'rows' => $this->rows, 'empty' => $this->empty, 'orphans' => $this->orphans, 'missing' => $this->missing, 'examples' => $this->examples,
+            'parents' => $this->parents, 'used' => $this->used, 'median' => $this->median, 'of95' => $this->of95, 'of99' => $this->of99, 'most' => $this->most,
+            'spread' => $this->spread, 'densest' => $this->densest, 'repeated' => $this->repeated,
+        ];
     }
 
     /** @param array<mixed> $data */

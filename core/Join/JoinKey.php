@@ -45,8 +45,8 @@ final readonly class JoinKey
             $add($key->columns, self::UNIQUE);
         }
         foreach ($table->indexes as $index) {
-            $columns = array_map(static fn ($part): ?string => $part->column, $index->parts);
-            if ($index->unique && null === $index->where && !\in_array(null, $columns, true)) {
+            $columns = array_map(static fn ($part): string => $part->column, $index->parts);
+            if ($index->unique && null === $index->where) {
                 $add($columns, self::UNIQUE);
             }
         }

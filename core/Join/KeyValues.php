@@ -115,7 +115,7 @@ final class KeyValues
             $select[] = $this->key($table, $column).' AS c'.$i;
         }
         $names = array_map($this->sql->quoted(...), $columns);
-        foreach (array_chunk($fitting, (int) (self::AT_ONCE / \count($columns))) as $chunk) {
+        foreach (array_chunk($fitting, max(1, intdiv(self::AT_ONCE, max(1, \count($columns))))) as $chunk) {
             $parameters = $tuples = [];
             foreach ($chunk as $value) {
                 $marks = [];

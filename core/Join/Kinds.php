@@ -86,9 +86,9 @@ final class Kinds
         $label = array_filter($own, fn (Column $column): bool => TypeFamily::Text === $this->dialect->typeOf($column)->family);
         if ([] !== $in && [] === $out && \count($table->columns) <= 5 && [] === $measures && [] === $times && [] !== $label && ($rows ?? 0) <= self::SMALL) {
             return [EntryKind::Code, \sprintf(
-                '%s%s and %s lead here, and it holds little but %s',
+                '%s%s here, and it holds little but %s',
                 null === $rows ? '' : Amount::of($rows, 'row').', ',
-                Amount::of(\count($in), 'join'),
+                Amount::of(\count($in), 'join').(1 === \count($in) ? ' leads' : ' lead'),
                 implode(', ', array_map(static fn (Column $column): string => $column->name, \array_slice(array_values($label), 0, 2))),
             ), []];
         }
@@ -141,7 +141,7 @@ final class Kinds
         $words = NameWords::singular(NameWords::of($table->name));
         $named = \count(array_filter($ends, static fn (string $end): bool => [] !== array_intersect(NameWords::singular(NameWords::of($end)), $words)));
         $said = implode(' and ', \array_slice($ends, 0, 2));
-        if ([] === $own && \count($out) >= 2 && \count($out) <= 4) {
+        if ([] === $own && \count($out) <= 4) {
             return [EntryKind::Link, "it holds nothing but which of $said belong together", []];
         }
         if ([] !== $between && \count($ends) >= 2 && 2 === \count($out) && [] === $in && \count($own) <= 4) {

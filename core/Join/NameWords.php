@@ -49,6 +49,10 @@ final class NameWords
     private static array $words = [];
     /** @var array<string, string> */
     private static array $singular = [];
+    /** @var list<string> */
+    private static array $endings = [];
+    /** @var array<string, list<string>> */
+    private static array $synonyms = [];
 
     /** @return list<string> in small letters; digits stand by themselves */
     public static function of(string $name): array
@@ -129,29 +133,26 @@ final class NameWords
     /** @return list<string> endings that may be run together with the word before, the longest first */
     public static function endings(): array
     {
-        static $endings = null;
-        if (null === $endings) {
-            $endings = [...self::SURE, ...self::OTHERS];
-            usort($endings, static fn (string $a, string $b): int => \strlen($b) <=> \strlen($a) ?: strcmp($a, $b));
+        if ([] === self::$endings) {
+            self::$endings = [...self::SURE, ...self::OTHERS];
+            usort(self::$endings, static fn (string $a, string $b): int => \strlen($b) <=> \strlen($a) ?: strcmp($a, $b));
         }
 
-        return $endings;
+        return self::$endings;
     }
 
     /** @return list<string> other words for the same */
     public static function synonyms(string $word): array
     {
-        static $by = null;
-        if (null === $by) {
-            $by = [];
+        if ([] === self::$synonyms) {
             foreach (self::SYNONYMS as $group) {
                 foreach ($group as $one) {
-                    $by[$one] = [...$by[$one] ?? [], ...array_values(array_diff($group, [$one]))];
+                    self::$synonyms[$one] = [...self::$synonyms[$one] ?? [], ...array_values(array_diff($group, [$one]))];
                 }
             }
         }
 
-        return $by[$word] ?? [];
+        return self::$synonyms[$word] ?? [];
     }
 
     public static function isPerson(string $word): bool

@@ -189,10 +189,12 @@ final class Observing
         for ($from = $least; $from <= $most; $from += $width) {
             $bars[] = ['from' => $from, 'to' => min($most, $from + $width - 1), 'count' => 0];
         }
-        foreach ($sizes as $size => $count) {
-            $bars[intdiv($size - $least, $width)]['count'] += $count;
+        foreach ($bars as $i => $bar) {
+            foreach ($sizes as $size => $count) {
+                $bars[$i]['count'] += $size >= $bar['from'] && $size <= $bar['to'] ? $count : 0;
+            }
         }
 
-        return array_values($bars);
+        return $bars;
     }
 }

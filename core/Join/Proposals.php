@@ -70,7 +70,7 @@ final class Proposals
                 }
             }
         }
-        $found = self::without($found, $dismissed);
+        $found = self::without($this->lowered($found, $dismissed), $dismissed);
         usort($found, static fn (Proposal $a, Proposal $b): int => $b->confidence <=> $a->confidence ?: strcmp(self::identity($a), self::identity($b)));
         $this->notes = array_values(array_unique($this->notes));
 
@@ -136,6 +136,36 @@ final class Proposals
     }
 
     /**
+     * Of what leads by the same name to the same place as one that was dismissed, the confidence is lowered.
+     *
+     * @param list<Proposal>      $found
+     * @param array<string, true> $dismissed identities
+     *
+     * @return list<Proposal>
+     */
+    public function lowered(array $found, array $dismissed): array
+    {
+        $like = static fn (Proposal $one): string => implode("\1", array_map(strtolower(...), $one->columns))."\0".$one->to->key();
+        $names = [];
+        foreach ([] === $dismissed ? [] : $found as $proposal) {
+            isset($dismissed[self::identity($proposal)]) && $names[$like($proposal)] = true;
+        }
+        $lowered = [];
+        foreach ($found as $proposal) {
+            if (isset($names[$like($proposal)]) && !isset($dismissed[self::identity($proposal)])) {
+                $odds = 0.25 * $proposal->confidence / max(1e-6, 1 - $proposal->confidence);
+                $proposal = new Proposal(
+                    $proposal->from, $proposal->columns, $proposal->to, $proposal->toColumns, $odds / (1 + $odds),
+                    [...$proposal->evidence, new Evidence('a steward has dismissed the same in another table', -1.4)], $proposal->where, $proposal->data,
+                );
+            }
+            $lowered[] = $proposal;
+        }
+
+        return $lowered;
+    }
+
+    /**
      * @param list<Proposal>      $found
      * @param array<string, true> $dismissed
      *
@@ -143,33 +173,6 @@ final class Proposals
      */
     private static function without(array $found, array $dismissed): array
     {
-        if ([] === $dismissed) {
-            return $found;
-        }
-        $names = [];
-        foreach ($found as $proposal) {
-            if (isset($dismissed[self::identity($proposal)])) {
-                $names[implode("\1", array_map(strtolower(...), $proposal->columns))."\0".$proposal->to->key()] = true;
-            }
-        }
-        $kept = [];
-        foreach ($found as $proposal) {
-            if (isset($dismissed[self::identity($proposal)])) {
-                continue;
-            }
-            if (isset($names[implode("\1", array_map(strtolower(...), $proposal->columns))."\0".$proposal->to->key()])) {
-                // A steward has said no to the same name leading to the same place.
-                $odds = 0.25 * $proposal->confidence / max(1e-6, 1 - $proposal->confidence);
-                $proposal = new Proposal(
-                    $proposal->from, $proposal->columns, $proposal->to, $proposal->toColumns, $odds / (1 + $odds),
-                    [...$proposal->evidence, new Evidence('a steward has dismissed the same in another table', -1.4)], $proposal->where, $proposal->data,
-                );
-            }
-            if ($proposal->confidence >= self::LEAST) {
-                $kept[] = $proposal;
-            }
-        }
-
-        return $kept;
+        return array_values(array_filter($found, static fn (Proposal $one): bool => $one->confidence >= self::LEAST && !isset($dismissed[self::identity($one)])));
     }
 }

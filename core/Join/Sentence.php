@@ -11,29 +11,42 @@ final readonly class Sentence
 {
     public const VERB = 'refers to';
     public const VERB_BACK = 'is referred to by';
+    public const VERB_ACROSS = 'goes with';
 
-    public function __construct(public string $subject, public string $verb, public string $count, public string $object)
+    public function __construct(public string $subject, public string $verb, public string $count, public string $object, public string $through = '')
     {
     }
 
     /** From the row that holds the reference: "A reading" "is recorded at" "exactly one" "station" */
-    public static function forth(string $fromName, string $toName, Cardinality $cardinality, string $verb = ''): self
+    public static function forth(string $fromName, string $toName, Cardinality $cardinality, string $verb = '', bool $self = false): self
     {
-        return self::make($fromName, '' === $verb ? self::VERB : $verb, $cardinality->to, $toName);
+        return self::make($fromName, '' === $verb ? self::VERB : $verb, $cardinality->to, $toName, $self);
     }
 
     /** From the row that is referred to: "A station" "records" "any number of" "readings" */
-    public static function back(string $fromName, string $toName, Cardinality $cardinality, string $verbBack = ''): self
+    public static function back(string $fromName, string $toName, Cardinality $cardinality, string $verbBack = '', bool $self = false): self
     {
-        return self::make($toName, '' === $verbBack ? self::VERB_BACK : $verbBack, $cardinality->from, $fromName);
+        return self::make($toName, '' === $verbBack ? self::VERB_BACK : $verbBack, $cardinality->from, $fromName, $self);
+    }
+
+    /** Over a link table: "A person" "makes" "any number of" "visits", through visit member */
+    public static function across(string $subject, string $verb, End $end, string $object, string $link): self
+    {
+        $said = self::make($subject, '' === $verb ? self::VERB_ACROSS : $verb, $end, $object, $subject === $object);
+
+        return new self($said->subject, $said->verb, $said->count, $said->object, Noun::singular(self::lower($link)));
     }
 
     public function __toString(): string
     {
+        if ('' !== $this->through) {
+            return $this->subject.' '.$this->verb.' '.$this->count.' '.$this->object.', through '.$this->through.'.';
+        }
+
         return $this->subject.' '.$this->verb.' '.$this->count.' '.$this->object.'.';
     }
 
-    private static function make(string $subject, string $verb, End $end, string $object): self
+    private static function make(string $subject, string $verb, End $end, string $object, bool $self): self
     {
         $one = Noun::singular(self::lower($object));
 
@@ -41,7 +54,7 @@ final readonly class Sentence
             Noun::withArticle(Noun::singular(self::lower($subject)), true),
             $verb,
             $end->inWords(),
-            $end->many() ? Noun::plural($one) : $one,
+            ($self ? 'other ' : '').($end->many() ? Noun::plural($one) : $one),
         );
     }
 

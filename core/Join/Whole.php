@@ -130,6 +130,7 @@ final class Whole
             }
             $there[] = $wide->key->columns[$at];
         }
+
         return self::leadsOn($wide->to, $there, $narrow->to, $narrow->key->columns, $leads, 3);
     }
 

@@ -36,7 +36,22 @@ class Join
     #[ORM\Column(length: 12)]
     public string $readAs = '';
 
-    /** What a person made of it: documented, or empty. A survey never touches this. */
+    /** Fasti proposes it: waiting, or empty. */
+    #[ORM\Column(length: 12)]
+    public string $proposed = '';
+
+    /** Of one that is proposed: how often such a one is right. */
+    #[ORM\Column(nullable: true)]
+    public ?float $confidence = null;
+
+    /** Only rows with this value in this field take part. */
+    #[ORM\ManyToOne, ORM\JoinColumn(nullable: true)]
+    public ?Field $whereField = null;
+
+    #[ORM\Column(length: 190)]
+    public string $whereValue = '';
+
+    /** What a person made of it: documented, dismissed, or empty. A survey never touches this. */
     #[ORM\Column(length: 12)]
     public string $stated = '';
 

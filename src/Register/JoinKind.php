@@ -34,7 +34,7 @@ enum JoinKind: string
         return match ($this) {
             self::Declared => '',
             self::Documented => 'documented, not enforced',
-            self::Proposed => 'proposed: worked out from the values',
+            self::Proposed => 'proposed',
         };
     }
 }

@@ -14,6 +14,8 @@ final readonly class JoinView
      * @param list<array{string, string}> $pairs from, to
      * @param list<string>                $names of the constraints that declare it
      * @param string                      $reason of one that was worked out: how
+     * @param array{string, string}|null  $where  a field of the referring entry and the value it has in the rows that take part
+     * @param ?float                      $confidence of one that is proposed: how often such a one is right
      */
     public function __construct(
         public int $id,
@@ -33,17 +35,38 @@ final readonly class JoinView
         public string $onUpdate,
         public array $names = [],
         public string $reason = '',
+        public ?array $where = null,
+        public ?float $confidence = null,
     ) {
+    }
+
+    public function withVerbs(string $verb, string $verbBack): self
+    {
+        return new self(
+            $this->id, $this->out, $this->fromId, $this->toId, $this->fromTitle, $this->toTitle, $this->fromName, $this->toName, $this->pairs, $this->cardinality,
+            $verb, $verbBack, $this->kind, $this->onDelete, $this->onUpdate, $this->names, $this->reason, $this->where, $this->confidence,
+        );
     }
 
     public function forth(): Sentence
     {
-        return Sentence::forth($this->fromTitle, $this->toTitle, $this->cardinality, $this->verb);
+        return Sentence::forth($this->fromTitle, $this->toTitle, $this->cardinality, $this->verb, $this->isSelf());
     }
 
     public function back(): Sentence
     {
-        return Sentence::back($this->fromTitle, $this->toTitle, $this->cardinality, $this->verbBack);
+        return Sentence::back($this->fromTitle, $this->toTitle, $this->cardinality, $this->verbBack, $this->isSelf());
+    }
+
+    public function isSelf(): bool
+    {
+        return $this->fromId === $this->toId;
+    }
+
+    /** Of a join that only some rows take part in: which. */
+    public function condition(): string
+    {
+        return null === $this->where ? '' : $this->where[0].' is '.$this->where[1];
     }
 
     public function otherId(): int

@@ -23,15 +23,20 @@ final readonly class Joins
     {
     }
 
+    /** Of those that are there: a survey reads them, somebody states them, or Fasti proposes them and nobody has said no. */
+    public const LIVE = "j.gone_at IS NULL AND (j.read_as = 'declared' OR j.stated = 'documented' OR (j.stated = '' AND (j.read_as <> '' OR j.proposed <> '')))";
+
     /**
-     * Equal for the same pairs in whatever order.
+     * Equal for the same pairs in whatever order, and the same condition.
      *
-     * @param list<array{int, int}> $pairs ids of the fields, from and to
+     * @param list<array{int, int}>      $pairs ids of the fields, from and to
+     * @param array{int, string}|null    $where id of a field, and its value
      */
-    public static function identity(array $pairs): string
+    public static function identity(array $pairs, ?array $where = null): string
     {
         $said = array_map(static fn (array $pair): string => $pair[0].'>'.$pair[1], $pairs);
         sort($said);
+        null === $where || $said[] = '?'.$where[0].'='.$where[1];
 
         return hash('xxh128', implode(',', $said));
     }
@@ -62,10 +67,10 @@ final readonly class Joins
             $rows[] = [
                 $join['from'], $join['to'], $identity, Batch::json($join['names']), $join['kind'], '', $join['key']->reason, $join['key']->onDelete,
                 $join['key']->onUpdate,
-                $join['cardinality']->from->value, $join['cardinality']->to->value, '', '',
+                $join['cardinality']->from->value, $join['cardinality']->to->value, '', '', '', '',
             ];
         }
-        Batch::insert($this->db, 'INSERT INTO entry_join (from_entry_id, to_entry_id, identity, names, read_as, stated, reason, on_delete, on_update, from_end, to_end, verb, verb_back)
+        Batch::insert($this->db, 'INSERT INTO entry_join (from_entry_id, to_entry_id, identity, names, read_as, stated, reason, on_delete, on_update, from_end, to_end, verb, verb_back, proposed, where_value)
             VALUES', $rows,
             'ON DUPLICATE KEY UPDATE names = VALUES(names), read_as = VALUES(read_as), reason = VALUES(reason), on_delete = VALUES(on_delete),
                 on_update = VALUES(on_update), from_end = VALUES(from_end), to_end = VALUES(to_end), gone_at = NULL');
@@ -192,7 +197,7 @@ final readonly class Joins
     /**
      * @param list<int> $ids
      *
-     * @return array<int, list<JoinView>> by entry; a join between two of the entries, or of one with itself, stands under each side
+     * @return array<int, list<JoinView>> by entry; a join between two of the entries stands under each side, one with itself once
      */
     public function of(array $ids): array
     {
@@ -212,15 +217,17 @@ final readonly class Joins
             $pairs[Row::int($row, 'join_id')][] = [Row::text($row, 'near'), Row::text($row, 'far')];
         }
         $rows = $this->db->fetchAllAssociative(
-            "SELECT j.*, f.name AS from_name, f.business_name AS from_title, t.name AS to_name, t.business_name AS to_title
+            "SELECT j.*, f.name AS from_name, f.business_name AS from_title, t.name AS to_name, t.business_name AS to_title, w.name AS where_name
              FROM $among JOIN entry_join j ON j.id = k.id JOIN entry f ON f.id = j.from_entry_id JOIN entry t ON t.id = j.to_entry_id
-             WHERE j.gone_at IS NULL ORDER BY j.from_entry_id, j.id", [$ids, $ids], $types);
+                LEFT JOIN field w ON w.id = j.where_field_id
+             WHERE ".self::LIVE.' ORDER BY j.from_entry_id, j.id', [$ids, $ids], $types);
         $found = [];
         $wanted = array_flip($ids);
         foreach ([true, false] as $out) {
             foreach ($rows as $row) {
                 $id = Row::int($row, $out ? 'from_entry_id' : 'to_entry_id');
-                if (isset($wanted[$id])) {
+                // One that leads back to its own entry stands there once.
+                if (isset($wanted[$id]) && ($out || Row::int($row, 'from_entry_id') !== Row::int($row, 'to_entry_id'))) {
                     $found[$id][] = self::view($row, $pairs[Row::int($row, 'id')] ?? [], $out);
                 }
             }
@@ -253,6 +260,8 @@ final readonly class Joins
             Row::text($row, 'on_update'),
             array_values(array_filter(Row::json($row, 'names'), is_string(...))),
             Row::text($row, 'reason'),
+            null === ($row['where_field_id'] ?? null) ? null : [Row::text($row, 'where_name'), Row::text($row, 'where_value')],
+            is_numeric($row['confidence'] ?? null) ? (float) $row['confidence'] : null,
         );
     }
 
@@ -260,8 +269,8 @@ final readonly class Joins
     public function neighbours(int $entry, int $most): array
     {
         $ids = $this->db->fetchFirstColumn(
-            'SELECT DISTINCT IF(from_entry_id = ?, to_entry_id, from_entry_id) FROM entry_join
-                WHERE gone_at IS NULL AND (from_entry_id = ? OR to_entry_id = ?) LIMIT '.$most,
+            'SELECT DISTINCT IF(j.from_entry_id = ?, j.to_entry_id, j.from_entry_id) FROM entry_join j
+                WHERE '.self::LIVE.' AND (j.from_entry_id = ? OR j.to_entry_id = ?) LIMIT '.$most,
             [$entry, $entry, $entry],
         );
 
@@ -313,5 +322,213 @@ final readonly class Joins
         }
 
         return $names;
+    }
+
+    /** One join whatever became of it, from the side that holds the reference. */
+    public function one(int $id): ?JoinView
+    {
+        return $this->views('j.id = ?', [$id])[0] ?? null;
+    }
+
+    /**
+     * The joins of a source, those with a condition on them included.
+     *
+     * @param bool $all those too that were dismissed
+     *
+     * @return list<JoinView> each once, from the side that holds the reference
+     */
+    public function ofSource(int $source, bool $all = false): array
+    {
+        return $this->views('f.source_id = ? AND '.($all ? '(j.gone_at IS NULL)' : self::LIVE), [$source]);
+    }
+
+    /**
+     * @param list<int> $ids
+     *
+     * @return array<int, JoinView> by id
+     */
+    public function many(array $ids): array
+    {
+        $found = [];
+        foreach (array_chunk($ids, Batch::SIZE) as $chunk) {
+            foreach ($this->views('j.id IN ('.implode(',', array_map(intval(...), $chunk)).')', []) as $join) {
+                $found[$join->id] = $join;
+            }
+        }
+
+        return $found;
+    }
+
+    /** @return list<JoinView> what stewards have dismissed */
+    public function dismissed(int $source): array
+    {
+        return $this->views("j.gone_at IS NULL AND j.stated = 'dismissed' AND j.read_as <> 'declared' AND ? IN (0, f.source_id)", [$source]);
+    }
+
+    /** @return list<JoinView> the joins of the whole register, of all sources */
+    public function everywhere(): array
+    {
+        return $this->views(self::LIVE, []);
+    }
+
+    /**
+     * @param list<int|string> $parameters
+     *
+     * @return list<JoinView>
+     */
+    private function views(string $where, array $parameters): array
+    {
+        $from = 'FROM entry_join j JOIN entry f ON f.id = j.from_entry_id JOIN entry t ON t.id = j.to_entry_id LEFT JOIN field w ON w.id = j.where_field_id WHERE '.$where;
+        $pairs = [];
+        foreach ($this->db->iterateAssociative(
+            "SELECT p.join_id, a.name AS near, b.name AS far FROM join_pair p JOIN field a ON a.id = p.from_field_id JOIN field b ON b.id = p.to_field_id
+                WHERE p.join_id IN (SELECT j.id $from) ORDER BY p.join_id, p.position",
+            $parameters,
+        ) as $row) {
+            $pairs[Row::int($row, 'join_id')][] = [Row::text($row, 'near'), Row::text($row, 'far')];
+        }
+        $views = [];
+        foreach ($this->db->iterateAssociative(
+            "SELECT j.*, f.name AS from_name, f.business_name AS from_title, t.name AS to_name, t.business_name AS to_title, w.name AS where_name $from
+                ORDER BY f.schema_name, f.name, j.id",
+            $parameters,
+        ) as $row) {
+            $views[] = self::view($row, $pairs[Row::int($row, 'id')] ?? [], true);
+        }
+
+        return $views;
+    }
+
+    /**
+     * What people and surveys made of joins.
+     *
+     * @param list<int> $ids
+     *
+     * @return array<int, array{readAs: string, stated: string, proposed: string, gone: bool}>
+     */
+    public function standings(array $ids): array
+    {
+        $standings = [];
+        foreach (array_chunk($ids, Batch::SIZE) as $chunk) {
+            foreach ($this->db->iterateAssociative(
+                'SELECT id, read_as, stated, proposed, gone_at FROM entry_join WHERE id IN (?)',
+                [$chunk],
+                [ArrayParameterType::INTEGER],
+            ) as $row) {
+                $standings[Row::int($row, 'id')] = [
+                    'readAs' => Row::text($row, 'read_as'), 'stated' => Row::text($row, 'stated'), 'proposed' => Row::text($row, 'proposed'), 'gone' => null !== $row['gone_at'],
+                ];
+            }
+        }
+
+        return $standings;
+    }
+
+    /** @return array{proposed: int, declared: int, documented: int, dismissed: int} of a source, or of all */
+    public function tally(int $source = 0): array
+    {
+        $row = $this->db->fetchAssociative(
+            "SELECT SUM(j.read_as <> 'declared' AND j.stated = '' AND (j.proposed <> '' OR j.read_as <> '')) AS proposed, SUM(j.read_as = 'declared') AS declared,
+                SUM(j.stated = 'documented' AND j.read_as <> 'declared') AS documented, SUM(j.stated = 'dismissed' AND j.read_as <> 'declared') AS dismissed
+                FROM entry_join j JOIN entry f ON f.id = j.from_entry_id WHERE j.gone_at IS NULL AND ? IN (0, f.source_id)",
+            [$source],
+        ) ?: [];
+
+        return ['proposed' => Row::int($row, 'proposed'), 'declared' => Row::int($row, 'declared'), 'documented' => Row::int($row, 'documented'), 'dismissed' => Row::int($row, 'dismissed')];
+    }
+
+    /**
+     * Brings what is proposed for a source in line with what was found. Declared and stated joins keep what they are; what was
+     * proposed before and is not found again goes, unless somebody has decided about it.
+     *
+     * @param list<array{from: int, to: int, pairs: list<array{int, int}>, where: array{int, string}|null, cardinality: Cardinality, confidence: float}> $proposals
+     *
+     * @return array<string, int> identity → join
+     */
+    public function propose(int $source, array $proposals): array
+    {
+        $rows = $byIdentity = [];
+        foreach ($proposals as $one) {
+            $identity = self::identity($one['pairs'], $one['where']);
+            $byIdentity[$identity] = $one;
+            $rows[] = [
+                $one['from'], $one['to'], $identity, '[]', '', '', '', '', '', $one['cardinality']->from->value, $one['cardinality']->to->value, '', '',
+                'waiting', (string) round($one['confidence'], 4), $one['where'][0] ?? null, $one['where'][1] ?? '',
+            ];
+        }
+        Batch::insert($this->db, 'INSERT INTO entry_join (from_entry_id, to_entry_id, identity, names, read_as, stated, reason, on_delete, on_update, from_end, to_end, verb, verb_back,
+            proposed, confidence, where_field_id, where_value) VALUES', $rows,
+            "ON DUPLICATE KEY UPDATE proposed = 'waiting', confidence = VALUES(confidence), gone_at = NULL,
+                from_end = IF(read_as = '' AND stated = '', VALUES(from_end), from_end), to_end = IF(read_as = '' AND stated = '', VALUES(to_end), to_end)");
+        $this->pair($byIdentity);
+        $ids = [];
+        foreach (array_chunk(array_keys($byIdentity), Batch::SIZE) as $chunk) {
+            foreach ($this->db->iterateAssociative('SELECT id, identity FROM entry_join WHERE identity IN (?)', [$chunk], [ArrayParameterType::STRING]) as $row) {
+                $ids[Row::text($row, 'identity')] = Row::int($row, 'id');
+            }
+        }
+        $before = $this->db->fetchFirstColumn(
+            "SELECT j.id FROM entry_join j JOIN entry f ON f.id = j.from_entry_id WHERE f.source_id = ? AND j.proposed <> '' AND j.gone_at IS NULL",
+            [$source],
+        );
+        $lost = array_values(array_diff(array_map(intval(...), array_filter($before, is_numeric(...))), $ids));
+        foreach (array_chunk($lost, Batch::SIZE) as $chunk) {
+            $this->db->executeStatement(
+                "UPDATE entry_join SET proposed = '', gone_at = IF(read_as = '' AND stated <> 'documented', UTC_TIMESTAMP(), NULL) WHERE id IN (?)",
+                [$chunk],
+                [ArrayParameterType::INTEGER],
+            );
+        }
+
+        return $ids;
+    }
+
+    /** What was dismissed waits again, since what speaks for it has changed. */
+    public function reopen(int $id): void
+    {
+        $this->db->executeStatement("UPDATE entry_join SET stated = '' WHERE id = ? AND stated = 'dismissed'", [$id]);
+    }
+
+    /**
+     * A join that a person states, or the one that is known by these fields already.
+     *
+     * @param non-empty-list<array{int, int}> $pairs ids of the fields
+     * @param array{int, string}|null         $where
+     */
+    public function stated(int $from, int $to, array $pairs, ?array $where, Cardinality $cardinality): int
+    {
+        $identity = self::identity($pairs, $where);
+        $this->db->executeStatement(
+            "INSERT INTO entry_join (from_entry_id, to_entry_id, identity, names, read_as, stated, reason, on_delete, on_update, from_end, to_end, verb, verb_back, proposed, where_field_id, where_value)
+                VALUES (?, ?, ?, '[]', '', '', '', '', '', ?, ?, '', '', '', ?, ?) ON DUPLICATE KEY UPDATE gone_at = NULL",
+            [$from, $to, $identity, $cardinality->from->value, $cardinality->to->value, $where[0] ?? null, $where[1] ?? ''],
+        );
+        $this->pair([$identity => ['pairs' => $pairs]]);
+
+        return Row::int(['id' => $this->db->fetchOne('SELECT id FROM entry_join WHERE identity = ?', [$identity])], 'id');
+    }
+
+    /**
+     * @param list<int> $ids
+     *
+     * @return array<int, array{pairs: list<array{int, int}>, where: array{int, string}|null}> joins by the ids of their fields
+     */
+    public function fieldsOf(array $ids): array
+    {
+        $found = [];
+        foreach (array_chunk($ids, Batch::SIZE) as $chunk) {
+            foreach ($this->db->iterateAssociative(
+                'SELECT p.join_id, p.from_field_id, p.to_field_id, j.where_field_id, j.where_value FROM join_pair p JOIN entry_join j ON j.id = p.join_id
+                    WHERE p.join_id IN (?) ORDER BY p.join_id, p.position',
+                [$chunk],
+                [ArrayParameterType::INTEGER],
+            ) as $row) {
+                $id = Row::int($row, 'join_id');
+                $found[$id] ??= ['pairs' => [], 'where' => null === $row['where_field_id'] ? null : [Row::int($row, 'where_field_id'), Row::text($row, 'where_value')]];
+                $found[$id]['pairs'][] = [Row::int($row, 'from_field_id'), Row::int($row, 'to_field_id')];
+            }
+        }
+
+        return $found;
     }
 }

@@ -11,6 +11,10 @@ enum Slot: string
     case Head = 'head';
     /** After the fields that tell rows apart. */
     case Apart = 'apart';
+    /** After the sentence of a join. */
+    case Join = 'join';
+    /** Beside the list of joins. */
+    case Joins = 'joins';
     /** A figure beside the head: `<div><dt>…</dt><dd>…</dd></div>`. */
     case Count = 'count';
     /** Beside the native type of a field. */

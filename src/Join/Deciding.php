@@ -1,0 +1,84 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Join;
+
+use Fasti\Account\Account;
+use Fasti\Core\Join\Verbs;
+use Fasti\Join\Property\JoinDecision;
+use Fasti\Register\JoinKind;
+use Fasti\Register\Joins;
+use Fasti\Register\JoinView;
+use Fasti\Text\BadText;
+use Fasti\Text\Texts;
+
+/** What stewards decide about proposals. A decision is a text like any other: with a history, and to be taken back. */
+final readonly class Deciding
+{
+    public function __construct(private Texts $texts, private Joins $joins)
+    {
+    }
+
+    /**
+     * Takes a proposal, with the verbs that are composed for it where nobody has written any; or dismisses it.
+     *
+     * @return array{saved: bool, by: ?string, now: string, changes: list<int>}
+     *
+     * @throws BadText
+     */
+    public function decide(Account $account, int $id, string $base, string $decision): array
+    {
+        $join = $this->joins->one($id) ?? throw new BadText('This join is not in the register.');
+        $sitting = 'decide-'.bin2hex(random_bytes(8));
+        $done = $this->texts->save($account, 'join', $id, JoinDecision::NAME, $base, $decision, $sitting);
+        $changes = null === $done['change'] ? [] : [$done['change']];
+        if ($done['saved'] && null !== $done['change'] && JoinKind::Documented->value === $decision && '' === $join->verb && '' === $join->verbBack) {
+            foreach (array_combine(['verb', 'verbBack'], self::verbs($join)) as $name => $verb) {
+                $said = '' === $verb ? ['change' => null] : $this->texts->save($account, 'join', $id, $name, '', $verb, $sitting);
+                null === $said['change'] || $changes[] = $said['change'];
+            }
+        }
+
+        return ['saved' => $done['saved'], 'by' => $done['by'], 'now' => $done['value'], 'changes' => $changes];
+    }
+
+    /**
+     * Takes all that wait and are this likely.
+     *
+     * @return array{taken: list<int>, changes: list<int>}
+     */
+    public function takeAll(Account $account, int $source, float $least): array
+    {
+        $taken = $changes = [];
+        foreach (0 === $source ? $this->joins->everywhere() : $this->joins->ofSource($source) as $join) {
+            if (JoinKind::Proposed === $join->kind && null !== $join->confidence && $join->confidence >= $least) {
+                $done = $this->decide($account, $join->id, '', JoinKind::Documented->value);
+                if ($done['saved'] && [] !== $done['changes']) {
+                    $taken[] = $join->id;
+                    array_push($changes, ...$done['changes']);
+                }
+            }
+        }
+
+        return ['taken' => $taken, 'changes' => $changes];
+    }
+
+    /**
+     * @param list<int> $changes
+     *
+     * @throws BadText
+     */
+    public function takeBack(Account $account, array $changes): void
+    {
+        foreach (array_reverse($changes) as $change) {
+            $this->texts->takeBack($account, $change);
+        }
+    }
+
+    /** @return array{string, string} verbs that names suggest, '' where they say nothing */
+    public static function verbs(JoinView $join): array
+    {
+        return Verbs::of($join->fromName, array_column($join->pairs, 0), $join->toName);
+    }
+}

@@ -1,0 +1,121 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Join;
+
+use Doctrine\ORM\EntityManagerInterface;
+use Fasti\Account\Account;
+use Fasti\Account\Act\Act;
+use Fasti\Join\Property\JoinDecision;
+use Fasti\Register\Joins;
+use Fasti\Source\Source;
+use Fasti\Source\SourceStore;
+use Fasti\Text\BadText;
+use Fasti\Work\Jobs;
+use Symfony\Bundle\FrameworkBundle\Controller\AbstractController;
+use Symfony\Component\HttpFoundation\JsonResponse;
+use Symfony\Component\HttpFoundation\Request;
+use Symfony\Component\HttpFoundation\Response;
+use Symfony\Component\Routing\Attribute\Route;
+use Symfony\Component\Security\Http\Attribute\CurrentUser;
+use Symfony\Component\Security\Http\Attribute\IsCsrfTokenValid;
+use Symfony\Component\Security\Http\Attribute\IsGranted;
+
+/** The joins of the register: those that wait for a decision, and the page of each. */
+final class JoinController extends AbstractController
+{
+    public function __construct(
+        private readonly Joins $joins,
+        private readonly JoinPages $pages,
+        private readonly SourceStore $sources,
+        private readonly Deciding $deciding,
+        private readonly Jobs $jobs,
+        private readonly JoinsJob $kind,
+        private readonly EntityManagerInterface $orm,
+    ) {
+    }
+
+    #[Route('/register/joins', name: 'joins', methods: ['GET'])]
+    public function list(Request $request): Response
+    {
+        $source = max(0, $request->query->getInt('source'));
+        $state = $request->query->getString('state', 'proposed');
+        $state = \in_array($state, ['proposed', 'declared', 'documented', 'dismissed'], true) ? $state : 'proposed';
+        $job = $this->jobs->find($request->query->getInt('job'));
+
+        return $this->render('join/list.html.twig', [
+            'source' => $source, 'state' => $state, 'sources' => $this->sources->all(), 'tally' => $this->joins->tally($source),
+            'job' => null !== $job && JoinsJob::NAME === $job->kind ? $job : null,
+        ] + $this->pages->list($source, $state, max(1, $request->query->getInt('page', 1))));
+    }
+
+    #[Route('/register/joins/{id<\d+>}', name: 'join', methods: ['GET'])]
+    public function show(int $id): Response
+    {
+        return $this->render('join/show.html.twig', $this->pages->one($id) ?? throw $this->createNotFoundException('There is no such join in the register.'));
+    }
+
+    /** Looks for joins, gathers examples and counts. */
+    #[Route('/register/joins/look', name: 'joins_look', methods: ['POST'])]
+    #[IsGranted(Act::ASK)]
+    #[IsCsrfTokenValid('joins')]
+    public function look(Request $request, #[CurrentUser] Account $account): Response
+    {
+        $source = $this->orm->find(Source::class, $request->request->getInt('source')) ?? throw $this->createNotFoundException('There is no such source.');
+        $job = $this->jobs->start($this->kind, 'joins '.$source->id(), ['source' => $source->id()], $account);
+
+        return $this->redirectToRoute('joins', ['source' => $source->id(), 'job' => $job->id()], 303);
+    }
+
+    /** Takes, dismisses, or leaves open again. */
+    #[Route('/register/joins/{id<\d+>}/decide', name: 'join_decide', methods: ['POST'])]
+    #[IsGranted(Act::DESCRIBE)]
+    #[IsCsrfTokenValid('texts', tokenKey: 'X-Csrf-Token', tokenSource: IsCsrfTokenValid::SOURCE_HEADER)]
+    public function decide(Request $request, int $id, #[CurrentUser] Account $account): JsonResponse
+    {
+        $given = $request->getPayload();
+        try {
+            $done = $this->deciding->decide($account, $id, $given->getString('base'), $given->getString('decision'));
+        } catch (BadText $e) {
+            return $this->json(['error' => $e->getMessage()], 422);
+        }
+        if (!$done['saved']) {
+            $what = (new JoinDecision())->choices()[$done['now']] ?? $done['now'];
+
+            return $this->json($done + ['error' => \sprintf('%s was faster: this is %s now. Load the page to go on from there.', $done['by'] ?? 'Somebody', $what)], 409);
+        }
+
+        return $this->json($done);
+    }
+
+    #[Route('/register/joins/take-all', name: 'joins_take_all', methods: ['POST'])]
+    #[IsGranted(Act::DESCRIBE)]
+    #[IsCsrfTokenValid('texts', tokenKey: 'X-Csrf-Token', tokenSource: IsCsrfTokenValid::SOURCE_HEADER)]
+    public function takeAll(Request $request, #[CurrentUser] Account $account): JsonResponse
+    {
+        $given = $request->getPayload();
+        $least = (float) $given->getString('least');
+        if ($least <= 0.0 || $least > 1.0) {
+            return $this->json(['error' => 'The confidence is a number above 0, up to 1.'], 422);
+        }
+
+        return $this->json($this->deciding->takeAll($account, $given->getInt('source'), $least));
+    }
+
+    /** One undo for all that one act changed. */
+    #[Route('/register/joins/take-back', name: 'joins_take_back', methods: ['POST'])]
+    #[IsGranted(Act::DESCRIBE)]
+    #[IsCsrfTokenValid('texts', tokenKey: 'X-Csrf-Token', tokenSource: IsCsrfTokenValid::SOURCE_HEADER)]
+    public function takeBack(Request $request, #[CurrentUser] Account $account): JsonResponse
+    {
+        $changes = array_values(array_map(intval(...), array_filter($request->getPayload()->all('changes'), is_numeric(...))));
+        try {
+            $this->deciding->takeBack($account, $changes);
+        } catch (BadText $e) {
+            return $this->json(['error' => $e->getMessage()], 422);
+        }
+
+        return $this->json(['back' => \count($changes)]);
+    }
+}
