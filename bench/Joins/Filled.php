@@ -188,7 +188,7 @@ final class Filled implements Rows
         }
         $n = max(1, (int) (\count($keys) * $way['part']));
         $at = match ($way['spread']) {
-            0 => $this->int(0, \count($keys) - 1), 1 => $this->int(0, $n - 1), default => (int) floor($n * ($this->int(0, 9999) / 10000) ** 2)
+            0 => $this->int(0, \count($keys) - 1), 1 => $this->int(0, $n - 1), default => (int) floor($n * ($this->int(0, 9999) / 10000) ** 2),
         };
         $target = $keys[$at];
         if ($this->int(0, 99) < $way['orphans'] && \is_int($target[0]) && 1 === \count($target)) {

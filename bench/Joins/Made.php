@@ -104,7 +104,7 @@ final class Made
         $style = [
             'case' => $pick('snake', 'snake', 'camel', 'pascal', 'upper', 'run', 'prefixed', 'alias'), 'plural' => $pick('', '1'), 'key' => $key,
             'ending' => match ($key) {
-                'no' => 'no', 'key' => 'key', default => $pick('id', 'id', 'id', 'ref', 'id')
+                'no' => 'no', 'key' => 'key', default => $pick('id', 'id', 'id', 'ref', 'id'),
             },
             'index' => $pick('0', '0.2', '0.6', '1'), 'short' => $pick('0', '0', '0.3'), 'drop' => $pick('0', '0', '0.25'), 'noise' => $pick('created', 'modified', 'both', ''),
         ];

@@ -15,12 +15,20 @@ final readonly class LoopSql
     {
     }
 
-    /** Gives `both`: rows that reach an end in both ways; `same`: those that reach the same one. */
+    /** Gives `both_ways`: rows that reach an end in both ways; `same_end`: those that reach the same one. */
     public function count(Loop $loop): string
     {
         $from = $this->dialect->placed($this->places[$loop->from]).' AS a0';
         [$one, $endOne] = $this->way($loop->one, 'p');
         [$other, $endOther] = $this->way($loop->other, 'q');
+        if (array_keys($endOne) !== array_keys($endOther)) {
+            // They find the last table by different keys of it: its row is read, and held against the other reference.
+            $on = implode(' AND ', array_map(fn (int|string $key, string $field): string => 'e.'.$this->dialect->quoted((string) $key)." = $field", array_keys($endOne), $endOne));
+            $one .= "\nLEFT JOIN ".$this->dialect->placed($this->places[$loop->to])." AS e ON $on";
+            $endOne = array_map(fn (int|string $key): string => 'e.'.$this->dialect->quoted((string) $key), array_keys($endOther));
+        }
+        $endOne = array_values($endOne);
+        $endOther = array_values($endOther);
         $both = implode(' AND ', array_map(static fn (string $field): string => "$field IS NOT NULL", [...$endOne, ...$endOther]));
         $same = implode(' AND ', array_map(static fn (string $a, string $b): string => "$a = $b", $endOne, $endOther));
 
@@ -32,7 +40,7 @@ final readonly class LoopSql
      *
      * @param list<Step> $steps
      *
-     * @return array{string, list<string>} joins, and the fields that refer to the end, in the order of their names at the end
+     * @return array{string, array<array-key, string>} joins, and the fields that refer to the end, by their names at the end
      */
     private function way(array $steps, string $letter): array
     {
@@ -44,32 +52,21 @@ final readonly class LoopSql
             $sql .= "\nLEFT JOIN ".$this->dialect->placed($this->places[$step->to()])." AS $next ON ".implode(' AND ', [...$on, ...$this->condition($step, $here)]);
             $here = $next;
         }
-        $last = $steps[\count($steps) - 1]->link->pairs;
-        usort($last, static fn (array $a, array $b): int => strcmp($a[1], $b[1]));
+        $last = $steps[\count($steps) - 1];
+        $ends = [];
+        foreach ($last->link->pairs as [$near, $far]) {
+            $field = "$here.".$this->dialect->quoted($near);
+            $condition = $this->condition($last, $here);
+            $ends[$far] = [] === $condition ? $field : 'CASE WHEN '.implode(' AND ', $condition)." THEN $field END";
+        }
+        ksort($ends);
 
-        return [$sql, array_map(fn (array $pair): string => "$here.".$this->dialect->quoted($pair[0]), $last)];
+        return [$sql, $ends];
     }
 
     /** @return list<string> */
     private function condition(Step $step, string $alias): array
     {
         return null === $step->link->where ? [] : ["$alias.".$this->dialect->quoted($step->link->where[0])." = '".str_replace("'", "''", $step->link->where[1])."'"];
-    }
-
-    /** Whether both ways end in the same fields of the last table; only then can they be held against each other. */
-    public static function comparable(Loop $loop): bool
-    {
-        if ([] === $loop->one) {
-            return false;
-        }
-        $ends = static function (array $steps): array {
-            $last = $steps[\count($steps) - 1];
-            $fields = $last instanceof Step ? array_column($last->link->pairs, 1) : [];
-            sort($fields);
-
-            return $fields;
-        };
-
-        return $ends($loop->one) === $ends($loop->other);
     }
 }

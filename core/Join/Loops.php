@@ -95,6 +95,12 @@ final class Loops
             }
         }
 
+        // Two cases of one field never hold for the same row.
+        [$here, $there] = [$one[0]->link->where ?? null, $other[0]->link->where ?? null];
+        if (null !== $here && null !== $there && $here[0] === $there[0] && $here[1] !== $there[1]) {
+            return false;
+        }
+
         return $one[0] !== $other[0] && $one[\count($one) - 1]->link !== $other[\count($other) - 1]->link;
     }
 }

@@ -124,6 +124,13 @@ final readonly class JoinFinder
         }
     }
 
+    /** Kinds alone, from the joins that are known already. */
+    public function refresh(int $source): void
+    {
+        [$catalog, $ids] = $this->graph->catalog($source);
+        $this->kinds($source, $catalog, $ids);
+    }
+
     /** @param array<int, int> $ids */
     private function kinds(int $source, Catalog $catalog, array $ids): void
     {

@@ -11,11 +11,13 @@ use Fasti\Core\Privacy\Privacy;
 use Fasti\Core\Survey\Rows;
 use Fasti\Core\Survey\SourceError;
 use Fasti\Profile\Profiles;
+use Fasti\Register\EntryKnown;
 use Fasti\Register\Fields;
 use Fasti\Register\Joins;
 use Fasti\Register\JoinView;
 use Fasti\Source\Source;
 use Fasti\Work\Running;
+use Symfony\Contracts\EventDispatcher\EventDispatcherInterface;
 
 /** Asks the data about joins: examples, and how many rows stand at each end. Each is kept as soon as it is known. */
 final readonly class JoinLook
@@ -26,6 +28,7 @@ final readonly class JoinLook
         private JoinEvidences $evidences,
         private Profiles $profiles,
         private Fields $fields,
+        private EventDispatcherInterface $events,
     ) {
     }
 
@@ -61,6 +64,10 @@ final readonly class JoinLook
                 // A table that is dropped or closed meanwhile, a question that takes too long: the others are asked all the same.
                 $notes[] = \sprintf('%s by %s: %s', $from->place(), $join->columns(), $e->inWords());
             }
+        }
+
+        foreach (array_unique(array_map(static fn (JoinView $join): int => $join->fromId, $joins)) as $entry) {
+            $this->events->dispatch(new EntryKnown($entry));
         }
 
         return $notes;

@@ -89,6 +89,6 @@ final class LoopController extends AbstractController
      */
     private static function asked(array $loops): array
     {
-        return \array_slice(array_filter($loops, LoopSql::comparable(...)), 0, self::ASKED, true);
+        return \array_slice(array_filter($loops, static fn (Loop $loop): bool => [] !== $loop->one), 0, self::ASKED, true);
     }
 }

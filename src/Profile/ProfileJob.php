@@ -16,6 +16,7 @@ use Fasti\Work\Job;
 use Fasti\Work\JobFailed;
 use Fasti\Work\JobKind;
 use Fasti\Work\Running;
+use Symfony\Contracts\EventDispatcher\EventDispatcherInterface;
 
 /** Profiles entries of a source one by one. Each is kept as soon as it is done, so that a pause or a fault loses at most one. */
 final readonly class ProfileJob implements JobKind
@@ -29,6 +30,7 @@ final readonly class ProfileJob implements JobKind
         private EntryStore $entries,
         private Fields $fields,
         private Profiles $profiles,
+        private EventDispatcherInterface $events,
     ) {
     }
 
@@ -96,6 +98,9 @@ final readonly class ProfileJob implements JobKind
             array_shift($left);
             $running->keep(['waiting' => $left] + $job->payload);
             [] === $left || $running->pause();
+        }
+        if (0 === $job->number('entry')) {
+            $this->events->dispatch(new SourceProfiled($source->id()));
         }
     }
 

@@ -56,6 +56,14 @@ final readonly class EntryStore
         return array_map(static fn (array $row): array => ['id' => Row::int($row, 'id'), 'name' => Row::text($row, 'business_name')], $rows);
     }
 
+    /** @return list<string> what entries are called, by the database or by people */
+    public function namesInSmallLetters(): array
+    {
+        return array_values(array_filter($this->db->fetchFirstColumn(
+            "SELECT LOWER(name) FROM entry WHERE gone_at IS NULL UNION SELECT LOWER(business_name) FROM entry WHERE gone_at IS NULL AND business_name <> ''",
+        ), is_string(...)));
+    }
+
     /** Whether a source has views, or had some. */
     public function hasViews(int $source): bool
     {

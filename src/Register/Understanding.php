@@ -1,0 +1,15 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Register;
+
+use Symfony\Component\DependencyInjection\Attribute\AutoconfigureTag;
+
+/** Something that a room makes of what is typed into the search, besides names and texts. Found by tag. */
+#[AutoconfigureTag]
+interface Understanding
+{
+    /** @return list<array{words: string, route: string, parameters: array<string, int|string>}> pages that answer it */
+    public function of(string $query): array;
+}
