@@ -55,6 +55,7 @@ final class Bench
     {
         $sources = new SourceBench($this->say(...), Session::server(), self::inOwnProcess(...));
         $queries = new QueryBench($this->say(...), self::inOwnProcess(...));
+        $joins = new JoinBench($this->say(...), Session::server(), self::inOwnProcess(...));
         printf("%-44s %12s %12s %9s %9s\n", 'figure', 'taken', 'floor', 'ratio', 'limit');
         foreach ([
             'reading' => $this->reading(...),
@@ -68,6 +69,7 @@ final class Bench
             'profile' => $sources->profile(...),
             'comparing' => $sources->comparing(...),
             'queries' => $queries->queries(...),
+            'joins' => $joins->joins(...),
         ] as $part => $measure) {
             if (\in_array($part, $parts, true)) {
                 $measure();
@@ -141,6 +143,12 @@ final class Bench
 
     public function job(string $job): void
     {
+        if ('joins' === $job) {
+            JoinBench::job();
+            echo memory_get_peak_usage(true) / 1048576;
+
+            return;
+        }
         if ('read-views' === $job) {
             QueryBench::job();
             echo memory_get_peak_usage(true) / 1048576;
