@@ -17,13 +17,15 @@ final class Fit
     private const ROUNDS = 250;
     private const STEP = 0.08;
     private const HELD_BACK = 0.0003;
+    /** Of what made schemas have too many odd cases: many kinds of people, of whom any may have done anything. */
+    private const KEPT = [Feature::DOER, Feature::PEOPLE, Feature::USERS, Feature::MANY_PEOPLE, Feature::OWN_FIRST];
     /** What seldom or never stands in made schemas keeps these weights. */
     public const BEFOREHAND = [
-        Feature::TYPE_NAMES => 8.0, Feature::VIEW => 4.5, Feature::ROUTINE => 3.5, Feature::QUERY => 3.5, Feature::COMMENT => 3.0, Feature::KEY_ELSEWHERE => -1.0,
-        Feature::COPY => -1.5, Feature::KEY_UNIQUE => -0.5, Feature::SAME_KEY => -2.5, Feature::IMPLIED => -6.0, Feature::OTHER_SCHEMA => -0.3, Feature::TIME => -2.5,
+        Feature::TYPE_NAMES => 8.0, Feature::VIEW => 5.5, Feature::ROUTINE => 4.5, Feature::QUERY => 5.0, Feature::COMMENT => 3.0, Feature::KEY_ELSEWHERE => -1.0,
+        Feature::COPY => -1.5, Feature::KEY_UNIQUE => -0.5, Feature::SAME_KEY => -2.5, Feature::SELF => -2.5, Feature::SAME_MODULE => 1.5, Feature::COVERS => -1.5, Feature::COVERED => -1.0, Feature::OTHER_SCHEMA => -0.3, Feature::TIME => -2.5,
         Feature::LONG_TEXT => -1.0, Feature::MEMBERS => -3.0, Feature::COMPUTED => -1.0, Feature::NUMBER => -0.5, Feature::BOTH_WAYS => -2.0, Feature::OWN_UNIQUE => -0.3,
         Feature::KEY_LIKELY => -0.3, Feature::LIST => 0.3, Feature::HOW.NameMatch::INITIALS => 1.0, Feature::HOW.NameMatch::ALIAS => 2.0,
-        Feature::HOW.NameMatch::ALIAS_INSIDE => 1.0, Feature::KEY_STRIPPED => 1.0, Feature::HOW.NameMatch::SYNONYM => 1.5, Feature::HOW.NameMatch::TOLD => 0.5, Feature::PEOPLE => 1.5, Feature::USERS => 1.0, Feature::TYPE_WIDTH => -0.4, Feature::SAME_SHAPE => -4.0, Feature::SAME_SET => 2.0, Feature::DOER => 0.5, Feature::SPECIAL => 2.5, Feature::ATTRIBUTE => -2.0, Feature::PLAIN_PART => -3.0,
+        Feature::HOW.NameMatch::ALIAS_INSIDE => 1.0, Feature::KEY_STRIPPED => 1.0, Feature::HOW.NameMatch::SYNONYM => 1.5, Feature::HOW.NameMatch::TOLD => 0.5, Feature::PEOPLE => 1.8, Feature::USERS => 1.2, Feature::MANY_PEOPLE => -1.0, Feature::TYPE_WIDTH => -0.4, Feature::SAME_SHAPE => -4.0, Feature::SAME_SET => 2.0, Feature::OWN_FIRST => 3.0, Feature::DOER => 0.8, Feature::SPECIAL => 2.5, Feature::ATTRIBUTE => -2.0, Feature::PLAIN_PART => -3.0,
         Feature::FOUND_ALL => 0.5, Feature::FOUND_NEARLY => 0.0, Feature::FOUND_MOST => -1.5, Feature::FOUND_SOME => -3.0, Feature::FOUND_NONE => -6.0, Feature::SPREAD => 1.0,
         Feature::SMALL => -1.0, Feature::TELLING => 2.0, Feature::USED => 1.0, Feature::UNNAMED => -3.0,
     ];
@@ -101,27 +103,34 @@ final class Fit
                 }
                 $unit = [];
                 foreach ($found as $candidate) {
+                    if (($candidate->features[Feature::IMPLIED] ?? 0.0) > 0.4) {
+                        continue;
+                    }
                     $row = [];
                     foreach ($candidate->features as $feature => $value) {
                         $row[$names[$feature] ??= \count($names)] = $value;
                     }
                     $unit[] = [$row, isset($known->truth[self::joinOf($candidate, $known)])];
                 }
+                if ([] === $unit) {
+                    continue;
+                }
                 // The same field with the same choices is one that was seen more than once.
                 $same = serialize($unit);
                 $units[$same] = [$unit, ($units[$same][1] ?? 0.0) + 1.0];
             }
         }
-        $before = $w = $m = $v = array_fill(0, \count($names), 0.0);
+        $kept = $before = $w = $m = $v = array_fill(0, \count($names), 0.0);
         foreach ($names as $feature => $i) {
             $w[$i] = $weights[$feature] ?? self::BEFOREHAND[$feature] ?? 0.0;
             $before[$i] = self::BEFOREHAND[$feature] ?? 0.0;
+            $kept[$i] = \in_array($feature, self::KEPT, true) ? 25 : (isset(self::BEFOREHAND[$feature]) ? 4 : 1);
         }
         $total = array_sum(array_column($units, 1));
         for ($round = 1; $round <= self::ROUNDS; ++$round) {
             $slope = [];
             foreach ($w as $i => $weight) {
-                $slope[$i] = self::HELD_BACK * (0.0 === $before[$i] ? 1 : 4) * ($weight - $before[$i]);
+                $slope[$i] = self::HELD_BACK * $kept[$i] * ($weight - $before[$i]);
             }
             foreach ($units as [$unit, $times]) {
                 $worths = [];

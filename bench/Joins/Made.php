@@ -23,6 +23,9 @@ final class Made
 {
     private const SHORT = ['quantity' => 'qty', 'number' => 'no', 'amount' => 'amt', 'department' => 'dept', 'customer' => 'cust', 'employee' => 'emp', 'location' => 'loc', 'address' => 'addr', 'organisation' => 'org', 'warehouse' => 'whs', 'manager' => 'mgr', 'product' => 'prod', 'supplier' => 'supp', 'station' => 'stn', 'account' => 'acct', 'category' => 'cat'];
 
+    /** Of which the large ones consist. */
+    public const LARGE = ['school', 'library', 'coop', 'clinic', 'railway', 'hospital'];
+
     private \Random\Randomizer $chance;
     /** @var array<string, string> */
     private array $shortened = [];
@@ -58,7 +61,7 @@ final class Made
         $before = ['north', 'field', 'retail', 'guest', 'spare', 'night', 'junior', 'river', 'state', 'winter', 'mobile', 'partner'];
         $found = [];
         foreach ($before as $round => $word) {
-            foreach (['school', 'library', 'coop', 'clinic', 'railway', 'hospital'] as $name) {
+            foreach (self::LARGE as $name) {
                 if (\count($found) >= $tables) {
                     break 2;
                 }

@@ -27,19 +27,19 @@ final class Training
     }
 
     /**
-     * @param string $leftOut a schema that nothing is learnt from
+     * @param string ...$leftOut schemas that nothing is learnt from
      *
      * @return array{names: array<string, float>, data: array<string, float>}
      */
-    public function weights(string $leftOut = ''): array
+    public function weights(string ...$leftOut): array
     {
-        $names = $this->names($leftOut);
+        $names = $this->names(...$leftOut);
 
         return ['names' => $names, 'data' => Fit::weights($this->without($this->looked(), $leftOut), [], 3, true, new Chooser($names))];
     }
 
     /** @return array<string, float> */
-    public function names(string $leftOut = ''): array
+    public function names(string ...$leftOut): array
     {
         return Fit::weights($this->without($this->named, $leftOut));
     }
@@ -64,13 +64,12 @@ final class Training
 
     /**
      * @param array<string, list<Known>> $all
+     * @param array<array-key, string>   $leftOut
      *
      * @return list<Known>
      */
-    private function without(array $all, string $leftOut): array
+    private function without(array $all, array $leftOut): array
     {
-        unset($all[$leftOut]);
-
-        return array_merge(...array_values($all));
+        return array_merge(...array_values(array_diff_key($all, array_fill_keys($leftOut, true))));
     }
 }

@@ -229,9 +229,13 @@ final class Candidates
             }
         }
         if ([] !== $head && NameWords::isDoer($head)) {
-            foreach (\array_slice($this->people, 0, self::MOST, true) as $j => $surely) {
+            // Where the tables of a module have people of their own, it is those.
+            $module = $this->names->modules[$i];
+            $near = '' === $module ? [] : array_filter($this->people, fn (int $j): bool => $module === $this->names->modules[$j], \ARRAY_FILTER_USE_KEY);
+            $people = [] === $near ? $this->people : $near;
+            foreach (\array_slice($people, 0, self::MOST, true) as $j => $surely) {
                 foreach ($this->keys[$j] as $key) {
-                    $key->single() && $this->add($found, $i, $column, $type, $j, $key, $standing, null, [Feature::DOER => 1.0] + $surely + (\count($this->people) > 1 ? [Feature::MANY_PEOPLE => log(\count($this->people))] : []));
+                    $key->single() && $this->add($found, $i, $column, $type, $j, $key, $standing, null, [Feature::DOER => 1.0] + $surely + (\count($people) > 1 ? [Feature::MANY_PEOPLE => log(\count($people))] : []));
                 }
             }
         }
@@ -290,6 +294,9 @@ final class Candidates
         $id = $key->id();
         if (isset($found[$id])) {
             $found[$id]->features += $features;
+            if ($found[$id]->has(Feature::SELF_ROLE)) {
+                unset($found[$id]->features[Feature::SELF]);
+            }
             $found[$id]->quoted = [...$found[$id]->quoted, ...$quoted];
 
             return;
@@ -307,6 +314,9 @@ final class Candidates
             $match,
             $quoted,
         );
+        if (isset($features[Feature::SELF_ROLE])) {
+            unset($found[$id]->features[Feature::SELF]);
+        }
     }
 
     /** @return array<string, float> */
@@ -316,6 +326,11 @@ final class Candidates
         if (null !== $match) {
             $by[Feature::HOW.$match->how] = 1.0;
             $match->sharing > 1 && $by[Feature::SHARING] = log($match->sharing);
+            $match->covered < 1.0 && $by[Feature::COVERED] = 1.0 - $match->covered;
+            $match->covers < 1.0 && $by[Feature::COVERS] = 1.0 - $match->covers;
+            if (NameMatch::TAIL === $match->how && $i !== $j && $this->beginsWith($j, $i)) {
+                $by[Feature::OWN_FIRST] = 1.0;
+            }
             if (NameMatch::ROLE_AFTER === $match->how && [] !== array_intersect($match->role, self::ATTRIBUTES)) {
                 $by[Feature::ATTRIBUTE] = 1.0;
             }
@@ -332,6 +347,7 @@ final class Candidates
         JoinKey::UNIQUE === $key->standing && $by[Feature::KEY_UNIQUE] = 1.0;
         JoinKey::LIKELY === $key->standing && $by[Feature::KEY_LIKELY] = 1.0;
         $i === $j && $by[Feature::SELF] = 1.0;
+        '' !== $this->names->modules[$i] && $i !== $j && $this->names->modules[$i] === $this->names->modules[$j] && $by[Feature::SAME_MODULE] = 1.0;
         $this->tables[$i]->schema !== $this->tables[$j]->schema && $by[Feature::OTHER_SCHEMA] = 1.0;
         if ([] !== array_intersect(NameWords::of($this->tables[$j]->name), self::COPIES)) {
             $by[Feature::COPY] = 1.0;
@@ -341,6 +357,15 @@ final class Candidates
         }
 
         return $by;
+    }
+
+    /** Whether the name of a table begins with that of another: `order_status` and `order`. */
+    private function beginsWith(int $long, int $short): bool
+    {
+        $name = Naming::folded($this->tables[$long]->name);
+        $begin = implode('', NameWords::singular(NameWords::of($this->tables[$short]->name)));
+
+        return \strlen($begin) >= 3 && \strlen($name) > \strlen($begin) && str_starts_with($name, $begin);
     }
 
     private function calledElsewhere(int $j, string $key): bool
@@ -457,9 +482,13 @@ final class Candidates
         $counts = [];
         foreach ($table->columns as $column) {
             $names = array_unique([Naming::folded($column->name), Naming::folded($this->names->stripped($column->name, $i))]);
+            $words = NameWords::of($column->name);
+            for ($n = 1; $n < \count($words); ++$n) {
+                $names[] = implode('', \array_slice($words, $n));
+            }
             $near = [];
             foreach ($names as $name) {
-                $near += $this->composite[$name] ?? [];
+                $near += \count($this->composite[$name] ?? []) > 2 * self::MOST ? [] : $this->composite[$name] ?? [];
             }
             foreach ($this->names->answers($column->name, $i) as $j => $match) {
                 $near[$j] = true;

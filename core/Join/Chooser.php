@@ -11,6 +11,8 @@ namespace Fasti\Core\Join;
  */
 final class Chooser
 {
+    private const SHARPER = 1.25;
+
     /**
      * @param array<string, float> $weights     by feature
      * @param ?self                $withoutData for fields of whose values nothing is known
@@ -57,8 +59,16 @@ final class Chooser
             $sum += exp($worth - $most);
         }
         foreach ($candidates as $i => $candidate) {
-            $candidate->confidence = exp($worths[$i] - $most) / $sum;
+            $candidate->confidence = self::sharpened(exp($worths[$i] - $most) / $sum) * (1 - ($candidate->features[Feature::IMPLIED] ?? 0.0));
         }
+    }
+
+    /** Weights that are held back make for too much doubt on both sides of a half. */
+    private static function sharpened(float $share): float
+    {
+        $odds = (max(1e-9, $share) / max(1e-9, 1 - $share)) ** self::SHARPER;
+
+        return $odds / (1 + $odds);
     }
 
     public function worth(Candidate $candidate): float
@@ -76,6 +86,9 @@ final class Chooser
     {
         $of = null === $candidate->data && null !== $this->withoutData ? $this->withoutData : $this;
 
-        return ($of->weights[$feature] ?? 0.0) * ($candidate->features[$feature] ?? 0.0);
+        // What a wider join implies takes from the confidence as a whole; in terms of odds it is about this.
+        return Feature::IMPLIED === $feature
+            ? log(max(0.02, 1 - ($candidate->features[$feature] ?? 0.0)))
+            : ($of->weights[$feature] ?? 0.0) * ($candidate->features[$feature] ?? 0.0);
     }
 }

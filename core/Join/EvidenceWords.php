@@ -10,7 +10,7 @@ use Fasti\Core\Wording\Amount;
 final class EvidenceWords
 {
     private const NAMES = [
-        Feature::SHARING, Feature::ENDING_FITS, Feature::ENDING_OTHER, Feature::ENDING_SURE, Feature::ENDING_MAYBE, Feature::ENDING_RUN, Feature::ATTRIBUTE,
+        Feature::SHARING, Feature::COVERED, Feature::COVERS, Feature::SAME_MODULE, Feature::OWN_FIRST, Feature::ENDING_FITS, Feature::ENDING_OTHER, Feature::ENDING_SURE, Feature::ENDING_MAYBE, Feature::ENDING_RUN, Feature::ATTRIBUTE,
         Feature::PLAIN, Feature::KEY_EQUAL, Feature::KEY_STRIPPED, Feature::KEY_ENDS, Feature::SELF_ROLE, Feature::DOER, Feature::PEOPLE, Feature::USERS, Feature::MANY_PEOPLE, Feature::HUB,
         Feature::KEY_ELSEWHERE, Feature::COMPOSITE, Feature::WEAKEST, Feature::ALL_SURE, Feature::PLAIN_PART, Feature::UNNAMED, Feature::SELF,
     ];

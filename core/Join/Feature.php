@@ -11,6 +11,13 @@ final class Feature
     /** With the number of NameMatch. */
     public const HOW = 'how';
     public const SHARING = 'sharing';
+    /** The part of the field's words that name the table, and the part of the table's name that they are. */
+    public const COVERED = 'covered';
+    public const COVERS = 'covers';
+    /** Both tables' names begin with the same word, as those of some others do. */
+    /** The table's name is that of the referring one, and what the field is called. */
+    public const OWN_FIRST = 'ownFirst';
+    public const SAME_MODULE = 'sameModule';
     public const ENDING_FITS = 'endingFits';
     public const ENDING_OTHER = 'endingOther';
     public const ENDING_SURE = 'endingSure';

@@ -41,8 +41,16 @@ final readonly class NameMatch
      * @param list<string> $role    the words that do not name the table
      * @param string       $ending  what it ends in, where that is like a key's name
      * @param int          $sharing how many tables it may mean so
+     * @param float        $covered the part of the field's words that name the table, 0 to 1
+     * @param float        $covers  the part of the table's name that they are
      */
-    public function __construct(public int $how, public array $role, public string $ending, public int $sharing = 1)
-    {
+    public function __construct(
+        public int $how,
+        public array $role,
+        public string $ending,
+        public int $sharing = 1,
+        public float $covered = 1.0,
+        public float $covers = 1.0,
+    ) {
     }
 }

@@ -21,7 +21,7 @@ final class NameWords
     private const DOERS = ['owner', 'author', 'creator', 'editor', 'assignee', 'approver', 'reviewer', 'manager', 'sender', 'recipient', 'reporter', 'modifier', 'updater',
         'supervisor', 'leader', 'head', 'driver', 'inspector', 'buyer', 'seller', 'requester', 'requestor', 'responsible', 'signatory', 'lead', 'boss', 'moderator',
         'writer', 'publisher', 'mentor', 'coach', 'tutor', 'grantor', 'grantee', 'borrower', 'lender', 'deputy', 'assistant', 'chair', 'captain', 'keeper', 'curator',
-        'reader', 'observer', 'recorder', 'checker', 'examiner', 'handler', 'invitee', 'inviter', 'referee', 'advisor', 'adviser', 'assigned', 'contact', 'dba', 'doer', 'planner', 'installer', 'holder', 'guardian', 'patron', 'nurse', 'doctor', 'surgeon', 'warden'];
+        'reader', 'observer', 'recorder', 'checker', 'examiner', 'handler', 'invitee', 'inviter', 'referee', 'advisor', 'adviser', 'assigned', 'contact', 'dba', 'doer', 'chief', 'planner', 'installer', 'holder', 'guardian', 'patron', 'nurse', 'doctor', 'surgeon', 'warden'];
     private const THINGS = ['number', 'order', 'letter', 'water', 'river', 'weather', 'meter', 'center', 'color', 'sensor', 'register', 'folder', 'header', 'footer',
         'counter', 'filter', 'parameter', 'quarter', 'layer', 'buffer', 'server', 'offer', 'transfer', 'error', 'factor', 'sector', 'floor', 'door', 'monitor', 'motor',
         'identifier', 'other', 'power', 'paper', 'container', 'chapter', 'indicator', 'operator', 'vector', 'master', 'cluster', 'poster', 'printer', 'router', 'router',
@@ -37,7 +37,7 @@ final class NameWords
     ];
     private const SELF = ['parent', 'super', 'prev', 'previous', 'next', 'predecessor', 'successor', 'original', 'replaces', 'replaced', 'superseded', 'root', 'duplicate',
         'duplicated', 'merged', 'manager', 'supervisor', 'boss', 'reports', 'ancestor', 'upper', 'broader', 'base', 'copy', 'copied', 'reply', 'into', 'follows', 'mother',
-        'father', 'dam', 'sire', 'child', 'related', 'linked', 'higher', 'par', 'up', 'reversal', 'reversed', 'amends', 'sub', 'mentor', 'leader', 'superior', 'master', 'sibling', 'spouse', 'partner', 'alias'];
+        'father', 'dam', 'sire', 'child', 'related', 'linked', 'higher', 'par', 'up', 'reversal', 'reversed', 'amends', 'sub', 'mentor', 'leader', 'superior', 'chief', 'master', 'sibling', 'prerequisite', 'spouse', 'partner', 'alias'];
     /** Names that many tables have and that lead nowhere by themselves. */
     private const PLAIN = ['id', 'oid', 'rowid', 'pk', 'nr', 'name', 'type', 'status', 'state', 'kind', 'code', 'title', 'description', 'comment', 'comments', 'note', 'notes', 'remark', 'remarks', 'value', 'version', 'revision',
         'active', 'enabled', 'deleted', 'flag', 'date', 'time', 'year', 'month', 'day', 'created', 'updated', 'modified', 'changed', 'position', 'rank', 'sort', 'order', 'priority', 'level', 'amount',
@@ -172,7 +172,7 @@ final class NameWords
         $last = $words[\count($words) - 1] ?? '';
 
         return 'by' === $last && \count($words) > 1 || \in_array($last, self::DOERS, true) || \in_array('by', $words, true)
-            || self::isPerson($last)
+            || self::isPerson($last) || 1 === preg_match('/.{2}(?:ed|en|ne|de|wn|ld|ht|id|ad)by$/', $last)
             || \strlen($last) >= 5 && 1 === preg_match('/(?:[^aeo]er|or|yee|ist|ian)$/', $last) && !\in_array($last, self::THINGS, true);
     }
 

@@ -40,6 +40,10 @@ final class Namebook
     /** @var array<array-key, list<string>> */
     private array $long = [];
     private bool $cut = false;
+    /** @var array<int, int> letters of the name of a table, without what says nothing */
+    private array $lengths = [];
+    /** @var array<int, string> table → the word with which its name and those of some others begin; '' for none */
+    public array $modules = [];
 
     /**
      * @param array<int, Table>         $tables
@@ -51,6 +55,7 @@ final class Namebook
         foreach ($tables as $i => $table) {
             $this->prefixes[$i] = self::prefix($table);
             $words = NameWords::singular(NameWords::of($table->name));
+            $this->lengths[$i] = max(1, \strlen(implode('', array_diff($words, self::AFFIXES)) ?: implode('', $words)));
             $schema = NameWords::singular(NameWords::of($table->schema));
             $this->name($i, $words, 2);
             foreach ($this->shorter($words, $schema, $first[$table->schema] ?? []) as $fewer) {
@@ -59,6 +64,9 @@ final class Namebook
             foreach (mb_strlen($table->comment) > 300 ? [] : NameWords::singular(NameWords::of($table->comment)) as $word) {
                 \strlen($word) >= 4 && $this->told[$word][$i] = true;
             }
+            $own = NameWords::of($table->name);
+            $modules = $first[$table->schema] ?? [];
+            $this->modules[$i] = isset($own[1], $modules[$own[0].' '.$own[1]]) ? $own[0].' '.$own[1] : (isset($modules[$own[0] ?? '']) ? $own[0] : '');
             $alias = rtrim(strtolower($this->prefixes[$i]), '_');
             if (\strlen($alias) >= 2) {
                 $this->aliases[$alias][$i] = true;
@@ -197,28 +205,29 @@ final class Namebook
         $n = \count($head);
         $folded = implode('', $head);
         foreach ($this->phrases[$folded] ?? [] as $table => $how) {
-            $this->note($found, $table, $short ? NameMatch::SHORT : (0 === $how ? NameMatch::BY_KEY : NameMatch::EQUAL), [], $ending);
+            $this->note($found, $table, $short ? NameMatch::SHORT : (0 === $how ? NameMatch::BY_KEY : NameMatch::EQUAL), [], $ending, \count($this->phrases[$folded]), 0 === $how ? 0 : \strlen($folded));
         }
         foreach ($this->few($this->tails[$folded] ?? []) as $table => $true) {
-            $this->note($found, $table, $short ? NameMatch::SHORT_TAIL : NameMatch::TAIL, [], $ending, \count($this->tails[$folded]));
+            $this->note($found, $table, $short ? NameMatch::SHORT_TAIL : NameMatch::TAIL, [], $ending, \count($this->tails[$folded]), \strlen($folded));
         }
         foreach ($this->few($this->heads[$folded] ?? []) as $table => $true) {
-            $this->note($found, $table, $short ? NameMatch::SHORT_TAIL : NameMatch::HEAD, [], $ending, \count($this->heads[$folded]));
+            $this->note($found, $table, $short ? NameMatch::SHORT_TAIL : NameMatch::HEAD, [], $ending, \count($this->heads[$folded]), \strlen($folded));
         }
         for ($i = 1; $i < $n; ++$i) {
             $role = \array_slice($head, 0, $i);
             $tail = implode('', \array_slice($head, $i));
             foreach ($this->phrases[$tail] ?? [] as $table => $how) {
-                $this->note($found, $table, $short ? NameMatch::ROLE_SHORT : (0 === $how ? NameMatch::ROLE_BY_KEY : NameMatch::ROLE), $role, $ending);
+                $this->note($found, $table, $short ? NameMatch::ROLE_SHORT : (0 === $how ? NameMatch::ROLE_BY_KEY : NameMatch::ROLE), $role, $ending, \count($this->phrases[$tail]), 0 === $how ? 0 : \strlen($tail));
             }
             if ($i >= $n - 1) {
                 foreach ($this->few($this->tails[$tail] ?? []) as $table => $true) {
-                    $this->note($found, $table, NameMatch::ROLE_TAIL, $role, $ending, \count($this->tails[$tail]));
+                    $this->note($found, $table, NameMatch::ROLE_TAIL, $role, $ending, \count($this->tails[$tail]), \strlen($tail));
                 }
             }
             $after = \array_slice($head, $n - $i);
-            foreach ($this->phrases[implode('', \array_slice($head, 0, $n - $i))] ?? [] as $table => $how) {
-                $this->note($found, $table, $short ? NameMatch::ROLE_SHORT : NameMatch::ROLE_AFTER, $after, $ending);
+            $begin = implode('', \array_slice($head, 0, $n - $i));
+            foreach ($this->phrases[$begin] ?? [] as $table => $how) {
+                $this->note($found, $table, $short ? NameMatch::ROLE_SHORT : NameMatch::ROLE_AFTER, $after, $ending, \count($this->phrases[$begin]), 0 === $how ? 0 : \strlen($begin));
             }
         }
     }
@@ -249,7 +258,7 @@ final class Namebook
                 $tail = substr($head, $i);
                 $role = [substr($head, 0, $i)];
                 foreach (\strlen($tail) >= 4 ? $this->phrases[$tail] ?? [] : [] as $table => $how) {
-                    $this->note($found, $table, NameMatch::INSIDE, $role, $ending);
+                    $this->note($found, $table, NameMatch::INSIDE, $role, $ending, \count($this->phrases[$tail]), \strlen($tail));
                 }
                 foreach (\strlen($tail) >= 4 ? $this->few($this->tails[$tail] ?? []) : [] as $table => $true) {
                     $this->note($found, $table, NameMatch::ROLE_TAIL, $role, $ending);
@@ -265,11 +274,14 @@ final class Namebook
      * @param array<int, NameMatch> $found
      * @param list<string>          $role
      */
-    private function note(array &$found, int $table, int $how, array $role, string $ending, int $sharing = 1): void
+    private function note(array &$found, int $table, int $how, array $role, string $ending, int $sharing = 1, int $letters = 0): void
     {
+        $ofRole = \strlen(implode('', $role));
+        $letters = $letters ?: $this->lengths[$table];
+        $covers = min(1.0, $letters / max(1, $this->lengths[$table]));
         $known = $found[$table] ?? null;
-        if (null === $known || $how < $known->how || $how === $known->how && '' !== $ending && '' === $known->ending) {
-            $found[$table] = new NameMatch($how, $role, $ending, $sharing);
+        if (null === $known || $how < $known->how || $how === $known->how && ($covers > $known->covers || '' !== $ending && '' === $known->ending)) {
+            $found[$table] = new NameMatch($how, $role, $ending, $sharing, $letters / max(1, $letters + $ofRole), $covers);
         }
     }
 
