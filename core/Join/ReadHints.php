@@ -8,6 +8,7 @@ use Fasti\Core\Catalog\Catalog;
 use Fasti\Core\Catalog\FieldPlace;
 use Fasti\Core\Catalog\Place;
 use Fasti\Core\Catalog\Table;
+use Fasti\Core\Dialect\Dialects;
 use Fasti\Core\Sql\Reading;
 use Fasti\Core\Sql\Readings;
 
@@ -77,11 +78,16 @@ final class ReadHints
             $query = self::balanced(substr($statement, $at));
             if (null !== $table && 1 === preg_match('/\b(?:NEW|OLD)\s*\./i', $query)) {
                 $query = (string) preg_replace('/:?\b(?:NEW|OLD)\s*\.\s*/i', 'fasti_row.', $query);
-                $query = (string) preg_replace('/\bFROM\s+/i', 'FROM "'.$table->name.'" fasti_row, ', $query, 1);
-                $query = str_replace('"'.$table->name.'"', $table->name, $query);
+                // What a query within does not find in its own tables, it finds in the row.
+                $query = 'SELECT 1 FROM '.$this->quoted($table->name).' fasti_row WHERE EXISTS ('.$query.')';
             }
             $this->take($readings->query($query, $schema), Feature::ROUTINE, $name);
         }
+    }
+
+    private function quoted(string $name): string
+    {
+        return Dialects::ofCatalog($this->catalog)->quoted($name);
     }
 
     /** Up to the bracket that closes what was open before. */
