@@ -428,8 +428,8 @@ final readonly class Joins
     public function tally(int $source = 0): array
     {
         $row = $this->db->fetchAssociative(
-            "SELECT SUM(j.read_as <> 'declared' AND j.stated = '' AND (j.proposed <> '' OR j.read_as <> '')) AS proposed, SUM(j.read_as = 'declared') AS declared,
-                SUM(j.stated = 'documented' AND j.read_as <> 'declared') AS documented, SUM(j.stated = 'dismissed' AND j.read_as <> 'declared') AS dismissed
+            "SELECT COALESCE(SUM(j.read_as <> 'declared' AND j.stated = '' AND (j.proposed <> '' OR j.read_as <> '')), 0) AS proposed, COALESCE(SUM(j.read_as = 'declared'), 0) AS declared,
+                COALESCE(SUM(j.stated = 'documented' AND j.read_as <> 'declared'), 0) AS documented, COALESCE(SUM(j.stated = 'dismissed' AND j.read_as <> 'declared'), 0) AS dismissed
                 FROM entry_join j JOIN entry f ON f.id = j.from_entry_id WHERE j.gone_at IS NULL AND ? IN (0, f.source_id)",
             [$source],
         ) ?: [];

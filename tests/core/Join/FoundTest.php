@@ -105,7 +105,7 @@ final class FoundTest extends TestCase
     public function testValuesOfAnotherTypeAreComparedByTheirTexts(): void
     {
         $base = new Base('CREATE TABLE site (id integer PRIMARY KEY, name text); CREATE TABLE good (id integer PRIMARY KEY, site_id varchar(10)); CREATE TABLE bad (id integer PRIMARY KEY, site_id varchar(10));'
-            .Base::rowsOf('site', 40, "n, 'x'").Base::rowsOf('good', 80, "n, CAST(n % 40 + 1 AS TEXT)").Base::rowsOf('bad', 80, "n, (n % 40 + 1) || 'abc'"));
+            .Base::rowsOf('site', 40, "n, 'x'").Base::rowsOf('good', 80, 'n, CAST(n % 40 + 1 AS TEXT)').Base::rowsOf('bad', 80, "n, (n % 40 + 1) || 'abc'"));
         $said = $base->looked();
 
         self::assertGreaterThan(0.5, $said['good.site_id > site.id']);

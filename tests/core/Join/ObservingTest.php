@@ -35,7 +35,7 @@ final class ObservingTest extends TestCase
     {
         $ends = self::observed(self::MADE, 'reading', 'station', [['station_id', 'id']])->cardinality();
         $full = self::observed(
-            "CREATE TABLE a (id integer PRIMARY KEY); CREATE TABLE b (id integer PRIMARY KEY, a_id integer UNIQUE); INSERT INTO a VALUES (1), (2); INSERT INTO b VALUES (1, 1), (2, 2);",
+            'CREATE TABLE a (id integer PRIMARY KEY); CREATE TABLE b (id integer PRIMARY KEY, a_id integer UNIQUE); INSERT INTO a VALUES (1), (2); INSERT INTO b VALUES (1, 1), (2, 2);',
             'b',
             'a',
             [['a_id', 'id']],
