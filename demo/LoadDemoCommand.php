@@ -10,6 +10,8 @@ use Fasti\Account\Account;
 use Fasti\Account\Role;
 use Fasti\Core\Catalog\Place;
 use Fasti\Core\Survey\Choice;
+use Fasti\Core\Survey\SilentProgress;
+use Fasti\Join\JoinsJob;
 use Fasti\Register\EntryStore;
 use Fasti\Register\Fields;
 use Fasti\Register\Joins;
@@ -45,6 +47,7 @@ final readonly class LoadDemoCommand
         private EntryStore $store,
         private Fields $fields,
         private Joins $joins,
+        private JoinsJob $looking,
         #[Autowire('%env(DATABASE_HOST)%')] private string $host,
         #[Autowire('%env(int:DATABASE_PORT)%')] private int $port,
         #[Autowire('%env(DATABASE_USER)%')] private string $user,
@@ -203,5 +206,7 @@ final readonly class LoadDemoCommand
                 $this->texts->save($steward, JoinTopic::NAME, $id, $property, '', $value, 'demo');
             }
         }
+        $source = $this->entities->find(Source::class, $source->id()) ?? throw new \LogicException('No source.');
+        $this->looking->now($source, new SilentProgress());
     }
 }

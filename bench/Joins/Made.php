@@ -209,9 +209,8 @@ final class Made
     {
         $known = $this->known[$name];
         $columns = $foreign = $indexes = [];
-        /** @param list<string> $words */
         $put = function (array $words, string $type, bool $nullable, bool $auto = false) use (&$columns, $name): string {
-            $column = $this->column($words, $name);
+            $column = $this->column(array_values(array_filter($words, is_string(...))), $name);
             $columns[$column] ??= new Column($column, $type, $nullable, null, '', $auto);
 
             return $column;

@@ -10,7 +10,7 @@ final class ProfileArray
     /** @return array<string, mixed> */
     public static function of(TableProfile $profile): array
     {
-        return ['rows' => $profile->rows, 'looked' => $profile->looked, 'how' => $profile->how, 'grain' => $profile->grain, 'repeated' => $profile->repeated, 'notes' => $profile->notes, 'seconds' => $profile->seconds, 'fields' => array_map(static fn (FieldProfile $field): array => get_object_vars($field), $profile->fields)];
+        return ['rows' => $profile->rows, 'looked' => $profile->looked, 'how' => $profile->how, 'grain' => $profile->grain, 'repeated' => $profile->repeated, 'repeats' => $profile->repeats, 'notes' => $profile->notes, 'seconds' => $profile->seconds, 'fields' => array_map(static fn (FieldProfile $field): array => get_object_vars($field), $profile->fields)];
     }
 
     /** @param array<mixed> $data */
@@ -25,7 +25,20 @@ final class ProfileArray
         $strings = static fn (mixed $list): array => \is_array($list) ? array_values(array_filter($list, is_string(...))) : [];
         $repeated = $data['repeated'] ?? null;
 
-        return new TableProfile(self::int($data, 'rows'), self::int($data, 'looked'), self::text($data, 'how') ?? '', $fields, $strings($data['grain'] ?? null), \is_int($repeated) ? $repeated : null, $strings($data['notes'] ?? null), (float) self::int($data, 'seconds'));
+        return new TableProfile(self::int($data, 'rows'), self::int($data, 'looked'), self::text($data, 'how') ?? '', $fields, $strings($data['grain'] ?? null), \is_int($repeated) ? $repeated : null, $strings($data['notes'] ?? null), (float) self::int($data, 'seconds'), self::repeats($data['repeats'] ?? null));
+    }
+
+    /** @return list<array{values: list<string>, rows: int}> */
+    private static function repeats(mixed $kept): array
+    {
+        $repeats = [];
+        foreach (\is_array($kept) ? $kept : [] as $one) {
+            if (\is_array($one) && \is_array($one['values'] ?? null) && \is_int($one['rows'] ?? null)) {
+                $repeats[] = ['values' => array_values(array_filter($one['values'], is_string(...))), 'rows' => $one['rows']];
+            }
+        }
+
+        return $repeats;
     }
 
     /** @param array<mixed> $data */

@@ -35,6 +35,10 @@ final class SqlProfiler
     /** After each scan the source rests for this share of the time it took. */
     private const REST = 0.1;
     private const LONGEST_REST = 0.25;
+    /** Of rows that repeat. */
+    private const EXAMPLES = 3;
+    private const SHOWN = 6;
+    private const MASK = '···';
 
     /** @var list<string> */
     private array $notes = [];
@@ -106,8 +110,9 @@ final class SqlProfiler
             );
         }
         [$grain, $repeated] = $this->grain($table, $grain, $rows, $progress);
+        $repeats = 0 < (int) $repeated ? $this->repeats($table, $grain, $personal) : [];
 
-        return new TableProfile($rows, $looked, $how, $fields, $grain, $repeated, $this->notes, round(microtime(true) - $start, 2));
+        return new TableProfile($rows, $looked, $how, $fields, $grain, $repeated, $this->notes, round(microtime(true) - $start, 2), $repeats);
     }
 
     /** @return ?int null where counting took too long */
@@ -301,6 +306,39 @@ final class SqlProfiler
         }
 
         return [$known, null];
+    }
+
+    /**
+     * Some rows that share what should tell them apart.
+     *
+     * @param list<string> $grain
+     * @param list<bool>   $personal by column
+     *
+     * @return list<array{values: list<string>, rows: int}>
+     */
+    private function repeats(Table $table, array $grain, array $personal): array
+    {
+        $select = $by = [];
+        foreach ($table->columns as $i => $column) {
+            if (\in_array($column->name, $grain, true) && \count($select) < self::SHOWN) {
+                $select[] = ($personal[$i] ? "'".self::MASK."'" : 'MIN('.$this->asText($column).')').' AS c'.\count($select);
+            }
+            \in_array($column->name, $grain, true) && $by[] = $this->bounded($column);
+        }
+        $repeats = [];
+        try {
+            $sql = 'SELECT '.implode(', ', $select).", COUNT(*) AS n FROM {$this->sql->from($table)} GROUP BY ".implode(', ', $by).' HAVING COUNT(*) > 1 ORDER BY n DESC LIMIT '.self::EXAMPLES;
+            foreach ($this->scan($sql) as $row) {
+                $count = (int) array_pop($row);
+                $repeats[] = ['values' => array_map(static fn (?string $value): string => $value ?? '', array_values($row)), 'rows' => $count];
+            }
+        } catch (SourceError $e) {
+            if (SourceError::OVER_TIME !== $e->what) {
+                throw $e;
+            }
+        }
+
+        return $repeats;
     }
 
     /** @return list<array<string, string|null>> */

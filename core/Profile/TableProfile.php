@@ -17,8 +17,18 @@ final readonly class TableProfile
      * @param array<string, FieldProfile> $fields
      * @param list<string>                $grain
      * @param list<string>                $notes
+     * @param list<array{values: list<string>, rows: int}> $repeats examples of rows that share their grain: its values, a personal one as '···'
      */
-    public function __construct(public int $rows, public int $looked, public string $how, public array $fields, public array $grain = [], public ?int $repeated = null, public array $notes = [], public float $seconds = 0.0)
-    {
+    public function __construct(
+        public int $rows,
+        public int $looked,
+        public string $how,
+        public array $fields,
+        public array $grain = [],
+        public ?int $repeated = null,
+        public array $notes = [],
+        public float $seconds = 0.0,
+        public array $repeats = [],
+    ) {
     }
 }

@@ -23,6 +23,9 @@ final readonly class RegisterDiagram
     public const MOST = 600;
     private const NEIGHBOURS = 60;
 
+    /** What is less likely than this is not drawn. */
+    private const LIKELY = 0.5;
+
     public function __construct(private EntryStore $store, private Joins $joins, private Entries $entries)
     {
     }
@@ -95,6 +98,9 @@ final readonly class RegisterDiagram
                 $entry->id === $around,
             );
             foreach ($proposed ? $entry->joins : $entry->countedJoins() as $join) {
+                if (!$join->kind->counts() && ($join->confidence ?? 1.0) < self::LIKELY) {
+                    continue;
+                }
                 $lines[$join->id] ??= self::line($join);
             }
         }

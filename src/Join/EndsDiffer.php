@@ -46,7 +46,10 @@ final class EndsDiffer implements DossierCheck
     public function of(Dossier $dossier): iterable
     {
         $known = $dossier->part(JoinsKnown::class);
-        foreach (null === $known ? [] : $dossier->entry->countedJoins() as $join) {
+        if (null === $known) {
+            return;
+        }
+        foreach ($dossier->entry->countedJoins() as $join) {
             $figures = $known->of($join->id)?->figures;
             if (null === $figures || !$join->out || $figures->rows < self::ROWS || null !== $join->where) {
                 continue;

@@ -70,7 +70,30 @@ final readonly class EntryRoles
         return $areas;
     }
 
-    /** How many entries have a kind that nobody has decided. */
+    /** @return array<string, int> kind, as decided or as it seems → entries */
+    public function kinds(): array
+    {
+        $kinds = [];
+        foreach ($this->db->iterateAssociative("SELECT IF(decided <> '', decided, kind) AS kind, COUNT(*) AS n FROM entry_role GROUP BY 1") as $row) {
+            '' === Row::text($row, 'kind') || $kinds[Row::text($row, 'kind')] = Row::int($row, 'n');
+        }
+
+        return $kinds;
+    }
+
+    /** A condition on the column e.id. */
+    public function ofKind(string $kind): string
+    {
+        return "e.id IN (SELECT entry_id FROM entry_role WHERE IF(decided <> '', decided, kind) = ".$this->db->quote($kind).')';
+    }
+
+    /** The same. */
+    public function inArea(string $area): string
+    {
+        return 'e.id IN (SELECT entry_id FROM entry_role WHERE area = '.$this->db->quote($area).')';
+    }
+
+    /** How many entries have a kind, as decided or as it seems. */
     public function count(): int
     {
         return Row::int(['n' => $this->db->fetchOne("SELECT COUNT(*) FROM entry_role WHERE kind <> '' OR decided <> ''")], 'n');

@@ -8,6 +8,7 @@ use Fasti\Core\Catalog\Catalog;
 use Fasti\Core\Dialect\Dialect;
 use Fasti\Core\Join\Observing;
 use Fasti\Core\Privacy\Privacy;
+use Fasti\Core\Survey\Progress;
 use Fasti\Core\Survey\Rows;
 use Fasti\Core\Survey\SourceError;
 use Fasti\Profile\Profiles;
@@ -16,7 +17,6 @@ use Fasti\Register\Fields;
 use Fasti\Register\Joins;
 use Fasti\Register\JoinView;
 use Fasti\Source\Source;
-use Fasti\Work\Running;
 use Symfony\Contracts\EventDispatcher\EventDispatcherInterface;
 
 /** Asks the data about joins: examples, and how many rows stand at each end. Each is kept as soon as it is known. */
@@ -33,7 +33,7 @@ final readonly class JoinLook
     }
 
     /** @return list<string> what could not be asked, in sentences */
-    public function all(Source $source, Rows $rows, Dialect $dialect, Running $running): array
+    public function all(Source $source, Rows $rows, Dialect $dialect, Progress $progress): array
     {
         [$catalog, $ids] = $this->graph->catalog($source->id());
         $at = array_flip($ids);
@@ -44,7 +44,7 @@ final readonly class JoinLook
         $joins = array_values(array_filter($this->joins->ofSource($source->id()), static fn (JoinView $join): bool => isset($at[$join->fromId], $at[$join->toId]) && [] !== $join->pairs));
         foreach ($joins as $done => $join) {
             [$from, $to] = [$catalog->tables[$at[$join->fromId]], $catalog->tables[$at[$join->toId]]];
-            $running->at(\sprintf('Counting the rows of %s and %s', $from->name, $to->name), $done, \count($joins));
+            $progress->at(\sprintf('Counting the rows of %s and %s', $from->name, $to->name), $done, \count($joins));
             $pairs = $join->pairs;
             if ([] === $pairs || null !== $from->column($pairs[0][0]) && $dialect->typeOf($from->column($pairs[0][0]))->array) {
                 continue;

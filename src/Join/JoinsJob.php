@@ -7,6 +7,7 @@ namespace Fasti\Join;
 use Doctrine\ORM\EntityManagerInterface;
 use Fasti\Account\Act\Act;
 use Fasti\Core\Dialect\Dialects;
+use Fasti\Core\Survey\Progress;
 use Fasti\Core\Survey\SourceError;
 use Fasti\Source\Source;
 use Fasti\Source\Sources;
@@ -64,6 +65,15 @@ final readonly class JoinsJob implements JobKind
     {
         $job = $running->job;
         $source = $this->orm->find(Source::class, $job->number('source')) ?? throw new JobFailed('The source is not there any more.');
+        foreach (\array_slice(array_unique($this->now($source, $running->saying('Looking for joins: '))), 0, 20) as $note) {
+            $running->note($note);
+        }
+        $running->keep(['done' => true] + $job->payload);
+    }
+
+    /** @return list<string> what could not be looked at, in sentences */
+    public function now(Source $source, Progress $progress): array
+    {
         $target = $this->sources->target($source);
         $notes = [];
         $rows = null;
@@ -72,13 +82,11 @@ final readonly class JoinsJob implements JobKind
         } catch (SourceError $e) {
             $notes[] = $e->inWords().' Joins were looked for by names and types only.';
         }
-        array_push($notes, ...$this->finder->find($source, $rows, $running->saying('Looking for joins: ')));
+        array_push($notes, ...$this->finder->find($source, $rows, $progress));
         if (null !== $rows) {
-            array_push($notes, ...$this->look->all($source, $rows, Dialects::of($target->engine), $running));
+            array_push($notes, ...$this->look->all($source, $rows, Dialects::of($target->engine), $progress));
         }
-        foreach (\array_slice(array_unique($notes), 0, 20) as $note) {
-            $running->note($note);
-        }
-        $running->keep(['done' => true] + $job->payload);
+
+        return $notes;
     }
 }

@@ -20,9 +20,16 @@ final readonly class RegisterPages
     ];
     private const GONE = ['gone' => ['Gone from the source', 'e.gone_at IS NOT NULL']];
 
-    /** @param iterable<EntryFilter> $filters */
-    public function __construct(private Connection $db, private SourceStore $sources, #[AutowireIterator(EntryFilter::class)] private iterable $filters)
-    {
+    /**
+     * @param iterable<EntryFilter> $filters
+     * @param iterable<EntryFacet>  $facets
+     */
+    public function __construct(
+        private Connection $db,
+        private SourceStore $sources,
+        #[AutowireIterator(EntryFilter::class)] private iterable $filters,
+        #[AutowireIterator(EntryFacet::class)] private iterable $facets,
+    ) {
     }
 
     /** @return array<string, string> what the register can be narrowed to besides: key → words */
@@ -98,6 +105,9 @@ final readonly class RegisterPages
         $known = self::DESCRIBED;
         foreach ($this->filters as $filter) {
             $known[$filter->key()] = [$filter->words(), $filter->condition()];
+        }
+        foreach ($this->facets as $facet) {
+            $known += $facet->choices();
         }
 
         return $known + self::GONE;

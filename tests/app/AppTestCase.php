@@ -159,7 +159,7 @@ abstract class AppTestCase extends WebTestCase
         return (string) $this->client->request('GET', '/sources')->filter('meta[name="texts-token"]')->attr('content');
     }
 
-    /** @param array<string, string|int> $body */
+    /** @param array<string, mixed> $body */
     protected function post(string $url, array $body, string $token): void
     {
         $this->client->request('POST', $url, [], [], ['CONTENT_TYPE' => 'application/json', 'HTTP_X_CSRF_TOKEN' => $token, 'HTTP_X_REQUESTED_WITH' => 'fetch'], json_encode($body, \JSON_THROW_ON_ERROR));

@@ -178,7 +178,7 @@ final class JoinsTest extends AppTestCase
         self::assertSame('How to get from Result to Person', $link->text());
         $page = $this->client->click($link->link());
         self::assertSelectorTextContains('h1', 'From result to person');
-        self::assertStringContainsString('JOIN "visit"', $page->filter('pre')->first()->text());
+        self::assertStringContainsString('JOIN "main"."visit" AS "visit"', $page->filter('pre')->first()->text());
         $this->client->submit($page->selectButton('Count the rows after each step')->form());
         self::work(self::scalar("SELECT MAX(id) FROM job WHERE kind = 'join-count'"));
         $page = $this->client->request('GET', '/register/route?from='.self::entryId('result').'&to='.self::entryId('person').'&job='.self::scalar('SELECT MAX(id) FROM job'));
