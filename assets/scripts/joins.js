@@ -17,6 +17,7 @@ export const joins = () => ({
     tone: '',
     decided: '',
     done: [],
+    pending: new Set(),
     init() {
         this.texts = new Texts(this.$root, (words, tone) => this.tell(words, tone));
         this.count();
@@ -90,7 +91,10 @@ export const joins = () => ({
         const before = row.dataset.standing;
         this.mark(row, decision, word);
         this.on();
-        const answer = await json(row.dataset.decide, { base: before, decision });
+        const asked = json(row.dataset.decide, { base: before, decision });
+        this.pending.add(asked);
+        const answer = await asked;
+        this.pending.delete(asked);
         row.dataset.busy = '';
         if (!answer.ok) {
             this.mark(row, before, '');
@@ -129,6 +133,8 @@ export const joins = () => ({
         this.tell(answer.taken.length === 1 ? 'One taken' : `${answer.taken.length} taken`, 'good');
     },
     async back() {
+        // What is still on its way to the server has to arrive before it can be taken back.
+        await Promise.allSettled([...this.pending]);
         if (this.texts.done.length > 0 && this.done.length === 0) {
             return this.texts.takeBack();
         }
@@ -154,13 +160,13 @@ document.addEventListener('click', async (event) => {
     }
     const text = button.closest('div').querySelector('pre').textContent;
     try {
-        await navigator.clipboard.writeText(text);
+        await window.navigator.clipboard.writeText(text);
         button.textContent = 'Copied';
     } catch {
         const range = document.createRange();
         range.selectNodeContents(button.closest('div').querySelector('pre'));
-        getSelection().removeAllRanges();
-        getSelection().addRange(range);
+        window.getSelection().removeAllRanges();
+        window.getSelection().addRange(range);
         button.textContent = 'Marked: copy with Ctrl C';
     }
 });

@@ -65,6 +65,12 @@ final class StateController extends AbstractController
         }
         $other = null === $to ? null : $this->catalogs->entry($to);
         $error = null;
+        if ([] === $typed['pairs'] && null !== $other) {
+            // The key of the other end, and what is called alike here.
+            foreach (JoinKey::of($other)[0]->columns ?? [] as $column) {
+                $typed['pairs'][] = [null === $from->column($column) || $id === $to ? '' : $column, $column];
+            }
+        }
         if ($request->isMethod('POST') && $this->isCsrfTokenValid('joins', $given->getString('_token'))) {
             try {
                 if (null === $to || null === $other) {

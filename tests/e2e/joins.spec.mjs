@@ -1,0 +1,187 @@
+// Joins: reviewed by keyboard, stated by hand, routes, loops, areas.
+import { execFileSync } from 'node:child_process';
+import { mkdtempSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { expect, test } from '@playwright/test';
+import { accessible, complaints, fits, openEntry, signIn } from './help.mjs';
+
+const folder = mkdtempSync(join(tmpdir(), 'fasti-joins-'));
+const database = join(folder, 'many.sqlite');
+const words = ['alder', 'birch', 'cedar', 'dale', 'elm', 'fern', 'glen', 'hazel', 'iris', 'juniper', 'knoll', 'linden'];
+
+/** Twelve tables and five that refer to each by name: sixty joins that nothing declares. */
+function many() {
+    const sql = words.flatMap((word) => [`CREATE TABLE ${word} (id integer PRIMARY KEY, title text);`,
+        `WITH RECURSIVE s(n) AS (SELECT 1 UNION ALL SELECT n + 1 FROM s WHERE n < 40) INSERT INTO ${word} SELECT n, 'x' FROM s;`]);
+    for (let i = 0; i < 5; i += 1) {
+        sql.push(`CREATE TABLE count_${i} (id integer PRIMARY KEY, ${words.map((word) => `${word}_id integer`).join(', ')});`);
+        sql.push(`WITH RECURSIVE s(n) AS (SELECT 1 UNION ALL SELECT n + 1 FROM s WHERE n < 200) INSERT INTO count_${i} SELECT n, ${words.map((_, k) =>
+            `(n * ${k + 3}) % 40 + 1`).join(', ')} FROM s;`);
+    }
+    execFileSync('sqlite3', [database], { input: sql.join('\n') });
+}
+
+const choose = async (page, source) => {
+    await page.goto('/register/joins');
+    await page.getByLabel('Source', { exact: true }).selectOption({ label: source });
+    await expect(page).toHaveURL(/source=\d+/);
+};
+
+test('sixty proposals are reviewed by keyboard within three minutes, and taken back', async ({ page }) => {
+    many();
+    const heard = complaints(page);
+    await signIn(page);
+    await page.goto('/sources/new');
+    await page.getByLabel('Name').fill('many');
+    await page.getByRole('radio', { name: 'SQLite', exact: true }).check({ force: true });
+    await page.getByLabel('Hand in').setInputFiles(database);
+    await page.getByRole('button', { name: 'Save and choose what to read' }).click();
+    await page.getByRole('button', { name: 'Keep this choice and survey' }).click();
+    await expect(page.getByRole('heading', { name: 'What the survey found' })).toBeVisible({ timeout: 30000 });
+
+    await choose(page, 'many');
+    await expect(page.getByRole('heading', { name: 'No join waits for a decision' })).toBeVisible();
+    await accessible(page);
+    await page.getByRole('button', { name: 'Look for joins' }).click();
+    await expect(page.locator('.review-head')).toContainText('60 joins proposed', { timeout: 60000 });
+    await expect(page.locator('.proposal')).toHaveCount(60);
+    await accessible(page);
+    await fits(page);
+
+    const began = Date.now();
+    await expect(page.locator('.proposal.now')).toHaveCount(1);
+    for (let i = 0; i < 60; i += 1) {
+        await expect(page.locator('.proposal').nth(i)).toHaveClass(/now/);
+        await page.keyboard.press(i % 10 === 9 ? 'x' : 'Enter');
+        await expect(page.locator('.proposal').nth(i).locator('.mark-decided')).toHaveText(i % 10 === 9 ? 'dismissed' : 'taken');
+    }
+    expect(Date.now() - began).toBeLessThan(180000);
+    await expect(page.locator('.foot')).toContainText('60 of 60 decided');
+    await page.keyboard.press('Control+z');
+    await expect(page.locator('.foot')).toContainText('59 of 60 decided');
+    await expect(page.locator('.saved')).toHaveText('Taken back');
+
+    await choose(page, 'many');
+    await expect(page.locator('.review-head')).toContainText('1 join proposed');
+    await expect(page.locator('.review-head')).toContainText('54 documented');
+    await expect(page.locator('.review-head')).toContainText('5 dismissed');
+    await page.getByRole('textbox', { name: 'Confidence' }).fill('0.2');
+    await page.getByRole('button', { name: 'take', exact: true }).click();
+    await expect(page.locator('.saved')).toHaveText('One taken');
+    await page.keyboard.press('u');
+    await expect(page.locator('.saved')).toHaveText('Taken back');
+    expect(heard).toEqual([]);
+});
+
+test('what the demo does not declare is found with what speaks for it, and a verb is written', async ({ page }) => {
+    const heard = complaints(page);
+    await signIn(page);
+    await choose(page, 'fieldwork');
+    const ends = await page.locator('.proposal .ends').allTextContents();
+    for (const join of [
+        'calibration.done_by → person.id', 'visit.team_id → team.id', 'reading.flag → quality_flag.code', 'sighting.speciesCode → species.code',
+        'access_permit.landowner_no → landowner.LandownerNo', 'sample.stn_ref → station.code', 'incident.stn_ref → station.id', 'reading.deployment_ref → deployment.id',
+        'alert_rule.site → station.id', 'lab_result.(lab_code, method_code) → method.(lab_code, method_code)', 'alert.subject_id → station.id', 'alert.subject_id → barrier.id',
+        'reading_2023.station → station.id', 'reading_2024.parameter → parameter.code',
+    ]) {
+        expect(ends.map((text) => text.trim())).toContain(join);
+    }
+    await expect(page.locator('.proposal', { hasText: 'barrier.id' })).toContainText('where subject_kind is barrier');
+    const row = page.locator('.proposal', { hasText: 'reading.deployment_ref' });
+    await row.click();
+    const panel = page.locator('[data-panel]:visible');
+    await expect(panel).toContainText('9 lead nowhere');
+    await expect(panel).toContainText('the database comment names deployment');
+    await page.keyboard.press('e');
+    await page.keyboard.type('comes from');
+    await page.keyboard.press('Enter');
+    await expect(page.locator('.saved')).toHaveText('Saved');
+    await row.focus();
+    await page.keyboard.press('Enter');
+    await expect(row.locator('.mark-decided')).toHaveText('taken');
+    await row.click();
+    await page.keyboard.press('o');
+    await expect(page.locator('h1.sentence')).toContainText('A reading comes from at most one deployment');
+    await expect(page.locator('.facts')).toContainText('stated: at most one; observed: at most one');
+    await accessible(page);
+    await fits(page);
+    await page.setViewportSize({ width: 1024, height: 768 });
+    await fits(page);
+    await openEntry(page, 'reading');
+    await expect(page.locator('ul.joins').first()).toContainText('comes from');
+    expect(heard).toEqual([]);
+});
+
+test('a join of two fields is stated by hand, by keyboard alone', async ({ page }) => {
+    const heard = complaints(page);
+    await signIn(page);
+    await openEntry(page, 'lab_result');
+    await page.getByRole('link', { name: 'state a join' }).focus();
+    await page.keyboard.press('Enter');
+    await expect(page.getByLabel('The entry it leads to')).toBeFocused();
+    await page.keyboard.type('method');
+    await page.keyboard.press('Enter');
+    await expect(page.getByLabel('Field 1 of lab_result')).toHaveValue('lab_code');
+    await expect(page.getByLabel('Field 2 of lab_result')).toHaveValue('method_code');
+    await accessible(page);
+    await page.getByRole('button', { name: 'State it' }).focus();
+    await page.keyboard.press('Enter');
+    await expect(page.locator('h1.sentence')).toContainText('A lab result');
+    await expect(page.locator('.facts').first()).toContainText('documented');
+    await page.getByLabel('Decision').selectOption('');
+    await expect(page.locator('.saved')).toHaveText('Saved');
+    expect(heard).toEqual([]);
+});
+
+test('a route is asked for, its SQL runs against the source, and loops tell whether they agree', async ({ page }) => {
+    const heard = complaints(page);
+    await signIn(page);
+    await page.keyboard.press('/');
+    await page.keyboard.type('reading to catchment');
+    await page.getByRole('option', { name: 'How to get from Reading to Catchment' }).click();
+    await expect(page.getByRole('heading', { level: 1 })).toHaveText(/From reading to catchment/i);
+    await expect(page.locator('.chain').first()).toBeVisible();
+    await accessible(page);
+    await fits(page);
+    const sql = await page.locator('pre').first().textContent();
+    await page.getByRole('button', { name: 'Count the rows after each step' }).first().click();
+    await expect(page.locator('.steps-of').first()).toContainText('118,368 rows to begin with', { timeout: 30000 });
+    await expect(page.locator('.steps-of').first()).toContainText('118,368 rows after it');
+    const count = execFileSync('mariadb', [`--socket=${execFileSync('cat', ['var/run/database.socket']).toString().trim()}`, '-uroot', '-N', '-e',
+        sql.replace('SELECT *', 'SELECT COUNT(*)')]).toString().trim();
+    expect(count).toBe('118368');
+
+    await page.goto('/register/loops');
+    await page.getByRole('button', { name: 'Ask the data' }).click();
+    const loop = page.locator('.loops tr', { hasText: 'deployment_ref' });
+    await expect(loop).toContainText('both agree', { timeout: 30000 });
+    await expect(page.locator('.loops tr', { hasText: 'person_id' })).toContainText('of 100 agree');
+    await expect(page.locator('.loops tr').nth(1)).toContainText('refers to another row of the same');
+    await accessible(page);
+    await page.goto('/search?q=order+to+station');
+    await page.getByRole('link', { name: /How to get from/ }).click();
+    await expect(page.getByRole('heading', { level: 1 })).toContainText('No route from');
+    await expect(page.locator('main')).toContainText('Nothing is joined to it.');
+    expect(heard).toEqual([]);
+});
+
+test('areas are taken and narrow the register, and kinds are decided', async ({ page }) => {
+    const heard = complaints(page);
+    await signIn(page);
+    await page.goto('/register/areas');
+    await accessible(page);
+    const first = page.locator('.area.draft').first();
+    await first.getByLabel('Name of the area').fill('What is measured');
+    await first.getByRole('button', { name: 'Take it' }).click();
+    await page.getByRole('link', { name: 'What is measured' }).click();
+    await expect(page.locator('main')).toContainText('station');
+    await page.goto('/register/keys');
+    await fits(page);
+    await accessible(page);
+    await page.getByLabel('Kind of access_permit').selectOption('link');
+    await expect(page.locator('.saved')).toHaveText('Saved');
+    await page.goto('/register/keys?kind=link');
+    await expect(page.locator('.keys-list')).toContainText('access_permit');
+    expect(heard).toEqual([]);
+});
