@@ -129,7 +129,11 @@ final class Candidates
             return null;
         }
 
-        return new Candidate($i, [$column], $key, $j, [Feature::UNNAMED => 1.0] + $this->standing($i, $column) + $this->features($i, $of, $type, $j, $key, null, $fit));
+        $features = [Feature::UNNAMED => 1.0] + $this->standing($i, $column) + $this->features($i, $of, $type, $j, $key, null, $fit);
+        // Where names say nothing, the own table is as good as any.
+        unset($features[Feature::SELF]);
+
+        return new Candidate($i, [$column], $key, $j, $features);
     }
 
     /** @param list<string> $columns */
@@ -223,12 +227,15 @@ final class Candidates
             }
         }
         $head = NameWords::head(NameWords::singular($words));
-        if ([] !== $head && NameWords::isSelf($head)) {
+        $own = NameWords::singular(NameWords::of($table->name));
+        // What tells the rows of its own table apart leads nowhere by a role.
+        $free = !isset($standing[Feature::OWN_KEY]) && !isset($standing[Feature::NUMBERED_KEY]);
+        if ($free && [] !== $head && NameWords::isSelf($head, $own, isset($this->people[$i][Feature::PEOPLE]))) {
             foreach ($this->keys[$i] as $key) {
                 $key->single() && $key->columns[0] !== $column->name && $this->add($found, $i, $column, $type, $i, $key, $standing, null, [Feature::SELF_ROLE => 1.0]);
             }
         }
-        if ([] !== $head && NameWords::isDoer($head)) {
+        if ($free && [] !== $head && $head !== $own && NameWords::isDoer($head)) {
             // Where the tables of a module have people of their own, it is those.
             $module = $this->names->modules[$i];
             $near = '' === $module ? [] : array_filter($this->people, fn (int $j): bool => $module === $this->names->modules[$j], \ARRAY_FILTER_USE_KEY);
@@ -340,6 +347,10 @@ final class Candidates
             $fits = str_ends_with(Naming::folded($key->columns[0]), $ending) || \in_array($ending, ['ref', 'fk', 'key'], true);
             $by[$fits ? Feature::ENDING_FITS : Feature::ENDING_OTHER] = 1.0;
         }
+        // A table that has a field of the same name, which is not its key, stands beside this one rather than above it.
+        if ($i !== $j && $key->columns[0] !== $column->name && isset($this->types[$j][$column->name])) {
+            $by[Feature::SIBLING] = 1.0;
+        }
         TypeFit::Size === $fit && $by[TypeFamily::Text === $type->family ? Feature::TYPE_SIZE : Feature::TYPE_WIDTH] = 1.0;
         TypeFit::Loose === $fit && $by[Feature::TYPE_LOOSE] = 1.0;
         TypeFamily::Time === $type->family && $by[Feature::TIME] = 1.0;
@@ -417,6 +428,9 @@ final class Candidates
         $primary = $table->primaryKey->columns ?? [];
         if ([$name] === $primary) {
             $by[true === $column?->autoNumbered ? Feature::NUMBERED_KEY : Feature::OWN_KEY] = 1.0;
+            // A key that is called after its own table begins there.
+            $own = $this->names->answers($name, $i)[$i]->how ?? 99;
+            NameMatch::EQUAL === $own && $by[Feature::OWN_NAMED] = 1.0;
         } elseif (\in_array($name, $primary, true)) {
             $by[Feature::KEY_PART] = 1.0;
         }
@@ -630,6 +644,9 @@ final class Candidates
         $i === $j ? $by[Feature::SELF] = 1.0 : ($this->alike($i, $j) && $by[Feature::SAME_SHAPE] = 1.0);
         $this->tables[$i]->schema !== $this->tables[$j]->schema && $by[Feature::OTHER_SCHEMA] = 1.0;
         $array > 0 && $by[Feature::LIST] = 1.0;
+        if ([] !== array_filter($columns, fn (string $column): bool => TypeFamily::Time === $this->types[$i][$column]->family)) {
+            $by[Feature::TIME] = 1.0;
+        }
         JoinKey::UNIQUE === $key->standing && $by[Feature::KEY_UNIQUE] = 1.0;
         foreach ($table->indexes as $index) {
             $parts = array_map(static fn ($part): string => $part->column, \array_slice($index->parts, 0, \count($columns)));

@@ -58,6 +58,10 @@ final class Feature
     public const COPY = 'copy';
     public const INDEX = 'index';
     public const OWN_KEY = 'ownKey';
+    /** It is the key of its own table and called after it. */
+    public const OWN_NAMED = 'ownNamed';
+    /** The other table has a field of this name too, and it is not its key. */
+    public const SIBLING = 'sibling';
     public const NUMBERED_KEY = 'numberedKey';
     public const OWN_UNIQUE = 'ownUnique';
     public const KEY_PART = 'keyPart';

@@ -34,6 +34,8 @@ final readonly class NameMatch
     public const SYNONYM = 16;
     /** The comment on the table has the word. */
     public const TOLD = 17;
+    /** The table's name but for the word for its sort: `kind` for kind_type. */
+    public const SORT = 18;
     /** A role, then what the table's key calls it. */
     public const ROLE_BY_KEY = 5;
 

@@ -17,7 +17,7 @@ final class NameWords
     private const BEFORE = ['fk', 'id', 'ref', 'cod', 'key', 'no', 'code'];
     /** What a name ends in when it is about a part of something else: of who or where. */
     private const PEOPLE = ['user', 'person', 'people', 'employee', 'staff', 'account', 'member', 'contact', 'party', 'worker', 'operator', 'agent', 'profile', 'auth',
-        'individual', 'colleague', 'volunteer', 'principal', 'login', 'usr', 'emp', 'personnel', 'steward', 'actor', 'authid', 'role', 'teacher', 'clerk', 'officer', 'keeper'];
+        'individual', 'colleague', 'volunteer', 'principal', 'login', 'usr', 'emp', 'personnel', 'steward', 'actor', 'authid', 'teacher', 'clerk', 'officer', 'keeper'];
     private const DOERS = ['owner', 'author', 'creator', 'editor', 'assignee', 'approver', 'reviewer', 'manager', 'sender', 'recipient', 'reporter', 'modifier', 'updater',
         'supervisor', 'leader', 'head', 'driver', 'inspector', 'buyer', 'seller', 'requester', 'requestor', 'responsible', 'signatory', 'lead', 'boss', 'moderator',
         'writer', 'publisher', 'mentor', 'coach', 'tutor', 'grantor', 'grantee', 'borrower', 'lender', 'deputy', 'assistant', 'chair', 'captain', 'keeper', 'curator',
@@ -35,9 +35,11 @@ final class NameWords
         ['pupil', 'student', 'learner'], ['doctor', 'physician'], ['message', 'post', 'mail'], ['tag', 'label', 'keyword'], ['comment', 'remark', 'note'], ['device', 'machine', 'equipment'], ['flat', 'apartment'], ['film', 'movie'],
         ['team', 'crew', 'squad'], ['state', 'province', 'region'], ['payment', 'transaction'], ['course', 'class'], ['room', 'chamber'], ['unit', 'measure', 'uom'], ['currency', 'money'],
     ];
+    /** Of people alone: who leads somebody is one of them. */
+    private const SELF_OF_PEOPLE = ['manager', 'supervisor', 'boss', 'leader', 'mentor', 'superior', 'chief', 'spouse', 'partner'];
     private const SELF = ['parent', 'super', 'prev', 'previous', 'next', 'predecessor', 'successor', 'original', 'replaces', 'replaced', 'superseded', 'root', 'duplicate',
-        'duplicated', 'merged', 'manager', 'supervisor', 'boss', 'reports', 'ancestor', 'upper', 'broader', 'base', 'copy', 'copied', 'reply', 'into', 'follows', 'mother',
-        'father', 'dam', 'sire', 'child', 'related', 'linked', 'higher', 'par', 'up', 'reversal', 'reversed', 'amends', 'sub', 'mentor', 'leader', 'superior', 'chief', 'master', 'sibling', 'prerequisite', 'spouse', 'partner', 'alias'];
+        'duplicated', 'merged', 'reports', 'report', 'ancestor', 'upper', 'broader', 'base', 'copy', 'copied', 'reply', 'into', 'follows', 'mother',
+        'father', 'dam', 'sire', 'higher', 'par', 'up', 'reversal', 'reversed', 'amends', 'sub', 'master', 'sibling', 'prerequisite', 'alias'];
     /** Names that many tables have and that lead nowhere by themselves. */
     private const PLAIN = ['id', 'oid', 'rowid', 'pk', 'nr', 'name', 'type', 'status', 'state', 'kind', 'code', 'title', 'description', 'comment', 'comments', 'note', 'notes', 'remark', 'remarks', 'value', 'version', 'revision',
         'active', 'enabled', 'deleted', 'flag', 'date', 'time', 'year', 'month', 'day', 'created', 'updated', 'modified', 'changed', 'position', 'rank', 'sort', 'order', 'priority', 'level', 'amount',
@@ -176,10 +178,22 @@ final class NameWords
             || \strlen($last) >= 5 && 1 === preg_match('/(?:[^aeo]er|or|yee|ist|ian)$/', $last) && !\in_array($last, self::THINGS, true);
     }
 
-    /** @param list<string> $words whether they name another row of the same kind: `parent`, `reports_to` */
-    public static function isSelf(array $words): bool
+    /**
+     * Whether they name another row of the same kind, `parent` or `reports_to`, and nothing besides.
+     *
+     * @param list<string> $words
+     * @param list<string> $own    the words of the table's own name
+     * @param bool         $people the table holds people
+     */
+    public static function isSelf(array $words, array $own = [], bool $people = true): bool
     {
-        return [] !== array_intersect($words, self::SELF);
+        $self = $people ? [...self::SELF, ...self::SELF_OF_PEOPLE] : self::SELF;
+        $rest = array_diff($words, $self, ['to', 'of', 'into', 'by', 'in', 'the', 'from', 'on'], $own);
+
+        // `flows_into`, `reports_to`: the deed says it by itself.
+        $deed = \in_array($words[\count($words) - 1] ?? '', ['into', 'to'], true);
+
+        return [] !== array_intersect($words, $self) && ([] === $rest || $deed);
     }
 
     public static function isPlain(string $name): bool

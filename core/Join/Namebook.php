@@ -16,6 +16,8 @@ use Fasti\Core\Catalog\Table;
 final class Namebook
 {
     private const AFFIXES = ['tbl', 'tb', 't', 'tab', 'table', 'dim', 'fact', 'fct', 'd', 'f', 'stg', 'ref', 'lkp', 'lookup', 'lu', 'mst', 'master', 'entity', 'base', 'data', 'rel', 'x', 'sys'];
+    /** What a table of a sort of thing is called besides the thing: `kind_type`, `company_name`. */
+    private const SORTS = ['type', 'kind', 'class', 'category', 'code', 'status', 'list', 'lookup', 'name', 'master'];
     /** A tail that more tables share says nothing about any of them. */
     private const MOST_SHARING = 12;
 
@@ -25,6 +27,8 @@ final class Namebook
     private array $tails = [];
     /** @var array<array-key, array<int, true>> */
     private array $heads = [];
+    /** @var array<int, array<array-key, true>> table → heads after which its name only says what sort it is */
+    private array $sorts = [];
     /** @var array<array-key, array<int, true>> signs that the fields of a table begin with → tables */
     private array $aliases = [];
     /** @var array<array-key, array<int, true>> first letters of the words of a phrase → tables */
@@ -211,7 +215,8 @@ final class Namebook
             $this->note($found, $table, $short ? NameMatch::SHORT_TAIL : NameMatch::TAIL, [], $ending, \count($this->tails[$folded]), \strlen($folded));
         }
         foreach ($this->few($this->heads[$folded] ?? []) as $table => $true) {
-            $this->note($found, $table, $short ? NameMatch::SHORT_TAIL : NameMatch::HEAD, [], $ending, \count($this->heads[$folded]), \strlen($folded));
+            $sort = !$short && isset($this->sorts[$table][$folded]);
+            $this->note($found, $table, $short ? NameMatch::SHORT_TAIL : ($sort ? NameMatch::SORT : NameMatch::HEAD), [], $ending, \count($this->heads[$folded]), \strlen($folded));
         }
         for ($i = 1; $i < $n; ++$i) {
             $role = \array_slice($head, 0, $i);
@@ -280,9 +285,15 @@ final class Namebook
         $letters = $letters ?: $this->lengths[$table];
         $covers = min(1.0, $letters / max(1, $this->lengths[$table]));
         $known = $found[$table] ?? null;
-        if (null === $known || $how < $known->how || $how === $known->how && ($covers > $known->covers || '' !== $ending && '' === $known->ending)) {
+        if (null === $known || self::rank($how) < self::rank($known->how) || $how === $known->how && ($covers > $known->covers || '' !== $ending && '' === $known->ending)) {
             $found[$table] = new NameMatch($how, $role, $ending, $sharing, $letters / max(1, $letters + $ofRole), $covers);
         }
+    }
+
+    /** What says more comes first. */
+    private static function rank(int $how): float
+    {
+        return NameMatch::SORT === $how ? NameMatch::ROLE_BY_KEY + 0.5 : $how;
     }
 
     /**
@@ -358,7 +369,9 @@ final class Namebook
                 if (\strlen($tail) >= 2 && !ctype_digit($tail)) {
                     $this->tails[$tail][$table] = true;
                 }
-                $this->heads[implode('', \array_slice($words, 0, $i))][$table] = true;
+                $head = implode('', \array_slice($words, 0, $i));
+                $this->heads[$head][$table] = true;
+                [] === array_diff(\array_slice($words, $i), self::SORTS) && $this->sorts[$table][$head] = true;
             }
         } elseif (\strlen($folded) >= 7) {
             // Names that are run together have ends too; only the longer ones say anything.

@@ -65,7 +65,7 @@ final class Whole
                 foreach ($composite[$candidate->from] ?? [] as $wide) {
                     if (\count($wide->columns) > \count($candidate->columns) && $wide->to !== $candidate->to && self::implies($wide, $candidate, $leads)) {
                         // Of a link, what is linked is often referred to as well.
-                        $sure = ($wide->has(Feature::LINK_KEY) ? 0.45 : 0.92) * $wide->confidence;
+                        $sure = ($wide->has(Feature::LINK_KEY) ? 0.62 : 0.92) * $wide->confidence;
                         $candidate->features[Feature::IMPLIED] = max($sure, $candidate->features[Feature::IMPLIED] ?? 0.0);
                     }
                 }
