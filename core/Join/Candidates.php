@@ -357,7 +357,8 @@ final class Candidates
         $type->array && $by[Feature::LIST] = 1.0;
         JoinKey::UNIQUE === $key->standing && $by[Feature::KEY_UNIQUE] = 1.0;
         JoinKey::LIKELY === $key->standing && $by[Feature::KEY_LIKELY] = 1.0;
-        $i === $j && $by[Feature::SELF] = 1.0;
+        // With a role before it, the own name speaks of another row: `deputy_curator`.
+        $i === $j && [] === ($match->role ?? []) && $by[Feature::SELF] = 1.0;
         '' !== $this->names->modules[$i] && $i !== $j && $this->names->modules[$i] === $this->names->modules[$j] && $by[Feature::SAME_MODULE] = 1.0;
         $this->tables[$i]->schema !== $this->tables[$j]->schema && $by[Feature::OTHER_SCHEMA] = 1.0;
         if ([] !== array_intersect(NameWords::of($this->tables[$j]->name), self::COPIES)) {

@@ -11,9 +11,9 @@ namespace Fasti\Core\Join;
  */
 final class Chooser
 {
-    private const SHARPER = 1.25;
-    /** What the data was seen to bear out is right a little more often than the weights say. */
-    private const SEEN = 1.35;
+    private const SHARPER = 2.0;
+    /** What is likelier than not is right a little more often than the weights say. */
+    private const LEANING = 1.1;
 
     /**
      * @param array<string, float> $weights     by feature
@@ -68,7 +68,7 @@ final class Chooser
     /** Weights that are held back make for too much doubt on both sides of a half. */
     private function sharpened(float $share): float
     {
-        $odds = (max(1e-9, $share) / max(1e-9, 1 - $share)) ** self::SHARPER * (null === $this->withoutData ? 1.0 : self::SEEN);
+        $odds = (max(1e-9, $share) / max(1e-9, 1 - $share)) ** self::SHARPER * self::LEANING;
 
         return $odds / (1 + $odds);
     }

@@ -24,7 +24,7 @@ test('a drawing is moved, sized and read by pointer, wheel and keyboard', async 
     const tablet = page.locator('svg .tablet').filter({ has: page.locator('.title', { hasText: /^Station$/ }) });
     await tablet.locator('.title').hover();
     await expect(page.locator('svg.pointed')).toHaveCount(1);
-    await expect(page.locator('svg .line.near')).toHaveCount(5);
+    await expect(page.locator('svg .line.near')).toHaveCount(9);
     await expect(tablet.locator('title').first()).toContainText('One row per place where the trust measures the river');
 
     const box = await tablet.locator('.title').boundingBox();
