@@ -124,7 +124,7 @@ final class Fit
         foreach ($names as $feature => $i) {
             $w[$i] = $weights[$feature] ?? self::BEFOREHAND[$feature] ?? 0.0;
             $before[$i] = self::BEFOREHAND[$feature] ?? 0.0;
-            $kept[$i] = \in_array($feature, self::KEPT, true) ? 25 : (isset(self::BEFOREHAND[$feature]) ? 4 : 1);
+            $kept[$i] = !$data && \in_array($feature, self::KEPT, true) ? 25 : (isset(self::BEFOREHAND[$feature]) ? 4 : 1);
         }
         $total = array_sum(array_column($units, 1));
         for ($round = 1; $round <= self::ROUNDS; ++$round) {

@@ -11,7 +11,7 @@ namespace Fasti\Core\Join;
  */
 final class Chooser
 {
-    private const SHARPER = 2.0;
+    private const SHARPER = 1.6;
     /** What is likelier than not is right a little more often than the weights say. */
     private const LEANING = 1.1;
 
