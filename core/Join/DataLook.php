@@ -23,9 +23,9 @@ final class DataLook
     private const ROWS = 1500;
     private const VALUES = 300;
     /** The least confidence by names at which values are looked for. */
-    private const LEAST = 0.015;
+    private const LEAST = 0.0012;
     /** Confidence from which all rows are counted. */
-    private const COUNTED = 0.35;
+    private const COUNTED = 0.3;
     /** Keys that a field without a telling name is tried against, and those kept. */
     private const UNNAMED = 4;
     /** Values of a field that are tried against a key at first. */
