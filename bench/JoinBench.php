@@ -83,7 +83,12 @@ final readonly class JoinBench
                 if ($said >= 20) {
                     $share = $right / $said;
                     $off = max(0.0, $tenth / 10 - $share, $share - ($tenth + 1) / 10);
-                    ($this->say)(\sprintf('  right of %.1f to %.1f, by %s', $tenth / 10, ($tenth + 1) / 10, $which), \sprintf('%.2f', $share), "$right of $said", $off, 0.1);
+                    ($this->say)(\sprintf(
+                        '  right of %.1f to %.1f, by %s',
+                        $tenth / 10,
+                        ($tenth + 1) / 10,
+                        $which,
+                    ), \sprintf('%.2f', $share), "$right of $said", $off, 0.1);
                 }
             }
         }
@@ -98,14 +103,21 @@ final readonly class JoinBench
         $chooser = new Chooser($weights['names']);
         $said = Fit::measure($known, $chooser);
         self::add($cells['names'], $said['cells']);
-        ($this->say)("joins of $name, by names, F1", \sprintf('%.3f', $said['f1']), \sprintf('%d of %d', $said['right'], $said['true']), $said['f1'], $names, true);
+        ($this->say)("joins of $name, by names, F1", \sprintf('%.3f', $said['f1']), \sprintf(
+            '%d of %d',
+            $said['right'],
+            $said['true'],
+        ), $said['f1'], $names, true);
         $both = new Chooser($weights['data'], $chooser);
         $known->look($rows, $both);
         $said = Fit::measure($known, $both);
         self::add($cells['data'], $said['cells']);
         ($this->say)('  with data', \sprintf('%.3f', $said['f1']), \sprintf('%d of %d', $said['right'], $said['true']), $said['f1'], $data, true);
         if ('' !== (string) getenv('JOINS_TOLD')) {
-            foreach ([...array_map(static fn (string $one): string => "wrong $one", $said['wrong']), ...array_map(static fn (string $one): string => "missed $one", $said['missed'])] as $line) {
+            foreach ([
+                ...array_map(static fn (string $one): string => "wrong $one", $said['wrong']),
+                ...array_map(static fn (string $one): string => "missed $one", $said['missed']),
+            ] as $line) {
                 echo "      $line\n";
             }
         }
@@ -130,13 +142,20 @@ final readonly class JoinBench
         $rows = Session::rows(Session::target(''));
         $tables = [];
         foreach (self::DEMO as $schema) {
-            array_push($tables, ...(Dialects::of('mariadb')->reader(Session::rows(Session::target($schema)), $schema) ?? throw new \LogicException())->read(new Choice(), new SilentProgress())->tables);
+            array_push(
+                $tables,
+                ...(Dialects::of('mariadb')->reader(
+                    Session::rows(Session::target($schema)),
+                    $schema,
+                ) ?? throw new \LogicException())->read(new Choice(), new SilentProgress())->tables,
+            );
         }
         $catalog = new Catalog('mariadb', '', $tables);
         $truth = Fit::truth($catalog);
         foreach ([
             'calibration done_by person id', 'visit team_id team id', 'reading flag quality_flag code', 'sighting speciesCode species code',
-            'access_permit landowner_no landowner LandownerNo', 'sample stn_ref station code', 'incident stn_ref station id', 'reading deployment_ref deployment id',
+            'access_permit landowner_no landowner LandownerNo', 'sample stn_ref station code', 'incident stn_ref station id',
+            'reading deployment_ref deployment id',
             'alert_rule site station id', 'lab_result lab_code,method_code method lab_code,method_code',
         ] as $join) {
             [$from, $near, $to, $far] = explode(' ', $join);
@@ -205,7 +224,11 @@ final readonly class JoinBench
             }
         }) * \count($asked) / 50;
         ($this->say)('500 candidates against the data, to counts', \sprintf('%.1f s', $ours), \sprintf('%.1f s', $floor), $ours / $floor, 0.3);
-        $joins = array_map(static fn (int $from, int $field): array => [$from, "f$field", ($from + $field) % 10], array_merge(...array_fill(0, 5, range(10, 19))), array_merge(...array_map(static fn (int $f): array => array_fill(0, 10, $f), range(1, 5))));
+        $joins = array_map(
+            static fn (int $from, int $field): array => [$from, "f$field", ($from + $field) % 10],
+            array_merge(...array_fill(0, 5, range(10, 19))),
+            array_merge(...array_map(static fn (int $f): array => array_fill(0, 10, $f), range(1, 5))),
+        );
         $ours = $plain = [];
         for ($i = 0; $i < 3; ++$i) {
             $ours[] = self::seconds(static function () use ($joins, $rows, $dialect, $tables): void {
@@ -216,7 +239,10 @@ final readonly class JoinBench
             });
             $plain[] = self::seconds(static function () use ($joins, $rows): void {
                 foreach ($joins as [$from, $field, $to]) {
-                    foreach ($rows->rows("SELECT COUNT(*) AS v, SUM(c.n) AS n, COUNT(k.id) AS m FROM (SELECT $field AS v, COUNT(*) AS n FROM t$from GROUP BY $field) c LEFT JOIN t$to k ON k.id = c.v") as $row) {
+                    foreach ($rows->rows(
+                        "SELECT COUNT(*) AS v, SUM(c.n) AS n, COUNT(k.id) AS m FROM (SELECT $field AS v, COUNT(*) AS n FROM t$from GROUP BY $field) c
+                            LEFT JOIN t$to k ON k.id = c.v",
+                    ) as $row) {
                         continue;
                     }
                 }
@@ -242,8 +268,14 @@ final readonly class JoinBench
             }
             $tables[] = new Table(self::DATA, "t$i", TableType::Table, '', $columns, new Key('PRIMARY', ['id']), rowEstimate: 100000);
             if (!$made) {
-                $this->mariaDb->exec('CREATE TABLE '.self::DATA.".t$i (id int unsigned NOT NULL PRIMARY KEY, f1 int unsigned, f2 int unsigned, f3 int unsigned, f4 int unsigned, f5 int unsigned)");
-                $drawn = implode(', ', array_map(static fn (int $f): string => (1 + 100000 * (($i + $f) % 10)).' + FLOOR(RAND('.($i * 10 + $f).') * 100000)', range(1, 5)));
+                $this->mariaDb->exec(
+                    'CREATE TABLE '.self::DATA.".t$i (id int unsigned NOT NULL PRIMARY KEY, f1 int unsigned, f2 int unsigned, f3 int unsigned,
+                        f4 int unsigned, f5 int unsigned)",
+                );
+                $drawn = implode(
+                    ', ',
+                    array_map(static fn (int $f): string => (1 + 100000 * (($i + $f) % 10)).' + FLOOR(RAND('.($i * 10 + $f).') * 100000)', range(1, 5)),
+                );
                 $this->mariaDb->exec('INSERT INTO '.self::DATA.".t$i SELECT seq + ".(100000 * ($i % 10)).", $drawn FROM seq_1_to_100000");
             }
         }
@@ -256,7 +288,10 @@ final readonly class JoinBench
     {
         mt_srand(5);
         $links = [];
-        $cardinality = static fn (): Cardinality => new Cardinality(0 === mt_rand(0, 1) ? End::NoneOrMore : End::One, 0 === mt_rand(0, 1) ? End::One : End::NoneOrOne);
+        $cardinality = static fn (): Cardinality => new Cardinality(
+            0 === mt_rand(0, 1) ? End::NoneOrMore : End::One,
+            0 === mt_rand(0, 1) ? End::One : End::NoneOrOne,
+        );
         for ($i = 0; $i < 2500; ++$i) {
             $links[] = new Link($i, mt_rand(0, 1999), mt_rand(0, 1999), [['a', 'b']], $cardinality());
         }

@@ -19,4 +19,5 @@ if ('job' === ($parts[0] ?? '')) {
     (new Bench())->job($parts[1] ?? '');
     exit;
 }
-exit((new Bench())->run([] === $parts ? ['reading', 'storing', 'serving', 'publishing', 'drawing', 'engines', 'script', 'documents', 'profile', 'comparing', 'queries', 'joins'] : $parts));
+exit((new Bench())->run([] === $parts ? ['reading', 'storing', 'serving', 'publishing', 'drawing', 'engines', 'script', 'documents', 'profile',
+    'comparing', 'queries', 'joins'] : $parts));

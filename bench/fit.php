@@ -19,4 +19,7 @@ foreach ($weights as $which => $of) {
     ksort($of);
     $weights[$which] = $of;
 }
-file_put_contents(\dirname(__DIR__).'/core/Join/weights.json', json_encode($weights, \JSON_THROW_ON_ERROR | \JSON_PRETTY_PRINT | \JSON_PRESERVE_ZERO_FRACTION)."\n");
+file_put_contents(
+    \dirname(__DIR__).'/core/Join/weights.json',
+    json_encode($weights, \JSON_THROW_ON_ERROR | \JSON_PRETTY_PRINT | \JSON_PRESERVE_ZERO_FRACTION)."\n",
+);

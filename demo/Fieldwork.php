@@ -146,7 +146,21 @@ final class Fieldwork
         }
         for ($i = 1; $i <= 48; ++$i) {
             $closed = 0 === $i % 11 ? '2025-09-30' : null;
-            $this->put('station', [$i, \sprintf('%s%03d', strtoupper(substr(self::WATERS[$i % 12], 0, 3)), $i), 1 + ($i * 7) % 60, self::WATERS[$i % 12].' '.['bridge', 'weir', 'ford', 'mill'][$i % 4], null !== $closed ? 'closed' : (47 === $i ? 'paused' : 'open'), $this->date(0, 300), $closed, mt_rand(10000, 99999), mt_rand(10000, 99999), 'local']);
+            $this->put(
+                'station',
+                [
+                    $i,
+                    \sprintf('%s%03d', strtoupper(substr(self::WATERS[$i % 12], 0, 3)), $i),
+                    1 + ($i * 7) % 60,
+                    self::WATERS[$i % 12].' '.['bridge', 'weir', 'ford', 'mill'][$i % 4],
+                    null !== $closed ? 'closed' : (47 === $i ? 'paused' : 'open'),
+                    $this->date(0, 300),
+                    $closed,
+                    mt_rand(10000, 99999),
+                    mt_rand(10000, 99999),
+                    'local',
+                ],
+            );
         }
         foreach ([['m', 'metre'], ['m3/s', 'cubic metre per second'], ['°C', 'degree Celsius'], ['mg/l', 'milligram per litre'], ['µS/cm', 'microsiemens per centimetre'], ['NTU', 'turbidity unit'], ['1', 'plain number']] as $i => [$symbol, $name]) {
             $this->put('unit', [$i + 1, $symbol, $name]);
@@ -221,7 +235,17 @@ final class Fieldwork
             for ($step = 0; $step < 120; ++$step) {
                 for ($station = 1; $station <= 40; ++$station) {
                     foreach (['LEVEL', 'TEMP'] as $parameter) {
-                        $this->put('reading_'.$year, [$station, $parameter, gmdate('Y-m-d H:i:s', gmmktime(0, 0, 0, 1, 1, $year) + $step * 3 * 86400), mt_rand(100, 9000) / 100, 'G'], true);
+                        $this->put(
+                            'reading_'.$year,
+                            [
+                                $station,
+                                $parameter,
+                                gmdate('Y-m-d H:i:s', gmmktime(0, 0, 0, 1, 1, $year) + $step * 3 * 86400),
+                                mt_rand(100, 9000) / 100,
+                                ['G', 'G', 'G', 'S', 'B', 'M', 'G'][mt_rand(0, 6)],
+                            ],
+                            true,
+                        );
                     }
                 }
             }
@@ -252,9 +276,29 @@ final class Fieldwork
             // Taken on a visit to the same station, while it lasted.
             $visit = $i > 1800 ? $i - 624 : $i;
             $taken = $this->visits[$visit] + 60 * mt_rand(2, 18);
-            $this->put('sample', [$i, 0 === $i % 10 ? null : $visit, \sprintf('%s%03d', strtoupper(substr(self::WATERS[$station % 12], 0, 3)), $station), \sprintf('B%06d', $i * 3), gmdate('Y-m-d H:i:s', $taken), 0 === $i % 3 ? null : mt_rand(10, 200)]);
+            $this->put(
+                'sample',
+                [
+                    $i,
+                    0 === $i % 10 ? null : $visit,
+                    \sprintf('%s%03d', strtoupper(substr(self::WATERS[$station % 12], 0, 3)), $station),
+                    \sprintf('B%06d', $i * 3),
+                    gmdate('Y-m-d H:i:s', $taken),
+                    0 === $i % 3 ? null : mt_rand(10, 200),
+                ],
+            );
             for ($k = 1; $k <= 3; ++$k) {
-                $this->put('lab_result', [$i, ['ALB', 'BRK', 'CAL'][$i % 3], 'M'.$k, 0 === mt_rand(0, 20) ? null : mt_rand(1, 90000) / 1000, mt_rand(0, 9) > 8 ? 1 : 0, gmdate('Y-m-d', $taken + 86400 * mt_rand(3, 20))]);
+                $this->put(
+                    'lab_result',
+                    [
+                        $i,
+                        ['ALB', 'BRK', 'CAL'][$i % 3],
+                        'M'.$k,
+                        0 === mt_rand(0, 20) ? null : mt_rand(1, 90000) / 1000,
+                        mt_rand(0, 9) > 8 ? 1 : 0,
+                        gmdate('Y-m-d', $taken + 86400 * mt_rand(3, 20)),
+                    ],
+                );
             }
         }
     }
@@ -290,7 +334,16 @@ final class Fieldwork
             // A rule for one site watches that site only; the others watch everything, and barriers too.
             $rule = 'barrier' === $kind ? 3 * mt_rand(1, 8) : mt_rand(1, 24);
             $subject = 'barrier' === $kind ? mt_rand(1, 90) : (0 === $rule % 3 ? mt_rand(1, 48) : 1 + $rule % 48);
-            $this->put('alert', [$rule, $kind, $subject, gmdate('Y-m-d H:i:s', 1_735_689_600 + $i * 9000), 0 === $i % 20 ? null : gmdate('Y-m-d H:i:s', 1_735_689_600 + $i * 9000 + 7200)]);
+            $this->put(
+                'alert',
+                [
+                    $rule,
+                    $kind,
+                    $subject,
+                    gmdate('Y-m-d H:i:s', 1_735_689_600 + $i * 9000),
+                    0 === $i % 20 ? null : gmdate('Y-m-d H:i:s', 1_735_689_600 + $i * 9000 + 7200),
+                ],
+            );
         }
         for ($i = 1; $i <= 35; ++$i) {
             $this->put('`order`', [5000 + $i, ['Sensor cable', 'Sample bottles', 'Waders'][$i % 3], $this->date(1000, 1600), mt_rand(1000, 90000) / 100]);

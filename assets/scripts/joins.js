@@ -66,7 +66,8 @@ export const joins = () => ({
             return;
         }
         const acts = {
-            j: () => this.next(1), k: () => this.next(-1), Enter: () => this.take(), x: () => this.dismiss(), e: () => this.verb(), o: () => this.open(), u: () => this.back(),
+            j: () => this.next(1), k: () => this.next(-1), Enter: () => this.take(), x: () => this.dismiss(), e: () => this.verb(), o: () => this.open(),
+                u: () => this.back(),
         };
         if (acts[event.key] && this.now()) {
             event.preventDefault();

@@ -14,7 +14,28 @@ use Fasti\Core\Survey\SourceError;
 /** A made schema with rows, in SQLite: most references are drawn from what they lead to, some are empty, a few lead nowhere. */
 final class Filled implements Rows
 {
-    private const WORDS = ['alder', 'birch', 'cedar', 'dale', 'elm', 'fern', 'glen', 'hazel', 'iris', 'juniper', 'knoll', 'linden', 'maple', 'north', 'oak', 'pine', 'quarry', 'rowan', 'sedge', 'thorn'];
+    private const WORDS = [
+        'alder',
+        'birch',
+        'cedar',
+        'dale',
+        'elm',
+        'fern',
+        'glen',
+        'hazel',
+        'iris',
+        'juniper',
+        'knoll',
+        'linden',
+        'maple',
+        'north',
+        'oak',
+        'pine',
+        'quarry',
+        'rowan',
+        'sedge',
+        'thorn',
+    ];
 
     private \PDO $pdo;
     private \Random\Randomizer $chance;
@@ -32,7 +53,8 @@ final class Filled implements Rows
         while ([] !== $open) {
             $before = \count($open);
             foreach ($open as $place => $table) {
-                $waits = array_filter($table->foreignKeys, static fn (ForeignKey $key): bool => isset($open[$key->references->place()->key()]) && $key->references->place()->key() !== $place
+                $waits = array_filter($table->foreignKeys, static fn (ForeignKey $key): bool => isset($open[$key->references->place()->key()])
+                    && $key->references->place()->key() !== $place
                     && !($table->column($key->columns[0])->nullable ?? true));
                 if ([] === $waits) {
                     $this->fill($table);
@@ -72,7 +94,12 @@ final class Filled implements Rows
         $quoted = static fn (string $name): string => '"'.str_replace('"', '""', $name).'"';
         $primary = $table->primaryKey->columns ?? [];
         $columns = array_map(static fn (Column $column): string => $quoted($column->name).' '.$column->type, $table->columns);
-        $this->pdo->exec('CREATE TABLE '.$quoted($table->name).' ('.implode(', ', $columns).([] === $primary ? '' : ', PRIMARY KEY ('.implode(', ', array_map($quoted, $primary)).')').')');
+        $this->pdo->exec(
+            'CREATE TABLE '.$quoted($table->name).' ('.implode(', ', $columns).([] === $primary ? '' : ', PRIMARY KEY ('.implode(
+                ', ',
+                array_map($quoted, $primary),
+            ).')').')',
+        );
         $leading = [];
         foreach ($table->foreignKeys as $key) {
             foreach ($key->columns as $column) {
@@ -86,7 +113,12 @@ final class Filled implements Rows
         $start = [1, 1, 1, 100, 1001, 50000][$this->int(0, 5)];
         $ways = [];
         foreach ($table->foreignKeys as $i => $key) {
-            $ways[$i] = ['empty' => $this->int(0, 2) * 15, 'spread' => $this->int(0, 2), 'orphans' => 0 === $this->int(0, 9) ? 3 : 0, 'part' => $this->int(4, 10) / 10];
+            $ways[$i] = [
+                'empty' => $this->int(0, 2) * 15,
+                'spread' => $this->int(0, 2),
+                'orphans' => 0 === $this->int(0, 9) ? 3 : 0,
+                'part' => $this->int(4, 10) / 10,
+            ];
         }
         $kinds = [];
         foreach ($table->columns as $column) {
@@ -117,7 +149,10 @@ final class Filled implements Rows
                 continue;
             }
             $seen[$id] = true;
-            [] === $primary || $this->keys[$table->place()->key()][] = array_map(static fn (string $column): string|int|null => \is_float($values[$column] ?? null) ? (int) $values[$column] : $values[$column] ?? null, $primary);
+            [] === $primary || $this->keys[$table->place()->key()][] = array_map(
+                static fn (string $column): string|int|null => \is_float($values[$column] ?? null) ? (int) $values[$column] : $values[$column] ?? null,
+                $primary,
+            );
             $ordered = array_map(static fn (Column $column): string|int|float|null => $values[$column->name] ?? null, $table->columns);
             $this->pdo->prepare('INSERT INTO '.$quoted($table->name).' VALUES ('.implode(',', array_fill(0, \count($ordered), '?')).')')->execute($ordered);
         }
@@ -150,7 +185,14 @@ final class Filled implements Rows
     private function key(Column $column, int $number): string|int
     {
         return match (true) {
-            'char(36)' === $column->type => \sprintf('%08x-%04x-4%03x-8%03x-%012x', $number * 2654435761 % 2 ** 32, $number % 65536, $number * 7 % 4096, $number * 13 % 4096, $number * 99991),
+            'char(36)' === $column->type => \sprintf(
+                '%08x-%04x-4%03x-8%03x-%012x',
+                $number * 2654435761 % 2 ** 32,
+                $number % 65536,
+                $number * 7 % 4096,
+                $number * 13 % 4096,
+                $number * 99991,
+            ),
             str_starts_with($column->type, 'varchar') => substr(strtoupper(self::WORDS[$number % 20]), 0, 2).base_convert((string) ($number * 37), 10, 36),
             default => $number,
         };

@@ -18,17 +18,34 @@ final class Fit
     private const STEP = 0.08;
     private const HELD_BACK = 0.0003;
     /** Of what made schemas have too many odd cases: many kinds of people, of whom any may have done anything. */
-    private const KEPT = [Feature::DOER, Feature::PEOPLE, Feature::USERS, Feature::MANY_PEOPLE, Feature::OWN_FIRST, Feature::SELF, Feature::OWN_NAMED, Feature::HUB];
+    private const KEPT = [
+        Feature::DOER,
+        Feature::PEOPLE,
+        Feature::USERS,
+        Feature::MANY_PEOPLE,
+        Feature::OWN_FIRST,
+        Feature::SELF,
+        Feature::OWN_NAMED,
+        Feature::HUB,
+    ];
     /** Code tables are few in made schemas. */
     private const KEPT_OF_DATA = [Feature::SAME_SET];
     /** What seldom or never stands in made schemas keeps these weights. */
     public const BEFOREHAND = [
-        Feature::TYPE_NAMES => 8.0, Feature::VIEW => 5.5, Feature::ROUTINE => 4.5, Feature::QUERY => 5.0, Feature::COMMENT => 3.0, Feature::KEY_ELSEWHERE => -1.0,
-        Feature::COPY => -1.5, Feature::KEY_UNIQUE => -0.5, Feature::SAME_KEY => -2.5, Feature::HUB => 0.2, Feature::SIBLING => -2.0, Feature::SELF => -6.0, Feature::OWN_NAMED => -5.0, Feature::HOW.NameMatch::SORT => 2.5, Feature::SAME_MODULE => 1.5, Feature::COVERS => -1.5, Feature::COVERED => -1.0, Feature::OTHER_SCHEMA => -0.3, Feature::TIME => -2.5,
-        Feature::LONG_TEXT => -1.0, Feature::MEMBERS => -3.0, Feature::COMPUTED => -1.0, Feature::NUMBER => -0.5, Feature::BOTH_WAYS => -2.0, Feature::OWN_UNIQUE => -0.3,
+        Feature::TYPE_NAMES => 8.0, Feature::VIEW => 5.5, Feature::ROUTINE => 4.5, Feature::QUERY => 5.0, Feature::COMMENT => 3.0,
+        Feature::KEY_ELSEWHERE => -1.0,
+        Feature::COPY => -1.5, Feature::KEY_UNIQUE => -0.5, Feature::SAME_KEY => -2.5, Feature::HUB => 0.2, Feature::SIBLING => -2.0,
+        Feature::SELF => -6.0, Feature::OWN_NAMED => -5.0, Feature::HOW.NameMatch::SORT => 2.5, Feature::SAME_MODULE => 1.5, Feature::COVERS => -1.5,
+        Feature::COVERED => -1.0, Feature::OTHER_SCHEMA => -0.3, Feature::TIME => -2.5,
+        Feature::LONG_TEXT => -1.0, Feature::MEMBERS => -3.0, Feature::COMPUTED => -1.0, Feature::NUMBER => -0.5, Feature::BOTH_WAYS => -2.0,
+        Feature::OWN_UNIQUE => -0.3,
         Feature::KEY_LIKELY => -0.3, Feature::LIST => 0.3, Feature::HOW.NameMatch::INITIALS => 1.0, Feature::HOW.NameMatch::ALIAS => 2.0,
-        Feature::HOW.NameMatch::ALIAS_INSIDE => 1.0, Feature::KEY_STRIPPED => 1.0, Feature::HOW.NameMatch::SYNONYM => 1.5, Feature::HOW.NameMatch::TOLD => 0.5, Feature::PEOPLE => 1.8, Feature::USERS => 1.2, Feature::MANY_PEOPLE => -1.0, Feature::TYPE_WIDTH => -0.4, Feature::SAME_SHAPE => -4.0, Feature::SAME_SET => 3.0, Feature::OWN_FIRST => 3.0, Feature::DOER => 1.8, Feature::SPECIAL => 2.5, Feature::ATTRIBUTE => -2.0, Feature::PLAIN_PART => -3.0,
-        Feature::FOUND_ALL => 0.5, Feature::FOUND_NEARLY => 0.0, Feature::FOUND_MOST => -1.5, Feature::FOUND_SOME => -3.0, Feature::FOUND_NONE => -6.0, Feature::SPREAD => 1.0,
+        Feature::HOW.NameMatch::ALIAS_INSIDE => 1.0, Feature::KEY_STRIPPED => 1.0, Feature::HOW.NameMatch::SYNONYM => 1.5,
+        Feature::HOW.NameMatch::TOLD => 0.5, Feature::PEOPLE => 1.8, Feature::USERS => 1.2, Feature::MANY_PEOPLE => -1.0, Feature::TYPE_WIDTH => -0.4,
+        Feature::SAME_SHAPE => -4.0, Feature::SAME_SET => 3.0, Feature::OWN_FIRST => 3.0, Feature::DOER => 1.8, Feature::SPECIAL => 2.5,
+        Feature::ATTRIBUTE => -2.0, Feature::PLAIN_PART => -3.0,
+        Feature::FOUND_ALL => 0.5, Feature::FOUND_NEARLY => 0.0, Feature::FOUND_MOST => -1.5, Feature::FOUND_SOME => -3.0, Feature::FOUND_NONE => -6.0,
+        Feature::SPREAD => 1.0,
         Feature::SMALL => -1.0, Feature::TELLING => 2.0, Feature::USED => 1.0, Feature::UNNAMED => -3.0,
     ];
 

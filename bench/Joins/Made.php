@@ -21,7 +21,24 @@ use Fasti\Core\Catalog\TableType;
  */
 final class Made
 {
-    private const SHORT = ['quantity' => 'qty', 'number' => 'no', 'amount' => 'amt', 'department' => 'dept', 'customer' => 'cust', 'employee' => 'emp', 'location' => 'loc', 'address' => 'addr', 'organisation' => 'org', 'warehouse' => 'whs', 'manager' => 'mgr', 'product' => 'prod', 'supplier' => 'supp', 'station' => 'stn', 'account' => 'acct', 'category' => 'cat'];
+    private const SHORT = [
+        'quantity' => 'qty',
+        'number' => 'no',
+        'amount' => 'amt',
+        'department' => 'dept',
+        'customer' => 'cust',
+        'employee' => 'emp',
+        'location' => 'loc',
+        'address' => 'addr',
+        'organisation' => 'org',
+        'warehouse' => 'whs',
+        'manager' => 'mgr',
+        'product' => 'prod',
+        'supplier' => 'supp',
+        'station' => 'stn',
+        'account' => 'acct',
+        'category' => 'cat',
+    ];
 
     /** Of which the large ones consist. */
     public const LARGE = ['school', 'library', 'coop', 'clinic', 'railway', 'hospital'];
@@ -65,9 +82,17 @@ final class Made
                 if (\count($found) >= $tables) {
                     break 2;
                 }
-                $lines = array_values(array_filter(file(__DIR__."/$name.txt", \FILE_IGNORE_NEW_LINES | \FILE_SKIP_EMPTY_LINES) ?: [], static fn (string $line): bool => !str_starts_with($line, '#') && !str_starts_with($line, 'style')));
+                $lines = array_values(
+                    array_filter(
+                        file(__DIR__."/$name.txt", \FILE_IGNORE_NEW_LINES | \FILE_SKIP_EMPTY_LINES) ?: [],
+                        static fn (string $line): bool => !str_starts_with($line, '#') && !str_starts_with($line, 'style'),
+                    ),
+                );
                 if (0 !== $round || 'school' !== $name) {
-                    $lines = array_map(static fn (string $line): string => (string) preg_replace(['/^/', '/([>=] )/'], ["$word $name ", "\$1$word $name "], $line), $lines);
+                    $lines = array_map(
+                        static fn (string $line): string => (string) preg_replace(['/^/', '/([>=] )/'], ["$word $name ", "\$1$word $name "], $line),
+                        $lines,
+                    );
                 }
                 $style = ['case' => 'snake', 'key' => 'id', 'ending' => 'id', 'index' => '0.3', 'noise' => 'created', 'user' => 'user'];
                 $catalog = (new self($style, 500 + \count($found)))->catalog($lines, 'large');
@@ -109,7 +134,12 @@ final class Made
             'ending' => match ($key) {
                 'no' => 'no', 'key' => 'key', default => $pick('id', 'id', 'id', 'ref', 'id'),
             },
-            'index' => $pick('0', '0.2', '0.6', '1'), 'short' => $pick('0', '0', '0.3'), 'drop' => $pick('0', '0', '0.25'), 'noise' => $pick('created', 'modified', 'both', ''),
+            'index' => $pick('0', '0.2', '0.6', '1'), 'short' => $pick('0', '0', '0.3'), 'drop' => $pick('0', '0', '0.25'), 'noise' => $pick(
+                'created',
+                'modified',
+                'both',
+                '',
+            ),
         ];
         $pick('', '', '1') && $style['tbl'] = '1';
         if ('alias' === $style['case']) {
@@ -151,7 +181,8 @@ final class Made
         $parts = [];
         if ('' === $key || 'noid' === $key) {
             $parts[] = ['words' => match ($this->style['key']) {
-                'id' => ['id'], 'table' => [...$base, 'id'], 'no' => [...$base, 'no'], 'key' => [...$base, 'key'], 'oid' => ['oid'], 'abbrid' => [...$base, 'id'], 'before' => ['id', ...$base], default => ['id'],
+                'id' => ['id'], 'table' => [...$base, 'id'], 'no' => [...$base, 'no'], 'key' => [...$base, 'key'], 'oid' => ['oid'],
+                'abbrid' => [...$base, 'id'], 'before' => ['id', ...$base], default => ['id'],
             }, 'type' => $number];
         }
         foreach ('' === $key || 'noid' === $key ? [] : array_map(trim(...), explode(',', $key)) as $part) {
@@ -196,7 +227,10 @@ final class Made
             if ('alias' === $this->style['case'] && $single) {
                 // Called by its signs and an ending, or by its name alone.
                 $named = 0 === $this->chance->getInt(0, 1) ? [$this->alias($table), 'id'] : [implode('', $base)];
-                $words = $alone ? (0 === $this->chance->getInt(0, 2) ? [...$role, 'id'] : $role) : [...array_map(static fn (string $word): string => substr($word, 0, 4), $role), ...$named];
+                $words = $alone ? (0 === $this->chance->getInt(0, 2) ? [...$role, 'id'] : $role) : [
+                    ...array_map(static fn (string $word): string => substr($word, 0, 4), $role),
+                    ...$named,
+                ];
             }
             $found[] = ['words' => $words, 'type' => $part['type']];
         }
@@ -247,13 +281,29 @@ final class Made
                 $put($words, $type, $nullable);
             }
         }
-        foreach (['created' => ['created at', 'status'], 'modified' => ['modified on', 'notes'], 'changed' => ['changed at', 'changed by'], 'both' => ['created at', 'updated at', 'type'], '' => []][$this->style['noise'] ?? ''] ?? [] as $field) {
+        foreach ([
+            'created' => ['created at', 'status'],
+            'modified' => ['modified on', 'notes'],
+            'changed' => ['changed at', 'changed by'],
+            'both' => ['created at', 'updated at', 'type'],
+            '' => [],
+        ][$this->style['noise'] ?? ''] ?? [] as $field) {
             if (0 !== $this->chance->getInt(0, 2)) {
                 $put(explode(' ', $field), 'changed by' === $field ? 'varchar(30)' : self::attribute(explode(' ', $field))[1], true);
             }
         }
 
-        return new Table('', $this->tableName($known['words']), TableType::Table, '', array_values($columns), 'noid' === $key || [] === $primary ? null : new Key(null, $primary), [], $foreign, $indexes);
+        return new Table(
+            '',
+            $this->tableName($known['words']),
+            TableType::Table,
+            '',
+            array_values($columns),
+            'noid' === $key || [] === $primary ? null : new Key(null, $primary),
+            [],
+            $foreign,
+            $indexes,
+        );
     }
 
     /** @param list<string> $names */
@@ -261,7 +311,11 @@ final class Made
     {
         $key = array_map(fn (array $part): string => $this->column($part['words'], $to), $this->known[$to]['key']);
 
-        return new ForeignKey(null, $names ?: throw new \LogicException($to), new Reference('', $this->tableName($this->known[$to]['words']), $key ?: throw new \LogicException($to)));
+        return new ForeignKey(
+            null,
+            $names ?: throw new \LogicException($to),
+            new Reference('', $this->tableName($this->known[$to]['words']), $key ?: throw new \LogicException($to)),
+        );
     }
 
     /**
@@ -272,7 +326,11 @@ final class Made
     private static function attribute(array $words): array
     {
         $last = $words[\count($words) - 1];
-        if (\count($words) > 1 && \in_array($last, ['text', 'on', 'count'], true) && ('text' === $last || \in_array($words[\count($words) - 2], ['date', 'id', 'no', 'startdate', 'enddate', 'from', 'before', 'until'], true))) {
+        if (\count($words) > 1 && \in_array($last, ['text', 'on', 'count'], true) && ('text' === $last || \in_array(
+            $words[\count($words) - 2],
+            ['date', 'id', 'no', 'startdate', 'enddate', 'from', 'before', 'until'],
+            true,
+        ))) {
             array_pop($words);
         }
 
@@ -283,7 +341,11 @@ final class Made
             \in_array($last, ['count', 'days', 'minutes', 'seats', 'floor', 'rank', 'position', 'score', 'level', 'id', 'days', 'decimals'], true) => 'integer',
             \in_array($last, ['no', 'number'], true) => 'integer',
             'code' === $last => 'varchar(8)',
-            \in_array($last, ['amount', 'price', 'value', 'weight', 'cost', 'low', 'high', 'length', 'area', 'balance', 'rate', 'quantity', 'fee'], true) => 'decimal(10,2)',
+            \in_array(
+                $last,
+                ['amount', 'price', 'value', 'weight', 'cost', 'low', 'high', 'length', 'area', 'balance', 'rate', 'quantity', 'fee'],
+                true,
+            ) => 'decimal(10,2)',
             default => 'varchar(60)',
         }];
     }
@@ -323,7 +385,11 @@ final class Made
     {
         if (!isset($this->aliases[$table])) {
             $words = explode(' ', $table);
-            $plain = \count($words) > 1 ? $words[0][0].substr($words[1], 0, 2) : substr($table, 0, 1).substr((string) preg_replace('/[aeiou]/', '', substr($table, 1)), 0, 2);
+            $plain = \count($words) > 1 ? $words[0][0].substr($words[1], 0, 2) : substr($table, 0, 1).substr(
+                (string) preg_replace('/[aeiou]/', '', substr($table, 1)),
+                0,
+                2,
+            );
             for ($n = 0, $alias = $plain; \in_array($alias, $this->aliases, true); ++$n) {
                 $alias = substr($table, 0, 3 + $n);
             }
@@ -336,7 +402,11 @@ final class Made
     private function short(string $word): string
     {
         return $this->shortened[$word] ??= \strlen($word) < 6 || $this->chance->getInt(0, 999) / 1000 > (float) $this->style['short'] ? $word
-            : (self::SHORT[$word] ?? (0 === $this->chance->getInt(0, 1) ? substr($word, 0, 4) : $word[0].substr((string) preg_replace('/[aeiou]/', '', substr($word, 1)), 0, 3)));
+            : (self::SHORT[$word] ?? (0 === $this->chance->getInt(0, 1) ? substr($word, 0, 4) : $word[0].substr(
+                (string) preg_replace('/[aeiou]/', '', substr($word, 1)),
+                0,
+                3,
+            )));
     }
 
     /** @param list<string> $words */

@@ -30,15 +30,26 @@ final class PostgreSqlCatalog
         $copy->exec('CREATE SCHEMA copy');
         foreach (self::all($copy, "SELECT relname, oid FROM pg_class WHERE relkind = 'r' AND relnamespace = 'pg_catalog'::regnamespace ORDER BY 1") as $table) {
             $columns = array_filter(
-                self::all($copy, "SELECT attname, format_type(atttypid, atttypmod) AS type FROM pg_attribute WHERE attrelid = {$table['oid']} AND attnum > 0 AND NOT attisdropped"),
+                self::all(
+                    $copy,
+                    "SELECT attname, format_type(atttypid, atttypmod) AS type FROM pg_attribute WHERE attrelid = {$table['oid']}
+                    AND attnum > 0 AND NOT attisdropped",
+                ),
                 static fn (array $column): bool => !\in_array($column['type'], self::CLOSED, true),
             );
-            $copy->exec("CREATE TABLE copy.{$table['relname']} AS SELECT ".implode(', ', array_column($columns, 'attname'))." FROM pg_catalog.{$table['relname']}");
-            foreach (self::all($copy, "SELECT pg_get_constraintdef(oid) AS def FROM pg_constraint WHERE conrelid = {$table['oid']} AND contype IN ('p', 'u') ORDER BY contype") as $key) {
+            $copy->exec("CREATE TABLE copy.{$table['relname']} AS SELECT ".implode(
+                ', ',
+                array_column($columns, 'attname'),
+            )." FROM pg_catalog.{$table['relname']}");
+            $keys = "SELECT pg_get_constraintdef(oid) AS def FROM pg_constraint WHERE conrelid = {$table['oid']} AND contype IN ('p', 'u') ORDER BY contype";
+            foreach (self::all($copy, $keys) as $key) {
                 $copy->exec("ALTER TABLE copy.{$table['relname']} ADD {$key['def']}");
             }
         }
-        $rows = Session::$sources->rows(new Target('postgresql', '127.0.0.1', $port, self::DATABASE, 'fasti'), 60) ?? throw new \LogicException('It has a session.');
+        $rows = Session::$sources->rows(
+            new Target('postgresql', '127.0.0.1', $port, self::DATABASE, 'fasti'),
+            60,
+        ) ?? throw new \LogicException('It has a session.');
         $reader = Dialects::of('postgresql')->reader($rows, self::DATABASE) ?? throw new \LogicException('It is read.');
         $read = $reader->read(new Choice(), new SilentProgress());
         $catalog = $read->with(tables: array_values(array_filter($read->tables, static fn ($table): bool => 'copy' === $table->schema)));
@@ -50,7 +61,10 @@ final class PostgreSqlCatalog
     private static function truth(\PDO $copy, Catalog $catalog): array
     {
         $truth = [];
-        foreach (self::all($copy, 'SELECT fktable, array_to_string(fkcols, \',\') AS near, pktable, array_to_string(pkcols, \',\') AS far FROM pg_get_catalog_foreign_keys()') as $key) {
+        foreach (self::all(
+            $copy,
+            'SELECT fktable, array_to_string(fkcols, \',\') AS near, pktable, array_to_string(pkcols, \',\') AS far FROM pg_get_catalog_foreign_keys()',
+        ) as $key) {
             $table = $catalog->table('copy', $key['fktable']);
             $near = explode(',', $key['near']);
             if (null !== $table && [] === array_filter($near, static fn (string $column): bool => null === $table->column($column))) {
@@ -72,7 +86,10 @@ final class PostgreSqlCatalog
         $statement = $session->query($sql);
         $rows = [];
         foreach (false === $statement ? [] : $statement->fetchAll(\PDO::FETCH_ASSOC) as $row) {
-            $rows[] = array_map(static fn (mixed $value): string => \is_scalar($value) ? (string) $value : '', \is_array($row) ? array_combine(array_map(strval(...), array_keys($row)), $row) : []);
+            $rows[] = array_map(
+                static fn (mixed $value): string => \is_scalar($value) ? (string) $value : '',
+                \is_array($row) ? array_combine(array_map(strval(...), array_keys($row)), $row) : [],
+            );
         }
 
         return $rows;

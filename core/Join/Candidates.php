@@ -19,10 +19,34 @@ final class Candidates
 {
     /** Of one field; what names say least is left out. */
     private const MOST = 12;
-    private const ATTRIBUTES = ['name', 'count', 'type', 'status', 'date', 'time', 'title', 'description', 'email', 'phone', 'address', 'amount', 'total', 'price', 'cost', 'value', 'label', 'text', 'at', 'on',
-        'flag', 'rate', 'size', 'length', 'weight', 'height', 'percent', 'level', 'state', 'kind', 'year', 'month', 'day', 'note', 'comment', 'url', 'image', 'hash', 'version', 'order', 'rank', 'score',
-        'qty', 'quantity', 'limit', 'sum', 'avg', 'min', 'max', 'hours', 'minutes', 'since', 'until', 'number', 'no', 'desc', 'city', 'zip', 'fax', 'mail', 'balance', 'due'];
-    private const COPIES = ['archive', 'archived', 'tmp', 'temp', 'bak', 'backup', 'old', 'copy', 'hist', 'history', 'stg', 'staging', 'import', 'audit', 'log', 'deleted', 'snapshot', 'summary', 'load', 'raw'];
+    private const ATTRIBUTES = ['name', 'count', 'type', 'status', 'date', 'time', 'title', 'description', 'email', 'phone', 'address', 'amount', 'total',
+        'price', 'cost', 'value', 'label', 'text', 'at', 'on',
+        'flag', 'rate', 'size', 'length', 'weight', 'height', 'percent', 'level', 'state', 'kind', 'year', 'month', 'day', 'note', 'comment', 'url',
+        'image', 'hash', 'version', 'order', 'rank', 'score',
+        'qty', 'quantity', 'limit', 'sum', 'avg', 'min', 'max', 'hours', 'minutes', 'since', 'until', 'number', 'no', 'desc', 'city', 'zip', 'fax', 'mail',
+        'balance', 'due'];
+    private const COPIES = [
+        'archive',
+        'archived',
+        'tmp',
+        'temp',
+        'bak',
+        'backup',
+        'old',
+        'copy',
+        'hist',
+        'history',
+        'stg',
+        'staging',
+        'import',
+        'audit',
+        'log',
+        'deleted',
+        'snapshot',
+        'summary',
+        'load',
+        'raw',
+    ];
 
     private const NAMING = ['name', 'title', 'description', 'type', 'kind', 'status', 'value', 'label', 'text'];
 
@@ -107,7 +131,8 @@ final class Candidates
                 $type = $this->types[$i][$column->name];
                 $family = TypeFit::family($type);
                 $by = $this->standing($i, $column->name);
-                if (null === $family || TypeFamily::Time === $family || isset($by[Feature::LONG_TEXT]) || isset($by[Feature::MEMBERS]) || isset($by[Feature::NUMBERED_KEY]) || isset($by[Feature::OWN_KEY])
+                if (null === $family || TypeFamily::Time === $family || isset($by[Feature::LONG_TEXT]) || isset($by[Feature::MEMBERS])
+                    || isset($by[Feature::NUMBERED_KEY]) || isset($by[Feature::OWN_KEY])
                     || TypeFamily::Number === $type->family && null === $type->length) {
                     continue;
                 }
@@ -232,7 +257,17 @@ final class Candidates
         $free = !isset($standing[Feature::OWN_KEY]) && !isset($standing[Feature::NUMBERED_KEY]);
         if ($free && [] !== $head && NameWords::isSelf($head, $own, isset($this->people[$i][Feature::PEOPLE]))) {
             foreach ($this->keys[$i] as $key) {
-                $key->single() && $key->columns[0] !== $column->name && $this->add($found, $i, $column, $type, $i, $key, $standing, null, [Feature::SELF_ROLE => 1.0]);
+                $key->single() && $key->columns[0] !== $column->name && $this->add(
+                    $found,
+                    $i,
+                    $column,
+                    $type,
+                    $i,
+                    $key,
+                    $standing,
+                    null,
+                    [Feature::SELF_ROLE => 1.0],
+                );
             }
         }
         if ($free && [] !== $head && $head !== $own && NameWords::isDoer($head)) {
@@ -242,7 +277,17 @@ final class Candidates
             $people = [] === $near ? $this->people : $near;
             foreach (\array_slice($people, 0, self::MOST, true) as $j => $surely) {
                 foreach ($this->keys[$j] as $key) {
-                    $key->single() && $this->add($found, $i, $column, $type, $j, $key, $standing, null, [Feature::DOER => 1.0] + $surely + (\count($people) > 1 ? [Feature::MANY_PEOPLE => log(\count($people))] : []));
+                    $key->single() && $this->add(
+                        $found,
+                        $i,
+                        $column,
+                        $type,
+                        $j,
+                        $key,
+                        $standing,
+                        null,
+                        [Feature::DOER => 1.0] + $surely + (\count($people) > 1 ? [Feature::MANY_PEOPLE => log(\count($people))] : []),
+                    );
                 }
             }
         }
@@ -284,7 +329,8 @@ final class Candidates
         $by = $candidate->features;
 
         return 20 - ($candidate->match->how ?? 16) + 10 * (($by[Feature::KEY_EQUAL] ?? 0) + ($by[Feature::TYPE_NAMES] ?? 0) + ($by[Feature::SELF_ROLE] ?? 0))
-            + 8 * (($by[Feature::KEY_STRIPPED] ?? 0) + ($by[Feature::KEY_ENDS] ?? 0) + ($by[Feature::VIEW] ?? 0)) - ($candidate->has(Feature::KEY_UNIQUE) ? 2 : 0);
+            + 8 * (($by[Feature::KEY_STRIPPED] ?? 0) + ($by[Feature::KEY_ENDS] ?? 0) + ($by[Feature::VIEW] ?? 0)) - ($candidate->has(Feature::KEY_UNIQUE)
+                ? 2 : 0);
     }
 
     /**
@@ -293,8 +339,18 @@ final class Candidates
      * @param array<string, float>     $features
      * @param list<string>             $quoted
      */
-    private function add(array &$found, int $i, Column $column, Type $type, int $j, JoinKey $key, array $standing, ?NameMatch $match, array $features, array $quoted = []): void
-    {
+    private function add(
+        array &$found,
+        int $i,
+        Column $column,
+        Type $type,
+        int $j,
+        JoinKey $key,
+        array $standing,
+        ?NameMatch $match,
+        array $features,
+        array $quoted = [],
+    ): void {
         if ($i === $j && $key->columns[0] === $column->name) {
             return;
         }
@@ -711,10 +767,16 @@ final class Candidates
             }
         }
         // The name of the key's field in a short form, or as the end of a word.
-        if (\strlen($nearStripped) >= 2 && (NameWords::isShort($nearStripped, $farStripped) || \strlen($farStripped) >= 3 && str_ends_with($nearStripped, $farStripped))) {
+        if (\strlen($nearStripped) >= 2 && (NameWords::isShort(
+            $nearStripped,
+            $farStripped,
+        ) || \strlen($farStripped) >= 3 && str_ends_with($nearStripped, $farStripped))) {
             return 0.6;
         }
 
-        return $this->types[$i][$column]->array && !$this->types[$j][$keyColumn]->array && TypeFit::Same === TypeFit::of($this->types[$i][$column], $this->types[$j][$keyColumn]) ? 0.35 : 0.0;
+        return $this->types[$i][$column]->array && !$this->types[$j][$keyColumn]->array && TypeFit::Same === TypeFit::of(
+            $this->types[$i][$column],
+            $this->types[$j][$keyColumn],
+        ) ? 0.35 : 0.0;
     }
 }

@@ -57,7 +57,11 @@ final class Cases
             $rest = \in_array($last, self::KINDS, true) ? \array_slice($theirs, 0, -1) : $theirs;
             // `subject_kind` beside `subject_id`; `row_table` beside `row_id`; `object` beside `object_id`; `table_name` beside `row_id`.
             $fits = $rest === $head && ([] !== $head || 'id' !== strtolower($column->name))
-                || ['table'] === $rest && 'name' === $last && \in_array($head, [['row'], ['record'], ['object'], ['entity'], ['item'], ['ref'], ['target']], true);
+                || ['table'] === $rest && 'name' === $last && \in_array(
+                    $head,
+                    [['row'], ['record'], ['object'], ['entity'], ['item'], ['ref'], ['target']],
+                    true,
+                );
             if ($other !== $column && $fits && $this->holdsWords($i, $other)) {
                 return $other;
             }
@@ -129,7 +133,7 @@ final class Cases
             $data = $this->found($key, $values);
             $share = $data?->share() ?? 1.0;
             $confidence = match (true) {
-                null === $data => $confidence, $share >= 0.97 => 0.98, $share >= 0.8 => 0.9, $share >= 0.4 => 0.6, default => 0.15
+                null === $data => $confidence, $share >= 0.97 => 0.98, $share >= 0.8 => 0.9, $share >= 0.4 => 0.6, default => 0.15,
             };
             null === $data || $evidence[] = $this->words($data, $share >= 0.8 ? 2.0 : -2.0);
         }
@@ -176,8 +180,16 @@ final class Cases
     }
 
     /** @param list<Evidence> $evidence */
-    private function proposal(Table $table, Column $column, JoinKey $key, float $confidence, array $evidence, Column $kind, string $value, ?DataEvidence $data): Proposal
-    {
+    private function proposal(
+        Table $table,
+        Column $column,
+        JoinKey $key,
+        float $confidence,
+        array $evidence,
+        Column $kind,
+        string $value,
+        ?DataEvidence $data,
+    ): Proposal {
         return new Proposal($table->place(), [$column->name], $key->table->place(), $key->columns, $confidence, $evidence, [$kind->name, $value], $data);
     }
 
@@ -199,7 +211,12 @@ final class Cases
             return null;
         }
 
-        return new DataEvidence(\count($some), \count($found), keys: $keys, missing: array_values(array_diff($some, array_map(strval(...), array_keys($found)))));
+        return new DataEvidence(
+            \count($some),
+            \count($found),
+            keys: $keys,
+            missing: array_values(array_diff($some, array_map(strval(...), array_keys($found)))),
+        );
     }
 
     /** @return array<array-key, array<array-key, int>>|null kind → value → how often */

@@ -30,7 +30,14 @@ final class CatalogLinks
                 $known = $i.':'.implode(',', $key->columns).'>'.$to.':'.implode(',', $key->references->columns);
                 if (null !== $to && !isset($seen[$known])) {
                     $seen[$known] = true;
-                    $links[] = new Link(\count($links), $i, $to, self::pairs($key->columns, $key->references->columns), Cardinality::declared($table, $key), '' === $key->reason ? 1.0 : 0.9);
+                    $links[] = new Link(
+                        \count($links),
+                        $i,
+                        $to,
+                        self::pairs($key->columns, $key->references->columns),
+                        Cardinality::declared($table, $key),
+                        '' === $key->reason ? 1.0 : 0.9,
+                    );
                 }
             }
         }
@@ -40,7 +47,10 @@ final class CatalogLinks
             if (null !== $from && null !== $to && $one->confidence >= $least) {
                 $key = new ForeignKey(null, $one->columns, new Reference($one->to->schema, $one->to->name, $one->toColumns));
                 $links[] = new Link(
-                    \count($links), $from, $to, self::pairs($one->columns, $one->toColumns), Cardinality::declared($catalog->tables[$from], $key), $one->confidence, $one->where,
+                    \count($links), $from, $to, self::pairs(
+                        $one->columns,
+                        $one->toColumns,
+                    ), Cardinality::declared($catalog->tables[$from], $key), $one->confidence, $one->where,
                     ($one->data->orphans ?? 0) > 0,
                 );
             }

@@ -153,7 +153,10 @@ final class DataLook
         if ([] === $wanted) {
             return [];
         }
-        $found = $this->ask($key->table, fn (Table $asked): array => $this->values->among($asked, $key->columns, array_map(strval(...), array_keys($wanted)))) ?? [];
+        $found = $this->ask(
+            $key->table,
+            fn (Table $asked): array => $this->values->among($asked, $key->columns, array_map(strval(...), array_keys($wanted))),
+        ) ?? [];
         $tried = [];
         foreach ($fitting as $unit => [$near, $candidate, $some]) {
             $hits = \count(array_intersect_key(array_fill_keys($some, true), $found));
@@ -212,7 +215,10 @@ final class DataLook
                     $wanted[$value] = true;
                 }
             }
-            $found = $this->ask($key->table, fn (Table $asked): array => $this->values->among($asked, $key->columns, array_map(strval(...), array_keys($wanted))));
+            $found = $this->ask(
+                $key->table,
+                fn (Table $asked): array => $this->values->among($asked, $key->columns, array_map(strval(...), array_keys($wanted))),
+            );
             if (null === $found) {
                 continue;
             }
@@ -269,12 +275,24 @@ final class DataLook
         if (null === $data) {
             return;
         }
-        foreach ([Feature::FOUND_ALL, Feature::FOUND_NEARLY, Feature::FOUND_MOST, Feature::FOUND_SOME, Feature::FOUND_NONE, Feature::SPREAD, Feature::SMALL, Feature::TELLING, Feature::USED, Feature::SAME_SET] as $feature) {
+        foreach ([
+            Feature::FOUND_ALL,
+            Feature::FOUND_NEARLY,
+            Feature::FOUND_MOST,
+            Feature::FOUND_SOME,
+            Feature::FOUND_NONE,
+            Feature::SPREAD,
+            Feature::SMALL,
+            Feature::TELLING,
+            Feature::USED,
+            Feature::SAME_SET,
+        ] as $feature) {
             unset($candidate->features[$feature]);
         }
         $share = $data->share();
         $candidate->features[match (true) {
-            $share >= 1.0 => Feature::FOUND_ALL, $share >= 0.97 => Feature::FOUND_NEARLY, $share >= 0.8 => Feature::FOUND_MOST, $share >= 0.3 => Feature::FOUND_SOME, default => Feature::FOUND_NONE,
+            $share >= 1.0 => Feature::FOUND_ALL, $share >= 0.97 => Feature::FOUND_NEARLY, $share >= 0.8 => Feature::FOUND_MOST,
+            $share >= 0.3 => Feature::FOUND_SOME, default => Feature::FOUND_NONE,
         }] = 1.0;
         if ($share < 0.8) {
             return;
@@ -311,7 +329,8 @@ final class DataLook
         $waiting = [];
         foreach ($units as $unit => $found) {
             foreach ($found as $candidate) {
-                if ($candidate->confidence >= self::COUNTED && null !== $candidate->data && null === $candidate->data->rows && !$candidate->has(Feature::LIST)) {
+                if ($candidate->confidence >= self::COUNTED && null !== $candidate->data && null === $candidate->data->rows
+                    && !$candidate->has(Feature::LIST)) {
                     $waiting[] = [$unit, $candidate];
                 }
             }

@@ -10,8 +10,10 @@ use Fasti\Core\Wording\Amount;
 final class EvidenceWords
 {
     private const NAMES = [
-        Feature::SHARING, Feature::COVERED, Feature::COVERS, Feature::SAME_MODULE, Feature::OWN_FIRST, Feature::ENDING_FITS, Feature::ENDING_OTHER, Feature::ENDING_SURE, Feature::ENDING_MAYBE, Feature::ENDING_RUN, Feature::ATTRIBUTE,
-        Feature::PLAIN, Feature::KEY_EQUAL, Feature::KEY_STRIPPED, Feature::KEY_ENDS, Feature::SELF_ROLE, Feature::DOER, Feature::PEOPLE, Feature::USERS, Feature::MANY_PEOPLE, Feature::HUB,
+        Feature::SHARING, Feature::COVERED, Feature::COVERS, Feature::SAME_MODULE, Feature::OWN_FIRST, Feature::ENDING_FITS, Feature::ENDING_OTHER,
+        Feature::ENDING_SURE, Feature::ENDING_MAYBE, Feature::ENDING_RUN, Feature::ATTRIBUTE,
+        Feature::PLAIN, Feature::KEY_EQUAL, Feature::KEY_STRIPPED, Feature::KEY_ENDS, Feature::SELF_ROLE, Feature::DOER, Feature::PEOPLE, Feature::USERS,
+        Feature::MANY_PEOPLE, Feature::HUB,
         Feature::KEY_ELSEWHERE, Feature::COMPOSITE, Feature::WEAKEST, Feature::ALL_SURE, Feature::PLAIN_PART, Feature::UNNAMED, Feature::SELF,
     ];
     private const FOUND = [Feature::FOUND_ALL, Feature::FOUND_NEARLY, Feature::FOUND_MOST, Feature::FOUND_SOME, Feature::FOUND_NONE];
@@ -68,7 +70,10 @@ final class EvidenceWords
         $key = implode(', ', $candidate->key->columns);
         $role = implode(' ', $candidate->match->role ?? []);
         if (!$candidate->key->single()) {
-            return $candidate->has(Feature::ALL_SURE) ? \sprintf('its fields are called as those of the key of %s', $table) : \sprintf('its fields answer to those of the key of %s', $table);
+            return $candidate->has(Feature::ALL_SURE) ? \sprintf(
+                'its fields are called as those of the key of %s',
+                $table,
+            ) : \sprintf('its fields answer to those of the key of %s', $table);
         }
         $by = match ($candidate->match->how ?? 0) {
             NameMatch::EQUAL => \sprintf('named after %s', $table),
@@ -100,7 +105,11 @@ final class EvidenceWords
     {
         $left = $data->values - $data->found;
         $words = match (true) {
-            null !== $data->rows && 0 === $data->orphans => \sprintf('all %s values found, in %s', Amount::count($data->values), Amount::of($data->rows, 'row')),
+            null !== $data->rows && 0 === $data->orphans => \sprintf(
+                'all %s values found, in %s',
+                Amount::count($data->values),
+                Amount::of($data->rows, 'row'),
+            ),
             null !== $data->rows => \sprintf('%s of %s rows lead nowhere', Amount::count((int) $data->orphans), Amount::count($data->rows)),
             0 === $left => \sprintf('all %s values that were looked for are found', Amount::count($data->values)),
             0 === $data->found => \sprintf('none of %s values that were looked for is found', Amount::count($data->values)),

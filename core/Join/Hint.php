@@ -15,7 +15,13 @@ final readonly class Hint
      * @param string       $feature   Feature::VIEW, ROUTINE or QUERY
      * @param string       $where     the view, the routine, the query
      */
-    public function __construct(public Place $from, public array $columns, public Place $to, public array $toColumns, public string $feature, public string $where)
-    {
+    public function __construct(
+        public Place $from,
+        public array $columns,
+        public Place $to,
+        public array $toColumns,
+        public string $feature,
+        public string $where,
+    ) {
     }
 }

@@ -98,7 +98,10 @@ final readonly class JoinFigures
         }
 
         return new self(
-            $int('rows'), $int('empty'), $int('orphans'), $int('missing'), array_values(array_filter($list('examples'), is_string(...))), $int('parents'), $int('used'),
+            $int('rows'), $int('empty'), $int('orphans'), $int('missing'), array_values(array_filter(
+                $list('examples'),
+                is_string(...),
+            )), $int('parents'), $int('used'),
             $int('median'), $int('of95'), $int('of99'), $int('most'), $spread, $densest, $int('repeated'),
         );
     }

@@ -79,7 +79,8 @@ final readonly class JoinKey
             if (NameWords::isKeyEnding($last) && implode('', $rest) === implode('', NameWords::singular(NameWords::of($table->name)))) {
                 return $column->name;
             }
-            $first ??= 0 === $i && NameWords::isKeyEnding($last) && !NameWords::isPlain($column->name) && $table->columns[0] instanceof Column ? $column->name : null;
+            $first ??= 0 === $i && NameWords::isKeyEnding($last) && !NameWords::isPlain($column->name) && $table->columns[0] instanceof Column
+                ? $column->name : null;
         }
 
         return $first;

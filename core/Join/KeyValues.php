@@ -65,7 +65,9 @@ final class KeyValues
             foreach ($columns as $field => $alias) {
                 $select[] = $this->key($table, (string) $field).' AS '.$alias;
             }
-            foreach ($this->source->rows('SELECT '.implode(', ', $select).' FROM '.$from.' LIMIT '.max($rows, $count <= self::WHOLE ? self::WHOLE : 0)) as $row) {
+            foreach ($this->source->rows(
+                'SELECT '.implode(', ', $select).' FROM '.$from.' LIMIT '.max($rows, $count <= self::WHOLE ? self::WHOLE : 0),
+            ) as $row) {
                 ++$looked;
                 foreach ($wanted as $name => $fields) {
                     if (isset($lists[$name])) {
@@ -208,7 +210,9 @@ final class KeyValues
         }
         $groups = implode(', ', array_map(static fn (int $i): string => (string) ($i + 1), array_keys($columns)));
         $most = 200000;
-        foreach ($this->source->rows('SELECT '.implode(', ', $select).', COUNT(*) AS n FROM '.$this->sql->from($table)." GROUP BY $groups LIMIT $most") as $row) {
+        foreach ($this->source->rows(
+            'SELECT '.implode(', ', $select).', COUNT(*) AS n FROM '.$this->sql->from($table)." GROUP BY $groups LIMIT $most",
+        ) as $row) {
             $n = (int) array_pop($row);
             if (!\in_array(null, $row, true)) {
                 $value = implode(self::BETWEEN, array_map(self::canonical(...), array_map(strval(...), array_values($row))));
@@ -240,7 +244,11 @@ final class KeyValues
             $part = $parts[$i] ?? '';
             $type = $this->type($table, $column);
             $fits = match (true) {
-                TypeFamily::Whole === $type->family, 'oid' === $type->name => 1 === preg_match('/^(?:0|-?[1-9]\d{0,17})$/', $part) && self::inRange($part, $type->bits, 'oid' === $type->name),
+                TypeFamily::Whole === $type->family, 'oid' === $type->name => 1 === preg_match('/^(?:0|-?[1-9]\d{0,17})$/', $part) && self::inRange(
+                    $part,
+                    $type->bits,
+                    'oid' === $type->name,
+                ),
                 TypeFamily::Number === $type->family => 1 === preg_match('/^-?\d+(?:\.\d+)?$/', $part),
                 'uuid' === $type->name => 1 === preg_match('/^[0-9a-f]{8}-?(?:[0-9a-f]{4}-?){3}[0-9a-f]{12}$/i', $part),
                 TypeFamily::Time === $type->family => 1 === preg_match('/^\d{4}-\d\d-\d\d/', $part),

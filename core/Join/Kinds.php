@@ -15,7 +15,24 @@ use Fasti\Core\Wording\Amount;
 /** Which tables are facts, dimensions, links, code tables, logs or staging, by structure, joins and, where they are known, rows. */
 final class Kinds
 {
-    private const STAGING = ['tmp', 'temp', 'stg', 'staging', 'stage', 'import', 'load', 'raw', 'bak', 'backup', 'scratch', 'test', 'dump', 'landing', 'work', 'wrk'];
+    private const STAGING = [
+        'tmp',
+        'temp',
+        'stg',
+        'staging',
+        'stage',
+        'import',
+        'load',
+        'raw',
+        'bak',
+        'backup',
+        'scratch',
+        'test',
+        'dump',
+        'landing',
+        'work',
+        'wrk',
+    ];
     private const LOG = ['log', 'logs', 'audit', 'trace', 'journal', 'syslog', 'logging', 'logentry', 'auditing'];
     private const COPY = ['archive', 'archived', 'arch', 'old', 'closed', 'bak', 'copy', 'deleted', 'past'];
     private const HISTORY = ['history', 'hist', 'historic', 'version', 'versions', 'revision', 'audit', 'changes', 'log'];
@@ -106,7 +123,12 @@ final class Kinds
             return [EntryKind::Fact, 'nothing leads to it, and it says what happened to '.$this->tables[$ends[0]]->name, []];
         }
         if ([] !== $in) {
-            return [EntryKind::Dimension, Amount::of(\count($in), 'join').(1 === \count($in) ? ' leads' : ' lead').' here, '.(0 === $busiest ? 'from where rows are counted' : 'and from there on'), []];
+            return [
+                EntryKind::Dimension,
+                Amount::of(\count($in), 'join').(1 === \count($in) ? ' leads' : ' lead').' here, '.(0 === $busiest ? 'from where rows are counted'
+                    : 'and from there on'),
+                [],
+            ];
         }
 
         return [EntryKind::Other, [] === $out ? 'nothing leads to it, and it leads nowhere' : 'nothing speaks for another kind', []];
@@ -186,7 +208,10 @@ final class Kinds
         }
         $words = NameWords::of($table->name);
         $schema = NameWords::of($table->schema);
-        $marked = [] !== array_intersect([...$words, ...$schema], self::COPY) || [] !== array_filter($words, static fn (string $word): bool => 1 === preg_match('/^(?:19|20)\d\d$/', $word));
+        $marked = [] !== array_intersect([...$words, ...$schema], self::COPY) || [] !== array_filter(
+            $words,
+            static fn (string $word): bool => 1 === preg_match('/^(?:19|20)\d\d$/', $word),
+        );
         $dated = [] !== array_intersect($words, self::HISTORY);
         if ($marked || $dated) {
             $names = array_map(static fn (Column $column): string => $column->name, $table->columns);
@@ -236,7 +261,10 @@ final class Kinds
         $column = $table->column($primary[0]);
         $type = null === $column ? null : $this->dialect->typeOf($column);
         if (1 === \count($primary) && null !== $column && null !== $type) {
-            $numbered = $column->autoNumbered || TypeFit::isSpecial($type) || TypeFamily::Whole === TypeFit::family($type) && 1 === preg_match('/(?:^|_|[a-z])(?:id|key|sk|oid)$/i', $column->name)
+            $numbered = $column->autoNumbered || TypeFit::isSpecial($type) || TypeFamily::Whole === TypeFit::family($type) && 1 === preg_match(
+                '/(?:^|_|[a-z])(?:id|key|sk|oid)$/i',
+                $column->name,
+            )
                 || TypeFamily::Text === $type->family && 36 === $type->length;
 
             return $numbered ? 'surrogate' : 'natural';

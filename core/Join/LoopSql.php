@@ -23,7 +23,10 @@ final readonly class LoopSql
         [$other, $endOther] = $this->way($loop->other, 'q');
         if (array_keys($endOne) !== array_keys($endOther)) {
             // They find the last table by different keys of it: its row is read, and held against the other reference.
-            $on = implode(' AND ', array_map(fn (int|string $key, string $field): string => 'e.'.$this->dialect->quoted((string) $key)." = $field", array_keys($endOne), $endOne));
+            $on = implode(
+                ' AND ',
+                array_map(fn (int|string $key, string $field): string => 'e.'.$this->dialect->quoted((string) $key)." = $field", array_keys($endOne), $endOne),
+            );
             $one .= "\nLEFT JOIN ".$this->dialect->placed($this->places[$loop->to])." AS e ON $on";
             $endOne = array_map(fn (int|string $key): string => 'e.'.$this->dialect->quoted((string) $key), array_keys($endOther));
         }
@@ -32,7 +35,13 @@ final readonly class LoopSql
         $both = implode(' AND ', array_map(static fn (string $field): string => "$field IS NOT NULL", [...$endOne, ...$endOther]));
         $same = implode(' AND ', array_map(static fn (string $a, string $b): string => "$a = $b", $endOne, $endOther));
 
-        return "SELECT SUM(CASE WHEN $both THEN 1 ELSE 0 END) AS both_ways, SUM(CASE WHEN $both AND $same THEN 1 ELSE 0 END) AS same_end, COUNT(*) AS all_rows\nFROM $from$one$other";
+        $counted = [
+            "SUM(CASE WHEN $both THEN 1 ELSE 0 END) AS both_ways",
+            "SUM(CASE WHEN $both AND $same THEN 1 ELSE 0 END) AS same_end",
+            'COUNT(*) AS all_rows',
+        ];
+
+        return 'SELECT '.implode(', ', $counted)."\nFROM $from$one$other";
     }
 
     /**
@@ -48,8 +57,14 @@ final readonly class LoopSql
         $here = 'a0';
         foreach (\array_slice($steps, 0, -1) as $i => $step) {
             $next = $letter.($i + 1);
-            $on = array_map(fn (array $pair): string => "$next.".$this->dialect->quoted($pair[1])." = $here.".$this->dialect->quoted($pair[0]), $step->link->pairs);
-            $sql .= "\nLEFT JOIN ".$this->dialect->placed($this->places[$step->to()])." AS $next ON ".implode(' AND ', [...$on, ...$this->condition($step, $here)]);
+            $on = array_map(
+                fn (array $pair): string => "$next.".$this->dialect->quoted($pair[1])." = $here.".$this->dialect->quoted($pair[0]),
+                $step->link->pairs,
+            );
+            $sql .= "\nLEFT JOIN ".$this->dialect->placed($this->places[$step->to()])." AS $next ON ".implode(
+                ' AND ',
+                [...$on, ...$this->condition($step, $here)],
+            );
             $here = $next;
         }
         $last = $steps[\count($steps) - 1];
@@ -67,6 +82,8 @@ final readonly class LoopSql
     /** @return list<string> */
     private function condition(Step $step, string $alias): array
     {
-        return null === $step->link->where ? [] : ["$alias.".$this->dialect->quoted($step->link->where[0])." = '".str_replace("'", "''", $step->link->where[1])."'"];
+        return null === $step->link->where ? [] : [
+            "$alias.".$this->dialect->quoted($step->link->where[0])." = '".str_replace("'", "''", $step->link->where[1])."'",
+        ];
     }
 }

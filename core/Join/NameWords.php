@@ -11,41 +11,103 @@ use Fasti\Core\Wording\Noun;
 final class NameWords
 {
     /** Endings of fields that hold a key, from the sure ones to those that others share. */
-    private const SURE = ['id', 'ids', 'key', 'fk', 'ref', 'sk', 'uuid', 'guid', 'oid', 'pk', 'rid', 'sid', 'uid', 'ident', 'identifier', 'fid', 'xid', 'refs', 'keys'];
+    private const SURE = [
+        'id',
+        'ids',
+        'key',
+        'fk',
+        'ref',
+        'sk',
+        'uuid',
+        'guid',
+        'oid',
+        'pk',
+        'rid',
+        'sid',
+        'uid',
+        'ident',
+        'identifier',
+        'fid',
+        'xid',
+        'refs',
+        'keys',
+    ];
     private const OTHERS = ['code', 'cd', 'no', 'nr', 'num', 'number', 'codes', 'nos', 'nbr', 'cod', 'abbr', 'symbol', 'name', 'iso', 'slug'];
     /** Words before the thing referred to: `fk_customer`, `id_customer`. */
     private const BEFORE = ['fk', 'id', 'ref', 'cod', 'key', 'no', 'code'];
     /** What a name ends in when it is about a part of something else: of who or where. */
-    private const PEOPLE = ['user', 'person', 'people', 'employee', 'staff', 'account', 'member', 'contact', 'party', 'worker', 'operator', 'agent', 'profile', 'auth',
-        'individual', 'colleague', 'volunteer', 'principal', 'login', 'usr', 'emp', 'personnel', 'steward', 'actor', 'authid', 'teacher', 'clerk', 'officer', 'keeper'];
-    private const DOERS = ['owner', 'author', 'creator', 'editor', 'assignee', 'approver', 'reviewer', 'manager', 'sender', 'recipient', 'reporter', 'modifier', 'updater',
-        'supervisor', 'leader', 'head', 'driver', 'inspector', 'buyer', 'seller', 'requester', 'requestor', 'responsible', 'signatory', 'lead', 'boss', 'moderator',
-        'writer', 'publisher', 'mentor', 'coach', 'tutor', 'grantor', 'grantee', 'borrower', 'lender', 'deputy', 'assistant', 'chair', 'captain', 'keeper', 'curator',
-        'reader', 'observer', 'recorder', 'checker', 'examiner', 'handler', 'invitee', 'inviter', 'referee', 'advisor', 'adviser', 'assigned', 'contact', 'dba', 'doer', 'chief', 'planner', 'installer', 'holder', 'guardian', 'patron', 'nurse', 'doctor', 'surgeon', 'warden'];
-    private const THINGS = ['number', 'order', 'letter', 'water', 'river', 'weather', 'meter', 'center', 'color', 'sensor', 'register', 'folder', 'header', 'footer',
-        'counter', 'filter', 'parameter', 'quarter', 'layer', 'buffer', 'server', 'offer', 'transfer', 'error', 'factor', 'sector', 'floor', 'door', 'monitor', 'motor',
-        'identifier', 'other', 'power', 'paper', 'container', 'chapter', 'indicator', 'operator', 'vector', 'master', 'cluster', 'poster', 'printer', 'router', 'router',
-        'handler', 'validator', 'barrier', 'carrier', 'tier', 'pier', 'frontier', 'trigger', 'divisor', 'successor', 'predecessor', 'separator', 'prior', 'winter', 'summer', 'list', 'meridian', 'median', 'integer', 'corner', 'border'];
+    private const PEOPLE = ['user', 'person', 'people', 'employee', 'staff', 'account', 'member', 'contact', 'party', 'worker', 'operator', 'agent',
+        'profile', 'auth',
+        'individual', 'colleague', 'volunteer', 'principal', 'login', 'usr', 'emp', 'personnel', 'steward', 'actor', 'authid', 'teacher', 'clerk',
+        'officer', 'keeper'];
+    private const DOERS = ['owner', 'author', 'creator', 'editor', 'assignee', 'approver', 'reviewer', 'manager', 'sender', 'recipient', 'reporter',
+        'modifier', 'updater',
+        'supervisor', 'leader', 'head', 'driver', 'inspector', 'buyer', 'seller', 'requester', 'requestor', 'responsible', 'signatory', 'lead', 'boss',
+        'moderator',
+        'writer', 'publisher', 'mentor', 'coach', 'tutor', 'grantor', 'grantee', 'borrower', 'lender', 'deputy', 'assistant', 'chair', 'captain', 'keeper',
+        'curator',
+        'reader', 'observer', 'recorder', 'checker', 'examiner', 'handler', 'invitee', 'inviter', 'referee', 'advisor', 'adviser', 'assigned', 'contact',
+        'dba', 'doer', 'chief', 'planner', 'installer', 'holder', 'guardian', 'patron', 'nurse', 'doctor', 'surgeon', 'warden'];
+    private const THINGS = ['number', 'order', 'letter', 'water', 'river', 'weather', 'meter', 'center', 'color', 'sensor', 'register', 'folder', 'header',
+        'footer',
+        'counter', 'filter', 'parameter', 'quarter', 'layer', 'buffer', 'server', 'offer', 'transfer', 'error', 'factor', 'sector', 'floor', 'door',
+        'monitor', 'motor',
+        'identifier', 'other', 'power', 'paper', 'container', 'chapter', 'indicator', 'operator', 'vector', 'master', 'cluster', 'poster', 'printer',
+        'router', 'router',
+        'handler', 'validator', 'barrier', 'carrier', 'tier', 'pier', 'frontier', 'trigger', 'divisor', 'successor', 'predecessor', 'separator', 'prior',
+        'winter', 'summer', 'list', 'meridian', 'median', 'integer', 'corner', 'border'];
     /** Words that schemas use for one another. */
     private const SYNONYMS = [
         ['site', 'station', 'location', 'place', 'spot'], ['customer', 'client', 'buyer', 'consumer'], ['employee', 'staff', 'worker', 'colleague'],
-        ['product', 'item', 'article', 'good', 'sku'], ['vendor', 'supplier'], ['user', 'account', 'login'], ['country', 'nation', 'nationality'], ['person', 'people', 'individual'],
-        ['invoice', 'bill'], ['department', 'division'], ['category', 'group', 'class', 'type', 'kind'], ['vehicle', 'car'], ['picture', 'image', 'photo'], ['company', 'organisation', 'organization', 'firm', 'business'],
-        ['document', 'file', 'attachment'], ['city', 'town'], ['language', 'lang', 'locale'], ['job', 'task'], ['parent', 'mother', 'father'], ['store', 'shop', 'branch', 'outlet'], ['teacher', 'instructor'],
-        ['pupil', 'student', 'learner'], ['doctor', 'physician'], ['message', 'post', 'mail'], ['tag', 'label', 'keyword'], ['comment', 'remark', 'note'], ['device', 'machine', 'equipment'], ['flat', 'apartment'], ['film', 'movie'],
-        ['team', 'crew', 'squad'], ['state', 'province', 'region'], ['payment', 'transaction'], ['course', 'class'], ['room', 'chamber'], ['unit', 'measure', 'uom'], ['currency', 'money'],
+        [
+            'product',
+            'item',
+            'article',
+            'good',
+            'sku',
+        ], ['vendor', 'supplier'], ['user', 'account', 'login'], ['country', 'nation', 'nationality'], ['person', 'people', 'individual'],
+        ['invoice', 'bill'], ['department', 'division'], ['category', 'group', 'class', 'type', 'kind'], ['vehicle', 'car'], ['picture', 'image', 'photo'], [
+            'company',
+            'organisation',
+            'organization',
+            'firm',
+            'business',
+        ],
+        ['document', 'file', 'attachment'], ['city', 'town'], ['language', 'lang', 'locale'], ['job', 'task'], ['parent', 'mother', 'father'], [
+            'store',
+            'shop',
+            'branch',
+            'outlet',
+        ], ['teacher', 'instructor'],
+        ['pupil', 'student', 'learner'], ['doctor', 'physician'], ['message', 'post', 'mail'], ['tag', 'label', 'keyword'], ['comment', 'remark', 'note'], [
+            'device',
+            'machine',
+            'equipment',
+        ], ['flat', 'apartment'], ['film', 'movie'],
+        ['team', 'crew', 'squad'], [
+            'state',
+            'province',
+            'region',
+        ], ['payment', 'transaction'], ['course', 'class'], ['room', 'chamber'], ['unit', 'measure', 'uom'], ['currency', 'money'],
     ];
     /** Of people alone: who leads somebody is one of them. */
     private const SELF_OF_PEOPLE = ['manager', 'supervisor', 'boss', 'leader', 'mentor', 'superior', 'chief', 'spouse', 'partner'];
-    private const SELF = ['parent', 'super', 'prev', 'previous', 'next', 'predecessor', 'successor', 'original', 'replaces', 'replaced', 'superseded', 'root', 'duplicate',
+    private const SELF = ['parent', 'super', 'prev', 'previous', 'next', 'predecessor', 'successor', 'original', 'replaces', 'replaced', 'superseded',
+        'root', 'duplicate',
         'duplicated', 'merged', 'reports', 'report', 'ancestor', 'upper', 'broader', 'base', 'copy', 'copied', 'reply', 'into', 'follows', 'mother',
         'father', 'dam', 'sire', 'higher', 'par', 'up', 'reversal', 'reversed', 'amends', 'sub', 'master', 'sibling', 'prerequisite', 'alias'];
     /** Names that many tables have and that lead nowhere by themselves. */
-    private const PLAIN = ['id', 'oid', 'rowid', 'pk', 'nr', 'name', 'type', 'status', 'state', 'kind', 'code', 'title', 'description', 'comment', 'comments', 'note', 'notes', 'remark', 'remarks', 'value', 'version', 'revision',
-        'active', 'enabled', 'deleted', 'flag', 'date', 'time', 'year', 'month', 'day', 'created', 'updated', 'modified', 'changed', 'position', 'rank', 'sort', 'order', 'priority', 'level', 'amount',
-        'quantity', 'qty', 'price', 'total', 'count', 'number', 'no', 'num', 'line', 'lineno', 'key', 'label', 'text', 'email', 'phone', 'url', 'path', 'hash', 'size', 'length', 'width', 'height',
-        'weight', 'color', 'colour', 'lang', 'language', 'currency', 'country', 'unit', 'uuid', 'guid', 'score', 'rate', 'rating', 'seq', 'sequence', 'category', 'class', 'mode', 'source', 'reason',
-        'severity', 'short_name', 'first_name', 'last_name', 'created_at', 'updated_at', 'deleted_at', 'created_on', 'updated_on', 'modified_at', 'changed_at', 'modified_on', 'date_created', 'last_update', 'last_updated', 'sort_order', 'is_active', 'is_deleted', 'valid_from', 'valid_to', 'start_date', 'end_date'];
+    private const PLAIN = ['id', 'oid', 'rowid', 'pk', 'nr', 'name', 'type', 'status', 'state', 'kind', 'code', 'title', 'description', 'comment',
+        'comments', 'note', 'notes', 'remark', 'remarks', 'value', 'version', 'revision',
+        'active', 'enabled', 'deleted', 'flag', 'date', 'time', 'year', 'month', 'day', 'created', 'updated', 'modified', 'changed', 'position', 'rank',
+        'sort', 'order', 'priority', 'level', 'amount',
+        'quantity', 'qty', 'price', 'total', 'count', 'number', 'no', 'num', 'line', 'lineno', 'key', 'label', 'text', 'email', 'phone', 'url', 'path',
+        'hash', 'size', 'length', 'width', 'height',
+        'weight', 'color', 'colour', 'lang', 'language', 'currency', 'country', 'unit', 'uuid', 'guid', 'score', 'rate', 'rating', 'seq', 'sequence',
+        'category', 'class', 'mode', 'source', 'reason',
+        'severity', 'short_name', 'first_name', 'last_name', 'created_at', 'updated_at', 'deleted_at', 'created_on', 'updated_on', 'modified_at',
+        'changed_at', 'modified_on', 'date_created', 'last_update', 'last_updated', 'sort_order', 'is_active', 'is_deleted', 'valid_from', 'valid_to',
+        'start_date', 'end_date'];
 
     /** @var array<string, list<string>> */
     private static array $words = [];

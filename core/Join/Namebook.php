@@ -15,7 +15,31 @@ use Fasti\Core\Catalog\Table;
  */
 final class Namebook
 {
-    private const AFFIXES = ['tbl', 'tb', 't', 'tab', 'table', 'dim', 'fact', 'fct', 'd', 'f', 'stg', 'ref', 'lkp', 'lookup', 'lu', 'mst', 'master', 'entity', 'base', 'data', 'rel', 'x', 'sys'];
+    private const AFFIXES = [
+        'tbl',
+        'tb',
+        't',
+        'tab',
+        'table',
+        'dim',
+        'fact',
+        'fct',
+        'd',
+        'f',
+        'stg',
+        'ref',
+        'lkp',
+        'lookup',
+        'lu',
+        'mst',
+        'master',
+        'entity',
+        'base',
+        'data',
+        'rel',
+        'x',
+        'sys',
+    ];
     /** What a table of a sort of thing is called besides the thing: `kind_type`, `company_name`. */
     private const SORTS = ['type', 'kind', 'class', 'category', 'code', 'status', 'list', 'lookup', 'name', 'master'];
     /** A tail that more tables share says nothing about any of them. */
@@ -108,7 +132,11 @@ final class Namebook
     {
         $prefix = $this->prefixes[$in];
 
-        return '' !== $prefix && \strlen($field) > \strlen($prefix) && 0 === strncasecmp($field, $prefix, \strlen($prefix)) ? substr($field, \strlen($prefix)) : $field;
+        return '' !== $prefix && \strlen($field) > \strlen($prefix) && 0 === strncasecmp(
+            $field,
+            $prefix,
+            \strlen($prefix),
+        ) ? substr($field, \strlen($prefix)) : $field;
     }
 
     /** @return array<int, NameMatch> */
@@ -209,20 +237,44 @@ final class Namebook
         $n = \count($head);
         $folded = implode('', $head);
         foreach ($this->phrases[$folded] ?? [] as $table => $how) {
-            $this->note($found, $table, $short ? NameMatch::SHORT : (0 === $how ? NameMatch::BY_KEY : NameMatch::EQUAL), [], $ending, \count($this->phrases[$folded]), 0 === $how ? 0 : \strlen($folded));
+            $this->note(
+                $found,
+                $table,
+                $short ? NameMatch::SHORT : (0 === $how ? NameMatch::BY_KEY : NameMatch::EQUAL),
+                [],
+                $ending,
+                \count($this->phrases[$folded]),
+                0 === $how ? 0 : \strlen($folded),
+            );
         }
         foreach ($this->few($this->tails[$folded] ?? []) as $table => $true) {
             $this->note($found, $table, $short ? NameMatch::SHORT_TAIL : NameMatch::TAIL, [], $ending, \count($this->tails[$folded]), \strlen($folded));
         }
         foreach ($this->few($this->heads[$folded] ?? []) as $table => $true) {
             $sort = !$short && isset($this->sorts[$table][$folded]);
-            $this->note($found, $table, $short ? NameMatch::SHORT_TAIL : ($sort ? NameMatch::SORT : NameMatch::HEAD), [], $ending, \count($this->heads[$folded]), \strlen($folded));
+            $this->note(
+                $found,
+                $table,
+                $short ? NameMatch::SHORT_TAIL : ($sort ? NameMatch::SORT : NameMatch::HEAD),
+                [],
+                $ending,
+                \count($this->heads[$folded]),
+                \strlen($folded),
+            );
         }
         for ($i = 1; $i < $n; ++$i) {
             $role = \array_slice($head, 0, $i);
             $tail = implode('', \array_slice($head, $i));
             foreach ($this->phrases[$tail] ?? [] as $table => $how) {
-                $this->note($found, $table, $short ? NameMatch::ROLE_SHORT : (0 === $how ? NameMatch::ROLE_BY_KEY : NameMatch::ROLE), $role, $ending, \count($this->phrases[$tail]), 0 === $how ? 0 : \strlen($tail));
+                $this->note(
+                    $found,
+                    $table,
+                    $short ? NameMatch::ROLE_SHORT : (0 === $how ? NameMatch::ROLE_BY_KEY : NameMatch::ROLE),
+                    $role,
+                    $ending,
+                    \count($this->phrases[$tail]),
+                    0 === $how ? 0 : \strlen($tail),
+                );
             }
             if ($i >= $n - 1) {
                 foreach ($this->few($this->tails[$tail] ?? []) as $table => $true) {
@@ -232,7 +284,15 @@ final class Namebook
             $after = \array_slice($head, $n - $i);
             $begin = implode('', \array_slice($head, 0, $n - $i));
             foreach ($this->phrases[$begin] ?? [] as $table => $how) {
-                $this->note($found, $table, $short ? NameMatch::ROLE_SHORT : NameMatch::ROLE_AFTER, $after, $ending, \count($this->phrases[$begin]), 0 === $how ? 0 : \strlen($begin));
+                $this->note(
+                    $found,
+                    $table,
+                    $short ? NameMatch::ROLE_SHORT : NameMatch::ROLE_AFTER,
+                    $after,
+                    $ending,
+                    \count($this->phrases[$begin]),
+                    0 === $how ? 0 : \strlen($begin),
+                );
             }
         }
     }
@@ -285,7 +345,8 @@ final class Namebook
         $letters = $letters ?: $this->lengths[$table];
         $covers = min(1.0, $letters / max(1, $this->lengths[$table]));
         $known = $found[$table] ?? null;
-        if (null === $known || self::rank($how) < self::rank($known->how) || $how === $known->how && ($covers > $known->covers || '' !== $ending && '' === $known->ending)) {
+        if (null === $known || self::rank($how) < self::rank($known->how) || $how === $known->how
+            && ($covers > $known->covers || '' !== $ending && '' === $known->ending)) {
             $found[$table] = new NameMatch($how, $role, $ending, $sharing, $letters / max(1, $letters + $ofRole), $covers);
         }
     }
@@ -458,7 +519,10 @@ final class Namebook
             }
         }
 
-        return array_map(static fn (array $of): array => array_map(static fn (): bool => true, array_filter($of, static fn (int $n): bool => $n >= 4)), $counts);
+        return array_map(
+            static fn (array $of): array => array_map(static fn (): bool => true, array_filter($of, static fn (int $n): bool => $n >= 4)),
+            $counts,
+        );
     }
 
     /** What at least seven of ten fields begin with, of two to eight signs; a key's own name does not count. */

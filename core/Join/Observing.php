@@ -60,7 +60,10 @@ final class Observing
         $unique = $this->isUnique($to, array_column($pairs, 1));
         // A key that is unique adds no rows to a group; any other end is made so first.
         $other = $unique && !$loose ? $this->sql->from($to).' k'
-            : '(SELECT DISTINCT '.implode(', ', array_map(fn (array $pair): string => $this->sql->quoted($pair[1]), $pairs)).' FROM '.$this->sql->from($to).') k';
+            : '(SELECT DISTINCT '.implode(
+                ', ',
+                array_map(fn (array $pair): string => $this->sql->quoted($pair[1]), $pairs),
+            ).' FROM '.$this->sql->from($to).') k';
         $values = implode(', ', array_map(static fn (int $i): string => "MIN(c.v$i) AS l$i, MAX(c.v$i) AS g$i", array_keys($pairs)));
         $groupBy = implode(', ', $groups);
         $sql = "SELECT c.n AS n, CASE WHEN k.$first IS NULL THEN 0 ELSE 1 END AS f, COUNT(*) AS m, $values
@@ -140,7 +143,10 @@ final class Observing
     {
         $columns = implode(', ', array_map(fn (array $pair): string => $this->sql->quoted($pair[1]), $pairs));
 
-        return $this->number("SELECT COALESCE(SUM(n - 1), 0) AS n FROM (SELECT COUNT(*) AS n FROM {$this->sql->from($to)} GROUP BY $columns HAVING COUNT(*) > 1) g");
+        return $this->number(
+            "SELECT COALESCE(SUM(n - 1), 0) AS n FROM (SELECT COUNT(*) AS n FROM {$this->sql->from($to)}
+                GROUP BY $columns HAVING COUNT(*) > 1) g",
+        );
     }
 
     private function count(Table $table): int

@@ -80,7 +80,16 @@ final class Proposals
     /** Equal for the same fields at both ends and the same condition. */
     public static function identity(Proposal $proposal): string
     {
-        return implode("\0", [$proposal->from->key(), implode("\1", $proposal->columns), $proposal->to->key(), implode("\1", $proposal->toColumns), $proposal->condition() ?? '']);
+        return implode(
+            "\0",
+            [
+                $proposal->from->key(),
+                implode("\1", $proposal->columns),
+                $proposal->to->key(),
+                implode("\1", $proposal->toColumns),
+                $proposal->condition() ?? '',
+            ],
+        );
     }
 
     /**
@@ -173,6 +182,8 @@ final class Proposals
      */
     private static function without(array $found, array $dismissed): array
     {
-        return array_values(array_filter($found, static fn (Proposal $one): bool => $one->confidence >= self::LEAST && !isset($dismissed[self::identity($one)])));
+        return array_values(
+            array_filter($found, static fn (Proposal $one): bool => $one->confidence >= self::LEAST && !isset($dismissed[self::identity($one)])),
+        );
     }
 }

@@ -35,7 +35,8 @@ final readonly class RouteSql
         $place = $this->places[$node];
         $alias = $this->dialect->quoted($aliases[$node]);
 
-        return $this->dialect->placed($place).($aliases[$node] === $place->name ? '' : ' AS '.$alias).('' !== $place->schema && $aliases[$node] === $place->name ? ' AS '.$alias : '');
+        return $this->dialect->placed($place).($aliases[$node] === $place->name ? '' : ' AS '.$alias).('' !== $place->schema
+            && $aliases[$node] === $place->name ? ' AS '.$alias : '');
     }
 
     /** @param array<int, string> $aliases */

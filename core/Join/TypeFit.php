@@ -51,7 +51,11 @@ enum TypeFit: string
     /** Whether nobody would use the type for anything but numbers of rows. */
     public static function isSpecial(Type $type): bool
     {
-        return \in_array(strtolower($type->name), ['uuid', 'oid', 'uniqueidentifier', 'guid', 'rowid', 'urowid'], true) || TypeFamily::Bytes === $type->family && 16 === $type->length;
+        return \in_array(
+            strtolower($type->name),
+            ['uuid', 'oid', 'uniqueidentifier', 'guid', 'rowid', 'urowid'],
+            true,
+        ) || TypeFamily::Bytes === $type->family && 16 === $type->length;
     }
 
     private static function named(Type $type): string

@@ -8,12 +8,38 @@ namespace Fasti\Core\Join;
 final class Verbs
 {
     private const PAST = [
-        'seen' => 'sees', 'done' => 'does', 'made' => 'makes', 'taken' => 'takes', 'given' => 'gives', 'written' => 'writes', 'sold' => 'sells', 'bought' => 'buys', 'sent' => 'sends', 'held' => 'holds',
-        'led' => 'leads', 'paid' => 'pays', 'read' => 'reads', 'known' => 'knows', 'set' => 'sets', 'drawn' => 'draws', 'driven' => 'drives', 'built' => 'builds', 'found' => 'finds', 'kept' => 'keeps',
-        'lent' => 'lends', 'met' => 'meets', 'run' => 'runs', 'said' => 'says', 'taught' => 'teaches', 'told' => 'tells', 'won' => 'wins', 'put' => 'puts', 'cut' => 'cuts', 'shown' => 'shows', 'chosen' => 'chooses',
+        'seen' => 'sees', 'done' => 'does', 'made' => 'makes', 'taken' => 'takes', 'given' => 'gives', 'written' => 'writes', 'sold' => 'sells',
+        'bought' => 'buys', 'sent' => 'sends', 'held' => 'holds',
+        'led' => 'leads', 'paid' => 'pays', 'read' => 'reads', 'known' => 'knows', 'set' => 'sets', 'drawn' => 'draws', 'driven' => 'drives',
+        'built' => 'builds', 'found' => 'finds', 'kept' => 'keeps',
+        'lent' => 'lends', 'met' => 'meets', 'run' => 'runs', 'said' => 'says', 'taught' => 'teaches', 'told' => 'tells', 'won' => 'wins', 'put' => 'puts',
+        'cut' => 'cuts', 'shown' => 'shows', 'chosen' => 'chooses',
     ];
     private const OF_KIND = ['type', 'kind', 'class', 'category', 'status', 'state', 'group', 'level', 'grade', 'model', 'unit', 'flag', 'genre', 'species'];
-    private const PLACES = ['station', 'site', 'place', 'location', 'room', 'building', 'country', 'city', 'region', 'area', 'warehouse', 'shop', 'store', 'branch', 'address', 'reach', 'catchment', 'district', 'zone', 'shelf', 'depot', 'port'];
+    private const PLACES = [
+        'station',
+        'site',
+        'place',
+        'location',
+        'room',
+        'building',
+        'country',
+        'city',
+        'region',
+        'area',
+        'warehouse',
+        'shop',
+        'store',
+        'branch',
+        'address',
+        'reach',
+        'catchment',
+        'district',
+        'zone',
+        'shelf',
+        'depot',
+        'port',
+    ];
 
     /**
      * @param list<string> $columns that hold the reference
@@ -37,7 +63,11 @@ final class Verbs
         }
         $origin = NameWords::singular(NameWords::of($from));
         $last = $target[\count($target) - 1] ?? '';
-        if (\count($origin) > \count($target) && \array_slice($origin, 0, \count($target)) === $target || [] !== $primary && \count($primary) > \count($columns) && [] === array_diff($columns, $primary)) {
+        if (\count($origin) > \count($target) && \array_slice(
+            $origin,
+            0,
+            \count($target),
+        ) === $target || [] !== $primary && \count($primary) > \count($columns) && [] === array_diff($columns, $primary)) {
             return ['belongs to', 'has'];
         }
 
@@ -64,7 +94,8 @@ final class Verbs
         $last = $words[$n - 1];
         $before = $words[$n - 2];
         if ('by' === $last) {
-            $base = self::PAST[$before] ?? (str_ends_with($before, 'ied') ? substr($before, 0, -3).'ies' : (str_ends_with($before, 'ed') ? self::present($before) : ''));
+            $base = self::PAST[$before] ?? (str_ends_with($before, 'ied') ? substr($before, 0, -3).'ies' : (str_ends_with($before, 'ed')
+                ? self::present($before) : ''));
 
             return '' === $base ? null : ["is $before by", $base];
         }
@@ -112,7 +143,10 @@ final class Verbs
         $stem = substr($past, 0, -2);
 
         return match (true) {
-            1 === preg_match('/(?:[bcdfghklmnprstvz][aeiou]?[tvdzscgl]|[aeiou][tvdzscgr]|[cv]|u|dl|bl|tl|pl)$/', $stem) && 1 !== preg_match('/(?:er|or|en|in|it|ct|pt|nd|st|rt|lt|ft|nt|ss|sh|ch|ck|ow|ay)$/', $stem) => $stem.'es',
+            1 === preg_match(
+                '/(?:[bcdfghklmnprstvz][aeiou]?[tvdzscgl]|[aeiou][tvdzscgr]|[cv]|u|dl|bl|tl|pl)$/',
+                $stem,
+            ) && 1 !== preg_match('/(?:er|or|en|in|it|ct|pt|nd|st|rt|lt|ft|nt|ss|sh|ch|ck|ow|ay)$/', $stem) => $stem.'es',
             1 === preg_match('/([bdgklmnpt])\1$/', $stem) => substr($stem, 0, -1).'s',
             1 === preg_match('/(?:s|sh|ch|x|z)$/', $stem) => $stem.'es',
             default => $stem.'s',

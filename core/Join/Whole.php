@@ -79,7 +79,8 @@ final class Whole
                 $others = ($habits[$name][$candidate->to] ?? 0.0) - $candidate->confidence;
                 $others > 0.2 && $candidate->features[Feature::HABIT] = min(1.0, $others / 3);
                 foreach (null === $candidate->match ? [] : $leads[$candidate->from][$candidate->to] ?? [] as [$columns, $p, $role]) {
-                    if (1 === \count($columns) && $columns !== $candidate->columns && $p > $candidate->confidence && '' === $role && [] === ($candidate->match->role ?? [])) {
+                    if (1 === \count($columns) && $columns !== $candidate->columns && $p > $candidate->confidence && '' === $role
+                        && [] === ($candidate->match->role ?? [])) {
                         $candidate->features[Feature::TWICE] = 1.0;
                     }
                 }
@@ -109,7 +110,12 @@ final class Whole
         foreach ($units as $found) {
             foreach ($found as $candidate) {
                 if ($candidate->confidence > 0.4) {
-                    $leads[$candidate->from][$candidate->to][] = [$candidate->columns, $candidate->confidence, implode(' ', $candidate->match->role ?? []), $candidate->key->columns];
+                    $leads[$candidate->from][$candidate->to][] = [
+                        $candidate->columns,
+                        $candidate->confidence,
+                        implode(' ', $candidate->match->role ?? []),
+                        $candidate->key->columns,
+                    ];
                 }
             }
         }

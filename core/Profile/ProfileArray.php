@@ -10,7 +10,17 @@ final class ProfileArray
     /** @return array<string, mixed> */
     public static function of(TableProfile $profile): array
     {
-        return ['rows' => $profile->rows, 'looked' => $profile->looked, 'how' => $profile->how, 'grain' => $profile->grain, 'repeated' => $profile->repeated, 'repeats' => $profile->repeats, 'notes' => $profile->notes, 'seconds' => $profile->seconds, 'fields' => array_map(static fn (FieldProfile $field): array => get_object_vars($field), $profile->fields)];
+        return [
+            'rows' => $profile->rows,
+            'looked' => $profile->looked,
+            'how' => $profile->how,
+            'grain' => $profile->grain,
+            'repeated' => $profile->repeated,
+            'repeats' => $profile->repeats,
+            'notes' => $profile->notes,
+            'seconds' => $profile->seconds,
+            'fields' => array_map(static fn (FieldProfile $field): array => get_object_vars($field), $profile->fields),
+        ];
     }
 
     /** @param array<mixed> $data */
@@ -25,7 +35,17 @@ final class ProfileArray
         $strings = static fn (mixed $list): array => \is_array($list) ? array_values(array_filter($list, is_string(...))) : [];
         $repeated = $data['repeated'] ?? null;
 
-        return new TableProfile(self::int($data, 'rows'), self::int($data, 'looked'), self::text($data, 'how') ?? '', $fields, $strings($data['grain'] ?? null), \is_int($repeated) ? $repeated : null, $strings($data['notes'] ?? null), (float) self::int($data, 'seconds'), self::repeats($data['repeats'] ?? null));
+        return new TableProfile(
+            self::int($data, 'rows'),
+            self::int($data, 'looked'),
+            self::text($data, 'how') ?? '',
+            $fields,
+            $strings($data['grain'] ?? null),
+            \is_int($repeated) ? $repeated : null,
+            $strings($data['notes'] ?? null),
+            (float) self::int($data, 'seconds'),
+            self::repeats($data['repeats'] ?? null),
+        );
     }
 
     /** @return list<array{values: list<string>, rows: int}> */

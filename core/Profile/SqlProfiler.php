@@ -327,7 +327,8 @@ final class SqlProfiler
         }
         $repeats = [];
         try {
-            $sql = 'SELECT '.implode(', ', $select).", COUNT(*) AS n FROM {$this->sql->from($table)} GROUP BY ".implode(', ', $by).' HAVING COUNT(*) > 1 ORDER BY n DESC LIMIT '.self::EXAMPLES;
+            $sql = 'SELECT '.implode(', ', $select).", COUNT(*) AS n FROM {$this->sql->from($table)} GROUP BY ".implode(', ',
+                $by).' HAVING COUNT(*) > 1 ORDER BY n DESC LIMIT '.self::EXAMPLES;
             foreach ($this->scan($sql) as $row) {
                 $count = (int) array_pop($row);
                 $repeats[] = ['values' => array_map(static fn (?string $value): string => $value ?? '', array_values($row)), 'rows' => $count];

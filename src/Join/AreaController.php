@@ -49,7 +49,9 @@ final class AreaController extends AbstractController
                 $proposed[] = ['middle' => $area['middle'], 'nodes' => $open];
             }
         }
-        $placed = $this->entries->placed(array_merge(array_keys($taken), ...array_map(static fn (array $area): array => [$area['middle'], ...$area['nodes']], $proposed)));
+        $placed = $this->entries->placed(
+            array_merge(array_keys($taken), ...array_map(static fn (array $area): array => [$area['middle'], ...$area['nodes']], $proposed)),
+        );
 
         return $this->render('join/areas.html.twig', [
             'sources' => $sources, 'source' => $source, 'areas' => $areas, 'placed' => $placed,

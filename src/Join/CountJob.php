@@ -81,7 +81,10 @@ final readonly class CountJob implements JobKind
     {
         $job = $running->job;
         $source = $this->orm->find(Source::class, $job->number('source')) ?? throw new JobFailed('The source is not there any more.');
-        $rows = $this->sources->rows($this->sources->target($source), self::STATEMENT_SECONDS) ?? throw new JobFailed('There is no data to ask behind this source.');
+        $rows = $this->sources->rows(
+            $this->sources->target($source),
+            self::STATEMENT_SECONDS,
+        ) ?? throw new JobFailed('There is no data to ask behind this source.');
         $questions = \is_array($job->payload['questions'] ?? null) ? $job->payload['questions'] : [];
         $answers = [];
         foreach (array_values($questions) as $i => $sql) {

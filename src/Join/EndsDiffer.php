@@ -55,12 +55,32 @@ final class EndsDiffer implements DossierCheck
                 continue;
             }
             $optional = End::NoneOrOne === $join->cardinality->to;
-            $field = array_values(array_filter($dossier->entry->presentFields(), static fn (FieldView $field): bool => $field->name === ($join->pairs[0][0] ?? '')))[0] ?? null;
+            $field = array_values(
+                array_filter($dossier->entry->presentFields(), static fn (FieldView $field): bool => $field->name === ($join->pairs[0][0] ?? '')),
+            )[0] ?? null;
             $words = match (true) {
-                $optional && 0 === $figures->empty + $figures->orphans => \sprintf('%s may be empty, and never is, in %s', $join->columns(), Amount::of($figures->rows, 'row')),
-                $optional && $figures->empty === $figures->rows => \sprintf('%s is empty in all %s: nothing is joined by it', $join->columns(), Amount::of($figures->rows, 'row')),
-                !$optional && $figures->orphans > 0 => \sprintf('%s of %s lead nowhere by %s', Amount::count($figures->orphans), Amount::of($figures->rows, 'row'), $join->columns()),
-                $optional && $figures->orphans > 0 => \sprintf('%s of %s lead to what is not there, by %s', Amount::count($figures->orphans), Amount::of($figures->rows, 'row'), $join->columns()),
+                $optional && 0 === $figures->empty + $figures->orphans => \sprintf(
+                    '%s may be empty, and never is, in %s',
+                    $join->columns(),
+                    Amount::of($figures->rows, 'row'),
+                ),
+                $optional && $figures->empty === $figures->rows => \sprintf(
+                    '%s is empty in all %s: nothing is joined by it',
+                    $join->columns(),
+                    Amount::of($figures->rows, 'row'),
+                ),
+                !$optional && $figures->orphans > 0 => \sprintf(
+                    '%s of %s lead nowhere by %s',
+                    Amount::count($figures->orphans),
+                    Amount::of($figures->rows, 'row'),
+                    $join->columns(),
+                ),
+                $optional && $figures->orphans > 0 => \sprintf(
+                    '%s of %s lead to what is not there, by %s',
+                    Amount::count($figures->orphans),
+                    Amount::of($figures->rows, 'row'),
+                    $join->columns(),
+                ),
                 default => '',
             };
             if ('' !== $words) {

@@ -45,18 +45,29 @@ final readonly class Examples
         $on = $filled = [];
         foreach ($pairs as [$one, $other]) {
             // Other types are compared by their texts, never as the engine likes it.
-            $loose = $this->dialect->typeOf($from->column($one) ?? new Column($one, ''))->family !== $this->dialect->typeOf($to->column($other) ?? new Column($other, ''))->family;
+            $loose = $this->dialect->typeOf($from->column($one) ?? new Column($one, ''))->family !== $this->dialect->typeOf($to->column($other)
+                ?? new Column($other, ''))->family;
             $a = 'c.'.$this->sql->quoted($one);
             $b = 'p.'.$this->sql->quoted($other);
-            $on[] = $loose ? $this->sql->key($from->column($one) ?? new Column($one, ''), $a).' = '.$this->sql->key($to->column($other) ?? new Column($other, ''), $b) : "$a = $b";
+            $on[] = $loose ? $this->sql->key($from->column($one) ?? new Column($one, ''), $a).' = '.$this->sql->key(
+                $to->column($other) ?? new Column($other, ''),
+                $b,
+            ) : "$a = $b";
             $filled[] = "$a IS NOT NULL";
         }
         null === $where || $filled[] = 'c.'.$this->sql->quoted($where[0])." = '".str_replace("'", "''", $where[1])."'";
         $tables = ['FROM '.$this->sql->from($from).' c', 'JOIN '.$this->sql->from($to).' p ON '.implode(' AND ', $on)];
-        $found = $this->rows('SELECT '.implode(', ', $select).' '.implode(' ', $tables).' WHERE '.implode(' AND ', $filled).' LIMIT '.self::FOUND, \count($near), \count($far));
+        $found = $this->rows(
+            'SELECT '.implode(', ', $select).' '.implode(' ', $tables).' WHERE '.implode(' AND ', $filled).' LIMIT '.self::FOUND,
+            \count($near),
+            \count($far),
+        );
         $first = 'p.'.$this->sql->quoted($pairs[0][1]);
         $lost = $this->rows(
-            'SELECT '.implode(', ', $this->select($from, $near, 'c', 'n', $closedNear)).' '.$tables[0].' LEFT '.$tables[1].' WHERE '.implode(' AND ', $filled)." AND $first IS NULL LIMIT ".self::LOST,
+            'SELECT '.implode(
+                ', ',
+                $this->select($from, $near, 'c', 'n', $closedNear),
+            ).' '.$tables[0].' LEFT '.$tables[1].' WHERE '.implode(' AND ', $filled)." AND $first IS NULL LIMIT ".self::LOST,
             \count($near),
             0,
         );
@@ -95,7 +106,11 @@ final readonly class Examples
         $scores = [];
         foreach ($table->columns as $column) {
             $type = $this->dialect->typeOf($column);
-            if (\in_array($column->name, $taken, true) || isset($closed[$column->name]) || $type->array || !\in_array($type->family, [TypeFamily::Text, TypeFamily::Time, TypeFamily::Whole, TypeFamily::Number], true)) {
+            if (\in_array($column->name, $taken, true) || isset($closed[$column->name]) || $type->array || !\in_array(
+                $type->family,
+                [TypeFamily::Text, TypeFamily::Time, TypeFamily::Whole, TypeFamily::Number],
+                true,
+            )) {
                 continue;
             }
             $scores[$column->name] = match (true) {
@@ -122,7 +137,11 @@ final readonly class Examples
         $select = [];
         foreach ($columns as $i => $name) {
             $column = $table->column($name) ?? new Column($name, '');
-            $select[] = (isset($closed[$name]) ? "'".self::MASK."'" : $this->sql->asText($column, "$alias.".$this->sql->quoted($name), self::LONGEST))." AS $letter$i";
+            $select[] = (isset($closed[$name]) ? "'".self::MASK."'" : $this->sql->asText(
+                $column,
+                "$alias.".$this->sql->quoted($name),
+                self::LONGEST,
+            ))." AS $letter$i";
         }
 
         return $select;

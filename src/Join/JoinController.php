@@ -83,7 +83,10 @@ final class JoinController extends AbstractController
         if (!$done['saved']) {
             $what = (new JoinDecision())->choices()[$done['now']] ?? $done['now'];
 
-            return $this->json($done + ['error' => \sprintf('%s was faster: this is %s now. Load the page to go on from there.', $done['by'] ?? 'Somebody', $what)], 409);
+            return $this->json(
+                $done + ['error' => \sprintf('%s was faster: this is %s now. Load the page to go on from there.', $done['by'] ?? 'Somebody', $what)],
+                409,
+            );
         }
 
         return $this->json($done);

@@ -27,7 +27,11 @@ final readonly class JoinEvidences
     {
         $before = [];
         foreach (array_chunk(array_keys($evidence), Batch::SIZE) as $chunk) {
-            foreach ($this->db->iterateAssociative('SELECT join_id, digest FROM join_evidence WHERE join_id IN (?)', [$chunk], [ArrayParameterType::INTEGER]) as $row) {
+            foreach ($this->db->iterateAssociative(
+                'SELECT join_id, digest FROM join_evidence WHERE join_id IN (?)',
+                [$chunk],
+                [ArrayParameterType::INTEGER],
+            ) as $row) {
                 $before[Row::int($row, 'join_id')] = Row::text($row, 'digest');
             }
         }
@@ -35,7 +39,13 @@ final readonly class JoinEvidences
         foreach ($evidence as $join => $of) {
             $digest = self::digest($of);
             '' === ($before[$join] ?? '') || $digest === $before[$join] || $changed[] = $join;
-            $rows[] = [$join, Batch::json(array_map(static fn (Evidence $one): array => [$one->words, round($one->weight, 2)], $of)), $digest, '[]', gmdate('Y-m-d H:i:s')];
+            $rows[] = [
+                $join,
+                Batch::json(array_map(static fn (Evidence $one): array => [$one->words, round($one->weight, 2)], $of)),
+                $digest,
+                '[]',
+                gmdate('Y-m-d H:i:s'),
+            ];
         }
         Batch::insert($this->db, 'INSERT INTO join_evidence (join_id, evidence, digest, examples, looked_at) VALUES', $rows,
             'ON DUPLICATE KEY UPDATE evidence = VALUES(evidence), digest = VALUES(digest), looked_at = VALUES(looked_at)');
@@ -50,7 +60,14 @@ final readonly class JoinEvidences
      */
     private static function digest(array $evidence): string
     {
-        $words = array_map(static fn (Evidence $one): string => (string) preg_replace('/\d[\d,]*/', '#', $one->words).($one->weight < -0.5 ? '-' : ($one->weight > 0.5 ? '+' : '')), $evidence);
+        $words = array_map(
+            static fn (Evidence $one): string => (string) preg_replace(
+                '/\d[\d,]*/',
+                '#',
+                $one->words,
+            ).($one->weight < -0.5 ? '-' : ($one->weight > 0.5 ? '+' : '')),
+            $evidence,
+        );
         sort($words);
 
         return hash('xxh128', implode("\n", $words));

@@ -138,7 +138,16 @@ final readonly class JoinFinder
         $links = [];
         foreach ($this->graph->links($source) as $link) {
             if (isset($at[$link->from], $at[$link->to])) {
-                $links[] = new Link($link->id, $at[$link->from], $at[$link->to], $link->pairs, $link->cardinality, $link->certainty, $link->where, $link->orphans);
+                $links[] = new Link(
+                    $link->id,
+                    $at[$link->from],
+                    $at[$link->to],
+                    $link->pairs,
+                    $link->cardinality,
+                    $link->certainty,
+                    $link->where,
+                    $link->orphans,
+                );
             }
         }
         $rows = [];

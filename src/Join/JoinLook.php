@@ -41,7 +41,12 @@ final readonly class JoinLook
         $observing = new Observing($rows, $dialect);
         $examples = new Examples($rows, $dialect);
         $notes = [];
-        $joins = array_values(array_filter($this->joins->ofSource($source->id()), static fn (JoinView $join): bool => isset($at[$join->fromId], $at[$join->toId]) && [] !== $join->pairs));
+        $joins = array_values(
+            array_filter(
+                $this->joins->ofSource($source->id()),
+                static fn (JoinView $join): bool => isset($at[$join->fromId], $at[$join->toId]) && [] !== $join->pairs,
+            ),
+        );
         foreach ($joins as $done => $join) {
             [$from, $to] = [$catalog->tables[$at[$join->fromId]], $catalog->tables[$at[$join->toId]]];
             $progress->at(\sprintf('Counting the rows of %s and %s', $from->name, $to->name), $done, \count($joins));

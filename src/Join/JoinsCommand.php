@@ -71,7 +71,8 @@ final readonly class JoinsCommand
         if ('json' === $format) {
             $output->writeln(json_encode(
                 ['proposals' => array_map(static fn (Proposal $one): array => $one->toArray(), $proposals)],
-                \JSON_THROW_ON_ERROR | \JSON_INVALID_UTF8_SUBSTITUTE | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES | \JSON_PRETTY_PRINT | \JSON_PRESERVE_ZERO_FRACTION,
+                \JSON_THROW_ON_ERROR | \JSON_INVALID_UTF8_SUBSTITUTE | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES | \JSON_PRETTY_PRINT
+                    | \JSON_PRESERVE_ZERO_FRACTION,
             ), OutputInterface::OUTPUT_RAW);
         } else {
             foreach (self::text($proposals) as $line) {

@@ -51,7 +51,8 @@ final class KeyController extends AbstractController
         $entries = array_keys($shown);
 
         return $this->render('join/keys.html.twig', [
-            'sources' => $sources, 'source' => $source, 'kind' => $kind, 'kinds' => EntryKind::cases(), 'counts' => $counts, 'tables' => $shown, 'roles' => $roles,
+            'sources' => $sources, 'source' => $source, 'kind' => $kind, 'kinds' => EntryKind::cases(), 'counts' => $counts, 'tables' => $shown,
+            'roles' => $roles,
             'others' => array_map(self::others(...), $shown), 'joins' => $this->leading($entries), 'profiles' => $this->profiles->all($entries),
             'page' => $page, 'more' => $more,
         ]);

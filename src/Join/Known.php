@@ -16,7 +16,12 @@ final readonly class Known
      * @param ?string        $lookedAt   in UTC as the database writes it
      * @param ?string        $observedAt the same
      */
-    public function __construct(public array $evidence = [], public array $examples = [], public ?string $lookedAt = null, public ?JoinFigures $figures = null, public ?string $observedAt = null)
-    {
+    public function __construct(
+        public array $evidence = [],
+        public array $examples = [],
+        public ?string $lookedAt = null,
+        public ?JoinFigures $figures = null,
+        public ?string $observedAt = null,
+    ) {
     }
 }

@@ -57,7 +57,8 @@ final class LoopController extends AbstractController
 
         return $this->render('join/loops.html.twig', [
             'sources' => $sources, 'source' => $source, 'loops' => $loops, 'placed' => $this->entries->placed(array_values(array_unique($nodes))),
-            'job' => null !== $job && CountJob::NAME === $job->kind ? $job : null, 'asked' => array_keys(self::asked($loops)), 'answers' => CountJob::answers($job),
+            'job' => null !== $job && CountJob::NAME === $job->kind ? $job : null, 'asked' => array_keys(self::asked($loops)),
+            'answers' => CountJob::answers($job),
         ]);
     }
 
@@ -77,7 +78,12 @@ final class LoopController extends AbstractController
         $places = array_map(static fn (array $one): Place => $one['place'], $this->entries->placed(array_values(array_unique($nodes))));
         $sql = new LoopSql(Dialects::of($this->sources->all()[$source->id()]['engine'] ?? ''), $places);
         $questions = array_map($sql->count(...), array_values($loops));
-        $job = $this->jobs->start($this->kind, 'count '.$source->id(), CountJob::payload($source->id(), $questions, 'loops', ['source' => $source->id()]), $account);
+        $job = $this->jobs->start(
+            $this->kind,
+            'count '.$source->id(),
+            CountJob::payload($source->id(), $questions, 'loops', ['source' => $source->id()]),
+            $account,
+        );
 
         return $this->redirectToRoute('loops', ['source' => $source->id(), 'job' => $job->id()], 303);
     }

@@ -12,8 +12,14 @@ final readonly class Role
      * @param string       $decided the kind a steward says it is, '' where nobody has
      * @param list<string> $traits
      */
-    public function __construct(public string $seems, public string $decided, public string $reason, public array $traits, public string $keyKind, public string $area)
-    {
+    public function __construct(
+        public string $seems,
+        public string $decided,
+        public string $reason,
+        public array $traits,
+        public string $keyKind,
+        public string $area,
+    ) {
     }
 
     public function kind(): string

@@ -33,6 +33,9 @@ final readonly class RouteAsked implements Understanding
         $found = $this->search->find($name)['entries'][0] ?? null;
         $id = $found['id'] ?? null;
 
-        return !is_numeric($id) ? null : [(int) $id, \is_string($found['title'] ?? null) && '' !== $found['title'] ? $found['title'] : (\is_string($found['name'] ?? null) ? $found['name'] : '')];
+        return !is_numeric($id) ? null : [
+            (int) $id,
+            \is_string($found['title'] ?? null) && '' !== $found['title'] ? $found['title'] : (\is_string($found['name'] ?? null) ? $found['name'] : ''),
+        ];
     }
 }

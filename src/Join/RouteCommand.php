@@ -63,7 +63,8 @@ final readonly class RouteCommand
         if ('json' === $format) {
             $output->writeln(json_encode(
                 ['routes' => array_map(static fn (Route $route): array => self::json($route, $places, $sql), $found)],
-                \JSON_THROW_ON_ERROR | \JSON_INVALID_UTF8_SUBSTITUTE | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES | \JSON_PRETTY_PRINT | \JSON_PRESERVE_ZERO_FRACTION,
+                \JSON_THROW_ON_ERROR | \JSON_INVALID_UTF8_SUBSTITUTE | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES | \JSON_PRETTY_PRINT
+                    | \JSON_PRESERVE_ZERO_FRACTION,
             ), OutputInterface::OUTPUT_RAW);
         } elseif ([] !== $found) {
             foreach ('sql' === $format ? [$sql->select($found[0]).';'] : self::text($found, $places, $sql) as $line) {
@@ -116,7 +117,11 @@ final readonly class RouteCommand
     {
         $joins = array_map(static function (Step $step) use ($places): array {
             [$near, $far] = $step->forth ? [0, 1] : [1, 0];
-            $end = static fn (int $node, int $side): array => ['schema' => $places[$node]->schema, 'table' => $places[$node]->name, 'columns' => array_column($step->link->pairs, $side)];
+            $end = static fn (int $node, int $side): array => [
+                'schema' => $places[$node]->schema,
+                'table' => $places[$node]->name,
+                'columns' => array_column($step->link->pairs, $side),
+            ];
 
             return [
                 'from' => $end($step->from(), $near), 'to' => $end($step->to(), $far),
@@ -126,7 +131,13 @@ final readonly class RouteCommand
             ];
         }, $route->steps);
 
-        return ['joins' => $joins, 'multiplies' => $route->multiplies(), 'drops' => $route->drops(), 'certainty' => round($route->certainty(), 3), 'sql' => $sql->select($route)];
+        return [
+            'joins' => $joins,
+            'multiplies' => $route->multiplies(),
+            'drops' => $route->drops(),
+            'certainty' => round($route->certainty(), 3),
+            'sql' => $sql->select($route),
+        ];
     }
 
     /** @param list<Place> $places */

@@ -49,7 +49,17 @@ final class RouteController extends AbstractController
         $placed = $this->entries->placed(array_values(array_filter([$from, $to])));
         $job = $this->jobs->find($request->query->getInt('job'));
         $job = null !== $job && CountJob::NAME === $job->kind ? $job : null;
-        $data = ['from' => $placed[$from] ?? null, 'to' => $placed[$to] ?? null, 'fromId' => $from, 'toId' => $to, 'routes' => null, 'near' => [], 'job' => $job, 'counted' => -1, 'answers' => []];
+        $data = [
+            'from' => $placed[$from] ?? null,
+            'to' => $placed[$to] ?? null,
+            'fromId' => $from,
+            'toId' => $to,
+            'routes' => null,
+            'near' => [],
+            'job' => $job,
+            'counted' => -1,
+            'answers' => [],
+        ];
         if (!isset($placed[$from], $placed[$to])) {
             return $this->render('join/route.html.twig', $data + ['placed' => $placed]);
         }

@@ -63,7 +63,11 @@ final readonly class SourceGraph
             }
             $there = $catalog->tables[$to]->place();
             if (JoinKind::Documented === $join->kind && null === $join->where) {
-                $more[$from][] = new ForeignKey(null, array_column($join->pairs, 0), new Reference($there->schema, $there->name, array_column($join->pairs, 1)));
+                $more[$from][] = new ForeignKey(
+                    null,
+                    array_column($join->pairs, 0),
+                    new Reference($there->schema, $there->name, array_column($join->pairs, 1)),
+                );
             } elseif (JoinDecision::DISMISSED === $standings[$join->id]['stated'] && JoinKind::Declared !== $join->kind) {
                 $dismissed[Proposals::identity(new Proposal(
                     $catalog->tables[$from]->place(), array_column($join->pairs, 0), $there, array_column($join->pairs, 1), 0.0, [], $join->where,
@@ -93,7 +97,16 @@ final readonly class SourceGraph
             $certainty = self::certainty($join);
             if ($certainty >= $least && [] !== $join->pairs) {
                 $figures = ($known[$join->id] ?? null)?->figures;
-                $links[] = new Link($join->id, $join->fromId, $join->toId, $join->pairs, $join->cardinality, $certainty, $join->where, ($figures->orphans ?? 0) > 0);
+                $links[] = new Link(
+                    $join->id,
+                    $join->fromId,
+                    $join->toId,
+                    $join->pairs,
+                    $join->cardinality,
+                    $certainty,
+                    $join->where,
+                    ($figures->orphans ?? 0) > 0,
+                );
             }
         }
 

@@ -51,7 +51,12 @@ final class StateController extends AbstractController
         $from = $this->catalogs->entry($id) ?? throw $this->createNotFoundException('There is no such entry in the register.');
         $placed = $this->entries->placed([$id])[$id];
         $given = $request->isMethod('POST') ? $request->request : $request->query;
-        $typed = ['to' => trim($given->getString('to')), 'pairs' => [], 'whereField' => $given->getString('whereField'), 'whereValue' => trim($given->getString('whereValue'))];
+        $typed = [
+            'to' => trim($given->getString('to')),
+            'pairs' => [],
+            'whereField' => $given->getString('whereField'),
+            'whereValue' => trim($given->getString('whereValue')),
+        ];
         foreach ($given->all('near') as $i => $near) {
             $far = $given->all('far')[$i] ?? '';
             $typed['pairs'][] = [\is_string($near) ? $near : '', \is_string($far) ? $far : ''];
@@ -59,7 +64,8 @@ final class StateController extends AbstractController
         $places = $this->entries->places($placed['source']);
         $to = null;
         foreach ($places as $key => $entry) {
-            if ((string) \Fasti\Core\Catalog\Place::ofKey($key) === $typed['to'] || \Fasti\Core\Catalog\Place::ofKey($key)->name === $typed['to'] && null === $to) {
+            if ((string) \Fasti\Core\Catalog\Place::ofKey($key) === $typed['to'] || \Fasti\Core\Catalog\Place::ofKey($key)->name === $typed['to']
+                && null === $to) {
                 $to = $entry;
             }
         }
@@ -74,7 +80,9 @@ final class StateController extends AbstractController
         if ($request->isMethod('POST') && $this->isCsrfTokenValid('joins', $given->getString('_token'))) {
             try {
                 if (null === $to || null === $other) {
-                    throw new BadText('' === $typed['to'] ? 'Name the entry that this one leads to.' : \sprintf('There is no entry “%s” in this source.', $typed['to']));
+                    throw new BadText(
+                        '' === $typed['to'] ? 'Name the entry that this one leads to.' : \sprintf('There is no entry “%s” in this source.', $typed['to']),
+                    );
                 }
                 if ($given->has('keep')) {
                     return $this->redirectToRoute('join', ['id' => $this->keep($account, $id, $from, $to, $other, $typed, $placed['source'])], 303);
@@ -128,7 +136,15 @@ final class StateController extends AbstractController
         $key = new ForeignKey(null, array_column($pairs, 0) ?: [''], new Reference($other->schema, $other->name, array_column($pairs, 1) ?: ['']));
         $join = $this->joins->stated($id, $to, $linked, $where, Cardinality::declared($from, $key));
         if (JoinKind::Declared !== $this->joins->one($join)?->kind) {
-            $this->texts->save($account, 'join', $join, JoinDecision::NAME, $this->joins->standings([$join])[$join]['stated'] ?? '', JoinKind::Documented->value, 'state-'.bin2hex(random_bytes(8)));
+            $this->texts->save(
+                $account,
+                'join',
+                $join,
+                JoinDecision::NAME,
+                $this->joins->standings([$join])[$join]['stated'] ?? '',
+                JoinKind::Documented->value,
+                'state-'.bin2hex(random_bytes(8)),
+            );
         }
 
         return $join;

@@ -43,7 +43,8 @@ final readonly class JoinView
     public function withVerbs(string $verb, string $verbBack): self
     {
         return new self(
-            $this->id, $this->out, $this->fromId, $this->toId, $this->fromTitle, $this->toTitle, $this->fromName, $this->toName, $this->pairs, $this->cardinality,
+            $this->id, $this->out, $this->fromId, $this->toId, $this->fromTitle, $this->toTitle, $this->fromName, $this->toName, $this->pairs,
+            $this->cardinality,
             $verb, $verbBack, $this->kind, $this->onDelete, $this->onUpdate, $this->names, $this->reason, $this->where, $this->confidence,
         );
     }

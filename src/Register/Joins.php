@@ -24,7 +24,8 @@ final readonly class Joins
     }
 
     /** Of those that are there: a survey reads them, somebody states them, or Fasti proposes them and nobody has said no. */
-    public const LIVE = "j.gone_at IS NULL AND (j.read_as = 'declared' OR j.stated = 'documented' OR (j.stated = '' AND (j.read_as <> '' OR j.proposed <> '')))";
+    public const LIVE = "j.gone_at IS NULL AND (j.read_as = 'declared' OR j.stated = 'documented' OR (j.stated = '' AND
+        (j.read_as <> '' OR j.proposed <> '')))";
 
     /**
      * Equal for the same pairs in whatever order, and the same condition.
@@ -70,7 +71,8 @@ final readonly class Joins
                 $join['cardinality']->from->value, $join['cardinality']->to->value, '', '', '', '',
             ];
         }
-        Batch::insert($this->db, 'INSERT INTO entry_join (from_entry_id, to_entry_id, identity, names, read_as, stated, reason, on_delete, on_update, from_end, to_end, verb, verb_back, proposed, where_value)
+        Batch::insert($this->db, 'INSERT INTO entry_join (from_entry_id, to_entry_id, identity, names, read_as, stated, reason, on_delete, on_update,
+            from_end, to_end, verb, verb_back, proposed, where_value)
             VALUES', $rows,
             'ON DUPLICATE KEY UPDATE names = VALUES(names), read_as = VALUES(read_as), reason = VALUES(reason), on_delete = VALUES(on_delete),
                 on_update = VALUES(on_update), from_end = VALUES(from_end), to_end = VALUES(to_end), gone_at = NULL');
@@ -378,7 +380,8 @@ final readonly class Joins
      */
     private function views(string $where, array $parameters): array
     {
-        $from = 'FROM entry_join j JOIN entry f ON f.id = j.from_entry_id JOIN entry t ON t.id = j.to_entry_id LEFT JOIN field w ON w.id = j.where_field_id WHERE '.$where;
+        $from = 'FROM entry_join j JOIN entry f ON f.id = j.from_entry_id JOIN entry t ON t.id = j.to_entry_id LEFT JOIN field w ON w.id = j.where_field_id
+            WHERE '.$where;
         $pairs = [];
         foreach ($this->db->iterateAssociative(
             "SELECT p.join_id, a.name AS near, b.name AS far FROM join_pair p JOIN field a ON a.id = p.from_field_id JOIN field b ON b.id = p.to_field_id
@@ -416,7 +419,8 @@ final readonly class Joins
                 [ArrayParameterType::INTEGER],
             ) as $row) {
                 $standings[Row::int($row, 'id')] = [
-                    'readAs' => Row::text($row, 'read_as'), 'stated' => Row::text($row, 'stated'), 'proposed' => Row::text($row, 'proposed'), 'gone' => null !== $row['gone_at'],
+                    'readAs' => Row::text($row, 'read_as'), 'stated' => Row::text($row, 'stated'), 'proposed' => Row::text($row, 'proposed'),
+                    'gone' => null !== $row['gone_at'],
                 ];
             }
         }
@@ -428,20 +432,28 @@ final readonly class Joins
     public function tally(int $source = 0): array
     {
         $row = $this->db->fetchAssociative(
-            "SELECT COALESCE(SUM(j.read_as <> 'declared' AND j.stated = '' AND (j.proposed <> '' OR j.read_as <> '')), 0) AS proposed, COALESCE(SUM(j.read_as = 'declared'), 0) AS declared,
-                COALESCE(SUM(j.stated = 'documented' AND j.read_as <> 'declared'), 0) AS documented, COALESCE(SUM(j.stated = 'dismissed' AND j.read_as <> 'declared'), 0) AS dismissed
+            "SELECT COALESCE(SUM(j.read_as <> 'declared' AND j.stated = '' AND (j.proposed <> '' OR j.read_as <> '')), 0) AS proposed,
+                COALESCE(SUM(j.read_as = 'declared'), 0) AS declared,
+                COALESCE(SUM(j.stated = 'documented' AND j.read_as <> 'declared'), 0) AS documented,
+                COALESCE(SUM(j.stated = 'dismissed' AND j.read_as <> 'declared'), 0) AS dismissed
                 FROM entry_join j JOIN entry f ON f.id = j.from_entry_id WHERE j.gone_at IS NULL AND ? IN (0, f.source_id)",
             [$source],
         ) ?: [];
 
-        return ['proposed' => Row::int($row, 'proposed'), 'declared' => Row::int($row, 'declared'), 'documented' => Row::int($row, 'documented'), 'dismissed' => Row::int($row, 'dismissed')];
+        return [
+            'proposed' => Row::int($row, 'proposed'),
+            'declared' => Row::int($row, 'declared'),
+            'documented' => Row::int($row, 'documented'),
+            'dismissed' => Row::int($row, 'dismissed'),
+        ];
     }
 
     /**
      * Brings what is proposed for a source in line with what was found. Declared and stated joins keep what they are; what was
      * proposed before and is not found again goes, unless somebody has decided about it.
      *
-     * @param list<array{from: int, to: int, pairs: list<array{int, int}>, where: array{int, string}|null, cardinality: Cardinality, confidence: float}> $proposals
+     * @param list<array{from: int, to: int, pairs: list<array{int, int}>, where: array{int, string}|null,
+     *                                cardinality: Cardinality, confidence: float}> $proposals
      *
      * @return array<string, int> identity → join
      */
@@ -456,14 +468,19 @@ final readonly class Joins
                 'waiting', (string) round($one['confidence'], 4), $one['where'][0] ?? null, $one['where'][1] ?? '',
             ];
         }
-        Batch::insert($this->db, 'INSERT INTO entry_join (from_entry_id, to_entry_id, identity, names, read_as, stated, reason, on_delete, on_update, from_end, to_end, verb, verb_back,
+        Batch::insert($this->db, 'INSERT INTO entry_join (from_entry_id, to_entry_id, identity, names, read_as, stated, reason, on_delete, on_update,
+            from_end, to_end, verb, verb_back,
             proposed, confidence, where_field_id, where_value) VALUES', $rows,
             "ON DUPLICATE KEY UPDATE proposed = 'waiting', confidence = VALUES(confidence), gone_at = NULL,
                 from_end = IF(read_as = '' AND stated = '', VALUES(from_end), from_end), to_end = IF(read_as = '' AND stated = '', VALUES(to_end), to_end)");
         $this->pair($byIdentity);
         $ids = [];
         foreach (array_chunk(array_keys($byIdentity), Batch::SIZE) as $chunk) {
-            foreach ($this->db->iterateAssociative('SELECT id, identity FROM entry_join WHERE identity IN (?)', [$chunk], [ArrayParameterType::STRING]) as $row) {
+            foreach ($this->db->iterateAssociative(
+                'SELECT id, identity FROM entry_join WHERE identity IN (?)',
+                [$chunk],
+                [ArrayParameterType::STRING],
+            ) as $row) {
                 $ids[Row::text($row, 'identity')] = Row::int($row, 'id');
             }
         }
@@ -499,7 +516,8 @@ final readonly class Joins
     {
         $identity = self::identity($pairs, $where);
         $this->db->executeStatement(
-            "INSERT INTO entry_join (from_entry_id, to_entry_id, identity, names, read_as, stated, reason, on_delete, on_update, from_end, to_end, verb, verb_back, proposed, where_field_id, where_value)
+            "INSERT INTO entry_join (from_entry_id, to_entry_id, identity, names, read_as, stated, reason, on_delete, on_update, from_end, to_end, verb,
+                verb_back, proposed, where_field_id, where_value)
                 VALUES (?, ?, ?, '[]', '', '', '', '', '', ?, ?, '', '', '', ?, ?) ON DUPLICATE KEY UPDATE gone_at = NULL",
             [$from, $to, $identity, $cardinality->from->value, $cardinality->to->value, $where[0] ?? null, $where[1] ?? ''],
         );
@@ -524,7 +542,10 @@ final readonly class Joins
                 [ArrayParameterType::INTEGER],
             ) as $row) {
                 $id = Row::int($row, 'join_id');
-                $found[$id] ??= ['pairs' => [], 'where' => null === $row['where_field_id'] ? null : [Row::int($row, 'where_field_id'), Row::text($row, 'where_value')]];
+                $found[$id] ??= [
+                    'pairs' => [],
+                    'where' => null === $row['where_field_id'] ? null : [Row::int($row, 'where_field_id'), Row::text($row, 'where_value')],
+                ];
                 $found[$id]['pairs'][] = [Row::int($row, 'from_field_id'), Row::int($row, 'to_field_id')];
             }
         }

@@ -16,8 +16,10 @@ test('what the demo does not declare is found with what speaks for it, and a ver
     const ends = await page.locator('.proposal .ends').allTextContents();
     for (const join of [
         'calibration.done_by → person.id', 'visit.team_id → team.id', 'reading.flag → quality_flag.code', 'sighting.speciesCode → species.code',
-        'access_permit.landowner_no → landowner.LandownerNo', 'sample.stn_ref → station.code', 'incident.stn_ref → station.id', 'reading.deployment_ref → deployment.id',
-        'alert_rule.site → station.id', 'lab_result.(lab_code, method_code) → method.(lab_code, method_code)', 'alert.subject_id → station.id', 'alert.subject_id → barrier.id',
+        'access_permit.landowner_no → landowner.LandownerNo', 'sample.stn_ref → station.code', 'incident.stn_ref → station.id',
+            'reading.deployment_ref → deployment.id',
+        'alert_rule.site → station.id', 'lab_result.(lab_code, method_code) → method.(lab_code, method_code)', 'alert.subject_id → station.id',
+            'alert.subject_id → barrier.id',
         'reading_2023.station → station.id', 'reading_2024.parameter → parameter.code',
     ]) {
         expect(ends.map((text) => text.trim())).toContain(join);

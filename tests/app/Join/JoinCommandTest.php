@@ -12,7 +12,8 @@ use Symfony\Component\Console\Tester\CommandTester;
 /** What is asked on the command line, of a database with rows and of a script without. */
 final class JoinCommandTest extends AppTestCase
 {
-    private const MADE = 'CREATE TABLE station (id integer PRIMARY KEY, name text); CREATE TABLE visit (id integer PRIMARY KEY, station_id integer NOT NULL REFERENCES station (id), place integer);
+    private const MADE = 'CREATE TABLE station (id integer PRIMARY KEY, name text); CREATE TABLE visit (id integer PRIMARY KEY, station_id integer NOT NULL
+        REFERENCES station (id), place integer);
         CREATE TABLE alone (id integer PRIMARY KEY, what text);';
 
     private string $path = '';
@@ -22,7 +23,8 @@ final class JoinCommandTest extends AppTestCase
         parent::setUp();
         $this->path = sys_get_temp_dir().'/fasti-'.bin2hex(random_bytes(4));
         $database = new \PDO('sqlite:'.$this->path.'.sqlite', null, null, [\PDO::ATTR_ERRMODE => \PDO::ERRMODE_EXCEPTION]);
-        $database->exec(self::MADE."WITH RECURSIVE s(n) AS (SELECT 1 UNION ALL SELECT n + 1 FROM s WHERE n < 300) INSERT INTO visit SELECT n, n % 40 + 1, n % 40 + 1 FROM s;
+        $database->exec(self::MADE."WITH RECURSIVE s(n) AS (SELECT 1 UNION ALL SELECT n + 1 FROM s WHERE n < 300) INSERT INTO visit SELECT n, n % 40 + 1,
+            n % 40 + 1 FROM s;
             WITH RECURSIVE s(n) AS (SELECT 1 UNION ALL SELECT n + 1 FROM s WHERE n < 40) INSERT INTO station SELECT n, 'x' FROM s;");
         file_put_contents($this->path.'.sql', self::MADE);
     }
@@ -82,7 +84,10 @@ final class JoinCommandTest extends AppTestCase
 
     public function testTheBestRouteIsOneStatement(): void
     {
-        $tester = $this->command('fasti:route', ['target' => $this->path.'.sql', 'from' => 'station', 'to' => 'visit', '--format' => 'sql', '--dialect' => 'sqlite']);
+        $tester = $this->command(
+            'fasti:route',
+            ['target' => $this->path.'.sql', 'from' => 'station', 'to' => 'visit', '--format' => 'sql', '--dialect' => 'sqlite'],
+        );
         $tester->assertCommandIsSuccessful();
         $sql = trim($tester->getDisplay());
 
@@ -93,7 +98,10 @@ final class JoinCommandTest extends AppTestCase
 
     public function testRoutesAsJsonAndAsText(): void
     {
-        $tester = $this->command('fasti:route', ['target' => $this->path.'.sql', 'from' => 'visit', 'to' => 'station', '--format' => 'json', '--declared' => true]);
+        $tester = $this->command(
+            'fasti:route',
+            ['target' => $this->path.'.sql', 'from' => 'visit', 'to' => 'station', '--format' => 'json', '--declared' => true],
+        );
         $routes = json_decode($tester->getDisplay(), true, 512, \JSON_THROW_ON_ERROR);
         self::assertIsArray($routes);
         self::assertIsArray($routes['routes']);

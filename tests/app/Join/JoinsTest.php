@@ -23,16 +23,30 @@ final class JoinsTest extends AppTestCase
     {
         parent::setUp();
         $this->path = sys_get_temp_dir().'/fasti-joins-'.bin2hex(random_bytes(4)).'.sqlite';
-        $this->change('CREATE TABLE person (id integer PRIMARY KEY, full_name text, email text); CREATE TABLE station (id integer PRIMARY KEY, code char(4) UNIQUE, title text);
+        $this->change('CREATE TABLE person (id integer PRIMARY KEY, full_name text, email text); CREATE TABLE station (id integer PRIMARY KEY,
+            code char(4) UNIQUE, title text);
             CREATE TABLE barrier (id integer PRIMARY KEY, title text);
             CREATE TABLE visit (id integer PRIMARY KEY, station_id integer, done_by integer, started_at datetime, parent_id integer REFERENCES visit (id));
             CREATE TABLE visit_member (visit_id integer REFERENCES visit (id), person_id integer REFERENCES person (id), PRIMARY KEY (visit_id, person_id));
             CREATE TABLE method (lab_code char(3), method_code varchar(6), title text, PRIMARY KEY (lab_code, method_code));
-            CREATE TABLE result (id integer PRIMARY KEY, visit_id integer REFERENCES visit (id), station_id integer REFERENCES station (id), lab text, way text, amount real);
+            CREATE TABLE result (id integer PRIMARY KEY, visit_id integer REFERENCES visit (id), station_id integer REFERENCES station (id), lab text,
+                way text, amount real);
             CREATE TABLE alert (id integer PRIMARY KEY, subject_kind varchar(10), subject_id integer);'
-            .Base::rowsOf('person', 40, "n, 'Hidden Name ' || n, 'h' || n || '@arrowmere.example'").Base::rowsOf('station', 30, "n, 'S' || (100 + n), 'Arrow ' || n").Base::rowsOf('barrier', 50, "n, 'Weir ' || n")
-            .Base::rowsOf('visit', 300, "n, CASE WHEN n = 7 THEN 99 ELSE n % 30 + 1 END, n % 40 + 1, '2026-01-01 08:00', NULL").Base::rowsOf('visit_member', 300, 'n, n % 40 + 1')
-            .Base::rowsOf('method', 9, "'L' || (n % 3), 'M' || n, 'x'").Base::rowsOf('result', 90, "n, n, (n % 30) + 1, 'L' || (n % 9 % 3), 'M' || (n % 9 + CASE WHEN n % 9 = 0 THEN 9 ELSE 0 END), n * 1.5")
+            .Base::rowsOf(
+                'person',
+                40,
+                "n, 'Hidden Name ' || n, 'h' || n || '@arrowmere.example'",
+            ).Base::rowsOf('station', 30, "n, 'S' || (100 + n), 'Arrow ' || n").Base::rowsOf('barrier', 50, "n, 'Weir ' || n")
+            .Base::rowsOf(
+                'visit',
+                300,
+                "n, CASE WHEN n = 7 THEN 99 ELSE n % 30 + 1 END, n % 40 + 1, '2026-01-01 08:00', NULL",
+            ).Base::rowsOf('visit_member', 300, 'n, n % 40 + 1')
+            .Base::rowsOf('method', 9, "'L' || (n % 3), 'M' || n, 'x'").Base::rowsOf(
+                'result',
+                90,
+                "n, n, (n % 30) + 1, 'L' || (n % 9 % 3), 'M' || (n % 9 + CASE WHEN n % 9 = 0 THEN 9 ELSE 0 END), n * 1.5",
+            )
             .Base::rowsOf('alert', 200, "n, CASE WHEN n % 2 THEN 'station' ELSE 'barrier' END, CASE WHEN n % 2 THEN n % 30 + 1 ELSE n % 50 + 1 END"));
         $source = new Source();
         [$source->name, $source->connection()->engine, $source->connection()->path] = ['rivers', 'sqlite', $this->path];
@@ -65,7 +79,10 @@ final class JoinsTest extends AppTestCase
         self::assertContains('visit.done_by → person.id', $found);
         self::assertContains('alert.subject_id → station.id', $found);
         self::assertContains('alert.subject_id → barrier.id', $found);
-        self::assertStringContainsString('is done by', $page->filter('.proposal')->reduce(static fn ($one): bool => str_contains($one->text(), 'done_by'))->text());
+        self::assertStringContainsString(
+            'is done by',
+            $page->filter('.proposal')->reduce(static fn ($one): bool => str_contains($one->text(), 'done_by'))->text(),
+        );
 
         $join = $this->join('visit', 'station');
         $page = $this->client->request('GET', '/register/joins/'.$join->id);
@@ -88,7 +105,9 @@ final class JoinsTest extends AppTestCase
         $page = $this->client->request('GET', '/register/'.self::entryId('station'));
         self::assertSame(1, $page->filter('ul.joins:not(.waiting) > li')->count());
         self::assertStringContainsString('proposed', $page->filter('ul.waiting')->text());
-        $self = $this->client->request('GET', '/register/'.self::entryId('visit'))->filter('ul.joins:not(.waiting) > li')->reduce(static fn ($one): bool => str_contains($one->text(), 'parent_id'));
+        $self = $this->client->request('GET', '/register/'.self::entryId('visit'))->filter('ul.joins:not(.waiting) > li')->reduce(
+            static fn ($one): bool => str_contains($one->text(), 'parent_id'),
+        );
         self::assertCount(1, $self, 'A join with itself stands once.');
         self::assertStringContainsString('other visit', $self->text());
     }
@@ -161,7 +180,11 @@ final class JoinsTest extends AppTestCase
         self::assertSelectorTextContains('[role=alert]', 'amount (real) and method_code (varchar(6)) can never be equal');
         $this->client->request('POST', $url, ['to' => 'nothing'] + $values);
         self::assertSelectorTextContains('[role=alert]', 'There is no entry “nothing”');
-        $this->client->request('POST', $url, ['near' => ['lab', 'way'], 'far' => ['lab_code', 'method_code'], 'whereField' => 'lab', 'whereValue' => 'L1'] + $values);
+        $this->client->request(
+            'POST',
+            $url,
+            ['near' => ['lab', 'way'], 'far' => ['lab_code', 'method_code'], 'whereField' => 'lab', 'whereValue' => 'L1'] + $values,
+        );
         $join = $this->join('result', 'method');
         self::assertResponseRedirects('/register/joins/'.$join->id);
         self::assertSame([[['lab', 'lab_code'], ['way', 'method_code']], ['lab', 'L1'], 'documented'], [$join->pairs, $join->where, $join->kind->value]);
@@ -181,7 +204,10 @@ final class JoinsTest extends AppTestCase
         self::assertStringContainsString('JOIN "main"."visit" AS "visit"', $page->filter('pre')->first()->text());
         $this->client->submit($page->selectButton('Count the rows after each step')->form());
         self::work(self::scalar("SELECT MAX(id) FROM job WHERE kind = 'join-count'"));
-        $page = $this->client->request('GET', '/register/route?from='.self::entryId('result').'&to='.self::entryId('person').'&job='.self::scalar('SELECT MAX(id) FROM job'));
+        $page = $this->client->request(
+            'GET',
+            '/register/route?from='.self::entryId('result').'&to='.self::entryId('person').'&job='.self::scalar('SELECT MAX(id) FROM job'),
+        );
         self::assertStringContainsString('90 rows to begin with', $page->filter('.steps-of')->first()->text());
         self::assertStringContainsString('90 rows after it', $page->filter('.steps-of')->first()->text());
 
@@ -198,7 +224,9 @@ final class JoinsTest extends AppTestCase
         self::assertStringContainsString('visit itself', preg_replace('/\s+/', ' ', $page->filter('.loops tbody tr')->first()->text()) ?? '');
         $this->client->submit($page->selectButton('Ask the data')->form());
         self::work($job = self::scalar("SELECT MAX(id) FROM job WHERE kind = 'join-count'"));
-        $row = $this->client->request('GET', '/register/loops?source='.$this->source."&job=$job")->filter('.loops tbody tr')->reduce(static fn ($one): bool => str_contains($one->text(), 'visit_id → visit → station_id'));
+        $row = $this->client->request('GET', '/register/loops?source='.$this->source."&job=$job")->filter('.loops tbody tr')->reduce(
+            static fn ($one): bool => str_contains($one->text(), 'visit_id → visit → station_id'),
+        );
         self::assertStringContainsString('89 of 90 rows that go both ways', $row->text());
     }
 
@@ -216,7 +244,11 @@ final class JoinsTest extends AppTestCase
         self::assertSelectorTextContains('.area h2', 'Visits');
         $area = $page->filter('.area:not(.draft) form')->last()->form();
         $values = $area->getPhpValues();
-        $this->client->request('POST', $area->getUri(), ['entries' => [$page->filter('.area:not(.draft) .members input')->first()->attr('value')], 'leave' => '1'] + $values);
+        $this->client->request(
+            'POST',
+            $area->getUri(),
+            ['entries' => [$page->filter('.area:not(.draft) .members input')->first()->attr('value')], 'leave' => '1'] + $values,
+        );
         $page = $this->client->followRedirect();
         self::assertSame($before - 1, $page->filter('.area:not(.draft) .members li')->count());
         $this->client->request('POST', $area->getUri(), ['name' => ' '] + $values);
@@ -232,11 +264,25 @@ final class JoinsTest extends AppTestCase
         self::assertStringContainsString('link (seems)', $row('visit_member')->text());
         self::assertStringContainsString('of what it links', $row('visit_member')->text());
         self::assertStringContainsString('refers to itself', $row('visit')->text());
-        $this->post('/texts', ['topic' => 'entry', 'id' => self::entryId('visit'), 'property' => 'kind', 'base' => '', 'value' => 'log', 'sitting' => 's'], $this->textsToken());
+        $this->post(
+            '/texts',
+            ['topic' => 'entry', 'id' => self::entryId('visit'), 'property' => 'kind', 'base' => '', 'value' => 'log', 'sitting' => 's'],
+            $this->textsToken(),
+        );
         self::assertResponseIsSuccessful();
-        self::assertSame(['visit'], $this->client->request('GET', '/register/keys?kind=log&source='.$this->source)->filter('.keys-list th a')->each(static fn ($one): string => $one->text()));
+        self::assertSame(
+            ['visit'],
+            $this->client->request(
+                'GET',
+                '/register/keys?kind=log&source='.$this->source,
+            )->filter('.keys-list th a')->each(static fn ($one): string => $one->text()),
+        );
         $this->look();
-        self::assertSame(1, $this->client->request('GET', '/register/keys?kind=log&source='.$this->source)->filter('.keys-list tbody tr')->count(), 'a decision outlives a look');
+        self::assertSame(
+            1,
+            $this->client->request('GET', '/register/keys?kind=log&source='.$this->source)->filter('.keys-list tbody tr')->count(),
+            'a decision outlives a look',
+        );
     }
 
     public function testFindingsSayWhereTheDataIsOtherwise(): void
@@ -244,7 +290,11 @@ final class JoinsTest extends AppTestCase
         $this->look();
         $id = $this->join('visit', 'station')->id;
         $this->post("/register/joins/$id/decide", ['base' => '', 'decision' => 'documented'], $this->textsToken());
-        $this->post('/texts', ['topic' => 'join', 'id' => $id, 'property' => 'verb', 'base' => 'is at', 'value' => 'station', 'sitting' => 's'], $this->textsToken());
+        $this->post(
+            '/texts',
+            ['topic' => 'join', 'id' => $id, 'property' => 'verb', 'base' => 'is at', 'value' => 'station', 'sitting' => 's'],
+            $this->textsToken(),
+        );
         $this->look();
         $page = $this->client->request('GET', '/register/findings')->filter('main')->text();
 

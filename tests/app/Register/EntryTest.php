@@ -60,7 +60,10 @@ final class EntryTest extends AppTestCase
         self::apply($this->source(), self::catalog());
         $use = $this->entry('use');
 
-        self::assertSame(['A use refers to at most one part.', 'A use refers to at most one other use.'], array_values(array_map(static fn ($join): string => (string) $join->forth(), array_filter($use->joins, static fn ($join): bool => $join->out))));
+        self::assertSame(
+            ['A use refers to at most one part.', 'A use refers to at most one other use.'],
+            array_values(array_map(static fn ($join): string => (string) $join->forth(), array_filter($use->joins, static fn ($join): bool => $join->out))),
+        );
         self::assertSame([['maker', 'maker'], ['number', 'number']], $use->joins[0]->pairs);
         self::assertSame('maker, number', $use->joins[0]->columns());
         self::assertSame('deleted along with it; emptied when it is changed', $use->joins[0]->actions());
@@ -94,7 +97,10 @@ final class EntryTest extends AppTestCase
         );
         $crawler = $this->client->request('GET', '/register/'.self::entryId('use'));
 
-        self::assertSame(['uses up', 'is referred to by', 'refers to', 'is referred to by'], $crawler->filter('.joins .verb')->each(static fn ($verb): string => $verb->text()));
+        self::assertSame(
+            ['uses up', 'is referred to by', 'refers to', 'is referred to by'],
+            $crawler->filter('.joins .verb')->each(static fn ($verb): string => $verb->text()),
+        );
         self::assertSelectorTextContains('.joins', 'deleted along with it');
         self::assertSelectorTextContains('.top .says-db', 'Where parts went');
         self::assertSelectorTextContains('.m .says-db', 'earlier use');

@@ -72,7 +72,8 @@ final class Base implements Rows
     {
         $said = [];
         foreach ($proposals as $one) {
-            $said[$one->from->name.'.'.implode('+', $one->columns).' > '.$one->to->name.'.'.implode('+', $one->toColumns).(null === $one->where ? '' : ' where '.$one->condition())] = $one->confidence;
+            $said[$one->from->name.'.'.implode('+', $one->columns).' > '.$one->to->name.'.'.implode('+', $one->toColumns).(null === $one->where ? ''
+                : ' where '.$one->condition())] = $one->confidence;
         }
 
         return $said;

@@ -25,8 +25,14 @@ final class FoundTest extends TestCase
     {
         $station = 'CREATE TABLE station (id integer PRIMARY KEY, name varchar(40));';
         yield 'snake' => [$station.'CREATE TABLE visit (id integer PRIMARY KEY, station_id integer)', 'visit.station_id > station.id'];
-        yield 'camel and plural' => ['CREATE TABLE stations (id integer PRIMARY KEY, name text); CREATE TABLE visits (id integer PRIMARY KEY, stationId integer)', 'visits.stationId > stations.id'];
-        yield 'capitals' => ['CREATE TABLE Station (StationID integer PRIMARY KEY, Name text); CREATE TABLE Visit (VisitID integer PRIMARY KEY, StationID integer)', 'Visit.StationID > Station.StationID'];
+        yield 'camel and plural' => [
+            'CREATE TABLE stations (id integer PRIMARY KEY, name text); CREATE TABLE visits (id integer PRIMARY KEY, stationId integer)',
+            'visits.stationId > stations.id',
+        ];
+        yield 'capitals' => [
+            'CREATE TABLE Station (StationID integer PRIMARY KEY, Name text); CREATE TABLE Visit (VisitID integer PRIMARY KEY, StationID integer)',
+            'Visit.StationID > Station.StationID',
+        ];
         yield 'run together' => [$station.'CREATE TABLE visit (id integer PRIMARY KEY, stationid integer)', 'visit.stationid > station.id'];
         yield 'the key before' => [$station.'CREATE TABLE visit (id integer PRIMARY KEY, fk_station integer)', 'visit.fk_station > station.id'];
         yield 'a prefix of tables' => [
@@ -34,7 +40,8 @@ final class FoundTest extends TestCase
             'tbl_visit.station_id > tbl_station.id',
         ];
         yield 'a prefix of fields' => [
-            'CREATE TABLE customer (c_custkey integer PRIMARY KEY, c_name text, c_phone text); CREATE TABLE orders (o_orderkey integer PRIMARY KEY, o_custkey integer, o_total real)',
+            'CREATE TABLE customer (c_custkey integer PRIMARY KEY, c_name text, c_phone text); CREATE TABLE orders (o_orderkey integer PRIMARY KEY,
+                o_custkey integer, o_total real)',
             'orders.o_custkey > customer.c_custkey',
         ];
         yield 'a short form' => [$station.'CREATE TABLE visit (id integer PRIMARY KEY, stn_id integer)', 'visit.stn_id > station.id'];
@@ -49,7 +56,8 @@ final class FoundTest extends TestCase
         ];
         yield 'to itself' => ['CREATE TABLE category (id integer PRIMARY KEY, parent_id integer, name text)', 'category.parent_id > category.id'];
         yield 'to somebody' => [
-            'CREATE TABLE person (id integer PRIMARY KEY, full_name text, email text); CREATE TABLE note (id integer PRIMARY KEY, created_by integer, body text)',
+            'CREATE TABLE person (id integer PRIMARY KEY, full_name text, email text); CREATE TABLE note (id integer PRIMARY KEY, created_by integer,
+                body text)',
             'note.created_by > person.id',
         ];
         yield 'the end of a name' => [
@@ -95,7 +103,8 @@ final class FoundTest extends TestCase
     public function testTwoReferencesToOneCompositeKeyAreToldApartByTheirRole(): void
     {
         $said = (new Base('CREATE TABLE location (zone_code varchar(4), place_code varchar(4), size real, PRIMARY KEY (zone_code, place_code));
-            CREATE TABLE movement (id integer PRIMARY KEY, from_zone_code varchar(4), from_place_code varchar(4), to_zone_code varchar(4), to_place_code varchar(4))'))->named();
+            CREATE TABLE movement (id integer PRIMARY KEY, from_zone_code varchar(4), from_place_code varchar(4), to_zone_code varchar(4),
+                to_place_code varchar(4))'))->named();
 
         self::assertArrayHasKey('movement.from_zone_code+from_place_code > location.zone_code+place_code', $said);
         self::assertArrayHasKey('movement.to_zone_code+to_place_code > location.zone_code+place_code', $said);
@@ -104,7 +113,8 @@ final class FoundTest extends TestCase
 
     public function testValuesOfAnotherTypeAreComparedByTheirTexts(): void
     {
-        $base = new Base('CREATE TABLE site (id integer PRIMARY KEY, name text); CREATE TABLE good (id integer PRIMARY KEY, site_id varchar(10)); CREATE TABLE bad (id integer PRIMARY KEY, site_id varchar(10));'
+        $base = new Base('CREATE TABLE site (id integer PRIMARY KEY, name text); CREATE TABLE good (id integer PRIMARY KEY, site_id varchar(10));
+            CREATE TABLE bad (id integer PRIMARY KEY, site_id varchar(10));'
             .Base::rowsOf('site', 40, "n, 'x'").Base::rowsOf('good', 80, 'n, CAST(n % 40 + 1 AS TEXT)').Base::rowsOf('bad', 80, "n, (n % 40 + 1) || 'abc'"));
         $said = $base->looked();
 
@@ -114,7 +124,8 @@ final class FoundTest extends TestCase
 
     public function testSmallNumbersProveNothing(): void
     {
-        $base = new Base('CREATE TABLE barrier (id integer PRIMARY KEY, height real); CREATE TABLE incident (id integer PRIMARY KEY, what text, severity integer);'
+        $base = new Base('CREATE TABLE barrier (id integer PRIMARY KEY, height real); CREATE TABLE incident (id integer PRIMARY KEY, what text,
+            severity integer);'
             .Base::rowsOf('barrier', 300, 'n, n * 1.5').Base::rowsOf('incident', 300, "n, 'x', n % 5 + 1"));
 
         self::assertLessThan(0.3, $base->looked()['incident.severity > barrier.id'] ?? 0.0);
@@ -147,7 +158,11 @@ final class FoundTest extends TestCase
             CREATE TABLE alert (id integer PRIMARY KEY, subject_kind varchar(10) CHECK (subject_kind IN ('station', 'barrier')), subject_id integer);";
         $named = (new Base($sql))->named();
         $looked = (new Base($sql.Base::rowsOf('station', 40, "n, 'x'").Base::rowsOf('barrier', 90, "n, 'x'")
-            .Base::rowsOf('alert', 400, "n, CASE WHEN n % 2 THEN 'station' ELSE 'barrier' END, CASE WHEN n % 2 THEN n % 40 + 1 ELSE n % 90 + 1 END")))->looked();
+            .Base::rowsOf(
+                'alert',
+                400,
+                "n, CASE WHEN n % 2 THEN 'station' ELSE 'barrier' END, CASE WHEN n % 2 THEN n % 40 + 1 ELSE n % 90 + 1 END",
+            )))->looked();
 
         foreach ([$named, $looked] as $said) {
             self::assertGreaterThan(0.8, $said["alert.subject_id > station.id where subject_kind = 'station'"]);
@@ -161,16 +176,27 @@ final class FoundTest extends TestCase
         $base = new Base('CREATE TABLE photo (id integer PRIMARY KEY, path text); CREATE TABLE article (id integer PRIMARY KEY, title text);
             CREATE TABLE comment (id integer PRIMARY KEY, commentable_type varchar(60), commentable_id integer);'
             .Base::rowsOf('photo', 50, "n, 'x'").Base::rowsOf('article', 80, "n, 'x'")
-            .Base::rowsOf('comment', 300, "n, CASE WHEN n % 2 THEN 'App\\Entity\\Photo' ELSE 'App\\Entity\\Article' END, CASE WHEN n % 2 THEN n % 50 + 1 ELSE n % 80 + 1 END"));
+            .Base::rowsOf(
+                'comment',
+                300,
+                "n, CASE WHEN n % 2 THEN 'App\\Entity\\Photo' ELSE 'App\\Entity\\Article' END, CASE WHEN n % 2 THEN n % 50 + 1 ELSE n % 80 + 1 END",
+            ));
 
-        self::assertCount(2, array_filter(array_keys($base->looked()), static fn (string $join): bool => str_starts_with($join, 'comment.commentable_id > ') && str_contains($join, 'where')));
+        self::assertCount(
+            2,
+            array_filter(
+                array_keys($base->looked()),
+                static fn (string $join): bool => str_starts_with($join, 'comment.commentable_id > ') && str_contains($join, 'where'),
+            ),
+        );
     }
 
     public function testWhatIsDeclaredIsNotProposedAndHelpsTheRest(): void
     {
         $tables = 'CREATE TABLE person (id integer PRIMARY KEY, name text);';
         $alone = (new Base($tables.'CREATE TABLE a (id integer PRIMARY KEY, done_by integer);'))->named();
-        $helped = (new Base($tables.'CREATE TABLE a (id integer PRIMARY KEY, done_by integer); CREATE TABLE b (id integer PRIMARY KEY, done_by integer REFERENCES person (id));
+        $helped = (new Base($tables.'CREATE TABLE a (id integer PRIMARY KEY, done_by integer); CREATE TABLE b (id integer PRIMARY KEY, done_by integer
+            REFERENCES person (id));
             CREATE TABLE c (id integer PRIMARY KEY, done_by integer REFERENCES person (id));'))->named();
 
         self::assertGreaterThan($alone['a.done_by > person.id'] ?? 0.0, $helped['a.done_by > person.id']);
@@ -185,7 +211,11 @@ final class FoundTest extends TestCase
 
         self::assertSame('visit.place > station.id', array_key_first(Base::said($view)));
         self::assertStringContainsString('joined so in seen', $words);
-        $trigger = (new Proposals())->of((new Base($plain.'CREATE TRIGGER v AFTER INSERT ON visit BEGIN UPDATE visit SET place = (SELECT id FROM station WHERE id = NEW.place); END;'))->catalog());
+        $trigger = (new Proposals())->of(
+            (new Base(
+                $plain.'CREATE TRIGGER v AFTER INSERT ON visit BEGIN UPDATE visit SET place = (SELECT id FROM station WHERE id = NEW.place); END;',
+            ))->catalog(),
+        );
         self::assertGreaterThan(0.5, Base::said($trigger)['visit.place > station.id'] ?? 0.0);
     }
 
@@ -199,7 +229,10 @@ final class FoundTest extends TestCase
 
     public function testWhatWasDismissedStaysAwayAndLowersWhatIsLikeIt(): void
     {
-        $base = new Base('CREATE TABLE station (id integer PRIMARY KEY, name text); CREATE TABLE a (id integer PRIMARY KEY, station_id integer); CREATE TABLE b (id integer PRIMARY KEY, station_id integer);');
+        $base = new Base(
+            'CREATE TABLE station (id integer PRIMARY KEY, name text); CREATE TABLE a (id integer PRIMARY KEY, station_id integer);
+                CREATE TABLE b (id integer PRIMARY KEY, station_id integer);',
+        );
         $all = (new Proposals())->of($base->catalog());
         $first = array_values(array_filter($all, static fn (Proposal $one): bool => 'a' === $one->from->name))[0];
         $said = Base::said((new Proposals())->of($base->catalog(), null, [], [Proposals::identity($first) => true]));
@@ -210,7 +243,8 @@ final class FoundTest extends TestCase
 
     public function testNamesThatNeedQuotingAreAskedAbout(): void
     {
-        $base = new Base('CREATE TABLE "order list" ("Order No" integer PRIMARY KEY, "a ""b""" text); CREATE TABLE "order.line" (id integer PRIMARY KEY, "Order No" integer);'
+        $base = new Base('CREATE TABLE "order list" ("Order No" integer PRIMARY KEY, "a ""b""" text); CREATE TABLE "order.line" (id integer PRIMARY KEY,
+            "Order No" integer);'
             .Base::rowsOf('"order list"', 40, "n, 'x'").Base::rowsOf('"order.line"', 90, 'n, n % 40 + 1'));
 
         self::assertGreaterThan(0.9, $base->looked()['order.line.Order No > order list.Order No']);
@@ -218,7 +252,8 @@ final class FoundTest extends TestCase
 
     public function testATableThatIsDroppedWhileItIsLookedAtIsSaidAndTheOthersAreFound(): void
     {
-        $base = new Base('CREATE TABLE station (id integer PRIMARY KEY, name text); CREATE TABLE a (id integer PRIMARY KEY, station_id integer); CREATE TABLE gone (id integer PRIMARY KEY, station_id integer);'
+        $base = new Base('CREATE TABLE station (id integer PRIMARY KEY, name text); CREATE TABLE a (id integer PRIMARY KEY, station_id integer);
+            CREATE TABLE gone (id integer PRIMARY KEY, station_id integer);'
             .Base::rowsOf('station', 40, "n, 'x'").Base::rowsOf('a', 90, 'n, n % 40 + 1'));
         $catalog = $base->catalog();
         $base->pdo->exec('DROP TABLE gone');
@@ -270,7 +305,13 @@ final class FoundTest extends TestCase
         $seen = new Seen(10, 10, ['integer' => 10]);
         $catalog = new Catalog('sqlite', '', [
             new Table('', 'station', TableType::Table, '', [new Column('id', 'integer', false), new Column('name', 'text')], new Key(null, ['id'])),
-            new Table('', 'messages', TableType::Collection, '', [new Column('header.stationId', 'integer', seen: $seen), new Column('readings[].value', 'number', seen: $seen)]),
+            new Table(
+                '',
+                'messages',
+                TableType::Collection,
+                '',
+                [new Column('header.stationId', 'integer', seen: $seen), new Column('readings[].value', 'number', seen: $seen)],
+            ),
         ]);
 
         self::assertGreaterThan(0.5, Base::said((new Proposals())->of($catalog))['messages.header.stationId > station.id']);
@@ -302,7 +343,15 @@ final class FoundTest extends TestCase
 
     public function testTriggersWithoutQueriesSayNothing(): void
     {
-        $table = new Table('s', 't', TableType::Table, '', [new Column('id', 'int', false)], new Key(null, ['id']), triggers: [new Trigger('x', 'BEFORE', 'INSERT', 'SELECT FROM WHERE (')]);
+        $table = new Table(
+            's',
+            't',
+            TableType::Table,
+            '',
+            [new Column('id', 'int', false)],
+            new Key(null, ['id']),
+            triggers: [new Trigger('x', 'BEFORE', 'INSERT', 'SELECT FROM WHERE (')],
+        );
 
         self::assertSame([], (new Proposals())->of(new Catalog('mariadb', '', [$table])));
     }

@@ -19,12 +19,16 @@ use PHPUnit\Framework\TestCase;
 final class KindsTest extends TestCase
 {
     private const SCHEMA = 'CREATE TABLE country (code char(2) PRIMARY KEY, name text);
-        CREATE TABLE customer (id integer PRIMARY KEY, country_code char(2) REFERENCES country (code), name text, opened_on date, parent_id integer REFERENCES customer (id));
+        CREATE TABLE customer (id integer PRIMARY KEY, country_code char(2) REFERENCES country (code), name text, opened_on date,
+            parent_id integer REFERENCES customer (id));
         CREATE TABLE product (id integer PRIMARY KEY, name text, weight real, made_on date);
-        CREATE TABLE sale (id integer PRIMARY KEY, customer_id integer REFERENCES customer (id), product_id integer REFERENCES product (id), sold_at datetime, amount real);
+        CREATE TABLE sale (id integer PRIMARY KEY, customer_id integer REFERENCES customer (id), product_id integer REFERENCES product (id),
+            sold_at datetime, amount real);
         CREATE TABLE sale_2024 (id integer PRIMARY KEY, customer_id integer, sold_at datetime, amount real);
-        CREATE TABLE customer_product (customer_id integer REFERENCES customer (id), product_id integer REFERENCES product (id), PRIMARY KEY (customer_id, product_id));
-        CREATE TABLE wish (customer_id integer REFERENCES customer (id), product_id integer REFERENCES product (id), note text, PRIMARY KEY (customer_id, product_id));
+        CREATE TABLE customer_product (customer_id integer REFERENCES customer (id), product_id integer REFERENCES product (id), PRIMARY KEY (customer_id,
+            product_id));
+        CREATE TABLE wish (customer_id integer REFERENCES customer (id), product_id integer REFERENCES product (id), note text, PRIMARY KEY (customer_id,
+            product_id));
         CREATE TABLE audit_log (id integer, at datetime, what text);
         CREATE TABLE tmp_load (line text);
         CREATE TABLE setting (name text PRIMARY KEY, value text)';
@@ -94,8 +98,14 @@ final class KindsTest extends TestCase
 
         self::assertSame('A reach flows into at most one other reach.', (string) Sentence::forth('Reach', 'Reach', $ends, 'flows into', true));
         self::assertSame('A reach takes in any number of other reaches.', (string) Sentence::back('Reach', 'Reach', $ends, 'takes in', true));
-        self::assertSame('A person makes any number of visits, through visit member.', (string) Sentence::across('Person', 'makes', End::NoneOrMore, 'Visit', 'Visit member'));
-        self::assertSame('A visit is made by one or more people, through visit member.', (string) Sentence::across('Visit', 'is made by', End::OneOrMore, 'Person', 'Visit member'));
+        self::assertSame(
+            'A person makes any number of visits, through visit member.',
+            (string) Sentence::across('Person', 'makes', End::NoneOrMore, 'Visit', 'Visit member'),
+        );
+        self::assertSame(
+            'A visit is made by one or more people, through visit member.',
+            (string) Sentence::across('Visit', 'is made by', End::OneOrMore, 'Person', 'Visit member'),
+        );
     }
 
     /** @return array<string, KindGuess> */

@@ -14,9 +14,11 @@ use PHPUnit\Framework\TestCase;
 /** What is counted of a join, held against what was put there. */
 final class ObservingTest extends TestCase
 {
-    private const MADE = "CREATE TABLE station (id integer PRIMARY KEY, code char(3) UNIQUE, name text); CREATE TABLE reading (id integer PRIMARY KEY, station_id integer, code text, kind text);
+    private const MADE = "CREATE TABLE station (id integer PRIMARY KEY, code char(3) UNIQUE, name text); CREATE TABLE reading (id integer PRIMARY KEY,
+        station_id integer, code text, kind text);
         INSERT INTO station VALUES (1, 'AAA', 'x'), (2, 'BBB', 'x'), (3, 'CCC', 'x'), (4, 'DDD', 'x');
-        INSERT INTO reading VALUES (1, 1, '1', 'a'), (2, 1, '1', 'a'), (3, 1, '01', 'b'), (4, 2, '2', 'a'), (5, NULL, NULL, 'a'), (6, 9, 'zz', 'b'), (7, 9, 'zz', 'b'), (8, 8, 'yy', 'b');";
+        INSERT INTO reading VALUES (1, 1, '1', 'a'), (2, 1, '1', 'a'), (3, 1, '01', 'b'), (4, 2, '2', 'a'), (5, NULL, NULL, 'a'), (6, 9, 'zz', 'b'),
+        (7, 9, 'zz', 'b'), (8, 8, 'yy', 'b');";
 
     public function testEveryRowIsCountedOnce(): void
     {
@@ -35,7 +37,8 @@ final class ObservingTest extends TestCase
     {
         $ends = self::observed(self::MADE, 'reading', 'station', [['station_id', 'id']])->cardinality();
         $full = self::observed(
-            'CREATE TABLE a (id integer PRIMARY KEY); CREATE TABLE b (id integer PRIMARY KEY, a_id integer UNIQUE); INSERT INTO a VALUES (1), (2); INSERT INTO b VALUES (1, 1), (2, 2);',
+            'CREATE TABLE a (id integer PRIMARY KEY); CREATE TABLE b (id integer PRIMARY KEY, a_id integer UNIQUE); INSERT INTO a VALUES (1), (2);
+                INSERT INTO b VALUES (1, 1), (2, 2);',
             'b',
             'a',
             [['a_id', 'id']],
@@ -43,7 +46,14 @@ final class ObservingTest extends TestCase
 
         self::assertSame([End::NoneOrMore, End::NoneOrOne], [$ends?->from, $ends?->to]);
         self::assertSame([End::One, End::One], [$full?->from, $full?->to]);
-        self::assertNull(self::observed('CREATE TABLE a (id integer PRIMARY KEY); CREATE TABLE b (id integer PRIMARY KEY, a_id integer);', 'b', 'a', [['a_id', 'id']])->cardinality());
+        self::assertNull(
+            self::observed(
+                'CREATE TABLE a (id integer PRIMARY KEY); CREATE TABLE b (id integer PRIMARY KEY, a_id integer);',
+                'b',
+                'a',
+                [['a_id', 'id']],
+            )->cardinality(),
+        );
     }
 
     public function testOnlyRowsWithTheConditionTakePart(): void
@@ -77,7 +87,13 @@ final class ObservingTest extends TestCase
     public function testPersonalValuesAreNotKept(): void
     {
         $base = new Base(self::MADE);
-        $figures = (new Observing($base, Dialects::of('sqlite')))->of(self::table($base, 'reading'), self::table($base, 'station'), [['station_id', 'id']], null, true);
+        $figures = (new Observing($base, Dialects::of('sqlite')))->of(
+            self::table($base, 'reading'),
+            self::table($base, 'station'),
+            [['station_id', 'id']],
+            null,
+            true,
+        );
 
         self::assertSame([], $figures->examples);
         self::assertSame('', $figures->densest[0]['value']);

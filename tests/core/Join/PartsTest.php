@@ -83,12 +83,24 @@ final class PartsTest extends TestCase
             new Index('part', [new IndexPart('a')], true, 'btree', '', 'b > 0'),
             new Index('plain', [new IndexPart('b')]),
         ];
-        $table = new Table('', 't', TableType::Table, '', $columns, new Key(null, ['id']), [new Key('u', ['code']), new Key('again', ['id'])], indexes: $indexes);
+        $table = new Table(
+            '',
+            't',
+            TableType::Table,
+            '',
+            $columns,
+            new Key(null, ['id']),
+            [new Key('u', ['code']), new Key('again', ['id'])],
+            indexes: $indexes,
+        );
         $said = static fn (Table $of): array => array_map(static fn (JoinKey $key): string => $key->standing.' '.implode('+', $key->columns), JoinKey::of($of));
 
         self::assertSame(['primary id', 'unique code', 'unique a+b'], $said($table));
         self::assertSame(['likely id'], $said(new Table('', 't', TableType::Table, '', $columns)));
-        self::assertSame(['likely station_no'], $said(new Table('', 'stations', TableType::Table, '', [new Column('x', 'int'), new Column('station_no', 'int')])));
+        self::assertSame(
+            ['likely station_no'],
+            $said(new Table('', 'stations', TableType::Table, '', [new Column('x', 'int'), new Column('station_no', 'int')])),
+        );
         self::assertSame([], $said(new Table('', 'v', TableType::View, '', $columns)));
         self::assertSame([], $said(new Table('', 't', TableType::Table, '', [new Column('name', 'text')])));
     }
@@ -156,22 +168,33 @@ final class PartsTest extends TestCase
 
         self::assertSame([1 => true, 12 => true], $values->among($table, ['id'], ['1', '12', '12abc', '01', "1' OR '1", '99999999999999999999']));
         self::assertSame(['A' => true], $values->among($table, ['code'], ['A', 'B', "'"]));
-        self::assertSame(['1'.KeyValues::BETWEEN.'A' => true], $values->among($table, ['id', 'code'], ['1'.KeyValues::BETWEEN.'A', '2'.KeyValues::BETWEEN.'A']));
+        self::assertSame(
+            ['1'.KeyValues::BETWEEN.'A' => true],
+            $values->among($table, ['id', 'code'], ['1'.KeyValues::BETWEEN.'A', '2'.KeyValues::BETWEEN.'A']),
+        );
         self::assertSame([3, '1', '12'], $values->range($table, 'id'));
     }
 
     public function testACaseIsSaidAsSql(): void
     {
-        $one = static fn (?array $where): Proposal => new Proposal(new Place('s', 'a'), ['x'], new Place('s', 'b'), ['id'], 0.98765, [new Evidence('so', 1.0)], $where);
+        $one = static fn (?string $kind, string $field = 'kind'): Proposal => new Proposal(
+            new Place('s', 'a'),
+            ['x'],
+            new Place('s', 'b'),
+            ['id'],
+            0.98765,
+            [new Evidence('so', 1.0)],
+            null === $kind ? null : [$field, $kind],
+        );
 
-        self::assertSame("kind = 'it''s'", $one(['kind', "it's"])->condition());
-        self::assertSame("\"odd kind\" = 'a'", $one(['odd kind', 'a'])->condition());
+        self::assertSame("kind = 'it''s'", $one("it's")->condition());
+        self::assertSame("\"odd kind\" = 'a'", $one('a', 'odd kind')->condition());
         self::assertNull($one(null)->condition());
         self::assertSame([
             'from' => ['schema' => 's', 'table' => 'a', 'columns' => ['x']], 'to' => ['schema' => 's', 'table' => 'b', 'columns' => ['id']],
             'confidence' => 0.988, 'evidence' => ['so'], 'where' => null,
         ], $one(null)->toArray());
-        self::assertNotSame(Proposals::identity($one(null)), Proposals::identity($one(['kind', 'a'])));
+        self::assertNotSame(Proposals::identity($one(null)), Proposals::identity($one('a')));
     }
 
     public function testEvidenceIsInWordsWithWhatCountsMostFirst(): void

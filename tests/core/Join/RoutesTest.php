@@ -64,7 +64,14 @@ final class RoutesTest extends TestCase
         for ($round = 0; $round < 30; ++$round) {
             $links = [];
             for ($i = 0; $i < 22; ++$i) {
-                $links[] = new Link($i, mt_rand(0, 9), mt_rand(0, 9), [['a', 'b']], new Cardinality(End::cases()[mt_rand(0, 3)], End::cases()[mt_rand(0, 1)]), mt_rand(50, 100) / 100);
+                $links[] = new Link(
+                    $i,
+                    mt_rand(0, 9),
+                    mt_rand(0, 9),
+                    [['a', 'b']],
+                    new Cardinality(End::cases()[mt_rand(0, 3)], End::cases()[mt_rand(0, 1)]),
+                    mt_rand(50, 100) / 100,
+                );
             }
             $routes = new Routes($links);
             $found = array_map(static fn (Route $route): float => round($route->cost, 6), $routes->between(0, 1, 12, 4));
@@ -78,9 +85,11 @@ final class RoutesTest extends TestCase
 
     public function testARouteIsAStatementThatRuns(): void
     {
-        $base = new Base("CREATE TABLE unit (id integer PRIMARY KEY, symbol text); CREATE TABLE \"odd name\" (id integer PRIMARY KEY, unit_id integer REFERENCES unit (id));
+        $base = new Base("CREATE TABLE unit (id integer PRIMARY KEY, symbol text); CREATE TABLE \"odd name\" (id integer PRIMARY KEY, unit_id integer
+            REFERENCES unit (id));
             CREATE TABLE reading (id integer PRIMARY KEY, p integer REFERENCES \"odd name\" (id), kind text);
-            INSERT INTO unit VALUES (1, 'm'), (2, 's'); INSERT INTO \"odd name\" VALUES (1, 1), (2, 2); INSERT INTO reading VALUES (1, 1, 'x'), (2, 1, 'x'), (3, 2, 'x');");
+            INSERT INTO unit VALUES (1, 'm'), (2, 's'); INSERT INTO \"odd name\" VALUES (1, 1), (2, 2); INSERT INTO reading VALUES (1, 1, 'x'), (2, 1,
+                'x'), (3, 2, 'x');");
         $catalog = $base->catalog();
         $at = array_flip(array_map(static fn ($table): string => $table->name, $catalog->tables));
         $route = (new Routes(CatalogLinks::of($catalog)))->between($at['reading'], $at['unit'])[0];
@@ -107,13 +116,22 @@ final class RoutesTest extends TestCase
         $loops = Loops::of([self::link(0, 0, 2), self::link(1, 0, 1), self::link(2, 1, 2), self::link(3, 4, 4)]);
 
         self::assertSame([[4, 4, 1], [0, 2, 3]], array_map(static fn (Loop $loop): array => [$loop->from, $loop->to, $loop->length()], $loops));
-        $case = static fn (int $id, int $to, string $kind): Link => new Link($id, 0, $to, [['s', 'id']], new Cardinality(End::NoneOrMore, End::One), 1.0, ['kind', $kind]);
+        $case = static fn (int $id, int $to, string $kind): Link => new Link(
+            $id,
+            0,
+            $to,
+            [['s', 'id']],
+            new Cardinality(End::NoneOrMore, End::One),
+            1.0,
+            ['kind', $kind],
+        );
         self::assertSame([], Loops::of([$case(0, 1, 'a'), $case(1, 2, 'b'), self::link(2, 1, 3), self::link(3, 2, 3)]));
     }
 
     public function testWhetherTheWaysOfALoopAgreeIsCounted(): void
     {
-        $base = new Base("CREATE TABLE station (id integer PRIMARY KEY, code text UNIQUE); CREATE TABLE visit (id integer PRIMARY KEY, station_id integer REFERENCES station (id));
+        $base = new Base("CREATE TABLE station (id integer PRIMARY KEY, code text UNIQUE); CREATE TABLE visit (id integer PRIMARY KEY, station_id integer
+            REFERENCES station (id));
             CREATE TABLE sample (id integer PRIMARY KEY, visit_id integer REFERENCES visit (id), station_id integer REFERENCES station (id), code text);
             INSERT INTO station VALUES (1, 'A'), (2, 'B'); INSERT INTO visit VALUES (1, 1), (2, 2);
             INSERT INTO sample VALUES (1, 1, 1, 'A'), (2, 1, 2, 'A'), (3, 2, 2, 'A'), (4, NULL, 1, 'A'), (5, 2, NULL, 'B');");
@@ -126,7 +144,10 @@ final class RoutesTest extends TestCase
         $at = array_flip(array_map(static fn ($table): string => $table->name, $catalog->tables));
         $byCode = new Link(9, $at['sample'], $at['station'], [['code', 'code']], new Cardinality(End::NoneOrMore, End::One));
         $others = array_filter(CatalogLinks::of($catalog), static fn (Link $link): bool => !($link->from === $at['sample'] && $link->to === $at['station']));
-        self::assertSame([['both_ways' => '4', 'same_end' => '3', 'all_rows' => '5']], [...$base->rows($sql->count(Loops::of([$byCode, ...array_values($others)])[0]))]);
+        self::assertSame(
+            [['both_ways' => '4', 'same_end' => '3', 'all_rows' => '5']],
+            [...$base->rows($sql->count(Loops::of([$byCode, ...array_values($others)])[0]))],
+        );
     }
 
     public function testAreasAreWhatIsJoinedMoreToItselfThanToTheRest(): void
