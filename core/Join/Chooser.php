@@ -11,10 +11,11 @@ namespace Fasti\Core\Join;
  */
 final class Chooser
 {
-    /** Weights that are held back while they are fitted make for too much doubt on both sides of a half. */
-    private const SHARPER = 1.6;
-    /** And for too much belief in that a field leads nowhere, more so where its values speak. */
-    private const LEANING = ['names' => 1.1, 'data' => 2.2];
+    /**
+     * Weights that are held back while they are fitted make for too much doubt on both sides of a half (the factor), and for too much belief that a
+     * field leads nowhere, more so where its values speak (the odds). Set so that of what is said with 0.7 about seven in ten are right: bin/bench joins.
+     */
+    private const CALIBRATED = ['names' => [1.8, 1.2], 'data' => [1.6, 2.2]];
 
     /**
      * @param array<string, float> $weights     by feature
@@ -55,9 +56,10 @@ final class Chooser
 
             return;
         }
-        $worths = array_map(fn (Candidate $one): float => self::SHARPER * $this->worth($one), $candidates);
+        [$factor, $odds] = self::CALIBRATED[null === $this->withoutData ? 'names' : 'data'];
+        $worths = array_map(fn (Candidate $one): float => $factor * $this->worth($one), $candidates);
         $most = max([0.0, ...$worths]);
-        $sum = exp(-$most) / self::LEANING[null === $this->withoutData ? 'names' : 'data'];
+        $sum = exp(-$most) / $odds;
         foreach ($worths as $worth) {
             $sum += exp($worth - $most);
         }

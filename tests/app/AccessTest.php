@@ -169,4 +169,14 @@ final class AccessTest extends AppTestCase
         self::assertStringNotContainsString('unsafe', $policy);
         self::assertDoesNotMatchRegularExpression('/<script(?![^>]*\bsrc=)|\sstyle=|\son\w+=/i', $this->content());
     }
+
+    public function testAnAddressThatCannotBeReadIsNoFaultOfFasti(): void
+    {
+        $twig = self::getContainer()->get('twig');
+        self::assertInstanceOf(\Twig\Environment::class, $twig);
+        $said = static fn (int $code): string => $twig->render('@Twig/Exception/error.html.twig', ['status_code' => $code]);
+        self::assertStringContainsString('Not understood', $said(400));
+        self::assertStringNotContainsString('our fault', $said(400));
+        self::assertStringContainsString('our fault', $said(500));
+    }
 }
