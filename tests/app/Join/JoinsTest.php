@@ -89,7 +89,7 @@ final class JoinsTest extends AppTestCase
         self::assertSelectorTextContains('.bar-words', '299 of 300 rows lead');
         self::assertStringContainsString('1 leads nowhere', $page->filter('main')->text());
         self::assertStringContainsString('Not there: 99', $page->filter('main')->text());
-        self::assertStringContainsString('Arrow', $page->filter('.side-by-side')->text());
+        self::assertStringContainsString('Arrow', $page->filter('.both-ends')->text());
         $person = $this->client->request('GET', '/register/joins/'.$this->join('visit', 'person')->id);
         self::assertStringNotContainsString('Hidden', $person->filter('main')->text());
     }
