@@ -14,6 +14,8 @@ final class Folder
     /** @var array<string, resource> */
     private array $open = [];
     public int $pages = 0;
+    /** @var array<string, string> path → title, of lists that every page leads to */
+    private array $lists = [];
 
     public function __construct(private readonly string $path, public readonly About $about, private readonly Environment $twig)
     {
@@ -26,11 +28,23 @@ final class Folder
         return str_repeat('../', substr_count($path, '/'));
     }
 
+    /** A list that every page leads to at its head. Before the first page is written; the part that says so writes it. */
+    public function announce(string $title, string $path): void
+    {
+        $this->lists[$path] = $title;
+    }
+
     /** @param array<string, mixed> $data */
     public function page(string $path, string $template, array $data): void
     {
         ++$this->pages;
-        $this->write($path, $this->twig->render($template, $data + ['about' => $this->about, 'root' => self::root($path)]));
+        $this->write($path, $this->twig->render($template, $data + $this->common($path)));
+    }
+
+    /** @return array<string, mixed> what every page knows */
+    private function common(string $path): array
+    {
+        return ['about' => $this->about, 'root' => self::root($path), 'lists' => $this->lists];
     }
 
     /**
@@ -42,7 +56,7 @@ final class Folder
     {
         ++$this->pages;
         $out = $this->handle($path);
-        foreach ($this->twig->load($template)->stream($data + ['about' => $this->about, 'root' => self::root($path)]) as $piece) {
+        foreach ($this->twig->load($template)->stream($data + $this->common($path)) as $piece) {
             self::put($out, (string) $piece, $path);
         }
         $this->close($path);

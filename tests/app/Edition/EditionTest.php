@@ -42,6 +42,9 @@ final class EditionTest extends AppTestCase
         $texts = self::get(Texts::class);
         $oona = $this->signedIn();
         $texts->save($oona, EntryTopic::NAME, self::entryId('station'), 'businessName', '', 'Gauging site', 's');
+        $texts->save($oona, EntryTopic::NAME, self::entryId('station'), 'area', '', 'On the river', 's');
+        $texts->save($oona, EntryTopic::NAME, self::entryId('reading'), 'area', '', '2026', 's');
+        $texts->save($oona, EntryTopic::NAME, self::entryId('Station'), 'area', '', 'On-the river', 's');
         $texts->save($oona, FieldTopic::NAME, self::fieldId('station', 'code'), 'meaning', '', 'Painted <script>x</script> on *the box*', 's');
     }
 
@@ -112,6 +115,25 @@ final class EditionTest extends AppTestCase
         self::assertStringContainsString('main.station', $pages['fields/c.html']);
         self::assertArrayHasKey('rivers/main/'.Slug::of('Station').'.html', $pages, 'Two names that differ only in case have two pages.');
         self::assertStringContainsString('class="diagram"', $pages['rivers/diagram.html']);
+    }
+
+    public function testAreasAreAPageThatEveryPageLeadsTo(): void
+    {
+        $this->register();
+        $pages = self::pages($this->publish());
+        self::assertStringContainsString('<a href="../../areas/index.html">Areas</a>', $pages['rivers/main/station.html']);
+        $areas = $pages['areas/index.html'];
+        self::assertSame(3, substr_count($areas, '<h2 id='), 'Two that have one address are two.');
+        self::assertMatchesRegularExpression('~<h2 id="2026">2026</h2>.*reading\.html.*>On the river</h2>.*>Gauging site</a>.*>On-the river</h2>~s', $areas);
+        self::assertMatchesRegularExpression('~>On the river</a> <span class="faded">1 entry~', $areas);
+    }
+
+    public function testWithoutAreasThereIsNoPageOfThem(): void
+    {
+        self::apply($this->source('rivers'), Made::catalog(Made::table('station', ['code' => 'char(6)'])));
+        $pages = self::pages($this->publish());
+        self::assertArrayNotHasKey('areas/index.html', $pages);
+        self::assertStringNotContainsString('>Areas<', $pages['index.html']);
     }
 
     public function testLaterEditsDoNotChangeItAndAddressesStay(): void
