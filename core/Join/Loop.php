@@ -15,6 +15,17 @@ final readonly class Loop
     {
     }
 
+    /** @return list<int> every entry that it goes by, each once */
+    public function nodes(): array
+    {
+        $nodes = [$this->from, $this->to];
+        foreach ([...$this->one, ...$this->other] as $step) {
+            array_push($nodes, $step->from(), $step->to());
+        }
+
+        return array_values(array_unique($nodes));
+    }
+
     public function length(): int
     {
         return \count($this->one) + \count($this->other);

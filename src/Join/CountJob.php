@@ -85,13 +85,13 @@ final readonly class CountJob implements JobKind
             $this->sources->target($source),
             self::STATEMENT_SECONDS,
         ) ?? throw new JobFailed('There is no data to ask behind this source.');
-        $questions = \is_array($job->payload['questions'] ?? null) ? $job->payload['questions'] : [];
+        $questions = self::questions($job);
         $answers = [];
-        foreach (array_values($questions) as $i => $sql) {
+        foreach ($questions as $i => $sql) {
             $running->at('Counting', $i, \count($questions));
             $answers[$i] = null;
             try {
-                foreach ($rows->rows(\is_string($sql) ? $sql : '') as $row) {
+                foreach ($rows->rows($sql) as $row) {
                     $answers[$i] = $row;
                     break;
                 }
@@ -105,20 +105,39 @@ final readonly class CountJob implements JobKind
         $running->keep(['answers' => $answers] + $job->payload);
     }
 
-    /** @return list<array<string, string>|null> what each question was answered with */
+    /** The job, if it asks this source. Its answers are shown by question, so that none stands where another is meant. */
+    public static function ofSource(?Job $job, int $source): ?Job
+    {
+        return null !== $job && self::NAME === $job->kind && $source === $job->number('source') ? $job : null;
+    }
+
+    /** @return list<string> */
+    public static function questions(?Job $job): array
+    {
+        $questions = $job?->payload['questions'] ?? [];
+
+        return \is_array($questions) ? array_values(array_filter($questions, is_string(...))) : [];
+    }
+
+    /** @return array<string, array<string, string>|null> what each question was answered with, by question; empty before the end */
     public static function answers(?Job $job): array
     {
         $answers = [];
-        foreach (null !== $job && \is_array($job->payload['answers'] ?? null) ? $job->payload['answers'] : [] as $answer) {
+        $given = $job?->payload['answers'] ?? null;
+        if (!\is_array($given)) {
+            return [];
+        }
+        foreach (self::questions($job) as $i => $question) {
+            $answer = $given[$i] ?? null;
             if (!\is_array($answer)) {
-                $answers[] = null;
+                $answers[$question] = null;
                 continue;
             }
             $row = [];
             foreach ($answer as $name => $value) {
                 $row[(string) $name] = \is_scalar($value) ? (string) $value : '';
             }
-            $answers[] = $row;
+            $answers[$question] = $row;
         }
 
         return $answers;

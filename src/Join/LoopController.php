@@ -46,19 +46,14 @@ final class LoopController extends AbstractController
         $sources = $this->sources->all();
         $source = $request->query->getInt('source') ?: (array_key_first($sources) ?? 0);
         $loops = 0 === $source ? [] : Loops::of($this->graph->links($source));
-        $job = $this->jobs->find($request->query->getInt('job'));
-        $nodes = [];
-        foreach ($loops as $loop) {
-            array_push($nodes, $loop->from, $loop->to);
-            foreach ([...$loop->one, ...$loop->other] as $step) {
-                $nodes[] = $step->to();
-            }
-        }
+        $job = CountJob::ofSource($this->jobs->find($request->query->getInt('job')), $source);
+        $asked = self::asked($loops);
+        $answers = CountJob::answers($job);
 
         return $this->render('join/loops.html.twig', [
-            'sources' => $sources, 'source' => $source, 'loops' => $loops, 'placed' => $this->entries->placed(array_values(array_unique($nodes))),
-            'job' => null !== $job && CountJob::NAME === $job->kind ? $job : null, 'asked' => array_keys(self::asked($loops)),
-            'answers' => CountJob::answers($job),
+            'sources' => $sources, 'source' => $source, 'loops' => $loops, 'placed' => $this->entries->placed(self::nodes($loops)),
+            'job' => $job, 'asked' => array_keys($asked),
+            'answers' => [] === $answers ? [] : array_map(static fn (string $one): ?array => $answers[$one] ?? null, $this->questions($asked, $source)),
         ]);
     }
 
@@ -68,16 +63,7 @@ final class LoopController extends AbstractController
     public function count(Request $request, #[CurrentUser] Account $account): Response
     {
         $source = $this->orm->find(Source::class, $request->request->getInt('source')) ?? throw $this->createNotFoundException('There is no such source.');
-        $loops = self::asked(Loops::of($this->graph->links($source->id())));
-        $nodes = [];
-        foreach ($loops as $loop) {
-            foreach ([...$loop->one, ...$loop->other] as $step) {
-                array_push($nodes, $step->from(), $step->to());
-            }
-        }
-        $places = array_map(static fn (array $one): Place => $one['place'], $this->entries->placed(array_values(array_unique($nodes))));
-        $sql = new LoopSql(Dialects::of($this->sources->all()[$source->id()]['engine'] ?? ''), $places);
-        $questions = array_map($sql->count(...), array_values($loops));
+        $questions = $this->questions(self::asked(Loops::of($this->graph->links($source->id()))), $source->id());
         $job = $this->jobs->start(
             $this->kind,
             'count '.$source->id(),
@@ -86,6 +72,28 @@ final class LoopController extends AbstractController
         );
 
         return $this->redirectToRoute('loops', ['source' => $source->id(), 'job' => $job->id()], 303);
+    }
+
+    /**
+     * @param array<int, Loop> $loops
+     *
+     * @return list<string>
+     */
+    private function questions(array $loops, int $source): array
+    {
+        $sql = new LoopSql(Dialects::of($this->sources->engine($source)), $this->graph->places(self::nodes($loops)));
+
+        return array_map($sql->count(...), array_values($loops));
+    }
+
+    /**
+     * @param array<int, Loop> $loops
+     *
+     * @return list<int>
+     */
+    private static function nodes(array $loops): array
+    {
+        return array_values(array_unique(array_merge(...array_map(static fn (Loop $loop): array => $loop->nodes(), array_values($loops)))));
     }
 
     /**

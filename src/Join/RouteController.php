@@ -47,8 +47,7 @@ final class RouteController extends AbstractController
         $from = $request->query->getInt('from');
         $to = $request->query->getInt('to');
         $placed = $this->entries->placed(array_values(array_filter([$from, $to])));
-        $job = $this->jobs->find($request->query->getInt('job'));
-        $job = null !== $job && CountJob::NAME === $job->kind ? $job : null;
+        $job = CountJob::ofSource($this->jobs->find($request->query->getInt('job')), $placed[$from]['source'] ?? 0);
         $data = [
             'from' => $placed[$from] ?? null,
             'to' => $placed[$to] ?? null,
@@ -72,13 +71,18 @@ final class RouteController extends AbstractController
         }
         $placed = $this->entries->placed($nodes);
         $places = array_map(static fn (array $one): Place => $one['place'], $placed);
-        $sql = new RouteSql(Dialects::of($this->sources->all()[$placed[$from]['source']]['engine'] ?? ''), $places);
+        $sql = new RouteSql(Dialects::of($this->sources->engine($placed[$from]['source'])), $places);
+        $asked = CountJob::questions($job);
+        $counted = -1;
+        foreach ([] === $asked ? [] : $found as $number => $way) {
+            self::questions($way, $sql) === $asked && $counted = $number;
+        }
         $ids = array_map(static fn (Way $way): array => array_map(static fn (Step $step): int => $step->link->id, $way->steps), $found);
         $views = $this->joins->many(array_values(array_unique(array_merge(...$ids ?: [[]]))));
 
         return $this->render('join/route.html.twig', [
             'routes' => array_map(static fn (Way $way): array => ['way' => $way, 'sql' => $sql->select($way), 'steps' => self::steps($way, $views)], $found),
-            'placed' => $placed, 'near' => $near, 'counted' => null === $job ? -1 : $job->number('number'), 'answers' => CountJob::answers($job),
+            'placed' => $placed, 'near' => $near, 'counted' => $counted, 'answers' => array_values(CountJob::answers($job)),
         ] + $data);
     }
 
@@ -95,19 +99,21 @@ final class RouteController extends AbstractController
         [$found] = isset($placed[$from], $placed[$to]) ? $this->found($from, $to) : [[]];
         $way = $found[$number] ?? throw $this->createNotFoundException('This route is not there any more.');
         $source = $this->orm->find(Source::class, $placed[$from]['source']) ?? throw $this->createNotFoundException('There is no such source.');
-        $sql = new RouteSql(Dialects::of($this->sources->all()[$source->id()]['engine'] ?? ''), $this->graph->places($way->nodes()));
-        $questions = [];
-        for ($i = 0; $i <= \count($way->steps); ++$i) {
-            $questions[] = $sql->select($way, $i, 'COUNT(*) AS n');
-        }
+        $sql = new RouteSql(Dialects::of($this->sources->engine($source->id())), $this->graph->places($way->nodes()));
         $job = $this->jobs->start(
             $this->kind,
             'count '.$source->id(),
-            CountJob::payload($source->id(), $questions, 'route', ['from' => $from, 'to' => $to]) + ['number' => $number],
+            CountJob::payload($source->id(), self::questions($way, $sql), 'route', ['from' => $from, 'to' => $to]),
             $account,
         );
 
         return $this->redirectToRoute('route', ['from' => $from, 'to' => $to, 'job' => $job->id()], 303);
+    }
+
+    /** @return list<string> how many rows there are to begin with, and after each step */
+    private static function questions(Way $way, RouteSql $sql): array
+    {
+        return array_map(static fn (int $steps): string => $sql->select($way, $steps, 'COUNT(*) AS n'), range(0, \count($way->steps)));
     }
 
     /** @return array{list<Way>, Routes} */

@@ -112,7 +112,7 @@ final class StateController extends AbstractController
         if ([] === $pairs) {
             throw new BadText('Choose a field on each side: those that have to be equal.');
         }
-        $dialect = Dialects::of($this->sources->all()[$source]['engine'] ?? '');
+        $dialect = Dialects::of($this->sources->engine($source));
         $ids = $this->fields->ids([$id, $to]);
         $linked = [];
         foreach ($pairs as [$near, $far]) {

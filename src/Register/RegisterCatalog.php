@@ -35,7 +35,7 @@ final readonly class RegisterCatalog
             }
         }
 
-        return [new Catalog($this->sources->all()[$sourceId]['engine'] ?? '', '', $tables), $gone];
+        return [new Catalog($this->sources->engine($sourceId), '', $tables), $gone];
     }
 
     public function entry(int $id): ?Table

@@ -32,6 +32,12 @@ final readonly class SourceStore
         return $all;
     }
 
+    /** As its last survey said; empty where there was none, or no such source. */
+    public function engine(int $source): string
+    {
+        return $this->all()[$source]['engine'] ?? '';
+    }
+
     public function named(string $name): ?int
     {
         foreach ($this->all() as $id => $source) {

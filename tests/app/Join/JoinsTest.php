@@ -211,6 +211,11 @@ final class JoinsTest extends AppTestCase
         self::assertStringContainsString('90 rows to begin with', $page->filter('.steps-of')->first()->text());
         self::assertStringContainsString('90 rows after it', $page->filter('.steps-of')->first()->text());
 
+        $loops = $this->client->request('GET', '/register/loops?source='.$this->source.'&job='.self::scalar('SELECT MAX(id) FROM job'))->filter('.loops');
+        self::assertStringNotContainsString('rows that go both ways', $loops->text(), 'What was counted of a route is not an answer about a loop.');
+        $other = '/register/route?from='.self::entryId('visit').'&to='.self::entryId('person').'&job='.self::scalar('SELECT MAX(id) FROM job');
+        self::assertStringNotContainsString('90 rows', $this->client->request('GET', $other)->filter('.steps-of')->first()->text());
+
         $none = $this->client->request('GET', '/register/route?from='.self::entryId('barrier').'&to='.self::entryId('method'));
         self::assertStringContainsString('No route from barrier to method', $none->filter('h1')->text());
         self::assertStringContainsString('alert', $none->filter('main')->text());
