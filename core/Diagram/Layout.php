@@ -12,10 +12,106 @@ final readonly class Layout
 
     /**
      * @param list<TabletShape> $shapes
-     * @param list<Path>  $paths
+     * @param list<Path>        $paths
+     * @param list<Note>        $notes
      */
-    private function __construct(public array $shapes, public array $paths, public float $width, public float $height, public int $crossings)
+    private function __construct(
+        public array $shapes,
+        public array $paths,
+        public float $width,
+        public float $height,
+        public array $notes = [],
+        public float $left = 0,
+        public float $top = 0,
+        public ?Scene $scene = null,
+    ) {
+    }
+
+    /**
+     * A diagram whose tablets stand where a person, or Fasti at an earlier time, has put them.
+     *
+     * @param list<Tablet>                          $tablets
+     * @param list<Line>                            $lines  lines to tablets that are not in the diagram are left out
+     * @param array<int, array{float, float}>       $places by id of the tablet; those without one are put beside what they join
+     * @param list<Note>                            $notes
+     * @param array<int, list<array{float, float}>> $kept   by id of the line, how it was led before
+     */
+    public static function arranged(array $tablets, array $lines, Detail $detail, array $places, array $notes = [], array $kept = []): self
     {
+        [$lines, $index, $joined] = self::within($tablets, $lines);
+        $shapes = [];
+        foreach ($tablets as $i => $tablet) {
+            $shape = new TabletShape($tablet, $detail, $joined[$i] ?? []);
+            $ends = [];
+            foreach ($joined[$i] ?? [] as $row => $count) {
+                $at = $shape->rowOf((string) $row);
+                $ends[$at] = ($ends[$at] ?? 0) + $count;
+            }
+            // Lines may change sides when something is moved, and a tablet keeps its height all the same.
+            $shape->grow(array_map(static fn (int $count): array => [max(10, 5 * $count)], $ends));
+            $shapes[] = $shape;
+        }
+        Unplaced::place($shapes, $places, $notes, array_map(static fn (Line $line): array => [$index[$line->from], $index[$line->to]], $lines));
+        $scene = Scene::of($shapes, $notes, $lines);
+        $paths = $scene->lead($kept);
+        [$x1, $y1, $x2, $y2] = self::bounds($shapes, $paths, $notes);
+
+        return new self($shapes, $paths, $x2 - $x1, $y2 - $y1, $notes, $x1, $y1, $scene);
+    }
+
+    /**
+     * @param list<TabletShape> $shapes
+     * @param list<Path>        $paths
+     * @param list<Note>        $notes
+     *
+     * @return array{float, float, float, float}
+     */
+    private static function bounds(array $shapes, array $paths, array $notes): array
+    {
+        $x = $y = [];
+        foreach ([...$shapes, ...$notes] as $box) {
+            array_push($x, (float) $box->x, $box->x + $box->width);
+            array_push($y, (float) $box->y, $box->y + $box->height);
+        }
+        foreach ($paths as $path) {
+            foreach ($path->points as [$px, $py]) {
+                [$x[], $y[]] = [$px, $py];
+            }
+            $label = $path->label();
+            if (null !== $label) {
+                array_push($x, $label['x'], $label['x'] + $label['width']);
+                $y[] = $label['y'];
+            }
+        }
+
+        return [] === $x ? [0.0, 0.0, 0.0, 0.0] : [min($x), min($y), max($x), max($y)];
+    }
+
+    /**
+     * The lines between tablets that are there, where each tablet stands in its list, and how many ends each of its rows has.
+     *
+     * @param list<Tablet> $tablets
+     * @param list<Line>   $lines
+     *
+     * @return array{list<Line>, array<int, int>, array<int, array<string, int>>}
+     */
+    private static function within(array $tablets, array $lines): array
+    {
+        $index = $joined = [];
+        foreach ($tablets as $i => $tablet) {
+            $index[$tablet->id] = $i;
+        }
+        $lines = array_values(array_filter($lines, static fn (Line $line): bool => isset($index[$line->from], $index[$line->to])));
+        foreach ($lines as $line) {
+            foreach ([[$index[$line->from], $line->fromRow, $line->fromMore], [$index[$line->to], $line->toRow, $line->toMore]] as [$i, $row, $more]) {
+                $joined[$i][$row] = ($joined[$i][$row] ?? 0) + 1;
+                foreach ($more as $other) {
+                    $joined[$i][$other] ??= 0;
+                }
+            }
+        }
+
+        return [$lines, $index, $joined];
     }
 
     /**
@@ -28,19 +124,7 @@ final readonly class Layout
      */
     public static function of(array $tablets, array $lines, Detail $detail, ?int $around = null): self
     {
-        $index = $joined = [];
-        foreach ($tablets as $i => $tablet) {
-            $index[$tablet->id] = $i;
-        }
-        $lines = array_values(array_filter($lines, static fn (Line $line): bool => isset($index[$line->from], $index[$line->to])));
-        foreach ($lines as $line) {
-            foreach ([$line->fromRow, ...$line->fromMore] as $row) {
-                $joined[$index[$line->from]][$row] = true;
-            }
-            foreach ([$line->toRow, ...$line->toMore] as $row) {
-                $joined[$index[$line->to]][$row] = true;
-            }
-        }
+        [$lines, $index, $joined] = self::within($tablets, $lines);
         $make = static fn (int $i): TabletShape => new TabletShape($tablets[$i], $detail, $joined[$i] ?? []);
         $blocks = [];
         foreach (self::components(\count($tablets), array_map(static fn (Line $line): array => [$index[$line->from], $index[$line->to]], $lines)) as [$members, $edges]) {
@@ -55,7 +139,6 @@ final readonly class Layout
             array_merge(...array_map(static fn (Block $block): array => $block->paths, $blocks)),
             $width,
             $height,
-            array_sum(array_map(static fn (Block $block): int => $block->crossings, $blocks)),
         );
     }
 

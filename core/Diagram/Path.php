@@ -8,10 +8,12 @@ namespace Fasti\Core\Diagram;
 final class Path
 {
     /**
-     * @param non-empty-list<array{float, float}> $points
-     * @param array{int, int}                     $sides
+     * @param non-empty-list<array{float, float}>                              $points
+     * @param array{int, int}                                                  $sides
+     * @param array{x: float, y: float, width: float, height: int}|false|null  $words  where the verb stands; false for nowhere, null for where it
+     *                                                                                 stands when columns are as wide as they have to be
      */
-    public function __construct(public readonly Line $line, public array $points, public readonly array $sides)
+    public function __construct(public readonly Line $line, public array $points, public readonly array $sides, public array|false|null $words = null)
     {
     }
 
@@ -22,8 +24,11 @@ final class Path
      */
     public function label(): ?array
     {
-        if ('' === $this->line->verb) {
+        if ('' === $this->line->verb || false === $this->words) {
             return null;
+        }
+        if (null !== $this->words) {
+            return $this->words;
         }
         $width = TextWidth::text($this->line->verb, Router::LABEL_SIZE);
         [$x, $y] = $this->points[0];

@@ -17,6 +17,8 @@ final class TabletShape
     private const GRAIN_MOST = 190;
     public const TITLE_SIZE = 16.5;
     public const CODE_SIZE = 12.5;
+    public const TEXT_SIZE = 13.0;
+    public const TYPE_MOST = 150;
 
     public float $x = 0;
     public int $y = 0;
@@ -26,6 +28,9 @@ final class TabletShape
     public int $headHeight;
     public string $title;
     public string $grain;
+    /** Whether types stand beside the names of fields. */
+    public readonly bool $typed;
+    public readonly int $leadsWidth;
     /** @var list<TabletRow> */
     public array $rows;
     /** @var array<string, int> row name → index; -1 stands for the head */
@@ -37,21 +42,35 @@ final class TabletShape
     /** Where the fields of the primary key end, from the top of the tablet; 0 for nowhere. */
     public int $cut = 0;
 
-    /** @param array<string, true> $joined names of the rows that a line of this diagram ends at */
+    /** @param array<string, int> $joined names of the rows that a line of this diagram ends at */
     public function __construct(public readonly Tablet $tablet, Detail $detail, array $joined)
     {
-        $keys = array_values(array_filter($tablet->rows, static fn (TabletRow $row): bool => $row->key));
-        $others = array_values(array_filter($tablet->rows, static fn (TabletRow $row): bool => !$row->key && (Detail::All === $detail || isset($joined[$row->name]))));
-        $this->rows = Detail::Names === $detail || $tablet->folded ? [] : [...$keys, ...$others];
+        $detail = $tablet->folded ? Detail::Names : $tablet->detail ?? $detail;
+        $shown = array_filter($tablet->rows, static fn (TabletRow $row): bool => match (true) {
+            $tablet->folded => false,
+            null !== $tablet->picked => \in_array($row->name, $tablet->picked, true),
+            default => match ($detail) {
+                Detail::Names => false,
+                Detail::Keys => $row->key || isset($joined[$row->name]),
+                Detail::Leads => $row->key || $row->leads || isset($joined[$row->name]),
+                Detail::All => true,
+            },
+        });
+        $this->rows = [
+            ...array_values(array_filter($shown, static fn (TabletRow $row): bool => $row->key)),
+            ...array_values(array_filter($shown, static fn (TabletRow $row): bool => !$row->key)),
+        ];
+        $this->typed = Detail::All === $detail && null === $tablet->picked;
         foreach ($this->rows as $i => $row) {
             $this->rowIndex[$row->name] = $i;
         }
         $title = static fn (string $text): float => TextWidth::title($text, self::TITLE_SIZE);
-        $code = static fn (string $text): float => TextWidth::code($text, self::CODE_SIZE);
         $word = '' === $tablet->word ? 0 : TextWidth::text($tablet->word, 11) + 14;
-        $wide = $title($tablet->title) + $word;
+        $this->leadsWidth = 0 === $tablet->leads ? 0 : (int) ceil(TextWidth::text('+'.$tablet->leads, 11)) + 10;
+        $wide = $title($tablet->title) + $word + $this->leadsWidth;
         foreach ($this->rows as $row) {
-            $wide = max($wide, $code($row->label));
+            $type = $this->typed && '' !== $row->type ? 18 + min(self::TYPE_MOST, TextWidth::text($row->type, 11)) : 0;
+            $wide = max($wide, $this->labelWidth($row->label) + $type);
         }
         $grain = 'one row per '.$tablet->grain;
         $grainWide = TextWidth::text($grain, 11);
@@ -59,9 +78,15 @@ final class TabletShape
         $room = [] !== $this->rows && '' !== $tablet->grain && $grainWide <= max($wide, self::GRAIN_MOST);
         $this->grain = $room ? $grain : '';
         $wide = $room ? max($wide, $grainWide) : $wide;
-        $this->width = (int) (ceil(min(self::MOST, max(110, $wide + 26)) / 10) * 10);
-        $this->title = TextWidth::fitted($tablet->title, $this->width - 24 - $word, $title);
+        $most = $this->typed && [] !== array_filter($this->rows, static fn (TabletRow $row): bool => '' !== $row->type) ? self::MOST + 80 : self::MOST;
+        $this->width = (int) (ceil(min($most, max(110, $wide + 26)) / 10) * 10);
+        $this->title = TextWidth::fitted($tablet->title, $this->width - 24 - $word - $this->leadsWidth, $title);
         $this->headHeight = self::HEADER + ($room ? 20 : 0);
+    }
+
+    public function labelWidth(string $label): float
+    {
+        return $this->tablet->spoken ? TextWidth::text($label, self::TEXT_SIZE) : TextWidth::code($label, self::CODE_SIZE);
     }
 
     public function rowOf(string $name): int

@@ -4,7 +4,10 @@ declare(strict_types=1);
 
 namespace Fasti\Tests\Core\Diagram;
 
+use Fasti\Core\Diagram\Apart;
+use Fasti\Core\Diagram\Detail;
 use Fasti\Core\Diagram\Layout;
+use Fasti\Core\Diagram\Leading\Rect;
 use Fasti\Core\Diagram\Line;
 use Fasti\Core\Diagram\Path;
 use Fasti\Core\Diagram\Tablet;
@@ -44,10 +47,78 @@ final class Drawn
         return [$tablets, $lines];
     }
 
-    /** @return list<string> everything that breaks the rules of a drawing, in words */
-    public static function faults(Layout $layout): array
+    /**
+     * @param float $apart how far lines that run side by side have to be apart, in px
+     *
+     * @return list<string> everything that breaks the rules of a drawing, in words
+     */
+    public static function faults(Layout $layout, float $apart = 4): array
     {
-        return [...self::shapes($layout), ...self::throughShapes($layout), ...self::onTop($layout), ...self::ends($layout), ...self::labels($layout)];
+        return [
+            ...self::shapes($layout),
+            ...self::throughShapes($layout),
+            ...self::onTop($layout, $apart),
+            ...self::ends($layout),
+            ...self::labels($layout),
+        ];
+    }
+
+    /**
+     * Places for tablets, anywhere, none nearer to another than a person can set it down.
+     *
+     * @param list<Tablet> $tablets
+     * @param float        $density how much of the page they take up, with what they keep clear, 0 to 1
+     *
+     * @return array<int, array{float, float}>
+     */
+    public static function scattered(array $tablets, float $density): array
+    {
+        $area = 0;
+        $shapes = [];
+        foreach ($tablets as $tablet) {
+            $shape = new TabletShape($tablet, Detail::All, []);
+            $shape->grow([]);
+            $area += ($shape->width + 40) * ($shape->height + 40);
+            $shapes[] = $shape;
+        }
+        $side = (int) sqrt($area / $density);
+        $taken = $places = [];
+        foreach ($shapes as $shape) {
+            // As high as many lines at its rows can make it.
+            $wished = new Rect(mt_rand(-$side, $side) / 2, mt_rand(-$side, $side) / 2, $shape->width, $shape->height + 5.0 * \count($shape->rows));
+            $taken[] = $rect = Apart::beside($wished, $taken);
+            $places[$shape->tablet->id] = [$rect->x, $rect->y];
+        }
+
+        return $places;
+    }
+
+    /** How often lines cross, and how often straight ones between the same ends would. @return array{int, int} */
+    public static function crossings(Layout $layout): array
+    {
+        $pieces = $straight = [];
+        foreach ($layout->paths as $i => $path) {
+            foreach (self::pieces($path) as $piece) {
+                $pieces[] = [$i, $piece];
+            }
+            $straight[] = [$path->points[0], $path->points[\count($path->points) - 1]];
+        }
+        $crossed = $would = 0;
+        foreach ($pieces as $k => [$i, $p]) {
+            foreach (\array_slice($pieces, $k + 1) as [$j, $q]) {
+                [$v, $h] = $p['x1'] === $p['x2'] ? [$p, $q] : [$q, $p];
+                $crossed += $i !== $j && $v['x1'] === $v['x2'] && $h['y1'] === $h['y2'] && $h['x1'] < $v['x1'] && $v['x1'] < $h['x2']
+                    && $v['y1'] < $h['y1'] && $h['y1'] < $v['y2'] ? 1 : 0;
+            }
+        }
+        $turn = static fn (array $a, array $b, array $c): float => ($b[0] - $a[0]) * ($c[1] - $a[1]) - ($b[1] - $a[1]) * ($c[0] - $a[0]);
+        foreach ($straight as $k => [$a, $b]) {
+            foreach (\array_slice($straight, $k + 1) as [$c, $d]) {
+                $would += $turn($a, $b, $c) * $turn($a, $b, $d) < 0 && $turn($c, $d, $a) * $turn($c, $d, $b) < 0 ? 1 : 0;
+            }
+        }
+
+        return [$crossed, $would];
     }
 
     /** @return list<string> */
@@ -55,7 +126,8 @@ final class Drawn
     {
         $found = [];
         foreach ($layout->shapes as $i => $a) {
-            if ($a->x < -0.01 || $a->y < 0 || $a->x + $a->width > $layout->width + 0.01 || $a->y + $a->height > $layout->height + 0.01) {
+            if ($a->x < $layout->left - 0.01 || $a->y < $layout->top - 0.01 || $a->x + $a->width > $layout->left + $layout->width + 0.01
+                || $a->y + $a->height > $layout->top + $layout->height + 0.01) {
                 $found[] = "tablet {$a->tablet->id} leaves the page";
             }
             foreach (\array_slice($layout->shapes, $i + 1) as $b) {
@@ -96,6 +168,12 @@ final class Drawn
                         $found[] = "line {$path->line->id} runs through tablet {$shape->tablet->id}";
                     }
                 }
+                foreach ($layout->notes as $note) {
+                    $ground = $note->ground();
+                    if ($piece['x1'] < $ground->right() && $piece['x2'] > $ground->x && $piece['y1'] < $ground->bottom() && $piece['y2'] > $ground->y) {
+                        $found[] = "line {$path->line->id} runs through {$note->key}";
+                    }
+                }
             }
         }
 
@@ -103,7 +181,7 @@ final class Drawn
     }
 
     /** @return list<string> */
-    private static function onTop(Layout $layout): array
+    private static function onTop(Layout $layout, float $apart): array
     {
         $found = $all = [];
         foreach ($layout->paths as $path) {
@@ -116,8 +194,8 @@ final class Drawn
                 if ($a === $b) {
                     continue;
                 }
-                $flat = $p['y1'] === $p['y2'] && $q['y1'] === $q['y2'] && abs($p['y1'] - $q['y1']) < 4 && $p['x1'] < $q['x2'] - 0.5 && $q['x1'] < $p['x2'] - 0.5;
-                $upright = $p['x1'] === $p['x2'] && $q['x1'] === $q['x2'] && abs($p['x1'] - $q['x1']) < 4 && $p['y1'] < $q['y2'] + 0.5 && $q['y1'] < $p['y2'] + 0.5 && $p['y1'] !== $p['y2'] && $q['y1'] !== $q['y2'];
+                $flat = $p['y1'] === $p['y2'] && $q['y1'] === $q['y2'] && abs($p['y1'] - $q['y1']) < $apart && $p['x1'] < $q['x2'] - 0.5 && $q['x1'] < $p['x2'] - 0.5;
+                $upright = $p['x1'] === $p['x2'] && $q['x1'] === $q['x2'] && abs($p['x1'] - $q['x1']) < $apart && $p['y1'] < $q['y2'] + 0.5 && $q['y1'] < $p['y2'] + 0.5 && $p['y1'] !== $p['y2'] && $q['y1'] !== $q['y2'];
                 if ($flat || $upright) {
                     $found[] = "lines $a and $b lie on one another";
                 }
