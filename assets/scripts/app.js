@@ -1,10 +1,13 @@
 import Alpine from '@alpinejs/csp';
 import { HEADERS, html, inText, later, token } from './ask.js';
-import { drawing } from './drawing.js';
+import { board } from './board/board.js';
+import { diagram } from './diagram.js';
 import { joins } from './joins.js';
 import { lineage } from './lineage.js';
 import { Texts } from './texts.js';
 
+Alpine.data('board', board);
+Alpine.data('diagram', diagram);
 Alpine.data('joins', joins);
 Alpine.data('lineage', lineage);
 
@@ -254,6 +257,7 @@ Alpine.data('register', () => ({
             if (this.asked === address) {
                 document.getElementById('rows').innerHTML = rows;
                 history.replaceState(null, '', address);
+                document.querySelectorAll('[data-narrowed]').forEach((link) => { link.search = `?register=1&${query}`; });
             }
         });
     },
@@ -438,47 +442,6 @@ Alpine.data('history', () => ({
             await fetch(this.$root.dataset.back.replace('/0/', `/${button.dataset.change}/`), { method: 'POST', headers: { ...HEADERS, 'X-Csrf-Token': token() } });
             location.reload();
         }
-    },
-}));
-
-Alpine.data('diagram', () => ({
-    init() {
-        const remembered = localStorage.getItem('fasti:tablet-names');
-        const asked = new URLSearchParams(location.search);
-        if (remembered === 'identifiers' && !asked.has('names')) {
-            asked.set('names', 'identifiers');
-            this.swap(`${location.pathname}?${asked}`);
-        }
-        this.ready();
-        this.$root.addEventListener('click', (event) => {
-            const swap = event.target.closest('[data-swap]');
-            const zoom = event.target.closest('[data-zoom]');
-            const tablet = event.target.closest('.tablet');
-            if (swap && !event.ctrlKey && !event.metaKey) {
-                event.preventDefault();
-                localStorage.setItem('fasti:tablet-names', swap.href.includes('names=identifiers') ? 'identifiers' : 'business');
-                this.swap(swap.href);
-            } else if (zoom) {
-                ({ in: () => this.view.zoom(1.25), out: () => this.view.zoom(0.8), fit: () => this.view.fit() })[zoom.dataset.zoom]();
-            } else if (tablet && event.shiftKey) {
-                event.preventDefault();
-                const frame = this.$root.querySelector('[data-drawing]');
-                const folded = new Set(frame.dataset.fold.split(',').filter(Boolean));
-                folded.has(tablet.dataset.entry) ? folded.delete(tablet.dataset.entry) : folded.add(tablet.dataset.entry);
-                const address = new URL(frame.dataset.address, location.href);
-                address.searchParams.set('fold', [...folded].join(','));
-                this.swap(address.href);
-            }
-        });
-    },
-    ready() {
-        const frame = this.$root.querySelector('[data-drawing]');
-        this.view = frame ? drawing(frame) : null;
-    },
-    async swap(address) {
-        this.$root.innerHTML = await html(address);
-        history.replaceState(null, '', address);
-        this.ready();
     },
 }));
 

@@ -5,6 +5,15 @@ import { inText } from './ask.js';
 const root = document.body.dataset.root;
 document.querySelectorAll('[data-drawing]').forEach((frame) => drawing(frame));
 
+/** How much the tablets of a kept diagram show: each level was drawn when the edition was made. */
+document.querySelectorAll('[data-levels] button').forEach((button) => button.addEventListener('click', () => {
+    const frame = document.querySelector('[data-drawing]');
+    frame.innerHTML = document.querySelector(`template[data-level="${button.dataset.shows}"]`).innerHTML;
+    delete frame.dataset.ready;
+    drawing(frame);
+    document.querySelectorAll('[data-levels] button').forEach((each) => each.setAttribute('aria-pressed', String(each === button)));
+}));
+
 document.getElementById('theme').addEventListener('click', () => {
     const html = document.documentElement;
     const dark = html.dataset.theme === 'dark' || (!html.dataset.theme && matchMedia('(prefers-color-scheme: dark)').matches);

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Fasti\Core\Diagram;
 
+use Fasti\Core\Diagram\Leading\Rect;
+
 /** A diagram with everything in its place, in px from the top left. */
 final readonly class Layout
 {
@@ -39,6 +41,88 @@ final readonly class Layout
     public static function arranged(array $tablets, array $lines, Detail $detail, array $places, array $notes = [], array $kept = []): self
     {
         [$lines, $index, $joined] = self::within($tablets, $lines);
+        $shapes = self::shapes($tablets, $detail, $joined);
+        Unplaced::place($shapes, $places, $notes, array_map(static fn (Line $line): array => [$index[$line->from], $index[$line->to]], $lines));
+        self::apart($shapes, $notes);
+        $scene = Scene::of($shapes, $notes, $lines);
+        $paths = $scene->lead($kept);
+        [$x1, $y1, $x2, $y2] = self::bounds($shapes, $paths, $notes);
+
+        return new self($shapes, $paths, $x2 - $x1, $y2 - $y1, $notes, $x1, $y1, $scene);
+    }
+
+    /**
+     * Places for all tablets so that what refers stands below what it refers to.
+     *
+     * @param list<Tablet> $tablets
+     * @param list<Line>   $lines
+     *
+     * @return array<int, array{float, float}> by id of the tablet
+     */
+    public static function ranked(array $tablets, array $lines, Detail $detail): array
+    {
+        [$lines, $index, $joined] = self::within($tablets, $lines);
+        $shapes = self::shapes($tablets, $detail, $joined);
+        Ranks::place($shapes, array_map(static fn (Line $line): array => [$index[$line->from], $index[$line->to]], $lines));
+
+        return self::placesOf($shapes);
+    }
+
+    /**
+     * Tablets may have grown since they were put where they stand.
+     *
+     * @param list<TabletShape> $shapes
+     * @param list<Note>        $notes  stay; only tablets give way
+     */
+    private static function apart(array $shapes, array $notes): void
+    {
+        $rects = array_map(static fn (TabletShape $shape): Rect => new Rect($shape->x, $shape->y, $shape->width, $shape->height), $shapes);
+        $pushed = Apart::pushed($rects);
+        foreach ($shapes as $i => $shape) {
+            [$shape->x, $shape->y] = [$pushed[$i]->x, (int) $pushed[$i]->y];
+        }
+        $held = array_map(static fn (Note $note): Rect => $note->ground(), $notes);
+        foreach ($shapes as $i => $shape) {
+            $own = new Rect($shape->x, $shape->y, $shape->width, $shape->height);
+            if ([] !== array_filter($held, static fn (Rect $rect): bool => $rect->meets($own))) {
+                $rects = array_map(static fn (TabletShape $shape): Rect => new Rect($shape->x, $shape->y, $shape->width, $shape->height), $shapes);
+                $rect = Apart::beside($own, [...array_values(array_diff_key($rects, [$i => true])), ...$held]);
+                [$shape->x, $shape->y] = [$rect->x, (int) $rect->y];
+            }
+        }
+    }
+
+    /** @return array<int, array{float, float}> by id of the tablet */
+    public function places(): array
+    {
+        return self::placesOf($this->shapes);
+    }
+
+    /**
+     * @param list<TabletShape> $shapes
+     *
+     * @return array<int, array{float, float}>
+     */
+    private static function placesOf(array $shapes): array
+    {
+        $places = [];
+        foreach ($shapes as $shape) {
+            $places[$shape->tablet->id] = [Apart::snapped($shape->x), Apart::snapped($shape->y)];
+        }
+
+        return $places;
+    }
+
+    /**
+     * Tablets that stand anywhere: lines may change sides when something is moved, and a tablet keeps its height all the same.
+     *
+     * @param list<Tablet>                   $tablets
+     * @param array<int, array<string, int>> $joined
+     *
+     * @return list<TabletShape>
+     */
+    private static function shapes(array $tablets, Detail $detail, array $joined): array
+    {
         $shapes = [];
         foreach ($tablets as $i => $tablet) {
             $shape = new TabletShape($tablet, $detail, $joined[$i] ?? []);
@@ -47,16 +131,11 @@ final readonly class Layout
                 $at = $shape->rowOf((string) $row);
                 $ends[$at] = ($ends[$at] ?? 0) + $count;
             }
-            // Lines may change sides when something is moved, and a tablet keeps its height all the same.
             $shape->grow(array_map(static fn (int $count): array => [max(10, 5 * $count)], $ends));
             $shapes[] = $shape;
         }
-        Unplaced::place($shapes, $places, $notes, array_map(static fn (Line $line): array => [$index[$line->from], $index[$line->to]], $lines));
-        $scene = Scene::of($shapes, $notes, $lines);
-        $paths = $scene->lead($kept);
-        [$x1, $y1, $x2, $y2] = self::bounds($shapes, $paths, $notes);
 
-        return new self($shapes, $paths, $x2 - $x1, $y2 - $y1, $notes, $x1, $y1, $scene);
+        return $shapes;
     }
 
     /**
@@ -84,7 +163,7 @@ final readonly class Layout
             }
         }
 
-        return [] === $x ? [0.0, 0.0, 0.0, 0.0] : [min($x), min($y), max($x), max($y)];
+        return [] === $x || [] === $y ? [0.0, 0.0, 0.0, 0.0] : [(float) min($x), (float) min($y), (float) max($x), (float) max($y)];
     }
 
     /**
@@ -159,11 +238,15 @@ final readonly class Layout
                 $left[$to] = $to;
             }
         }
-        $right = array_diff(range(0, \count($members) - 1), $left, [$middle]);
+        $right = array_values(array_diff(range(0, \count($members) - 1), $left, [$middle]));
+        // The entry stands in the middle of what joins it: where much more refers to it than it refers to, some of that goes to its left.
+        while (\count($right) > \count($left) + 4) {
+            $left[] = array_pop($right);
+        }
         $shapes = array_map($make, $members);
         $chunks = static fn (array $side): array => [] === $side ? [] : array_chunk($side, max(4, (int) ceil(sqrt(2 * \count($side)))));
         /** @var list<list<int>> $columns */
-        $columns = [...array_reverse($chunks(array_values($left))), [$middle], ...$chunks(array_values($right))];
+        $columns = [...array_reverse($chunks(array_values($left))), [$middle], ...$chunks($right)];
 
         return Router::route($shapes, $ends, $columns);
     }

@@ -13,7 +13,9 @@ use Fasti\Core\Join\End;
 final class SvgDrawing
 {
     private const MARGIN = 32;
-    private const LIGHT = ['stone' => '#F3F0E8', 'slab' => '#FCFBF7', 'strong' => '#B9B09B', 'ink' => '#23211C', 'faded' => '#6B6557', 'rubric' => '#A3271C'];
+    private const LIGHT = [
+        'stone' => '#F3F0E8', 'slab' => '#FCFBF7', 'strong' => '#B9B09B', 'ink' => '#23211C', 'faded' => '#6B6557', 'rubric' => '#A3271C', 'wash' => '#ECE7DA',
+    ];
 
     /** @param array<string, string> $fonts family → address of a font file to embed in a standalone drawing */
     public static function draw(Layout $layout, TitleBlock $block, bool $standalone = false, array $fonts = []): string
@@ -169,12 +171,21 @@ final class SvgDrawing
         foreach ($fonts as $family => $address) {
             $css .= \sprintf("@font-face{font-family:'%s';font-weight:100 900;src:url(%s) format('woff2')}", $family, $address);
         }
-        ['stone' => $stone, 'slab' => $slab, 'strong' => $strong, 'ink' => $ink, 'faded' => $faded, 'rubric' => $rubric] = self::LIGHT;
+        ['stone' => $stone, 'slab' => $slab, 'strong' => $strong, 'ink' => $ink, 'faded' => $faded, 'rubric' => $rubric, 'wash' => $wash] = self::LIGHT;
 
-        return $css.".page{fill:$stone}.slab{fill:$slab;stroke:$strong}.outer{fill:none;stroke:$strong}.hair{fill:none;stroke:$strong}.tie{fill:none;stroke:$ink}.key{fill:$rubric}"
-            ."text{font:400 11.5px 'Commissioner','Commissioner Variable',sans-serif;fill:$faded}.title{font:400 16.5px 'Marcellus',serif;fill:$ink}.word{font-size:11px;font-weight:500}"
-            .".row{font:400 12.5px 'Source Code Pro','Source Code Pro Variable',monospace;fill:$ink}.of-key{font-weight:600}.name{font:400 15px 'Marcellus',serif;fill:$ink}"
-            .".line path{fill:none;stroke:$ink;stroke-width:1.25}.line.proposed{opacity:.45}.ring{fill:$stone;stroke:$ink;stroke-width:1.25}.verb{font-size:12px;font-weight:500;font-style:italic;fill:$rubric}";
+        $text = "'Commissioner','Commissioner Variable',sans-serif";
+        $code = "'Source Code Pro','Source Code Pro Variable',monospace";
+
+        return $css.implode('', [
+            ".page{fill:$stone}.slab{fill:$slab;stroke:$strong}.outer,.hair{fill:none;stroke:$strong}.marked>.outer{stroke:$rubric}.tie{fill:none;stroke:$ink}",
+            ".key{fill:$rubric}text{font:400 11.5px $text;fill:$faded}.title{font:400 16.5px 'Marcellus',serif;fill:$ink}.word{font-size:11px;font-weight:500}",
+            ".row{font:400 12.5px $code;fill:$ink}.row.said{font:400 13px $text}.row.of-key{font-weight:600}.name{font:400 15px 'Marcellus',serif;fill:$ink}",
+            ".heading{font:400 22px 'Marcellus',serif;fill:$ink}.frame{fill:none;stroke:$strong;stroke-dasharray:7 4}.hold,.grip{fill:none}.sheet{fill:$wash}",
+            ".note .said{font:400 13px $text;fill:$ink}.strong{font-weight:650}.stressed{font-style:italic}tspan.code{font-family:$code;font-size:12px}",
+            ".line path{fill:none;stroke:$ink;stroke-width:1.25}.line .touch{stroke:none}.line.proposed{opacity:.45}a{text-decoration:none}",
+            ".ring{fill:$stone;stroke:$ink;stroke-width:1.25}.verb{font-size:12px;font-weight:500;font-style:italic;fill:$rubric}",
+            '.gone .title,.gone .row{text-decoration:line-through}',
+        ]);
     }
 
 }

@@ -7,7 +7,7 @@ namespace Fasti\Core\Join;
 use Fasti\Core\Catalog\Place;
 use Fasti\Core\Dialect\Dialect;
 
-/** A route as one statement in the dialect of its source. */
+/** A route, or a tree of joins, as one statement in the dialect of its source. */
 final readonly class RouteSql
 {
     /** @param array<int, Place> $places of the nodes */
@@ -19,10 +19,27 @@ final readonly class RouteSql
     public function select(Route $route, int $steps = -1, string $what = '*'): string
     {
         $taken = $steps < 0 ? $route->steps : \array_slice($route->steps, 0, $steps);
-        $aliases = $this->aliases($route);
-        $first = $route->steps[0]->from();
+
+        return $this->statement($route->steps[0]->from(), $taken, $this->aliases($route->nodes()), $what);
+    }
+
+    /**
+     * @param int        $first the node that stands after FROM
+     * @param list<Step> $steps each from a node that is there already
+     */
+    public function tree(int $first, array $steps, string $what = '*'): string
+    {
+        return $this->statement($first, $steps, $this->aliases([$first, ...array_map(static fn (Step $step): int => $step->to(), $steps)]), $what);
+    }
+
+    /**
+     * @param list<Step>         $steps
+     * @param array<int, string> $aliases
+     */
+    private function statement(int $first, array $steps, array $aliases, string $what): string
+    {
         $lines = ['SELECT '.$what, 'FROM '.$this->table($first, $aliases)];
-        foreach ($taken as $step) {
+        foreach ($steps as $step) {
             $lines[] = 'JOIN '.$this->table($step->to(), $aliases).' ON '.$this->on($step, $aliases);
         }
 
@@ -57,11 +74,15 @@ final readonly class RouteSql
         return implode(' AND ', $parts);
     }
 
-    /** @return array<int, string> the name of each table, with a number where two have the same */
-    private function aliases(Route $route): array
+    /**
+     * @param list<int> $nodes
+     *
+     * @return array<int, string> the name of each table, with a number where two have the same
+     */
+    private function aliases(array $nodes): array
     {
         $aliases = $times = [];
-        foreach ($route->nodes() as $node) {
+        foreach ($nodes as $node) {
             $name = $this->places[$node]->name;
             $times[strtolower($name)] = ($times[strtolower($name)] ?? 0) + 1;
             $aliases[$node] = 1 === $times[strtolower($name)] ? $name : $name.'_'.$times[strtolower($name)];

@@ -41,4 +41,15 @@ final readonly class AccountStore
 
         return $names;
     }
+
+    /** @return array<int, string> who may sign in: id → name */
+    public function open(): array
+    {
+        $names = [];
+        foreach ($this->db->iterateAssociative('SELECT id, name FROM account WHERE active = 1 ORDER BY name, id') as $row) {
+            $names[Row::int($row, 'id')] = Row::text($row, 'name');
+        }
+
+        return $names;
+    }
 }

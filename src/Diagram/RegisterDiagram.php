@@ -5,11 +5,13 @@ declare(strict_types=1);
 namespace Fasti\Diagram;
 
 use Fasti\Core\Catalog\TableType;
-use Fasti\Core\Diagram\Detail;
+use Fasti\Core\Diagram\Arrangement;
 use Fasti\Core\Diagram\Layout;
 use Fasti\Core\Diagram\Line;
 use Fasti\Core\Diagram\Tablet;
 use Fasti\Core\Diagram\TabletRow;
+use Fasti\Join\EntryRoles;
+use Fasti\Join\Role;
 use Fasti\Register\Entries;
 use Fasti\Register\EntryStore;
 use Fasti\Register\EntryView;
@@ -20,92 +22,182 @@ use Fasti\Register\JoinView;
 /** Draws what the register holds. */
 final readonly class RegisterDiagram
 {
-    public const MOST = 600;
     private const NEIGHBOURS = 60;
 
     /** What is less likely than this is not drawn. */
     private const LIKELY = 0.5;
+    /** Kinds that a tablet tells in a word. */
+    private const TOLD = ['fact', 'dimension', 'link', 'code table'];
 
-    public function __construct(private EntryStore $store, private Joins $joins, private Entries $entries)
+    public function __construct(private EntryStore $store, private Joins $joins, private Entries $entries, private EntryRoles $roles)
     {
     }
 
     /** @return list<int> entries in the scope, the one it is about first */
     public function members(Scope $scope): array
     {
-        if (null !== $scope->entry) {
-            return array_values(array_unique([$scope->entry, ...$this->joins->neighbours($scope->entry, self::NEIGHBOURS + 1)]));
+        if (null === $scope->entry) {
+            return $this->store->ids($scope->source ?? 0, $scope->schema);
+        }
+        $members = [$scope->entry => true];
+        for ($step = 0, $edge = [$scope->entry]; $step < $scope->steps && [] !== $edge; ++$step) {
+            $next = [];
+            foreach ($edge as $entry) {
+                foreach ($this->joins->neighbours($entry, self::NEIGHBOURS + 1) as $other) {
+                    if (!isset($members[$other]) && \count($members) <= self::NEIGHBOURS * $scope->steps) {
+                        $members[$other] = true;
+                        $next[] = $other;
+                    }
+                }
+            }
+            $edge = $next;
+        }
+        foreach ($scope->beyond as $entry) {
+            $members += array_fill_keys(isset($members[$entry]) ? $this->joins->neighbours($entry, self::NEIGHBOURS) : [], true);
         }
 
-        return $this->store->ids($scope->source ?? 0, $scope->schema);
+        return array_keys($members);
     }
 
     /**
-     * @param list<int>             $members what members() gave for the scope
-     * @param list<int>             $folded  entries to show by name only
-     * @param callable(int): string $link    address of an entry
+     * A diagram that Fasti places by itself.
      *
-     * @throws TooLarge
+     * @param list<int> $members
+     *
      * @throws \Fasti\Core\Diagram\PlacingError
      */
-    public function layout(Scope $scope, array $members, Detail $detail, bool $businessNames, array $folded, callable $link): Layout
+    public function layout(array $members, Look $look): Layout
     {
-        if (\count($members) > self::MOST) {
-            throw new TooLarge(\count($members));
-        }
-
-        return self::draw($this->entries->load($members), $detail, $businessNames, $folded, $link, $scope->entry);
+        return self::draw($this->entries->load($members), $look);
     }
 
     /**
-     * @param list<EntryView>       $entries
-     * @param list<int>             $folded
-     * @param callable(int): string $link
-     * @param bool                  $proposed whether joins that are only proposed are drawn, faint
+     * @param list<EntryView> $entries
+     *
+     * @throws \Fasti\Core\Diagram\PlacingError
      */
-    public static function draw(
-        array $entries,
-        Detail $detail,
-        bool $businessNames,
-        array $folded,
-        callable $link,
-        ?int $around = null,
-        bool $proposed = true,
-    ): Layout {
+    public static function draw(array $entries, Look $look): Layout
+    {
+        return Layout::of(...[...self::parts($entries, $look), $look->detail, $look->around]);
+    }
+
+    /**
+     * A diagram that people have arranged.
+     *
+     * @param list<EntryView>                       $entries
+     * @param array<int, list<array{float, float}>> $ways    how its lines were led before
+     */
+    public static function arranged(array $entries, Look $look, Arrangement $arrangement, array $ways): Layout
+    {
+        [$tablets, $lines] = self::parts($entries, $look);
+
+        return Layout::arranged(
+            array_map($arrangement->shown(...), $tablets),
+            $lines,
+            $arrangement->detail() ?? $look->detail,
+            $arrangement->places(),
+            $arrangement->notes(),
+            $ways,
+        );
+    }
+
+    /**
+     * @param list<int> $entries
+     *
+     * @return array<int, string> entry → its kind, where that is worth a word
+     */
+    public function words(array $entries): array
+    {
+        $kinds = array_map(static fn (Role $role): string => $role->kind(), $this->roles->of($entries));
+
+        return array_filter($kinds, static fn (string $kind): bool => \in_array($kind, self::TOLD, true));
+    }
+
+    /**
+     * @param list<int> $entries
+     *
+     * @return array<string, list<int>> subject area → those of the entries that stand in it
+     */
+    public function areas(array $entries): array
+    {
+        $areas = [];
+        foreach ($this->roles->of($entries) as $entry => $role) {
+            '' === $role->area || $areas[$role->area][] = $entry;
+        }
+
+        return $areas;
+    }
+
+    /** Whether a join is drawn at all: one that is only proposed has to be likely. */
+    public static function isDrawn(JoinView $join): bool
+    {
+        return $join->kind->counts() || ($join->confidence ?? 1.0) >= self::LIKELY;
+    }
+
+    /**
+     * @param list<EntryView> $entries
+     *
+     * @return array{list<Tablet>, list<Line>}
+     */
+    public static function parts(array $entries, Look $look): array
+    {
         $tablets = $lines = [];
+        $inside = array_fill_keys(array_map(static fn (EntryView $entry): int => $entry->id, $entries), true);
         foreach ($entries as $entry) {
-            $tablets[] = new Tablet(
-                $entry->id,
-                $businessNames ? $entry->title : $entry->name,
-                array_map(
-                    static fn (FieldView $field): TabletRow => new TabletRow(
-                        $field->name,
-                        $businessNames ? $field->title() : $field->name,
-                        $field->primary,
-                        self::tip($field->name, $field->typeWords, $field->meaning),
-                    ),
-                    $entry->presentFields(),
-                ),
-                $businessNames ? $entry->grain : '',
-                TableType::Table === $entry->facts->kind ? '' : $entry->facts->kind->value,
-                $link($entry->id),
-                self::tip(
-                    (string) $entry->place(),
-                    '' === $entry->grain ? '' : 'One row per '.$entry->grain,
-                    '' === $entry->meaning ? $entry->facts->comment : $entry->meaning,
-                ),
-                \in_array($entry->id, $folded, true),
-                $entry->id === $around,
-            );
-            foreach ($proposed ? $entry->joins : $entry->countedJoins() as $join) {
-                if (!$join->kind->counts() && ($join->confidence ?? 1.0) < self::LIKELY) {
-                    continue;
+            $tablets[] = self::tablet($entry, $look, $inside);
+            foreach ($look->proposed ? $entry->joins : $entry->countedJoins() as $join) {
+                if (self::isDrawn($join)) {
+                    $lines[$join->id] ??= self::line($join);
                 }
-                $lines[$join->id] ??= self::line($join);
             }
         }
 
-        return Layout::of($tablets, array_values($lines), $detail, $around);
+        return [$tablets, array_values($lines)];
+    }
+
+    /** @param array<int, true> $inside entries of the diagram */
+    private static function tablet(EntryView $entry, Look $look, array $inside): Tablet
+    {
+        $leading = [];
+        $outside = 0;
+        foreach ($entry->countedJoins() as $join) {
+            $outside += isset($inside[$join->otherId()]) ? 0 : 1;
+            $leading += array_fill_keys(array_column($join->pairs, $join->out ? 0 : 1), true);
+        }
+        $kind = $entry->facts->kind;
+
+        return new Tablet(
+            $entry->id,
+            $look->businessNames ? $entry->title : $entry->name,
+            array_map(
+                static fn (FieldView $field): TabletRow => new TabletRow(
+                    $field->name,
+                    $look->businessNames ? $field->title() : $field->name,
+                    $field->primary,
+                    self::tip($field->name, $field->typeWords, $field->meaning),
+                    $field->typeWords.($field->column->nullable ? ', or empty' : ''),
+                    isset($leading[$field->name]),
+                ),
+                $entry->presentFields(),
+            ),
+            $look->businessNames ? $entry->grain : '',
+            match (true) {
+                null !== $entry->goneAt => 'gone',
+                TableType::Table !== $kind => $kind->value,
+                default => $look->words[$entry->id] ?? '',
+            },
+            ($look->link)($entry->id),
+            self::tip(
+                (string) $entry->place(),
+                '' === $entry->grain ? '' : 'One row per '.$entry->grain,
+                '' === $entry->meaning ? $entry->facts->comment : $entry->meaning,
+            ),
+            \in_array($entry->id, $look->folded, true),
+            $entry->id === $look->around,
+            spoken: $look->businessNames,
+            leads: $look->leads ? $outside : 0,
+            gone: null !== $entry->goneAt,
+        );
     }
 
     private static function line(JoinView $join): Line

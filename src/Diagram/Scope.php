@@ -7,7 +7,8 @@ namespace Fasti\Diagram;
 /** What a diagram is of: a whole source, one of its schemas, or one entry with its neighbours. */
 final readonly class Scope
 {
-    private function __construct(public ?int $source, public ?string $schema, public ?int $entry)
+    /** @param list<int> $beyond entries whose neighbours are there too */
+    private function __construct(public ?int $source, public ?string $schema, public ?int $entry, public int $steps = 1, public array $beyond = [])
     {
     }
 
@@ -16,8 +17,9 @@ final readonly class Scope
         return new self($source, $schema, null);
     }
 
-    public static function entry(int $entry): self
+    /** @param list<int> $beyond */
+    public static function entry(int $entry, int $steps = 1, array $beyond = []): self
     {
-        return new self(null, null, $entry);
+        return new self(null, null, $entry, max(1, min(4, $steps)), $beyond);
     }
 }

@@ -42,6 +42,11 @@ final readonly class EditionLinks implements Links
         return null === $page ? null : $page.'#'.Slug::of($name);
     }
 
+    public function diagram(int $id): string
+    {
+        return $this->root.DiagramPages::path($id);
+    }
+
     public function live(): bool
     {
         return false;

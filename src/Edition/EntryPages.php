@@ -9,6 +9,7 @@ use Fasti\Core\Diagram\Detail;
 use Fasti\Core\Diagram\SvgDrawing;
 use Fasti\Core\Diagram\TitleBlock;
 use Fasti\Core\Edition\Slug;
+use Fasti\Diagram\Look;
 use Fasti\Diagram\RegisterDiagram;
 
 /** A page for each entry, made from the partials that its page in the application is made from. */
@@ -41,15 +42,8 @@ final class EntryPages extends EditionPart
         if (1 === \count($members)) {
             return '';
         }
-        $layout = RegisterDiagram::draw(
-            array_values($members),
-            Detail::Keys,
-            true,
-            [],
-            static fn (int $id): string => $page->links->entry($id) ?? '../../index.html',
-            $entry->id,
-            false,
-        );
+        $link = static fn (int $id): string => $page->links->entry($id) ?? '../../index.html';
+        $layout = RegisterDiagram::draw(array_values($members), new Look(Detail::Keys, $link, around: $entry->id, proposed: false));
 
         return SvgDrawing::draw($layout, new TitleBlock($entry->title, 'What it joins', $entry->sourceName, '', $about->date, 'Edition '.$about->number));
     }

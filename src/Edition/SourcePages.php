@@ -10,6 +10,7 @@ use Fasti\Core\Diagram\SvgDrawing;
 use Fasti\Core\Diagram\TitleBlock;
 use Fasti\Core\Edition\Slug;
 use Fasti\Core\Wording\Amount;
+use Fasti\Diagram\Look;
 use Fasti\Diagram\RegisterDiagram;
 use Fasti\Register\Entries;
 use Fasti\Register\EntryStore;
@@ -19,8 +20,10 @@ final class SourcePages extends EditionPart
 {
     /** Above so many entries only their names are drawn. */
     private const NAMES_FROM = 90;
+    /** Above so many a drawing shows nothing. */
+    private const MOST = 300;
 
-    public function __construct(private readonly EntryStore $store, private readonly Entries $entries)
+    public function __construct(private readonly EntryStore $store, private readonly Entries $entries, private readonly RegisterDiagram $drawing)
     {
     }
 
@@ -45,7 +48,7 @@ final class SourcePages extends EditionPart
     private function diagram(Folder $folder, SourceSheet $sheet, ?string $schema): ?array
     {
         $ids = $this->store->ids($sheet->source['id'], $schema);
-        if ([] === $ids || \count($ids) > RegisterDiagram::MOST / 2) {
+        if ([] === $ids || \count($ids) > self::MOST) {
             return null;
         }
         $name = $schema ?? $sheet->source['name'];
@@ -58,15 +61,9 @@ final class SourcePages extends EditionPart
         }
         $links = new EditionLinks($addresses, Folder::root($path));
         try {
-            $layout = RegisterDiagram::draw(
-                $views,
-                \count($ids) > self::NAMES_FROM ? Detail::Names : Detail::Keys,
-                true,
-                [],
-                static fn (int $id): string => $links->entry($id) ?? Folder::root($path).'index.html',
-                null,
-                false,
-            );
+            $link = static fn (int $id): string => $links->entry($id) ?? Folder::root($path).'index.html';
+            $detail = \count($ids) > self::NAMES_FROM ? Detail::Names : Detail::Keys;
+            $layout = RegisterDiagram::draw($views, new Look($detail, $link, proposed: false, words: $this->drawing->words($ids)));
         } catch (PlacingError) {
             return null;
         }

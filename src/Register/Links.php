@@ -16,6 +16,9 @@ interface Links
     /** @return string|null the address of a field on the page of its entry; null where it is not to be had here */
     public function field(int $entry, int $field, string $name): ?string;
 
+    /** @return string|null the address of a kept diagram; null where it is not to be had here */
+    public function diagram(int $id): ?string;
+
     /** Whether texts may be written here, and forms sent. */
     public function live(): bool;
 }

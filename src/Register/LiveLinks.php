@@ -28,6 +28,11 @@ final readonly class LiveLinks implements Links
         return $this->entry($entry).'#field-'.$field;
     }
 
+    public function diagram(int $id): string
+    {
+        return $this->urls->generate('diagram', ['id' => $id]);
+    }
+
     public function live(): bool
     {
         return true;

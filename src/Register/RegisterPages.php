@@ -72,6 +72,17 @@ final readonly class RegisterPages
         ];
     }
 
+    /** @return list<int> the entries that a filter leaves, in the order of the pages */
+    public function ids(RegisterFilter $filter, int $most): array
+    {
+        [$where, $parameters] = $this->where($filter);
+
+        return array_map(
+            static fn (mixed $id): int => is_numeric($id) ? (int) $id : 0,
+            $this->db->fetchFirstColumn("SELECT e.id FROM entry e WHERE $where ORDER BY e.name, e.id LIMIT $most", $parameters),
+        );
+    }
+
     /** @return array{string, list<string|int>} */
     private function where(RegisterFilter $filter): array
     {

@@ -36,7 +36,7 @@ abstract class Property
         return Editor::Line;
     }
 
-    /** @return array<string, string> of an Editor::Choice: value → words; the first is that of nothing said */
+    /** @return array<int|string, string> of an Editor::Choice: value → words; the first is that of nothing said */
     public function choices(): array
     {
         return [];
@@ -52,6 +52,12 @@ abstract class Property
     public function shownAmongFacts(): bool
     {
         return false;
+    }
+
+    /** What a change did, in words, where before and after are no texts that people read; '' where they are. */
+    public function inWords(string $before, string $after): string
+    {
+        return '';
     }
 
     /**

@@ -72,6 +72,13 @@ final class Vocabulary
         return 'name' === $name ? 'name in the source' : ($this->known()[$topic][$name] ?? null)?->label() ?? $name;
     }
 
+    /** What a change did, in words; '' where its texts say so themselves. */
+    #[AsTwigFunction('change_in_words')]
+    public function changeInWords(string $topic, string $name, string $before, string $after): string
+    {
+        return ($this->known()[$topic][$name] ?? null)?->inWords($before, $after) ?? '';
+    }
+
     #[AsTwigFunction('property_is_written')]
     public function isWritten(string $topic, string $name): bool
     {

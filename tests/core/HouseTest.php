@@ -43,7 +43,8 @@ final class HouseTest extends TestCase
         'entry' => 'Register', 'field' => 'Register', 'entry_join' => 'Register', 'join_pair' => 'Register', 'identifier' => 'Register',
         'identifier_gram' => 'Register',
         'finding' => 'Finding', 'view_reading' => 'Lineage', 'lineage' => 'Lineage', 'kept_query' => 'Lineage', 'profile' => 'Profile',
-        'join_evidence' => 'Join', 'entry_role' => 'Join', 'survey' => 'Survey', 'edition' => 'Edition',
+        'join_evidence' => 'Join', 'entry_role' => 'Join', 'survey' => 'Survey', 'diagram' => 'Diagram',
+        'diagram_piece' => 'Diagram', 'edition' => 'Edition',
     ];
     /** Words of one engine: they stand where it is plugged in, and nowhere else. */
     private const ENGINES = '/[\'"](?:mariadb|mysql|postgresql|postgres|pgsql|sqlite)[\'"]/i';

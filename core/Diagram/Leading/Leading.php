@@ -35,11 +35,13 @@ final class Leading
             }
         }
         foreach ($kept as $trace) {
+            $own = [];
             foreach ($trace->at as $piece => $at) {
-                $trace->lanes[$piece] = 0 === $piece || \count($trace->at) - 1 === $piece
+                $own[] = 0 === $piece || \count($trace->at) - 1 === $piece
                     ? Search::row($trace->ends->from, $trace->ends->leaves, 0)
                     : $lanes->nearest(1 === $piece % 2, $at, array_sum($trace->span($piece)) / 2);
             }
+            $trace->lanes = $own;
             $search->use($trace);
             // Who is led already keeps its order by where it runs, and shares its lanes with none.
             $trace->lanes = array_map(static fn (int $piece): int => self::ALONE - 512 * $trace->ends->id - $piece, array_keys($trace->at));

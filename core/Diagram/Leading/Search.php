@@ -23,7 +23,7 @@ final class Search
     /** So many lanes are looked at from a row to either side. */
     private const SEEN = 40;
 
-    /** @var array<int, list<int>> lane → lines in each of its stretches, which the lanes that cross it bound */
+    /** @var array<int, array<int, int>> lane → lines in each of its stretches, which the lanes that cross it bound */
     private array $load = [];
 
     /** @param list<Rect> $rects */
@@ -66,7 +66,9 @@ final class Search
         $queue = new \SplPriorityQueue();
         $queue->setExtractFlags(\SplPriorityQueue::EXTR_DATA);
         /** @var array<int, float> $f */
-        $f = $g = $entry = $parent = $side = [];
+        $f = $g = $entry = $side = [];
+        /** @var array<int, int> $parent −1 where the line begins */
+        $parent = [];
         foreach ($leave as $lane => [$s, $edge, $toll]) {
             $x = $at[$lane];
             $g[$lane] = abs($x - $edge) + self::BEND + $toll;
@@ -135,7 +137,7 @@ final class Search
             return $best ?? $this->forced($ends);
         }
         $way = [];
-        for ($lane = $last; -1 !== $lane; $lane = $parent[$lane]) {
+        for ($lane = $last; $lane >= 0; $lane = $parent[$lane]) {
             $way[] = $lane;
         }
         $way = array_reverse($way);

@@ -35,19 +35,19 @@ final class Spread
 
     /** @var list<array{int, int}> trace and piece */
     private array $pieces = [];
-    /** @var list<float> */
+    /** @var array<int, float> */
     private array $at = [];
-    /** @var list<float> */
+    /** @var array<int, float> */
     private array $low = [];
-    /** @var list<float> */
+    /** @var array<int, float> */
     private array $high = [];
-    /** @var list<float> how far the room of a piece goes where its stub is cut short */
+    /** @var array<int, float> how far the room of a piece goes where its stub is cut short */
     private array $lowest = [];
-    /** @var list<float> */
+    /** @var array<int, float> */
     private array $highest = [];
-    /** @var list<float> */
+    /** @var array<int, float> */
     private array $begin = [];
-    /** @var list<float> */
+    /** @var array<int, float> */
     private array $end = [];
 
     /**

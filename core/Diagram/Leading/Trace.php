@@ -14,7 +14,7 @@ namespace Fasti\Core\Diagram\Leading;
 final class Trace
 {
     /**
-     * @param list<float>     $at
+     * @param non-empty-array<int, float> $at
      * @param list<int>       $lanes the lane of each piece; those at the ends have a number of their row and side
      * @param array{int, int} $sides at which it leaves and enters: 0 left, 1 right
      * @param array{float, float} $edges x of those sides
@@ -62,10 +62,14 @@ final class Trace
             }
         }
 
-        return 0 === $n % 2 ? new self($ends, $at, [], $sides, [$points[0][0], $points[$n - 1][0]], true) : null;
+        return 0 === $n % 2 && [] !== $at ? new self($ends, $at, [], $sides, [$points[0][0], $points[$n - 1][0]], true) : null;
     }
 
-    /** Where a level piece begins and ends, or an upright one; in the order in which the line runs. @return array{float, float} */
+    /**
+     * Where a level piece begins and ends, or an upright one; in the order in which the line runs.
+     *
+     * @return array{float, float}
+     */
     public function span(int $piece): array
     {
         return [

@@ -42,8 +42,6 @@ final class EntryStanding extends Property
 
     public function choices(): array
     {
-        $words = array_map(static fn (Standing $standing): string => $standing->value, Standing::cases());
-
-        return array_combine($words, $words);
+        return Standing::words();
     }
 }

@@ -4,10 +4,6 @@ declare(strict_types=1);
 
 namespace Fasti\Tests\App\Diagram;
 
-use Fasti\Core\Diagram\Detail;
-use Fasti\Diagram\RegisterDiagram;
-use Fasti\Diagram\Scope;
-use Fasti\Diagram\TooLarge;
 use Fasti\Tests\App\AppTestCase;
 use Fasti\Tests\Core\Made;
 
@@ -65,23 +61,5 @@ final class DiagramTest extends AppTestCase
         self::assertIsArray($size);
         self::assertSame('image/png', $size['mime']);
         self::assertGreaterThan(600, $size[0]);
-    }
-
-    public function testASourceTooLargeForAPictureSaysSo(): void
-    {
-        $tables = [];
-        for ($i = 0; $i <= RegisterDiagram::MOST; ++$i) {
-            $tables[] = Made::table('t'.$i);
-        }
-        $source = $this->source('large');
-        self::apply($source, Made::catalog(...$tables));
-        $this->client->request('GET', '/diagrams/sources/'.$source->id());
-        self::assertResponseStatusCodeSame(422);
-        self::assertSelectorTextContains('[role=alert]', 'Choose a schema');
-
-        $this->expectException(TooLarge::class);
-        $diagrams = self::get(RegisterDiagram::class);
-        $scope = Scope::source($source->id());
-        $diagrams->layout($scope, $diagrams->members($scope), Detail::Names, true, [], static fn (int $id): string => '');
     }
 }

@@ -93,7 +93,11 @@ final class Drawn
         return $places;
     }
 
-    /** How often lines cross, and how often straight ones between the same ends would. @return array{int, int} */
+    /**
+     * How often lines cross, and how often straight ones between the same ends would.
+     *
+     * @return array{int, int}
+     */
     public static function crossings(Layout $layout): array
     {
         $pieces = $straight = [];
@@ -111,14 +115,23 @@ final class Drawn
                     && $v['y1'] < $h['y1'] && $h['y1'] < $v['y2'] ? 1 : 0;
             }
         }
-        $turn = static fn (array $a, array $b, array $c): float => ($b[0] - $a[0]) * ($c[1] - $a[1]) - ($b[1] - $a[1]) * ($c[0] - $a[0]);
         foreach ($straight as $k => [$a, $b]) {
             foreach (\array_slice($straight, $k + 1) as [$c, $d]) {
-                $would += $turn($a, $b, $c) * $turn($a, $b, $d) < 0 && $turn($c, $d, $a) * $turn($c, $d, $b) < 0 ? 1 : 0;
+                $would += self::turn($a, $b, $c) * self::turn($a, $b, $d) < 0 && self::turn($c, $d, $a) * self::turn($c, $d, $b) < 0 ? 1 : 0;
             }
         }
 
         return [$crossed, $would];
+    }
+
+    /**
+     * @param array{float, float} $a
+     * @param array{float, float} $b
+     * @param array{float, float} $c
+     */
+    private static function turn(array $a, array $b, array $c): float
+    {
+        return ($b[0] - $a[0]) * ($c[1] - $a[1]) - ($b[1] - $a[1]) * ($c[0] - $a[0]);
     }
 
     /** @return list<string> */

@@ -1,0 +1,81 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Diagram;
+
+use Fasti\Account\Account;
+use Fasti\Core\Diagram\Arrangement;
+use Fasti\Core\Diagram\Detail;
+use Fasti\Text\BadText;
+
+/** Makes kept diagrams. */
+final readonly class Keeping
+{
+    public function __construct(private Diagrams $diagrams, private Board $board, private KeptDrawing $drawing)
+    {
+    }
+
+    /**
+     * @param array<int, array{float, float}> $places by entry
+     */
+    public function keep(Account $account, string $name, string $purpose, array $places, Detail $detail): Diagram
+    {
+        $pieces = ['detail' => ['shows' => $detail->value]];
+        foreach ($places as $entry => [$x, $y]) {
+            $pieces['t'.$entry] = ['x' => $x, 'y' => $y, 'auto' => true];
+        }
+        $diagram = $this->diagrams->keep($this->free($name), $purpose, $account);
+        $this->board->apply($account, $diagram->id(), $pieces, [], 0, 'made');
+        $this->lookedAfter($this->diagrams->fresh($diagram));
+
+        return $diagram;
+    }
+
+    /**
+     * @param list<int> $entries
+     *
+     * @throws BadText where the name is taken or missing
+     * @throws \Fasti\Core\Diagram\PlacingError
+     */
+    public function make(Account $account, string $name, string $purpose, array $entries): Diagram
+    {
+        $name = trim($name);
+        if ('' === $name || mb_strlen($name) > 120) {
+            throw new BadText('' === $name ? 'A diagram needs a name, under which it is found again.' : 'A name has 120 characters at most.');
+        }
+        if (null !== $this->diagrams->named($name)) {
+            throw new BadText(\sprintf('There is a diagram “%s” already. Choose another name, or put the entries into that one.', $name));
+        }
+        $detail = \count($entries) <= 8 ? Detail::All : Detail::Keys;
+        $bare = new Arrangement(array_fill_keys(array_map(static fn (int $entry): string => 't'.$entry, $entries), []) + ['detail' => ['shows' => $detail->value]]);
+        $pieces = [] === $entries ? [] : $this->drawing->arrange($bare, $this->drawing->entries($bare), 'all');
+        $places = [];
+        foreach ($pieces as $key => $piece) {
+            $entry = Arrangement::entry($key);
+            if (null !== $entry && \is_float($piece['x'] ?? null) && \is_float($piece['y'] ?? null)) {
+                $places[$entry] = [$piece['x'], $piece['y']];
+            }
+        }
+
+        return $this->keep($account, $name, mb_substr(trim($purpose), 0, 400), $places, $detail);
+    }
+
+    /** What the diagram shows now is what is known of its sources. */
+    public function lookedAfter(Diagram $diagram): void
+    {
+        $diagram->known = Known::of($this->drawing->entries($this->drawing->arrangement($diagram)))->json();
+        $this->diagrams->save();
+    }
+
+    private function free(string $name): string
+    {
+        $name = mb_substr($name, 0, 110);
+        $free = $name;
+        for ($i = 2; null !== $this->diagrams->named($free); ++$i) {
+            $free = "$name ($i)";
+        }
+
+        return $free;
+    }
+}

@@ -1,0 +1,47 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Diagram\Property;
+
+use Fasti\Register\Standing;
+use Fasti\Text\Editor;
+use Fasti\Text\Property;
+
+final class DiagramStanding extends Property
+{
+    public function topic(): string
+    {
+        return 'diagram';
+    }
+
+    public function name(): string
+    {
+        return 'standing';
+    }
+
+    public function label(): string
+    {
+        return 'standing';
+    }
+
+    public function column(): string
+    {
+        return 'standing';
+    }
+
+    public function most(): int
+    {
+        return 12;
+    }
+
+    public function editor(): Editor
+    {
+        return Editor::Choice;
+    }
+
+    public function choices(): array
+    {
+        return Standing::words();
+    }
+}
