@@ -11,6 +11,9 @@ use Fasti\Account\Role;
 use Fasti\Core\Catalog\Place;
 use Fasti\Core\Survey\Choice;
 use Fasti\Core\Survey\SilentProgress;
+use Fasti\Core\Diagram\Detail;
+use Fasti\Diagram\Board;
+use Fasti\Diagram\Keeping;
 use Fasti\Join\JoinsJob;
 use Fasti\Register\EntryStore;
 use Fasti\Register\Fields;
@@ -48,6 +51,8 @@ final readonly class LoadDemoCommand
         private Fields $fields,
         private Joins $joins,
         private JoinsJob $looking,
+        private Keeping $keeping,
+        private Board $board,
         #[Autowire('%env(DATABASE_HOST)%')] private string $host,
         #[Autowire('%env(int:DATABASE_PORT)%')] private int $port,
         #[Autowire('%env(DATABASE_USER)%')] private string $user,
@@ -208,5 +213,24 @@ final readonly class LoadDemoCommand
         }
         $source = $this->entities->find(Source::class, $source->id()) ?? throw new \LogicException('No source.');
         $this->looking->now($source, new SilentProgress());
+        $this->diagrams($source->id());
+    }
+
+    private function diagrams(int $source): void
+    {
+        /** @var array<string, array{purpose: string, detail: string, tablets: array<string, array<string, mixed>>, notes: array<string, array<string, mixed>>}> $kept */
+        $kept = require __DIR__.'/diagrams.php';
+        foreach ($kept as $name => $made) {
+            $steward = $this->entities->getRepository(Account::class)->findOneBy(['email' => 'oona@arrowmere.example']) ?? throw new \LogicException('No steward.');
+            $pieces = $made['notes'];
+            $entries = [];
+            foreach ($made['tablets'] as $table => $piece) {
+                $entry = $this->store->at($source, new Place('fieldwork', $table)) ?? throw new \LogicException(\sprintf('The demo has no entry %s.', $table));
+                $pieces['t'.$entry] = $piece;
+                $entries[$entry] = [0.0, 0.0];
+            }
+            $diagram = $this->keeping->keep($steward, $name, $made['purpose'], $entries, Detail::from($made['detail']));
+            $this->board->apply($steward, $diagram->id(), $pieces, [], $diagram->moves, 'demo');
+        }
     }
 }

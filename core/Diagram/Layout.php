@@ -43,7 +43,7 @@ final readonly class Layout
         [$lines, $index, $joined] = self::within($tablets, $lines);
         $shapes = self::shapes($tablets, $detail, $joined);
         Unplaced::place($shapes, $places, $notes, array_map(static fn (Line $line): array => [$index[$line->from], $index[$line->to]], $lines));
-        self::apart($shapes, $notes);
+        $notes = self::apart($shapes, $notes);
         $scene = Scene::of($shapes, $notes, $lines);
         $paths = $scene->lead($kept);
         [$x1, $y1, $x2, $y2] = self::bounds($shapes, $paths, $notes);
@@ -69,27 +69,31 @@ final readonly class Layout
     }
 
     /**
-     * Tablets may have grown since they were put where they stand.
+     * Tablets and notes may have grown since they were put where they stand.
      *
-     * @param list<TabletShape> $shapes
-     * @param list<Note>        $notes  stay; only tablets give way
+     * @param list<TabletShape> $shapes give way to one another
+     * @param list<Note>        $notes
+     *
+     * @return list<Note> those that would cover something moved beside it
      */
-    private static function apart(array $shapes, array $notes): void
+    private static function apart(array $shapes, array $notes): array
     {
-        $rects = array_map(static fn (TabletShape $shape): Rect => new Rect($shape->x, $shape->y, $shape->width, $shape->height), $shapes);
-        $pushed = Apart::pushed($rects);
+        $taken = Apart::pushed(array_map(static fn (TabletShape $shape): Rect => new Rect($shape->x, $shape->y, $shape->width, $shape->height), $shapes));
         foreach ($shapes as $i => $shape) {
-            [$shape->x, $shape->y] = [$pushed[$i]->x, (int) $pushed[$i]->y];
+            [$shape->x, $shape->y] = [$taken[$i]->x, (int) $taken[$i]->y];
         }
-        $held = array_map(static fn (Note $note): Rect => $note->ground(), $notes);
-        foreach ($shapes as $i => $shape) {
-            $own = new Rect($shape->x, $shape->y, $shape->width, $shape->height);
-            if ([] !== array_filter($held, static fn (Rect $rect): bool => $rect->meets($own))) {
-                $rects = array_map(static fn (TabletShape $shape): Rect => new Rect($shape->x, $shape->y, $shape->width, $shape->height), $shapes);
-                $rect = Apart::beside($own, [...array_values(array_diff_key($rects, [$i => true])), ...$held]);
-                [$shape->x, $shape->y] = [$rect->x, (int) $rect->y];
+        $settled = [];
+        foreach ($notes as $note) {
+            $ground = $note->ground();
+            if (NoteKind::Frame !== $note->kind && [] !== array_filter($taken, static fn (Rect $rect): bool => $rect->meets($ground))) {
+                $ground = Apart::beside($ground, $taken);
+                $note = $note->at($ground->x, $ground->y);
             }
+            $taken[] = $ground;
+            $settled[] = $note;
         }
+
+        return $settled;
     }
 
     /** @return array<int, array{float, float}> by id of the tablet */

@@ -48,6 +48,11 @@ final readonly class Note
         };
     }
 
+    public function at(float $x, float $y): self
+    {
+        return new self($this->key, $this->kind, $this->text, $x, $y, $this->width, $this->height);
+    }
+
     /** What stands in it in one line. */
     public function words(): string
     {

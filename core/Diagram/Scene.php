@@ -24,8 +24,9 @@ final readonly class Scene
     /**
      * @param array<string, Rect>  $pieces
      * @param list<SceneLine>      $lines
+     * @param list<Rect>           $frames the whole of each frame; its title is among the pieces
      */
-    public function __construct(public array $pieces, public array $lines)
+    public function __construct(public array $pieces, public array $lines, public array $frames = [])
     {
     }
 
@@ -36,13 +37,16 @@ final readonly class Scene
      */
     public static function of(array $shapes, array $notes, array $lines): self
     {
-        $pieces = $byId = $drawn = [];
+        $pieces = $byId = $drawn = $frames = [];
         foreach ($shapes as $shape) {
             $pieces['t'.$shape->tablet->id] = new Rect($shape->x, $shape->y, $shape->width, $shape->height);
             $byId[$shape->tablet->id] = $shape;
         }
         foreach ($notes as $note) {
             $pieces[$note->key] = $note->ground();
+            if (NoteKind::Frame === $note->kind) {
+                $frames[] = new Rect($note->x, $note->y, $note->width, $note->height);
+            }
         }
         $row = static function (TabletShape $shape, string $name): array {
             $row = $shape->rowOf($name);
@@ -54,7 +58,7 @@ final readonly class Scene
             $drawn[] = new SceneLine($line, 't'.$line->from, $row($from, $line->fromRow), 't'.$line->to, $row($to, $line->toRow));
         }
 
-        return new self($pieces, $drawn);
+        return new self($pieces, $drawn, $frames);
     }
 
     /**
@@ -82,7 +86,7 @@ final readonly class Scene
                 $stay[$k] = $trace;
             }
         }
-        $traces = Leading::lead($rects, $ends, $stay);
+        $traces = Leading::lead($rects, $ends, $stay, $this->frames);
         $verbs = Verbs::place($rects, $traces);
 
         return array_map(
@@ -107,14 +111,15 @@ final readonly class Scene
             }
         }
 
-        return new self($pieces, $this->lines);
+        return new self($pieces, $this->lines, $this->frames);
     }
 
-    /** @return array{pieces: array<string, array{float, float, float, float}>, lines: list<OpenLine>} */
+    /** @return array{pieces: array<string, array{float, float, float, float}>, frames: list<array{float, float, float, float}>, lines: list<OpenLine>} */
     public function open(): array
     {
         return [
             'pieces' => array_map(static fn (Rect $rect): array => [$rect->x, $rect->y, $rect->width, $rect->height], $this->pieces),
+            'frames' => array_map(static fn (Rect $rect): array => [$rect->x, $rect->y, $rect->width, $rect->height], $this->frames),
             'lines' => array_map(static fn (SceneLine $line): array => [
                 'id' => $line->line->id, 'from' => $line->from, 'leaves' => $line->leaves, 'to' => $line->to, 'enters' => $line->enters,
                 'ends' => [$line->line->fromEnd->value, $line->line->toEnd->value],
@@ -134,7 +139,7 @@ final readonly class Scene
         if (!\is_array($given) || \count($given) > self::MOST_PIECES) {
             throw new SceneError('“pieces” is to be an object of rectangles, of which there may be '.self::MOST_PIECES.'.');
         }
-        $pieces = $lines = [];
+        $pieces = $lines = $frames = [];
         foreach ($given as $key => $rect) {
             [$x, $y, $width, $height] = self::figures($rect, 4, "pieces.$key");
             $pieces[(string) $key] = new Rect($x, $y, max(10.0, $width), max(10.0, $height));
@@ -143,7 +148,12 @@ final readonly class Scene
             $lines[] = self::line($line, $pieces, "lines[$i]");
         }
 
-        return new self($pieces, $lines);
+        foreach (\is_array($open['frames'] ?? null) ? array_values($open['frames']) : [] as $i => $rect) {
+            [$x, $y, $width, $height] = self::figures($rect, 4, "frames[$i]");
+            $frames[] = new Rect($x, $y, $width, $height);
+        }
+
+        return new self($pieces, $lines, $frames);
     }
 
     /** @param array<string, Rect> $pieces */

@@ -18,7 +18,7 @@ final class TabletShape
     public const TITLE_SIZE = 16.5;
     public const CODE_SIZE = 12.5;
     public const TEXT_SIZE = 13.0;
-    public const TYPE_MOST = 150;
+    public const TYPE_MOST = 186;
 
     public float $x = 0;
     public int $y = 0;

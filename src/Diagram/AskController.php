@@ -4,11 +4,13 @@ declare(strict_types=1);
 
 namespace Fasti\Diagram;
 
+use Fasti\Core\Catalog\Place;
 use Fasti\Core\Dialect\Dialects;
 use Fasti\Core\Join\Link;
 use Fasti\Core\Join\RouteSql;
 use Fasti\Core\Join\Step;
 use Fasti\Core\Join\Tree;
+use Fasti\Core\Wording\Naming;
 use Fasti\Join\JoinEvidences;
 use Fasti\Join\SourceGraph;
 use Fasti\Register\Entries;
@@ -109,13 +111,13 @@ final class AskController extends AbstractController
     }
 
     /**
-     * @param array<int, array{title: string, ...}> $placed
+     * @param array<int, array{place: Place, title: string, ...}> $placed
      *
      * @return list<string>
      */
     private static function warnings(Tree $tree, array $placed): array
     {
-        $title = static fn (int $node): string => $placed[$node]['title'] ?? '';
+        $title = static fn (int $node): string => isset($placed[$node]) ? self::title($placed[$node]) : '';
         $warnings = [];
         foreach ($tree->steps as $step) {
             $warnings = [...$warnings, ...self::ofStep($step, $title)];
@@ -146,6 +148,12 @@ final class AskController extends AbstractController
             $step->drops() ? \sprintf('Rows of %s that find none of %s drop out; LEFT JOIN keeps them.', $from, $to) : '',
             $step->link->certainty < 0.99 ? \sprintf('The join from %s by %s is only proposed.', $title($step->link->from), self::named($step->link)) : '',
         ]));
+    }
+
+    /** @param array{place: Place, title: string, ...} $placed */
+    private static function title(array $placed): string
+    {
+        return $placed['title'] === $placed['place']->name ? Naming::asName($placed['title']) : $placed['title'];
     }
 
     private static function named(Link $link): string

@@ -7,8 +7,6 @@ namespace Fasti\Diagram;
 use Fasti\Account\Account;
 use Fasti\Account\Act\Act;
 use Fasti\Core\Diagram\Detail;
-use Fasti\Core\Diagram\Layout;
-use Fasti\Core\Diagram\Path;
 use Fasti\Core\Diagram\PlacingError;
 use Fasti\Core\Diagram\SvgDrawing;
 use Fasti\Core\Diagram\TitleBlock;
@@ -141,8 +139,7 @@ final class DiagramController extends AbstractController
         } catch (PlacingError $e) {
             return new Response($e->getMessage(), 500, ['Content-Type' => 'text/plain; charset=UTF-8']);
         }
-        $counted = \sprintf('%s, %s', Amount::of($count, 'entry'), self::joins($layout));
-        $block = new TitleBlock($of->name, $of->purpose, $of->source, $account->name, date('j M Y'), $counted);
+        $block = new TitleBlock($of->name, $of->purpose, $of->source, $account->name, date('j M Y'), RegisterDiagram::counted($layout));
         if ('html' !== $format) {
             return $this->answer->file($request, $layout, $block, $format);
         }
@@ -151,13 +148,5 @@ final class DiagramController extends AbstractController
             'of' => $of, 'svg' => SvgDrawing::draw($layout, $block), 'detail' => $detail, 'names' => $names, 'address' => $address,
             'folded' => $folded, 'count' => $count, 'members' => $members, 'words' => SvgDrawing::inWords($layout),
         ]);
-    }
-
-    /** How many joins a drawing shows; those that are only proposed are not counted among them. */
-    private static function joins(Layout $layout): string
-    {
-        $proposed = \count(array_filter($layout->paths, static fn (Path $path): bool => 'proposed' === $path->line->kind));
-
-        return Amount::of(\count($layout->paths) - $proposed, 'join').(0 === $proposed ? '' : \sprintf(' and %s proposed', Amount::count($proposed)));
     }
 }

@@ -11,7 +11,6 @@ use Fasti\Core\Diagram\PlacingError;
 use Fasti\Core\Diagram\Scene;
 use Fasti\Core\Diagram\SmallPicture;
 use Fasti\Core\Diagram\TitleBlock;
-use Fasti\Core\Wording\Amount;
 use Fasti\Register\Entries;
 use Fasti\Register\EntryView;
 
@@ -61,7 +60,7 @@ final readonly class KeptDrawing
     public static function block(Diagram $diagram, array $entries, Layout $layout, string $edition = ''): TitleBlock
     {
         $sources = array_values(array_unique(array_map(static fn (EntryView $entry): string => $entry->sourceName, $entries)));
-        $counted = Amount::of(\count($entries), 'entry').', '.Amount::of(\count($layout->paths), 'join');
+        $counted = RegisterDiagram::counted($layout);
 
         return new TitleBlock(
             $diagram->name,

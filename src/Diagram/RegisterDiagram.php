@@ -8,8 +8,10 @@ use Fasti\Core\Catalog\TableType;
 use Fasti\Core\Diagram\Arrangement;
 use Fasti\Core\Diagram\Layout;
 use Fasti\Core\Diagram\Line;
+use Fasti\Core\Diagram\Path;
 use Fasti\Core\Diagram\Tablet;
 use Fasti\Core\Diagram\TabletRow;
+use Fasti\Core\Wording\Amount;
 use Fasti\Join\EntryRoles;
 use Fasti\Join\Role;
 use Fasti\Register\Entries;
@@ -126,6 +128,17 @@ final readonly class RegisterDiagram
         }
 
         return $areas;
+    }
+
+    /** How much a drawing shows, in words; joins that are only proposed are not counted among the others. */
+    public static function counted(Layout $layout): string
+    {
+        $proposed = \count(array_filter($layout->paths, static fn (Path $path): bool => 'proposed' === $path->line->kind));
+        $silent = \count(array_filter($layout->paths, static fn (Path $path): bool => '' !== $path->line->verb && null === $path->label()));
+
+        return Amount::of(\count($layout->shapes), 'entry').', '.Amount::of(\count($layout->paths) - $proposed, 'join')
+            .(0 === $proposed ? '' : \sprintf(' and %s proposed', Amount::count($proposed)))
+            .(0 === $silent ? '' : \sprintf('; no room for %s', Amount::of($silent, 'verb')));
     }
 
     /** Whether a join is drawn at all: one that is only proposed has to be likely. */

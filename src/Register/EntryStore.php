@@ -129,6 +129,28 @@ final readonly class EntryStore
         ));
     }
 
+    /**
+     * What a map needs of the entries of a source, or of one of its schemas.
+     *
+     * @return array<int, array{name: string, title: string, fields: int}> by entry, in the order of their names
+     */
+    public function measured(int $source, ?string $schema = null): array
+    {
+        $measured = [];
+        foreach ($this->db->iterateAssociative(
+            'SELECT id, name, business_name, field_count FROM entry
+             WHERE source_id = ? AND gone_at IS NULL AND (? = 1 OR schema_name = ?) ORDER BY schema_name, name',
+            [$source, null === $schema ? 1 : 0, $schema ?? ''],
+        ) as $row) {
+            $name = Row::text($row, 'name');
+            $measured[Row::int($row, 'id')] = [
+                'name' => $name, 'title' => Entries::title(Row::text($row, 'business_name'), $name), 'fields' => Row::int($row, 'field_count'),
+            ];
+        }
+
+        return $measured;
+    }
+
     /** @return list<int> all that a source has, those with rows of their own first */
     public function idsWithData(int $source): array
     {

@@ -442,6 +442,10 @@ export class Board {
 
     /** Frames are not in each other's way, nor in that of what they hold. */
     async lead(moved) {
+        this.scene.frames = Object.keys(this.pieces).filter((key) => this.pieces[key].kind === 'frame' && this.scene.pieces[key]).map((key) => {
+            const box = this.rect(key);
+            return [box.x, box.y, box.width, box.height];
+        });
         const response = await fetch(this.root.dataset.lead, {
             method: 'POST',
             headers: { ...HEADERS, 'Content-Type': 'application/json' },
@@ -736,6 +740,20 @@ export class Board {
         };
     }
 
+    /** The place nearest to one where nothing stands. */
+    free(x, y, [width, height]) {
+        const taken = Object.values(this.scene.pieces);
+        const open = (left, top) => taken.every(([bx, by, bw, bh]) => left + width + 20 < bx || bx + bw + 20 < left || top + height + 10 < by || by + bh + 10 < top);
+        for (let ring = 0; ring < 60; ring += 1) {
+            for (const [dx, dy] of [[0, -1], [0, 1], [-1, 0], [1, 0], [-1, -1], [1, 1], [-1, 1], [1, -1]]) {
+                if (open(x + dx * ring * 40, y + dy * ring * 30)) {
+                    return { x: x + dx * ring * 40, y: y + dy * ring * 30 };
+                }
+            }
+        }
+        return { x, y };
+    }
+
     fresh() {
         return `n${Date.now().toString(36)}${Math.random().toString(36).slice(2, 6)}`;
     }
@@ -744,7 +762,9 @@ export class Board {
         const seen = this.camera.seen();
         const [x, y] = [Math.round((seen.x + seen.width / 2 - 120) / 10) * 10, Math.round((seen.y + seen.height / 3) / 10) * 10];
         const chosen = [...this.chosen].map((key) => this.rect(key));
-        const box = kind === 'frame' && chosen.length > 0 ? this.around(chosen) : { x, y, ...(kind === 'frame' ? { width: 420, height: 300 } : { width: 240 }) };
+        const box = kind === 'frame'
+            ? (chosen.length > 0 ? this.around(chosen) : { x, y, width: 420, height: 300 })
+            : { ...this.free(x, y, kind === 'heading' ? [300, 40] : [240, 110]), ...(kind === 'note' ? { width: 240 } : {}) };
         this.write(this.fresh(), { kind, text: '', ...box });
     }
 

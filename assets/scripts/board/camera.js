@@ -69,10 +69,16 @@ export class Camera {
     /** Moves a rectangle into sight, if it is not there. */
     bring({ x, y, width, height }) {
         const seen = this.seen();
-        if (x < seen.x || y < seen.y || x + width > seen.x + seen.width || y + height > seen.y + seen.height) {
-            this.x = this.frame.clientWidth / 2 - (x + width / 2) * this.scale;
-            this.y = this.frame.clientHeight / 2 - (y + height / 2) * this.scale;
-            this.show();
+        const off = (at, size, from, length) => {
+            const edge = Math.min(30, length / 10);
+            if (size > length - 2 * edge || at < from + edge) {
+                return at < from + edge || size > length ? from + edge - at : 0;
+            }
+            return Math.min(0, from + length - edge - at - size);
+        };
+        const [dx, dy] = [off(x, width, seen.x, seen.width), off(y, height, seen.y, seen.height)];
+        if (dx !== 0 || dy !== 0) {
+            this.pan(dx * this.scale, dy * this.scale);
         }
     }
 

@@ -18,10 +18,11 @@ final class Leading
      * @param list<Rect>          $rects
      * @param list<Ends>          $lines
      * @param array<int, Trace>   $kept  by number of the line: those that stay as they are led, apart from making room
+     * @param list<Rect>          $frames on whose borders no line is to lie, though lines cross them
      *
      * @return list<Trace> in the order of the lines
      */
-    public static function lead(array $rects, array $lines, array $kept = []): array
+    public static function lead(array $rects, array $lines, array $kept = [], array $frames = []): array
     {
         $lanes = new Lanes($rects);
         $search = new Search($rects, $lanes);
@@ -53,7 +54,7 @@ final class Leading
         }
         ksort($traces);
         $traces = array_values($traces);
-        (new Spread($rects, $traces))->settle();
+        (new Spread($rects, $traces, $frames))->settle();
 
         return $traces;
     }

@@ -53,8 +53,9 @@ final class Spread
     /**
      * @param list<Rect>  $rects
      * @param list<Trace> $traces
+     * @param list<Rect>  $frames on whose borders no line is to lie, though lines cross them
      */
-    public function __construct(array $rects, private readonly array $traces)
+    public function __construct(array $rects, private readonly array $traces, private readonly array $frames = [])
     {
         foreach ($rects as $rect) {
             $box = [[$rect->x, $rect->y], [$rect->x + $rect->width, $rect->y + $rect->height]];
@@ -111,6 +112,9 @@ final class Spread
         }
         $at = $this->even($walk, $at, $before, $after, $gap);
         foreach ($this->pieces as $p => [$t, $i]) {
+            if ($t < 0) {
+                continue;
+            }
             $trace = $this->traces[$t];
             // A line that is led again is not to creep.
             $trace->at[$i] = abs($at[$p] - $trace->at[$i]) < self::CREEP ? $trace->at[$i] : round($at[$p], 1);
@@ -185,6 +189,21 @@ final class Spread
                 $this->highest[] = max($high, $highest);
                 $this->begin[] = $begin;
                 $this->end[] = $end;
+            }
+        }
+        $this->collectBorders($axis);
+    }
+
+    /** The borders of frames run along like lines that stay where they are. */
+    private function collectBorders(int $axis): void
+    {
+        foreach ($this->frames as $f => $frame) {
+            $sides = 0 === $axis ? [$frame->x, $frame->right()] : [$frame->y, $frame->bottom()];
+            foreach ($sides as $s => $at) {
+                $this->pieces[] = [-1 - 2 * $f - $s, 0];
+                $this->at[] = $this->low[] = $this->high[] = $this->lowest[] = $this->highest[] = $at;
+                $this->begin[] = 0 === $axis ? $frame->y : $frame->x;
+                $this->end[] = 0 === $axis ? $frame->bottom() : $frame->right();
             }
         }
     }
@@ -278,7 +297,7 @@ final class Spread
             [$begin, $end, $t] = [$this->begin[$p] - self::BESIDE, $this->end[$p] + self::BESIDE, $this->pieces[$p][0]];
             for ($y = $x + 1, $n = \count($some); $y < $n; ++$y) {
                 $q = $some[$y];
-                if ($this->begin[$q] < $end && $this->end[$q] > $begin && $this->pieces[$q][0] !== $t) {
+                if ($this->begin[$q] < $end && $this->end[$q] > $begin && $this->pieces[$q][0] !== $t && $t >= 0 && $this->pieces[$q][0] >= 0) {
                     [$a, $b] = $t < $this->pieces[$q][0] ? [$p, $q] : [$q, $p];
                     $first = Order::of($this->traces[$this->pieces[$a][0]], $this->pieces[$a][1], $this->traces[$this->pieces[$b][0]], $this->pieces[$b][1]);
                     [$a, $b] = $first < 0 ? [$a, $b] : [$b, $a];

@@ -13,6 +13,7 @@ final class Verbs
     private const BELOW = 4.0;
     private const BESIDE = 6.0;
     private const CELL = 80;
+    private const FRAME = 4.0;
 
     /** @var array<string, list<array{float, float, float, float}>> cell → what must not be covered */
     private array $taken = [];
@@ -27,7 +28,8 @@ final class Verbs
     {
         $verbs = new self();
         foreach ($rects as $rect) {
-            $verbs->take($rect->x, $rect->y, $rect->x + $rect->width, $rect->y + $rect->height);
+            // A fact has a second frame around it.
+            $verbs->take($rect->x - self::FRAME, $rect->y - self::FRAME, $rect->right() + self::FRAME, $rect->bottom() + self::FRAME);
         }
         foreach ($traces as $trace) {
             foreach ($trace->at as $i => $at) {
