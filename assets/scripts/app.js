@@ -1,12 +1,14 @@
 import Alpine from '@alpinejs/csp';
 import { HEADERS, html, inText, later, token } from './ask.js';
 import { board } from './board/board.js';
+import { map } from './board/map.js';
 import { diagram } from './diagram.js';
 import { joins } from './joins.js';
 import { lineage } from './lineage.js';
 import { Texts } from './texts.js';
 
 Alpine.data('board', board);
+Alpine.data('map', map);
 Alpine.data('diagram', diagram);
 Alpine.data('joins', joins);
 Alpine.data('lineage', lineage);
@@ -62,7 +64,7 @@ Alpine.data('find', () => ({
             next?.scrollIntoView({ block: 'nearest' });
         } else if (event.key === 'Enter' && this.open && hits.length > 0) {
             event.preventDefault();
-            location.href = hits[Math.max(0, at)].href;
+            hits[Math.max(0, at)].click();
         }
     },
     leave() {

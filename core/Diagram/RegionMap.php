@@ -177,45 +177,56 @@ final class RegionMap
     private static function scaled(array $regions, array $places, array $joined): array
     {
         $area = 0.0;
-        foreach ($regions as $region) {
-            $area += ($region->box->width + self::APART) * ($region->box->height + self::APART);
-        }
-        $spanX = max(0.1, max(array_column($places, 0)) - min(array_column($places, 0)));
-        $spanY = max(0.1, max(array_column($places, 1)) - min(array_column($places, 1)));
-        $side = sqrt($area * 1.15);
-        $at = [];
+        $x = $y = [];
         foreach ($regions as $i => $region) {
-            $at[$i] = [
-                ($places[$i][0] - min(array_column($places, 0))) / $spanX * $side * 1.25,
-                ($places[$i][1] - min(array_column($places, 1))) / $spanY * $side * 0.8 + (isset($joined[$i]) || [] === $joined ? 0 : $side),
-                $region->box->width,
-                $region->box->height,
-            ];
+            $area += ($region->box->width + self::APART) * ($region->box->height + self::APART);
+            [$x[], $y[]] = $places[$i];
         }
-        $n = \count($at);
+        if ([] === $x || [] === $y) {
+            throw new \LogicException('A map has a region.');
+        }
+        [$left, $top] = [min($x), min($y)];
+        [$across, $down] = [max(0.1, max($x) - $left), max(0.1, max($y) - $top)];
+        $side = sqrt($area * 1.15);
+        $middle = [[], []];
+        foreach ($regions as $i => $region) {
+            $middle[0][$i] = ($x[$i] - $left) / $across * $side * 1.25 + $region->box->width / 2;
+            $middle[1][$i] = ($y[$i] - $top) / $down * $side * 0.8 + (isset($joined[$i]) || [] === $joined ? 0 : $side) + $region->box->height / 2;
+        }
+        self::pushApart($regions, $middle);
+        $settled = [];
+        foreach ($regions as $i => $region) {
+            $box = $region->box;
+            $rect = new Rect($middle[0][$i] - $box->width / 2, $middle[1][$i] - $box->height / 2, $box->width, $box->height);
+            $settled[] = [] === array_filter($settled, static fn (Rect $other): bool => $other->meets($rect)) ? $rect : Apart::beside($rect, $settled);
+        }
+
+        return $settled;
+    }
+
+    /**
+     * @param list<Region>                                   $regions
+     * @param array{array<int, float>, array<int, float>}    $middle  x and y of each
+     */
+    private static function pushApart(array $regions, array &$middle): void
+    {
+        $n = \count($regions);
         for ($round = 0, $met = true; $met && $round < self::ROUNDS; ++$round) {
             $met = false;
             for ($i = 0; $i < $n; ++$i) {
                 for ($j = $i + 1; $j < $n; ++$j) {
-                    $dx = ($at[$i][2] + $at[$j][2]) / 2 + self::APART - abs($at[$i][0] + $at[$i][2] / 2 - $at[$j][0] - $at[$j][2] / 2);
-                    $dy = ($at[$i][3] + $at[$j][3]) / 2 + self::APART - abs($at[$i][1] + $at[$i][3] / 2 - $at[$j][1] - $at[$j][3] / 2);
+                    [$a, $b] = [$regions[$i]->box, $regions[$j]->box];
+                    $dx = ($a->width + $b->width) / 2 + self::APART - abs($middle[0][$i] - $middle[0][$j]);
+                    $dy = ($a->height + $b->height) / 2 + self::APART - abs($middle[1][$i] - $middle[1][$j]);
                     if ($dx > 0.5 && $dy > 0.5) {
                         $met = true;
                         $axis = $dx < $dy ? 0 : 1;
-                        $by = ($dx < $dy ? $dx : $dy) / 2;
-                        $sign = $at[$i][$axis] + $at[$i][$axis + 2] / 2 <= $at[$j][$axis] + $at[$j][$axis + 2] / 2 ? 1 : -1;
-                        $at[$i][$axis] -= $sign * $by;
-                        $at[$j][$axis] += $sign * $by;
+                        $by = min($dx, $dy) / 2 * ($middle[$axis][$i] <= $middle[$axis][$j] ? 1 : -1);
+                        $middle[$axis][$i] -= $by;
+                        $middle[$axis][$j] += $by;
                     }
                 }
             }
         }
-        $settled = [];
-        foreach ($at as [$x, $y, $width, $height]) {
-            $rect = new Rect($x, $y, $width, $height);
-            $settled[] = [] === array_filter($settled, static fn (Rect $other): bool => $other->meets($rect)) ? $rect : Apart::beside($rect, $settled);
-        }
-
-        return $settled ?: throw new \LogicException('A map has a region.');
     }
 }

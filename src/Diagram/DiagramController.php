@@ -97,7 +97,7 @@ final class DiagramController extends AbstractController
             return $this->redirectToRoute(substr($_route, 0, -5), ['id' => $id]);
         }
         $detail = $this->detail($request, \count($members));
-        $layout = $this->diagrams->layout($members, new Look($detail, static fn (): string => '', around: $entry?->id));
+        $layout = $this->diagrams->layout($scope, $members, new Look($detail, static fn (): string => '', around: $entry?->id));
         $diagram = $this->keeping->keep($account, $name, '', $layout->places(), $detail);
 
         return $this->redirectToRoute('diagram', ['id' => $diagram->id()], 303);
@@ -135,7 +135,7 @@ final class DiagramController extends AbstractController
             leads: null !== $of->scope->entry,
         );
         try {
-            $layout = $this->diagrams->layout($members, $look);
+            $layout = $this->diagrams->layout($of->scope, $members, $look);
         } catch (PlacingError $e) {
             return new Response($e->getMessage(), 500, ['Content-Type' => 'text/plain; charset=UTF-8']);
         }

@@ -31,7 +31,7 @@ final readonly class RegisterDiagram
     /** Kinds that a tablet tells in a word. */
     private const TOLD = ['fact', 'dimension', 'link', 'code table'];
 
-    public function __construct(private EntryStore $store, private Joins $joins, private Entries $entries, private EntryRoles $roles)
+    public function __construct(private EntryStore $store, private Joins $joins, private Entries $entries, private EntryRoles $roles, private Placings $placings)
     {
     }
 
@@ -62,15 +62,19 @@ final readonly class RegisterDiagram
     }
 
     /**
-     * A diagram that Fasti places by itself.
+     * A diagram that Fasti places by itself; what has not changed since it was looked at last stays where it stood.
      *
      * @param list<int> $members
+     * @param bool      $keep    whether it is remembered how it was placed
      *
      * @throws \Fasti\Core\Diagram\PlacingError
      */
-    public function layout(array $members, Look $look): Layout
+    public function layout(Scope $scope, array $members, Look $look, bool $keep = true): Layout
     {
-        return self::draw($this->entries->load($members), $look);
+        [$tablets, $lines] = self::parts($this->entries->load($members), $look);
+        $key = $scope->key().' '.$look->detail->value.($look->businessNames ? '' : ' identifiers').([] === $look->folded ? '' : ' '.md5(implode(',', $look->folded)));
+
+        return $this->placings->layout($key, $tablets, $lines, $look, $keep);
     }
 
     /**

@@ -17,6 +17,14 @@ final readonly class Scope
         return new self($source, $schema, null);
     }
 
+    /** The name under which it is remembered how it was placed. */
+    public function key(): string
+    {
+        return null === $this->entry
+            ? "source {$this->source} ".(null === $this->schema ? '' : md5($this->schema))
+            : "entry {$this->entry} {$this->steps} ".([] === $this->beyond ? '' : md5(implode(',', $this->beyond)));
+    }
+
     /** @param list<int> $beyond */
     public static function entry(int $entry, int $steps = 1, array $beyond = []): self
     {

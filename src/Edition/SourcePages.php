@@ -12,6 +12,7 @@ use Fasti\Core\Edition\Slug;
 use Fasti\Core\Wording\Amount;
 use Fasti\Diagram\Look;
 use Fasti\Diagram\RegisterDiagram;
+use Fasti\Diagram\Scope;
 use Fasti\Register\Entries;
 use Fasti\Register\EntryStore;
 
@@ -63,7 +64,8 @@ final class SourcePages extends EditionPart
         try {
             $link = static fn (int $id): string => $links->entry($id) ?? Folder::root($path).'index.html';
             $detail = \count($ids) > self::NAMES_FROM ? Detail::Names : Detail::Keys;
-            $layout = RegisterDiagram::draw($views, new Look($detail, $link, proposed: false, words: $this->drawing->words($ids)));
+            $look = new Look($detail, $link, proposed: false, words: $this->drawing->words($ids));
+            $layout = $this->drawing->layout(Scope::source($sheet->source['id'], $schema), $ids, $look, false);
         } catch (PlacingError) {
             return null;
         }

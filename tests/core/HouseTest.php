@@ -44,7 +44,7 @@ final class HouseTest extends TestCase
         'identifier_gram' => 'Register',
         'finding' => 'Finding', 'view_reading' => 'Lineage', 'lineage' => 'Lineage', 'kept_query' => 'Lineage', 'profile' => 'Profile',
         'join_evidence' => 'Join', 'entry_role' => 'Join', 'survey' => 'Survey', 'diagram' => 'Diagram',
-        'diagram_piece' => 'Diagram', 'edition' => 'Edition',
+        'diagram_piece' => 'Diagram', 'diagram_placing' => 'Diagram', 'edition' => 'Edition',
     ];
     /** Words of one engine: they stand where it is plugged in, and nowhere else. */
     private const ENGINES = '/[\'"](?:mariadb|mysql|postgresql|postgres|pgsql|sqlite)[\'"]/i';
