@@ -52,6 +52,28 @@ final class FromCatalog
         return [$tablets, $lines];
     }
 
+    /**
+     * What is no farther than some joins from a tablet.
+     *
+     * @param list<Line> $lines
+     *
+     * @return array<int, true> by id
+     */
+    public static function near(array $lines, int $tablet, int $steps): array
+    {
+        $near = [$tablet => true];
+        for ($step = 0; $step < $steps; ++$step) {
+            $edge = $near;
+            foreach ($lines as $line) {
+                if (isset($edge[$line->from]) || isset($edge[$line->to])) {
+                    $near[$line->from] = $near[$line->to] = true;
+                }
+            }
+        }
+
+        return $near;
+    }
+
     private static function row(Column $column, Table $table, Dialect $dialect): TabletRow
     {
         return new TabletRow(
@@ -59,6 +81,7 @@ final class FromCatalog
             $column->name,
             null !== $table->primaryKey && \in_array($column->name, $table->primaryKey->columns, true),
             $dialect->typeInWords($column),
+            $dialect->typeInWords($column).($column->nullable ? ', or empty' : ''),
         );
     }
 }

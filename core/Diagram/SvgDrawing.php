@@ -187,5 +187,4 @@ final class SvgDrawing
             '.gone .title,.gone .row{text-decoration:line-through}',
         ]);
     }
-
 }

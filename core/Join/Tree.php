@@ -14,7 +14,6 @@ final readonly class Tree
     private const DROPS = 0.5;
 
     /**
-     * @param int        $first
      * @param list<Step> $steps  each from a node that is there already
      * @param list<Link> $unused further joins between the nodes
      * @param list<int>  $apart  nodes that no join leads to

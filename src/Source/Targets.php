@@ -30,6 +30,21 @@ final readonly class Targets
         return Address::of(str_contains($text, '://') ? $text : $this->deliveries->unpacked($text), $dialect);
     }
 
+    /** How a drawing or a list of it is headed: the database, the host, or the file. */
+    public function title(#[\SensitiveParameter] string $text): string
+    {
+        if (!str_contains($text, '://')) {
+            return '-' === $text ? 'Standard input' : basename(rtrim($text, '/'));
+        }
+        try {
+            $target = Address::of($text);
+        } catch (SourceError) {
+            return 'A source';
+        }
+
+        return $target->database ?: ($target->host ?: basename($target->path));
+    }
+
     /** @throws SourceError */
     public function catalog(#[\SensitiveParameter] string $text, string $dialect = '', Choice $choice = new Choice()): Catalog
     {

@@ -273,7 +273,8 @@ final class Spread
         $order = [];
         for ($x = 0, $n = \count($sorted); $x < $n; $x = $y) {
             $most = $this->at[$sorted[$x]] + self::SAME;
-            for ($y = $x + 1; $y < $n && $this->at[$sorted[$y]] <= $most; ++$y);
+            for ($y = $x + 1; $y < $n && $this->at[$sorted[$y]] <= $most; ++$y) {
+            }
             foreach (1 === $y - $x ? [$sorted[$x]] : $this->sideBySide(\array_slice($sorted, $x, $y - $x)) as $p) {
                 $order[] = $p;
             }
