@@ -52,7 +52,7 @@ final readonly class Diagrams
 
     public function keep(string $name, string $purpose, Account $owner): Diagram
     {
-        $diagram = new Diagram($name, $purpose, $owner);
+        $diagram = new Diagram($name, $purpose, $this->orm->find(Account::class, $owner->id()) ?? $owner);
         $this->orm->persist($diagram);
         $this->orm->flush();
 

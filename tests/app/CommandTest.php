@@ -94,6 +94,49 @@ final class CommandTest extends AppTestCase
         self::assertSame(1, $this->command('fasti:diagram', ['target' => OddSchema::url(), '--out' => $this->folder.'/e.svg', '--include' => ['none*']])->getStatusCode());
     }
 
+    public function testADiagramIsWrittenOfFilesInEveryFormatAndAroundATable(): void
+    {
+        file_put_contents($this->folder.'/s.sql', 'CREATE TABLE station (id int PRIMARY KEY);
+            CREATE TABLE reading (id int PRIMARY KEY, station_id int REFERENCES station (id));
+            CREATE TABLE flag (id int PRIMARY KEY, reading_id int REFERENCES reading (id)); CREATE TABLE alone (id int);');
+        /** @param array<string, string> $more */
+        $draw = fn (string $out, array $more = []): CommandTester => $this->command(
+            'fasti:diagram',
+            ['target' => $this->folder.'/s.sql', '--out' => $this->folder.'/'.$out, '--dialect' => 'postgresql'] + $more,
+        );
+        self::assertStringContainsString('4 entries, 2 joins', $draw('d.svg')->getDisplay());
+        self::assertStringContainsString('2 entries, 1 join', $draw('d.png', ['--from' => 'Station', '--width' => '700'])->getDisplay());
+        self::assertSame(700, getimagesize($this->folder.'/d.png')[0] ?? 0);
+        self::assertStringContainsString('3 entries, 2 joins', $draw('d.pdf', ['--from' => 'station', '--steps' => '2', '--paper' => 'a4'])->getDisplay());
+        self::assertStringStartsWith('%PDF-', (string) file_get_contents($this->folder.'/d.pdf'));
+        foreach ([
+            'no table or view “lake”' => ['d.svg', ['--from' => 'lake']],
+            'ends in no format' => ['d.gif', []],
+            'The paper is one of A4' => ['d.pdf', ['--paper' => 'B5']],
+            'At least one step' => ['d.svg', ['--from' => 'station', '--steps' => '0']],
+            'The detail is' => ['d.svg', ['--detail' => 'most']],
+        ] as $words => [$out, $more]) {
+            $refused = $draw($out, $more);
+            self::assertSame(1, $refused->getStatusCode(), $words);
+            self::assertStringContainsString($words, $refused->getErrorOutput());
+        }
+    }
+
+    public function testADiagramThatIsKeptIsWrittenByItsName(): void
+    {
+        self::apply($this->source('rivers'), \Fasti\Tests\Core\Made::catalog(\Fasti\Tests\Core\Made::table('station'), \Fasti\Tests\Core\Made::table('lake')));
+        $places = [self::entryId('station') => [0.0, 0.0], self::entryId('lake') => [500.0, 0.0]];
+        self::get(\Fasti\Diagram\Keeping::class)->keep($this->account(), 'Waters', 'All of them', $places, \Fasti\Core\Diagram\Detail::All);
+
+        $tester = $this->command('fasti:diagram', ['--kept' => 'Waters', '--out' => $this->folder.'/w.svg']);
+        self::assertSame(0, $tester->getStatusCode(), $tester->getErrorOutput());
+        self::assertStringContainsString('All of them', (string) file_get_contents($this->folder.'/w.svg'));
+        $refused = $this->command('fasti:diagram', ['--kept' => 'Fires', '--out' => $this->folder.'/w.svg']);
+        self::assertStringContainsString('There are: “Waters”', $refused->getErrorOutput());
+        $both = $this->command('fasti:diagram', ['target' => 'x.sql', '--kept' => 'Waters', '--out' => $this->folder.'/w.svg']);
+        self::assertStringContainsString('and not both', $both->getErrorOutput());
+    }
+
     public function testAnEditionIsPublishedToAFolderThatIsFree(): void
     {
         self::apply($this->source('rivers'), \Fasti\Tests\Core\Made::catalog(\Fasti\Tests\Core\Made::table('station')));

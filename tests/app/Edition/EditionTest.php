@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Fasti\Tests\App\Edition;
 
 use Doctrine\ORM\EntityManagerInterface;
+use Fasti\Account\Role;
 use Fasti\Core\Edition\Slug;
 use Fasti\Edition\Editions;
 use Fasti\Register\Topic\EntryTopic;
@@ -46,6 +47,33 @@ final class EditionTest extends AppTestCase
         $texts->save($oona, EntryTopic::NAME, self::entryId('reading'), 'area', '', '2026', 's');
         $texts->save($oona, EntryTopic::NAME, self::entryId('Station'), 'area', '', 'On-the river', 's');
         $texts->save($oona, FieldTopic::NAME, self::fieldId('station', 'code'), 'meaning', '', 'Painted <script>x</script> on *the box*', 's');
+    }
+
+    public function testKeptDiagramsAreInItAtEveryLevelAndInWords(): void
+    {
+        $this->register();
+        $lakes = $this->source('lakes');
+        self::apply($lakes, Made::catalog(Made::table('lake')));
+        $keeping = self::get(\Fasti\Diagram\Keeping::class);
+        $places = [self::entryId('station') => [0.0, 0.0], self::entryId('reading') => [500.0, 0.0], self::entryId('lake') => [0.0, 500.0]];
+        $oona = $this->account(Role::Steward, 'Ren Abara');
+        $kept = $keeping->keep($oona, 'A <reading>', 'Where it comes from', $places, \Fasti\Core\Diagram\Detail::Keys);
+        $keeping->keep($oona, 'Lakes only', '', [self::entryId('lake') => [0.0, 0.0]], \Fasti\Core\Diagram\Detail::Keys);
+        $edition = self::get(Editions::class)->start('The rivers', 'First', null, [self::scalar("SELECT id FROM source WHERE name = 'rivers'")]);
+        self::work($edition->job->id());
+        $pages = self::pages(self::get(Editions::class)->folder($edition->number));
+        $page = $pages['diagrams/'.$kept->id().'.html'];
+
+        self::assertStringContainsString('A &lt;reading&gt;', $page);
+        self::assertSame(4, substr_count($page, '<template data-level='));
+        self::assertStringContainsString('href="../rivers/main/station.html"', $page);
+        self::assertStringContainsString('1 entry of it is not in this edition', $page);
+        self::assertStringNotContainsString('>Lake<', $page, 'What is of another source is not given away.');
+        self::assertStringContainsString('refers to exactly one gauging site', $page);
+        self::assertStringContainsString($kept->id().'.html', $pages['diagrams/index.html']);
+        self::assertStringNotContainsString('Lakes only', $pages['diagrams/index.html']);
+        self::assertStringContainsString('../../diagrams/'.$kept->id().'.html', $pages['rivers/main/reading.html']);
+        self::assertStringContainsString('diagrams/index.html', $pages['index.html']);
     }
 
     private function publish(): string

@@ -26,9 +26,9 @@ final class SceneTest extends TestCase
         /** @var array<mixed> $open */
         $open = json_decode((string) json_encode($layout->scene->open()), true);
         $back = Scene::fromOpen($open);
-        $points = static fn (array $paths): array => array_map(static fn (Path $path): array => $path->points, $paths);
+        $points = static fn (Path $path): array => $path->points;
 
-        self::assertSame($points($layout->paths), $points($back->lead()));
+        self::assertSame(array_map($points, $layout->paths), array_map($points, $back->lead()));
         self::assertEquals($layout->scene->open(), $back->open());
     }
 
