@@ -1,5 +1,6 @@
 import Alpine from '@alpinejs/csp';
 import { HEADERS, html, inText, later, token } from './ask.js';
+import { chosen } from './choice.js';
 import { board } from './board/board.js';
 import { map } from './board/map.js';
 import { diagram } from './diagram.js';
@@ -372,21 +373,8 @@ Alpine.data('entry', () => ({
         });
         root.addEventListener('told', (event) => { [this.status, this.tone] = [event.detail.words, event.detail.tone]; });
     },
-    async chosen(select) {
-        const { topic, id, property, value: base } = select.dataset;
-        const response = await fetch(this.$root.dataset.texts, {
-            method: 'POST',
-            headers: { ...HEADERS, 'Content-Type': 'application/json', 'X-Csrf-Token': token() },
-            body: JSON.stringify({ topic, id: Number(id), property, base, value: select.value, sitting: this.texts.sitting }),
-        });
-        const answer = await response.json();
-        if (response.ok) {
-            select.dataset.value = select.value;
-            [this.status, this.tone] = ['Saved', 'good'];
-        } else {
-            select.value = select.dataset.value = answer.value ?? select.dataset.value;
-            [this.status, this.tone] = [response.status === 409 ? `${answer.by ?? 'Somebody'} had changed it meanwhile; it is shown now.` : answer.error, 'bad'];
-        }
+    chosen(select) {
+        return chosen(select, this.$root.dataset.texts, this.texts.sitting, (words, tone) => { this.status = words; this.tone = tone; });
     },
     unfold(row) {
         const more = row.querySelector('[data-more]');

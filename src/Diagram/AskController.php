@@ -15,6 +15,7 @@ use Fasti\Join\JoinEvidences;
 use Fasti\Join\SourceGraph;
 use Fasti\Register\Entries;
 use Fasti\Register\EntryStore;
+use Fasti\Register\EntryView;
 use Fasti\Register\Joins;
 use Fasti\Register\JoinView;
 use Fasti\Register\Search;
@@ -37,7 +38,23 @@ final class AskController extends AbstractController
         private readonly SourceGraph $graph,
         private readonly SourceStore $sources,
         private readonly Search $search,
+        private readonly Diagrams $diagrams,
+        private readonly KeptDrawing $drawing,
     ) {
+    }
+
+    /** What a diagram is, whose, and what is not in it but joins two of its tablets. */
+    #[Route('/diagrams/margin/about/{id<\d+>}', name: 'diagram_about', methods: ['GET'])]
+    public function about(int $id): Response
+    {
+        $diagram = $this->diagrams->one($id) ?? throw $this->createNotFoundException('There is no such diagram.');
+        $entries = $this->drawing->entries($this->drawing->arrangement($diagram));
+
+        return $this->render('diagram/_about.html.twig', [
+            'diagram' => $diagram,
+            'beyond' => Beyond::of($entries),
+            'sources' => array_values(array_unique(array_map(static fn (EntryView $entry): string => $entry->sourceName, $entries))),
+        ]);
     }
 
     #[Route('/diagrams/margin/join/{id<\d+>}', name: 'diagram_join', methods: ['GET'])]

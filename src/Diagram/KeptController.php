@@ -34,6 +34,7 @@ final class KeptController extends AbstractController
         private readonly Keeping $keeping,
         private readonly Selection $selection,
         private readonly Board $board,
+        private readonly Pieces $pieces,
         private readonly EntryStore $entries,
         private readonly Joins $joins,
         private readonly SourceStore $sources,
@@ -47,7 +48,7 @@ final class KeptController extends AbstractController
     {
         $words = trim($request->query->getString('q'));
         $kept = [];
-        foreach ($this->diagrams->all($words, '' !== $words) as $diagram) {
+        foreach ($this->found($words) as $diagram) {
             $kept[] = ['diagram' => $diagram, 'small' => $this->drawing->small($diagram), 'entries' => \count($this->drawing->arrangement($diagram)->entries())];
         }
 
@@ -152,6 +153,32 @@ final class KeptController extends AbstractController
             'placed' => $this->entries->placed($entries), 'entries' => $entries, 'name' => $name, 'purpose' => $purpose, 'error' => $error,
             'kept' => $this->diagrams->all(), 'most' => Selection::MOST,
         ], new Response(status: '' === $error ? 200 : 422));
+    }
+
+    /**
+     * Diagrams by name and purpose; after those, such as show what is named: a table, or the tables of a query, those with most of them first.
+     *
+     * @return list<Diagram>
+     */
+    private function found(string $words): array
+    {
+        if ('' === $words) {
+            return $this->diagrams->all();
+        }
+        $found = [];
+        foreach ($this->diagrams->all($words, true) as $diagram) {
+            $found[$diagram->id()] = $diagram;
+        }
+        preg_match_all('/[\p{L}\p{N}_$]{2,}/u', $words, $m);
+        $named = $this->entries->called(array_values(array_unique($m[0])));
+        $hits = array_count_values(array_merge(...array_values($this->pieces->diagramsOf($named))));
+        arsort($hits);
+        foreach (array_keys($hits) as $id) {
+            $diagram = $this->diagrams->one($id);
+            null === $diagram || $found[$id] ??= $diagram;
+        }
+
+        return array_values($found);
     }
 
     private function keepKnown(Diagram $diagram): void

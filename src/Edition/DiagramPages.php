@@ -7,6 +7,7 @@ namespace Fasti\Edition;
 use Fasti\Core\Diagram\Detail;
 use Fasti\Core\Diagram\SmallPicture;
 use Fasti\Core\Diagram\SvgDrawing;
+use Fasti\Diagram\Beyond;
 use Fasti\Diagram\Diagram;
 use Fasti\Diagram\Diagrams;
 use Fasti\Diagram\KeptDrawing;
@@ -82,7 +83,7 @@ final class DiagramPages extends EditionPart
             ];
         }
         $folder->page($path, 'edition/kept.html.twig', [
-            'diagram' => $diagram, 'levels' => $levels, 'left' => \count($all) - \count($entries),
+            'diagram' => $diagram, 'levels' => $levels, 'beyond' => Beyond::of($entries), 'left' => \count($all) - \count($entries),
             'entries' => array_map(static fn (EntryView $entry): array => ['title' => $entry->title, 'grain' => $entry->grain, 'path' => $links->entry($entry->id)], $entries),
         ]);
 

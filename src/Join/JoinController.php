@@ -14,6 +14,7 @@ use Fasti\Source\SourceStore;
 use Fasti\Text\BadText;
 use Fasti\Work\Jobs;
 use Symfony\Bundle\FrameworkBundle\Controller\AbstractController;
+use Symfony\Component\DependencyInjection\Attribute\AutowireIterator;
 use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
@@ -25,6 +26,7 @@ use Symfony\Component\Security\Http\Attribute\IsGranted;
 /** The joins of the register: those that wait for a decision, and the page of each. */
 final class JoinController extends AbstractController
 {
+    /** @param iterable<JoinUse> $uses */
     public function __construct(
         private readonly Joins $joins,
         private readonly JoinPages $pages,
@@ -33,6 +35,7 @@ final class JoinController extends AbstractController
         private readonly Jobs $jobs,
         private readonly JoinsJob $kind,
         private readonly EntityManagerInterface $orm,
+        #[AutowireIterator(JoinUse::class)] private readonly iterable $uses,
     ) {
     }
 
@@ -53,7 +56,13 @@ final class JoinController extends AbstractController
     #[Route('/register/joins/{id<\d+>}', name: 'join', methods: ['GET'])]
     public function show(int $id): Response
     {
-        return $this->render('join/show.html.twig', $this->pages->one($id) ?? throw $this->createNotFoundException('There is no such join in the register.'));
+        $page = $this->pages->one($id) ?? throw $this->createNotFoundException('There is no such join in the register.');
+        $used = [];
+        foreach ($this->uses as $use) {
+            array_push($used, ...$use->of($page['join']));
+        }
+
+        return $this->render('join/show.html.twig', $page + ['used' => $used]);
     }
 
     /** Looks for joins, gathers examples and counts. */

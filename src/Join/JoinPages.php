@@ -49,7 +49,7 @@ final readonly class JoinPages
         ];
     }
 
-    /** @return array<string, mixed>|null */
+    /** @return (array{join: JoinView}&array<string, mixed>)|null */
     public function one(int $id): ?array
     {
         $join = $this->joins->one($id);

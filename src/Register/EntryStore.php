@@ -130,6 +130,22 @@ final readonly class EntryStore
     }
 
     /**
+     * Entries that bear one of some names, in whatever case: in the source, or as people call them.
+     *
+     * @param list<string> $names
+     *
+     * @return list<int>
+     */
+    public function called(array $names): array
+    {
+        return [] === $names ? [] : self::numbers($this->db->fetchFirstColumn(
+            'SELECT id FROM entry WHERE gone_at IS NULL AND (LOWER(name) IN (:names) OR LOWER(business_name) IN (:names)) ORDER BY id',
+            ['names' => array_map(mb_strtolower(...), \array_slice($names, 0, 500))],
+            ['names' => ArrayParameterType::STRING],
+        ));
+    }
+
+    /**
      * What a map needs of the entries of a source, or of one of its schemas.
      *
      * @return array<int, array{name: string, title: string, fields: int}> by entry, in the order of their names

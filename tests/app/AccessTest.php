@@ -82,6 +82,7 @@ final class AccessTest extends AppTestCase
         'diagram_changes' => ['POST', '/diagrams/999/changes', 'steward'],
         'diagram_news' => ['GET', '/diagrams/999/changes', 'reader'],
         'diagram_arrange' => ['GET', '/diagrams/999/arrange', 'steward'],
+        'diagram_about' => ['GET', '/diagrams/margin/about/999', 'reader'],
         'diagram_join' => ['GET', '/diagrams/margin/join/999', 'reader'],
         'diagram_tablet' => ['GET', '/diagrams/margin/tablet/{entry}', 'reader'],
         'diagram_fields' => ['GET', '/diagrams/margin/fields/{entry}', 'reader'],

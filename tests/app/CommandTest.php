@@ -39,6 +39,15 @@ final class CommandTest extends AppTestCase
         parent::tearDown();
     }
 
+    /** @param array<string, string> $more */
+    private function drawn(string $out, array $more = []): CommandTester
+    {
+        return $this->command(
+            'fasti:diagram',
+            ['target' => $this->folder.'/s.sql', '--out' => $this->folder.'/'.$out, '--dialect' => 'postgresql'] + $more,
+        );
+    }
+
     /** @param array<string, mixed> $input */
     private function command(string $name, array $input): CommandTester
     {
@@ -99,11 +108,7 @@ final class CommandTest extends AppTestCase
         file_put_contents($this->folder.'/s.sql', 'CREATE TABLE station (id int PRIMARY KEY);
             CREATE TABLE reading (id int PRIMARY KEY, station_id int REFERENCES station (id));
             CREATE TABLE flag (id int PRIMARY KEY, reading_id int REFERENCES reading (id)); CREATE TABLE alone (id int);');
-        /** @param array<string, string> $more */
-        $draw = fn (string $out, array $more = []): CommandTester => $this->command(
-            'fasti:diagram',
-            ['target' => $this->folder.'/s.sql', '--out' => $this->folder.'/'.$out, '--dialect' => 'postgresql'] + $more,
-        );
+        $draw = $this->drawn(...);
         self::assertStringContainsString('4 entries, 2 joins', $draw('d.svg')->getDisplay());
         self::assertStringContainsString('2 entries, 1 join', $draw('d.png', ['--from' => 'Station', '--width' => '700'])->getDisplay());
         self::assertSame(700, getimagesize($this->folder.'/d.png')[0] ?? 0);

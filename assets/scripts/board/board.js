@@ -1,5 +1,6 @@
 // A diagram that is worked on. The server draws it and leads its lines; here its pieces are chosen, moved and written on.
 import { HEADERS, html, inText, later } from '../ask.js';
+import { chosen } from '../choice.js';
 import { Texts } from '../texts.js';
 import { Camera, Inset, pointing } from './camera.js';
 import { Edits } from './edits.js';
@@ -667,6 +668,7 @@ export class Board {
             arrange: () => this.panel.template('arrange'),
             align: () => this.panel.template('align'),
             export: () => this.panel.template('export'),
+            about: () => this.panel.about(),
             write: () => this.write([...this.chosen][0]),
             line: () => this.nextLine(),
             query: () => this.panel.query(entries),
@@ -855,6 +857,11 @@ export const board = () => ({
             const level = event.target.closest('[data-level]');
             if (level) {
                 this.board.apply({ detail: { shows: level.dataset.level } });
+            }
+        });
+        this.$root.addEventListener('change', (event) => {
+            if (event.target.matches('[data-choice]')) {
+                chosen(event.target, this.$root.dataset.texts, this.board.edits.sitting, (words, tone) => { this.status = words; this.tone = tone; });
             }
         });
         this.$root.addEventListener('drawn', () => this.levels());

@@ -46,6 +46,10 @@ export class Panel {
         this.show(await this.board.ask(this.url('join').replace('/0', `/${id}`)));
     }
 
+    async about() {
+        this.show(await this.board.ask(this.url('about')));
+    }
+
     async leads(id) {
         if (id) {
             this.show(await this.board.ask(this.url('leads').replace('/0', `/${id}`), { inside: this.board.inside() }));

@@ -340,4 +340,37 @@ final class KeptTest extends AppTestCase
         self::assertCount(0, $this->client->request('GET', '/diagrams')->filter('.diagrams li'));
         self::assertCount(1, $this->client->request('GET', '/diagrams?q=old')->filter('.diagrams li'));
     }
+
+    public function testItIsFoundWithAQueryInHandAndFromAnySearch(): void
+    {
+        $this->made('Readings');
+        $this->made('Visits', 'station', 'visit', 'sample');
+        $names = fn (string $query): array => $this->client->request('GET', '/diagrams?q='.rawurlencode($query))->filter('.diagrams b')->each(static fn ($one): string => $one->text());
+
+        self::assertSame(['Visits', 'Readings'], $names('SELECT * FROM VISIT v JOIN station s ON s.id = v.station_id'));
+        self::assertSame(['Visits'], $names('sample'));
+        self::assertSame([], $names('nothing'));
+        self::assertStringContainsString('Diagram: Visits', $this->client->request('GET', '/search?q=visits')->text());
+    }
+
+    public function testWhatIsLeftOutAndJoinsTwoOfItsTabletsIsTold(): void
+    {
+        $diagram = $this->made('Gap', 'station', 'sample');
+        $page = $this->client->request('GET', '/diagrams/margin/about/'.$diagram->id());
+
+        self::assertStringContainsString('Visit, with Station and Sample', $page->text());
+        self::assertSelectorExists('select[data-property=standing]');
+        self::assertSelectorTextContains('select[data-property=owner] option[selected]', 'Oona Lisk');
+    }
+
+    public function testTheDiagramsThatShowAJoinStandOnItsPage(): void
+    {
+        $this->made('Shows it');
+        $this->made('Does not', 'station', 'visit');
+        $join = self::scalar('SELECT id FROM entry_join WHERE from_entry_id = ?', self::entryId('reading'));
+        $page = $this->client->request('GET', '/register/joins/'.$join)->text();
+
+        self::assertStringContainsString('the diagram “Shows it”', $page);
+        self::assertStringNotContainsString('Does not', $page);
+    }
 }
