@@ -1,6 +1,6 @@
 import js from '@eslint/js';
 
-const browser = Object.fromEntries(['window', 'document', 'location', 'history', 'localStorage', 'fetch', 'setTimeout', 'clearTimeout', 'Promise', 'URL', 'URLSearchParams', 'FormData', 'CustomEvent', 'Element', 'matchMedia', 'getComputedStyle', 'crypto', 'setInterval', 'performance', 'CSS', 'DOMPoint', 'sessionStorage', 'navigator'].map((name) => [name, 'readonly']));
+const browser = Object.fromEntries(['window', 'document', 'location', 'history', 'localStorage', 'fetch', 'setTimeout', 'clearTimeout', 'Promise', 'URL', 'URLSearchParams', 'FormData', 'CustomEvent', 'Element', 'matchMedia', 'getComputedStyle', 'crypto', 'setInterval', 'performance', 'CSS', 'DOMPoint', 'sessionStorage', 'navigator', 'requestAnimationFrame', 'Buffer'].map((name) => [name, 'readonly']));
 const node = Object.fromEntries(['process', 'console', 'setTimeout'].map((name) => [name, 'readonly']));
 
 export default [

@@ -55,6 +55,7 @@ final class Bench
     {
         $sources = new SourceBench($this->say(...), Session::server(), self::inOwnProcess(...));
         $queries = new QueryBench($this->say(...), self::inOwnProcess(...));
+        $boards = new DiagramBench($this->say(...), $this->vast(...));
         $joins = new JoinBench($this->say(...), Session::server(), self::inOwnProcess(...));
         printf("%-44s %12s %12s %9s %9s\n", 'figure', 'taken', 'floor', 'ratio', 'limit');
         foreach ([
@@ -70,6 +71,7 @@ final class Bench
             'comparing' => $sources->comparing(...),
             'queries' => $queries->queries(...),
             'joins' => $joins->joins(...),
+            'boards' => $boards->boards(...),
         ] as $part => $measure) {
             if (\in_array($part, $parts, true)) {
                 $measure();
@@ -277,12 +279,31 @@ final class Bench
         $db->executeStatement("UPDATE entry SET grain = CONCAT('thing called ', REPLACE(name, '_', ' ')), meaning = 'A table that is described in a sentence or two, so that pages have something to show.' WHERE id % 2 = 0");
         $db->executeStatement("UPDATE entry e SET described_count = (SELECT COUNT(*) FROM field f WHERE f.entry_id = e.id AND f.meaning <> '')");
         $db->fetchAllAssociative('ANALYZE TABLE entry, field, identifier, identifier_gram');
+        $this->account();
+    }
+
+    private function account(): void
+    {
         $account = new Account();
         [$account->email, $account->name, $account->role] = ['bench@example.org', 'Bench', Role::Steward];
         $account->setPassword($this->service(UserPasswordHasherInterface::class)->hashPassword($account, 'bench-password'));
         $entities = $this->service(EntityManagerInterface::class);
         $entities->persist($account);
         $entities->flush();
+    }
+
+    /** A source of 2,000 tables, and an account that may look at it. */
+    private function vast(): int
+    {
+        Schema::make(Session::server());
+        $catalog = self::read();
+        $db = $this->fresh();
+        $source = $this->source('vast');
+        $apply = $this->service(ApplyCatalog::class);
+        $db->transactional(static fn (): array => $apply->apply($source->id(), $catalog, new Choice(), new SilentProgress()));
+        $this->account();
+
+        return $source->id();
     }
 
     private function count(): int

@@ -11,6 +11,9 @@ final readonly class Layout
 {
     private const BETWEEN = 60;
     private const TRIED_WHOLE = 80;
+    private const SHAPE = 1.4;
+    /** What stands below a drawing. */
+    private const FOOT = 110;
 
     /**
      * @param list<TabletShape> $shapes
@@ -202,10 +205,11 @@ final readonly class Layout
      * @param list<Line>   $lines   lines to tablets that are not in the diagram are left out
      * @param int|null     $around  id of the tablet that the diagram is about: what it refers to then stands at its left,
      *                              what refers to it at its right, and no placing engine is asked
+     * @param ?float       $shape   width by height of the page that it is to fill; null where it may be of any good shape
      *
      * @throws PlacingError
      */
-    public static function of(array $tablets, array $lines, Detail $detail, ?int $around = null): self
+    public static function of(array $tablets, array $lines, Detail $detail, ?int $around = null, ?float $shape = null): self
     {
         [$lines, $index, $joined] = self::within($tablets, $lines);
         $make = static fn (int $i): TabletShape => new TabletShape($tablets[$i], $detail, $joined[$i] ?? []);
@@ -213,9 +217,9 @@ final readonly class Layout
         foreach (self::components(\count($tablets), array_map(static fn (Line $line): array => [$index[$line->from], $index[$line->to]], $lines)) as [$members, $edges]) {
             $blocks[] = null !== $around && \in_array($index[$around] ?? -1, $members, true)
                 ? self::star($members, array_map(static fn (int $e): Line => $lines[$e], $edges), $index, $make, $index[$around])
-                : self::block($members, array_map(static fn (int $e): Line => $lines[$e], $edges), $index, $make);
+                : self::block($members, array_map(static fn (int $e): Line => $lines[$e], $edges), $index, $make, $shape);
         }
-        [$width, $height] = self::pack($blocks);
+        [$width, $height] = self::pack($blocks, $shape ?? self::SHAPE);
 
         return new self(
             array_merge(...array_map(static fn (Block $block): array => $block->shapes, $blocks)),
@@ -261,7 +265,7 @@ final readonly class Layout
      * @param array<int, int>      $index
      * @param callable(int): TabletShape $make
      */
-    private static function block(array $members, array $lines, array $index, callable $make): Block
+    private static function block(array $members, array $lines, array $index, callable $make, ?float $page): Block
     {
         $local = array_flip($members);
         $ends = array_map(static fn (Line $line): array => [$line, $local[$index[$line->from]], $local[$index[$line->to]]], $lines);
@@ -280,17 +284,23 @@ final readonly class Layout
             $shape->grow([]);
         }
         $best = null;
-        foreach (self::counts($first, $near) as $count) {
+        foreach (self::counts($first, $near, $page) as $count) {
             // A shape takes its place only once, so that each try needs new ones.
             $shapes = array_map($make, $members);
             $columns = Columns::slice($first, $places, $near, $count);
             $block = Router::route($shapes, $ends, $columns);
-            if (null === $best || $block->cost() < $best->cost()) {
+            if (null === $best || self::cost($block, $page) < self::cost($best, $page)) {
                 $best = $block;
             }
         }
 
         return $best ?? throw new \LogicException('A part of a diagram has no shapes.');
+    }
+
+    /** Lower is better: for a page, how small it would have to be drawn. */
+    private static function cost(Block $block, ?float $page): float
+    {
+        return null === $page ? $block->cost() : max($block->width / $page, $block->height + self::FOOT);
     }
 
     /**
@@ -301,7 +311,7 @@ final readonly class Layout
      *
      * @return list<int>
      */
-    private static function counts(array $shapes, array $near): array
+    private static function counts(array $shapes, array $near, ?float $page): array
     {
         $n = \count($shapes);
         if (1 === $n) {
@@ -315,7 +325,7 @@ final readonly class Layout
         }
         $gutter = 110 + array_sum(array_map(\count(...), $near)) / 2 / max(1.0, sqrt($n)) * 4;
         $ideal = max(1, (int) round(sqrt(1.35 * $height / ($width + $gutter))));
-        $tried = $n <= self::TRIED_WHOLE ? [$ideal, $ideal - 1, $ideal + 1, $ideal + 2] : [$ideal];
+        $tried = $n <= self::TRIED_WHOLE || null !== $page ? [$ideal, $ideal - 1, $ideal + 1, $ideal + 2] : [$ideal];
 
         return array_values(array_unique(array_filter($tried, static fn (int $count): bool => $count >= min(2, $n) && $count <= $n))) ?: [min(2, $n)];
     }
@@ -375,7 +385,7 @@ final readonly class Layout
      *
      * @return array{float, float} width and height of the whole
      */
-    private static function pack(array $blocks): array
+    private static function pack(array $blocks, float $page): array
     {
         $widest = $area = 0.0;
         foreach ($blocks as $block) {
@@ -387,7 +397,7 @@ final readonly class Layout
         $best = null;
         foreach ([1.0, 1.15, 1.3, 1.5, 1.75, 2.0] as $stretch) {
             $tried = self::shelve($blocks, $order, max($widest, sqrt($area) * $stretch));
-            $cost = abs(log($tried['width'] / max(1.0, $tried['height']) / 1.4)) + $tried['width'] * $tried['height'] / max(1.0, $area);
+            $cost = abs(log($tried['width'] / max(1.0, $tried['height']) / $page)) + $tried['width'] * $tried['height'] / max(1.0, $area);
             if (null === $best || $cost < $best['cost']) {
                 $best = $tried + ['cost' => $cost];
             }

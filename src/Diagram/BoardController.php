@@ -73,10 +73,10 @@ final class BoardController extends AbstractController
         $changes = \is_array($given['changes'] ?? null) ? $given['changes'] : [];
         $since = \is_int($given['since'] ?? null) ? $given['since'] : $diagram->moves;
         $arrangement = $this->drawing->arrangement($diagram);
-        $come = array_filter($changes, static fn (mixed $value, int|string $key): bool => [] === $value && null !== Arrangement::entry((string) $key), \ARRAY_FILTER_USE_BOTH);
+        [$come, $wished] = self::coming($changes, $arrangement);
         if ([] !== $come) {
-            $entries = array_values(array_filter(array_map(static fn (int|string $key): ?int => Arrangement::entry((string) $key), array_keys($come))));
-            $changes = array_merge(array_diff_key($changes, $come), $this->drawing->placed($arrangement, $entries));
+            $keys = array_flip(array_map(static fn (int $entry): string => 't'.$entry, $come));
+            $changes = array_merge(array_diff_key($changes, $keys), $this->drawing->placed($arrangement, $come, $wished));
         }
         try {
             $done = $this->board->apply(
@@ -94,7 +94,7 @@ final class BoardController extends AbstractController
         $anew = true === ($given['draw'] ?? null) || [] !== $others;
 
         return $this->json(
-            $done + ['others' => (object) array_map(static fn (array $change): string => $change['by'], $others), 'made' => (object) $come]
+            $done + ['others' => (object) array_map(static fn (array $change): string => $change['by'], $others)]
             + ($anew ? $this->drawn($this->diagrams->fresh($diagram), $request) : []),
         );
     }
@@ -126,6 +126,34 @@ final class BoardController extends AbstractController
         }
 
         return $this->json(['changes' => (object) $changes]);
+    }
+
+    /**
+     * Entries that are to come to a diagram, and where, for those that somebody has let fall on a place.
+     *
+     * @param array<mixed> $changes
+     *
+     * @return array{list<int>, array<int, array{float, float}>}
+     */
+    private static function coming(array $changes, Arrangement $arrangement): array
+    {
+        $come = $wished = [];
+        foreach ($changes as $key => $value) {
+            $entry = Arrangement::entry((string) $key);
+            if (null === $entry || isset($arrangement->pieces[(string) $key]) || !\is_array($value)) {
+                continue;
+            }
+            [$x, $y] = [$value['x'] ?? null, $value['y'] ?? null];
+            // A tablet that comes back by undo has its place, and perhaps more; only one that is new is found a place for.
+            if ([] === $value || true === ($value['drop'] ?? null)) {
+                $come[] = $entry;
+            }
+            if (true === ($value['drop'] ?? null) && (\is_int($x) || \is_float($x)) && (\is_int($y) || \is_float($y))) {
+                $wished[$entry] = [(float) $x, (float) $y];
+            }
+        }
+
+        return [$come, $wished];
     }
 
     /** @return array<string, mixed> the drawing as it is now, for a script that shows it */

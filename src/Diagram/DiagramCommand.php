@@ -76,7 +76,7 @@ final readonly class DiagramCommand
         }
         try {
             [$layout, $block] = '' === $kept
-                ? $this->ofTarget($target, new Choice($schema, $include, $exclude), $from, $steps, $level ?? Detail::Keys, $dialect)
+                ? $this->ofTarget($target, new Choice($schema, $include, $exclude), $from, $steps, $level ?? Detail::Keys, $dialect, 'pdf' === $format)
                 : $this->kept($kept, $level);
             $file = $this->files->file($layout, $block, $format, $paper, max(0, $width));
         } catch (SourceError|\RuntimeException $e) {
@@ -99,7 +99,7 @@ final readonly class DiagramCommand
      *
      * @throws SourceError|PlacingError
      */
-    private function ofTarget(string $target, Choice $choice, string $from, int $steps, Detail $detail, string $dialect): array
+    private function ofTarget(string $target, Choice $choice, string $from, int $steps, Detail $detail, string $dialect, bool $paper): array
     {
         $catalog = $this->targets->catalog($target, $dialect, $choice);
         if ([] === $catalog->tables) {
@@ -112,7 +112,7 @@ final readonly class DiagramCommand
             $near = FromCatalog::near($lines, $around, $steps);
             $tablets = array_values(array_filter($tablets, static fn (Tablet $tablet): bool => isset($near[$tablet->id])));
         }
-        $layout = Layout::of($tablets, $lines, $detail, 1 === $steps ? $around : null);
+        $layout = Layout::of($tablets, $lines, $detail, 1 === $steps ? $around : null, $paper ? Raster::SHAPE : null);
         $name = null === $around ? $this->targets->title($target) : 'Around '.$catalog->tables[$around]->name;
 
         return [$layout, new TitleBlock($name, '', $catalog->server, '', date('j M Y'), RegisterDiagram::counted($layout))];

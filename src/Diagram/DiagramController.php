@@ -135,7 +135,7 @@ final class DiagramController extends AbstractController
             leads: null !== $of->scope->entry,
         );
         try {
-            $layout = $this->diagrams->layout($of->scope, $members, $look);
+            $layout = 'pdf' === $format ? $this->diagrams->onPaper($members, $look) : $this->diagrams->layout($of->scope, $members, $look);
         } catch (PlacingError $e) {
             return new Response($e->getMessage(), 500, ['Content-Type' => 'text/plain; charset=UTF-8']);
         }

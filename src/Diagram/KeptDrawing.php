@@ -4,9 +4,11 @@ declare(strict_types=1);
 
 namespace Fasti\Diagram;
 
+use Fasti\Core\Diagram\Apart;
 use Fasti\Core\Diagram\Arrangement;
 use Fasti\Core\Diagram\Detail;
 use Fasti\Core\Diagram\Layout;
+use Fasti\Core\Diagram\Leading\Rect;
 use Fasti\Core\Diagram\PlacingError;
 use Fasti\Core\Diagram\Scene;
 use Fasti\Core\Diagram\SmallPicture;
@@ -95,13 +97,15 @@ final readonly class KeptDrawing
     }
 
     /**
-     * Pieces for entries that come to a diagram: beside what they join there.
+     * Pieces for entries that come to a diagram: beside what they join there, or where a person has let them fall, and then beside whatever
+     * stands there.
      *
-     * @param list<int> $new
+     * @param list<int>                       $new
+     * @param array<int, array{float, float}> $wished
      *
      * @return array<string, array<string, mixed>>
      */
-    public function placed(Arrangement $arrangement, array $new): array
+    public function placed(Arrangement $arrangement, array $new, array $wished = []): array
     {
         $pieces = $arrangement->pieces;
         foreach ($new as $entry) {
@@ -111,9 +115,19 @@ final readonly class KeptDrawing
         $entries = $this->entries($all);
         $layout = RegisterDiagram::arranged($entries, $this->look($entries, static fn (): string => ''), $all, []);
         $made = [];
+        $rects = $layout->scene->pieces ?? [];
         foreach ($layout->places() as $entry => [$x, $y]) {
-            if (\in_array($entry, $new, true) && !isset($arrangement->pieces['t'.$entry])) {
-                $made['t'.$entry] = ['x' => $x, 'y' => $y, 'auto' => true];
+            $key = 't'.$entry;
+            if (!\in_array($entry, $new, true) || isset($arrangement->pieces[$key])) {
+                continue;
+            }
+            $made[$key] = ['x' => $x, 'y' => $y, 'auto' => true];
+            if (isset($wished[$entry], $rects[$key])) {
+                $rects[$key] = Apart::beside(
+                    new Rect($wished[$entry][0], $wished[$entry][1], $rects[$key]->width, $rects[$key]->height),
+                    array_diff_key($rects, [$key => true]),
+                );
+                $made[$key] = ['x' => $rects[$key]->x, 'y' => $rects[$key]->y];
             }
         }
 

@@ -11,6 +11,8 @@ final readonly class Raster
 {
     /** In mm, upright. */
     public const PAPERS = ['A4' => [210, 297], 'A3' => [297, 420], 'A2' => [420, 594], 'A1' => [594, 841], 'A0' => [841, 1189]];
+    /** What is left of a sheet inside its margins, width by height. */
+    public const SHAPE = 825 / 578;
     private const MOST_PIXELS = 12000;
     private const SCALE = 2.0;
     private const MARGIN = 8;

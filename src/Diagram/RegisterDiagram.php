@@ -78,6 +78,20 @@ final readonly class RegisterDiagram
     }
 
     /**
+     * The same for a page of paper, which it is to fill.
+     *
+     * @param list<int> $members
+     *
+     * @throws \Fasti\Core\Diagram\PlacingError
+     */
+    public function onPaper(array $members, Look $look): Layout
+    {
+        [$tablets, $lines] = self::parts($this->entries->load($members), $look);
+
+        return Layout::of($tablets, $lines, $look->detail, $look->around, Raster::SHAPE);
+    }
+
+    /**
      * @param list<EntryView> $entries
      *
      * @throws \Fasti\Core\Diagram\PlacingError

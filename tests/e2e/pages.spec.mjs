@@ -18,7 +18,7 @@ test('a drawing is moved, sized and read by pointer, wheel and keyboard', async 
     await page.keyboard.press('+');
     const larger = Number(/scale\(([\d.]+)\)/.exec(await state())[1]);
     expect(larger).toBeGreaterThan(Number(/scale\(([\d.]+)\)/.exec(fitted)[1]));
-    await page.getByRole('button', { name: 'Fit' }).click();
+    await page.getByRole('button', { name: 'fit' }).click();
     expect(await state()).toBe(fitted);
 
     const tablet = page.locator('svg .tablet').filter({ has: page.locator('.title', { hasText: /^Station$/ }) });

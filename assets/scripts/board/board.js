@@ -184,7 +184,7 @@ export class Board {
     }
 
     say(words) {
-        this.root.querySelector('.said').textContent = words;
+        this.root.querySelector('[data-aloud]').textContent = words;
     }
 
     tablets() {
@@ -817,7 +817,7 @@ export class Board {
     /** Adds entries; where they have no place yet, Fasti finds one beside what they join. */
     async addEntries(ids, place = null) {
         const keys = ids.map((id) => `t${id}`).filter((key) => !this.pieces[key]);
-        const changes = Object.fromEntries(keys.map((key) => [key, place ? { x: place[0], y: place[1] } : {}]));
+        const changes = Object.fromEntries(keys.map((key) => [key, place ? { x: place[0], y: place[1], drop: true } : {}]));
         await this.edits.send(changes, { ways: this.ways, draw: true });
         const step = Object.fromEntries(keys.filter((key) => this.pieces[key]).map((key) => [key, [null, clone(this.pieces[key])]]));
         if (Object.keys(step).length > 0) {

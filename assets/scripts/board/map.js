@@ -184,7 +184,7 @@ export class RegionMap {
     }
 
     say(words) {
-        this.root.querySelector('.said').textContent = words;
+        this.root.querySelector('[data-aloud]').textContent = words;
         this.root.querySelector('.where').textContent = words;
     }
 

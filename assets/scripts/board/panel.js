@@ -7,7 +7,7 @@ export class Panel {
         this.board = board;
         element.addEventListener('click', (event) => this.click(event));
         element.addEventListener('dragstart', (event) => {
-            const row = event.target.closest('[data-add]');
+            const row = event.target.closest('button[data-add]');
             if (row) {
                 event.dataTransfer.setData('text/fasti-entry', row.dataset.add);
             }
@@ -119,7 +119,7 @@ export class Panel {
 
     click(event) {
         const { board } = this;
-        const button = event.target.closest('button, [data-add]');
+        const button = event.target.closest('button');
         if (!button) {
             return;
         }
