@@ -7,6 +7,8 @@ export class Camera {
         this.y = 0;
         this.scale = 1;
         this.least = 0.02;
+        this.measure();
+        window.addEventListener('resize', () => this.measure());
         frame.addEventListener('wheel', (event) => {
             event.preventDefault();
             const box = frame.getBoundingClientRect();
@@ -15,9 +17,15 @@ export class Camera {
         frame.addEventListener('dragstart', (event) => event.preventDefault());
     }
 
+    /** The size of the frame is kept: to ask for it while the drawing changes would have the browser lay all of it out first. */
+    measure() {
+        [this.width, this.height] = [this.frame.clientWidth, this.frame.clientHeight];
+    }
+
     /** Takes a drawing; `stay` keeps what is seen where it is, though the new drawing begins elsewhere. */
     take(svg, stay = false) {
         this.svg = svg;
+        this.measure();
         const { x, y, width, height } = svg.viewBox.baseVal;
         this.box = { x, y, width, height };
         if (stay) {
@@ -34,14 +42,14 @@ export class Camera {
     }
 
     fit(box = this.box, most = 1.25) {
-        const { clientWidth: width, clientHeight: height } = this.frame;
+        const { width, height } = this;
         this.scale = Math.max(this.least, Math.min(most, width / box.width, height / box.height));
         this.x = (width - box.width * this.scale) / 2 - box.x * this.scale;
         this.y = Math.max(0, (height - box.height * this.scale) / 2) - box.y * this.scale;
         this.show();
     }
 
-    zoom(factor, cx = this.frame.clientWidth / 2, cy = this.frame.clientHeight / 2) {
+    zoom(factor, cx = this.width / 2, cy = this.height / 2) {
         const next = Math.min(4, Math.max(this.least, this.scale * factor));
         this.x = cx - (cx - this.x) * next / this.scale;
         this.y = cy - (cy - this.y) * next / this.scale;
@@ -63,7 +71,7 @@ export class Camera {
 
     /** What is seen, in the drawing's own measure. */
     seen() {
-        return { x: -this.x / this.scale, y: -this.y / this.scale, width: this.frame.clientWidth / this.scale, height: this.frame.clientHeight / this.scale };
+        return { x: -this.x / this.scale, y: -this.y / this.scale, width: this.width / this.scale, height: this.height / this.scale };
     }
 
     /** Moves a rectangle into sight, if it is not there. */
@@ -159,8 +167,8 @@ export class Inset {
     go(event) {
         const svg = this.element.querySelector('svg');
         const point = new DOMPoint(event.clientX, event.clientY).matrixTransform(svg.getScreenCTM().inverse());
-        this.camera.x = this.camera.frame.clientWidth / 2 - point.x * this.camera.scale;
-        this.camera.y = this.camera.frame.clientHeight / 2 - point.y * this.camera.scale;
+        this.camera.x = this.camera.width / 2 - point.x * this.camera.scale;
+        this.camera.y = this.camera.height / 2 - point.y * this.camera.scale;
         this.camera.show();
     }
 }

@@ -85,6 +85,8 @@ export class RegionMap {
             line.append(make('title', {}, `${this.state.regions[a].name} and ${this.state.regions[b].name}: ${count} ${count === 1 ? 'join' : 'joins'}`));
             world.append(line);
         }
+        // The names that are read from afar stand in a group of their own: when they change their size, nothing else has to be looked at.
+        this.fars = make('g', { class: 'fars' });
         this.groups = this.state.regions.map((region, index) => {
             const [x, y, width, height] = region.box;
             const group = make('g', { class: `region${region.proposed ? ' proposed' : ''}`, 'data-index': index });
@@ -93,16 +95,20 @@ export class RegionMap {
             lines.forEach((line, i) => far.append(make('tspan', { x: x + width / 2, dy: i === 0 ? `${-0.6 * lines.length + 0.35}em` : '1.15em' }, line)));
             group.append(
                 make('rect', { class: 'ground', x, y, width, height }),
-                far,
-                make('text', { class: 'far count', x: x + width / 2, y: y + height / 2, 'text-anchor': 'middle', dy: `${0.62 * lines.length + 0.75}em` },
-                    String(this.members[index].length)),
                 make('text', { class: 'near name', x: x + 50, y: y + 46 }, region.name),
                 make('g', { class: 'inside' }),
                 make('title', {}, `${region.name}: ${region.words}`),
             );
+            this.fars.append(
+                far,
+                make('text', { class: 'far count', x: x + width / 2, y: y + height / 2, 'text-anchor': 'middle', dy: `${0.62 * lines.length + 0.75}em` },
+                    String(this.members[index].length)),
+            );
             world.append(group);
             return group;
         });
+        world.append(this.fars);
+        this.details = new Map();
         this.frame.prepend(this.svg);
     }
 
@@ -112,9 +118,14 @@ export class RegionMap {
         if (level !== this.level) {
             this.svg.setAttribute('class', `diagram region-map at-${level}`);
             this.level = level;
+            if (level === 'names' || level === 'regions') {
+                this.strip();
+            }
         }
-        this.svg.style.setProperty('--far', `${13.5 / scale}px`);
-        this.svg.style.setProperty('--count', `${11.5 / scale}px`);
+        if (level === 'regions') {
+            this.fars.style.setProperty('--far', `${13.5 / scale}px`);
+            this.fars.style.setProperty('--count', `${11.5 / scale}px`);
+        }
         this.inset?.follow();
         if (level !== 'regions') {
             this.fill(level);
@@ -126,22 +137,45 @@ export class RegionMap {
         const seen = this.camera.seen();
         this.state.regions.forEach((region, index) => {
             const [x, y, width, height] = region.box;
-            if (x > seen.x + seen.width || y > seen.y + seen.height || x + width < seen.x || y + height < seen.y) {
+            const group = this.groups[index];
+            const out = x > seen.x + seen.width || y > seen.y + seen.height || x + width < seen.x || y + height < seen.y;
+            group.classList.toggle('out', out);
+            if (out) {
                 return;
             }
-            const group = this.groups[index];
             if (!group.dataset.named) {
                 group.dataset.named = '1';
-                this.name(group, index);
+                // What is in the middle comes first; what stands at the edges may follow.
+                const [cx, cy] = [seen.x + seen.width / 2, seen.y + seen.height / 2];
+                const middle = x <= cx && cx <= x + width && y <= cy && cy <= y + height;
+                middle ? this.name(group, index) : setTimeout(() => this.name(group, index), 60);
             }
-            if (level !== 'names' && !group.dataset.asked) {
-                group.dataset.asked = '1';
-                this.ask(group, index);
-            } else if (level === 'names' && !group.dataset.asked && width * this.camera.scale > this.frame.clientWidth / 3) {
+            const wide = width > seen.width / 3;
+            if (!group.dataset.asked && (level !== 'names' || wide)) {
                 // Whoever comes so near is likely to come nearer.
                 group.dataset.asked = '1';
-                setTimeout(() => this.ask(group, index), 60);
+                setTimeout(() => this.ask(group, index), level === 'names' ? 120 : 0);
+            } else if (level !== 'names') {
+                this.detail(group, index);
             }
+        });
+    }
+
+    /** Puts what is known of a region into the drawing; there it is only while it can be read. */
+    detail(group, index) {
+        const known = this.details.get(index);
+        if (known && !group.classList.contains('detailed')) {
+            const inside = make('g', { class: 'of-details' });
+            inside.innerHTML = known;
+            group.querySelector('.inside').append(inside);
+            group.classList.add('detailed');
+        }
+    }
+
+    strip() {
+        this.svg.querySelectorAll('.region.detailed').forEach((group) => {
+            group.querySelector('.of-details').remove();
+            group.classList.remove('detailed');
         });
     }
 
@@ -149,7 +183,7 @@ export class RegionMap {
         const names = make('g', { class: 'of-names' });
         for (const id of this.members[index]) {
             const [, x, y, width, height, title] = this.state.tablets[id];
-            const link = make('a', { href: this.root.dataset.entry.replace(/\/0$/, `/${id}`), 'data-entry': id });
+            const link = make('a', { href: this.root.dataset.entry.replace(/\/0$/, `/${id}`), 'data-entry': id, 'aria-label': title });
             const words = title.split(/\s+/);
             const longest = Math.max(...words.map((word) => word.length));
             const size = Math.max(13, Math.min(38, (width - 20) / (longest * 0.56), (height - 10) / (words.length * 1.15)));
@@ -157,8 +191,8 @@ export class RegionMap {
             const text = make('text', { class: 'title', x: x + width / 2, y: y + height / 2 - (words.length - 1) * size * 0.56 + size * 0.34, 'text-anchor': 'middle' });
             text.style.fontSize = `${size}px`;
             const most = Math.max(3, Math.floor((width - 12) / (size * 0.56)));
-            words.slice(0, 5).forEach((word, i) => text.append(make('tspan', { x: x + width / 2, dy: i === 0 ? 0 : `${size * 1.12}` }, word.length > most ? `${word.slice(0, most - 1)}…` : word)));
-            link.append(text, make('title', {}, title));
+            words.slice(0, 4).forEach((word, i) => text.append(make('tspan', { x: x + width / 2, dy: i === 0 ? 0 : `${size * 1.12}` }, word.length > most ? `${word.slice(0, most - 1)}…` : word)));
+            link.append(text);
             names.append(link);
         }
         group.querySelector('.inside').append(names);
@@ -173,10 +207,10 @@ export class RegionMap {
             if (!response.ok) {
                 throw new Error(String(response.status));
             }
-            const inside = make('g', { class: 'of-details' });
-            inside.innerHTML = await response.text();
-            group.querySelector('.inside').append(inside);
-            group.classList.add('detailed');
+            this.details.set(index, await response.text());
+            if (this.level === 'keys' || this.level === 'fields') {
+                this.detail(group, index);
+            }
         } catch {
             delete group.dataset.asked;
             this.say('The fields of this region could not be read; come nearer again to ask anew.');

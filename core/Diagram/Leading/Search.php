@@ -14,6 +14,8 @@ final class Search
 {
     private const BEND = 30.0;
     private const STUB = 18.0;
+    /** What is still ahead counts for more than its length: a line crosses others on its way, and far fewer ways have to be looked at. */
+    private const AHEAD = 1.1;
     /** What crossing another line costs, and running beside one; and, each px that is lacking where a channel is full. */
     private const CROSSING = 22.0;
     private const SHARED = 1.5;
@@ -72,7 +74,7 @@ final class Search
         foreach ($leave as $lane => [$s, $edge, $toll]) {
             $x = $at[$lane];
             $g[$lane] = abs($x - $edge) + self::BEND + $toll;
-            $f[$lane] = $g[$lane] + self::left($x, $left, $right) + abs($yFrom - $yTo) + self::BEND;
+            $f[$lane] = $g[$lane] + self::AHEAD * (self::left($x, $left, $right) + abs($yFrom - $yTo)) + self::BEND;
             [$entry[$lane], $parent[$lane], $side[$lane]] = [$yFrom, -1, $s];
             $queue->insert($lane, -$f[$lane]);
         }
@@ -114,8 +116,8 @@ final class Search
                     if (!isset($closed[$next])) {
                         $spent = $cost + ($where > $here ? $where - $here : $here - $where) + self::BEND;
                         $whole = $spent + ($isUpright
-                            ? self::left($own, $left, $right) + ($where > $yTo ? $where - $yTo : $yTo - $where) + 2 * self::BEND
-                            : self::left($where, $left, $right) + ($own > $yTo ? $own - $yTo : $yTo - $own) + self::BEND);
+                            ? self::AHEAD * (self::left($own, $left, $right) + ($where > $yTo ? $where - $yTo : $yTo - $where)) + 2 * self::BEND
+                            : self::AHEAD * (self::left($where, $left, $right) + ($own > $yTo ? $own - $yTo : $yTo - $own)) + self::BEND);
                         if ($whole < $bestCost && $whole < ($f[$next] ?? \INF)) {
                             [$f[$next], $g[$next], $entry[$next], $parent[$next]] = [$whole, $spent, $own, $lane];
                             $queue->insert($next, -$whole);

@@ -71,11 +71,15 @@ final class Spread
     /** @return int how many pairs are nearer to one another than lines should be */
     public function settle(): int
     {
-        $this->apart(1);
-        $this->apart(0);
         $tight = $this->apart(1) + $this->apart(0);
-        for ($round = 0; $round < 3 && $this->touching(0) + $this->touching(1) > 0; ++$round) {
+        $touch = $this->touching(0) + $this->touching(1);
+        for ($round = 0; $round < 3 && $touch > 0; ++$round) {
             $tight = $this->apart(1) + $this->apart(0);
+            $left = $this->touching(0) + $this->touching(1);
+            if ($round > 0 && $left >= $touch) {
+                break;
+            }
+            $touch = $left;
         }
 
         return $tight;
@@ -268,8 +272,9 @@ final class Spread
     /** @return list<int> the pieces by coordinate; those that have the same as they are to run beside each other */
     private function ordered(): array
     {
-        $sorted = array_keys($this->at);
-        usort($sorted, fn (int $a, int $b): int => [$this->at[$a], $a] <=> [$this->at[$b], $b]);
+        $byAt = $this->at;
+        asort($byAt, \SORT_NUMERIC);
+        $sorted = array_keys($byAt);
         $order = [];
         for ($x = 0, $n = \count($sorted); $x < $n; $x = $y) {
             $most = $this->at[$sorted[$x]] + self::SAME;
@@ -447,12 +452,13 @@ final class Spread
     private function touching(int $axis): int
     {
         $this->collect($axis);
-        $sorted = array_keys($this->at);
-        usort($sorted, fn (int $a, int $b): int => $this->at[$a] <=> $this->at[$b]);
+        $byAt = $this->at;
+        asort($byAt, \SORT_NUMERIC);
+        $sorted = array_keys($byAt);
         $found = 0;
         for ($x = 0, $n = \count($sorted); $x < $n; ++$x) {
             $p = $sorted[$x];
-            for ($y = $x + 1; $y < $n && $this->at[$sorted[$y]] < $this->at[$p] + 3; ++$y) {
+            for ($y = $x + 1; $y < $n && $this->at[$sorted[$y]] < $this->at[$p] + self::SAME; ++$y) {
                 $q = $sorted[$y];
                 $found += $this->begin[$q] < $this->end[$p] + 2 && $this->end[$q] > $this->begin[$p] - 2 && $this->pieces[$q][0] !== $this->pieces[$p][0] ? 1 : 0;
             }
