@@ -21,6 +21,9 @@ final class Order
      */
     public static function of(Trace $a, int $i, Trace $b, int $j): int
     {
+        if ($a->kept && $b->kept && $a->at[$i] !== $b->at[$j]) {
+            return $a->at[$i] <=> $b->at[$j];
+        }
         if ($a->lanes[$i] !== $b->lanes[$j]) {
             return self::byCrossings($a, $i, $b, $j);
         }

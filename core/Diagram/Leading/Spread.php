@@ -28,7 +28,9 @@ final class Spread
     /** A piece moves no farther than this at a time. */
     private const ROOM = 120.0;
     private const BUCKET = 64;
-    private const CREEP = 0.35;
+    private const CREEP = 0.6;
+    /** When nothing moves farther than this, the room is shared. */
+    private const STILL = 0.02;
 
     /** @var array<int, array<int, list<array{float, float, float, float}>>> axis → bucket → rectangles: from, to across, and along */
     private array $near = [[], []];
@@ -72,6 +74,11 @@ final class Spread
     public function settle(): int
     {
         $tight = $this->apart(1) + $this->apart(0);
+        $kept = \count(array_filter($this->traces, static fn (Trace $trace): bool => $trace->kept));
+        for ($round = 0; $round < 2 && 2 * $kept < \count($this->traces); ++$round) {
+            // Lines that are new have far to go; that those which are led again stay, they have to come to rest.
+            $tight = $this->apart(1) + $this->apart(0);
+        }
         $touch = $this->touching(0) + $this->touching(1);
         for ($round = 0; $round < 3 && $touch > 0; ++$round) {
             $tight = $this->apart(1) + $this->apart(0);
@@ -149,30 +156,35 @@ final class Spread
                 }
             }
         }
-        for ($round = 0; $round < self::ROUNDS && [] !== $tight; ++$round) {
+        for ($round = 0, $most = 1.0; $round < self::ROUNDS && [] !== $tight && $most > self::STILL; ++$round) {
+            $farthest = 0.0;
             foreach ($tight as $p) {
-                [$least, $most] = [-\INF, \INF];
+                [$least, $greatest] = [-\INF, \INF];
                 foreach ($before[$p] ?? [] as $q) {
                     $least = $at[$q] > $least ? $at[$q] : $least;
                 }
                 foreach ($after[$p] ?? [] as $q) {
-                    $most = $at[$q] < $most ? $at[$q] : $most;
+                    $greatest = $at[$q] < $greatest ? $at[$q] : $greatest;
                 }
                 $here = $at[$p];
-                [$down, $up] = [$here - $least, $most - $here];
+                [$down, $up] = [$here - $least, $greatest - $here];
                 if ($down < self::GAPS[0] || $up < self::GAPS[0]) {
                     // Towards a neighbour that is farther away than a whole gap there is no need to go on.
                     $to = $here + (min($up, self::GAPS[0]) - min($down, self::GAPS[0])) / 2;
                     $at[$p] = min($this->highest[$p], max($this->lowest[$p], $to));
+                    $moved = abs($at[$p] - $here);
+                    $farthest = $moved > $farthest ? $moved : $farthest;
                 }
             }
+            $most = $farthest;
             $tight = array_reverse($tight);
         }
 
         return $at;
     }
 
-    private function collect(int $axis): void
+    /** @param bool $rooms whether it is asked how far each may move */
+    private function collect(int $axis, bool $rooms = true): void
     {
         $this->pieces = $this->at = $this->low = $this->high = $this->lowest = $this->highest = $this->begin = $this->end = [];
         foreach ($this->traces as $t => $trace) {
@@ -180,7 +192,11 @@ final class Spread
                 $span = $trace->span($i);
                 [$begin, $end] = $span[0] < $span[1] ? $span : [$span[1], $span[0]];
                 $isEnd = 0 === $i || $n - 1 === $i;
-                [$lowest, $highest] = $isEnd ? self::row($trace, $i) : $this->room($axis, $trace->at[$i], $begin, $end);
+                [$lowest, $highest] = match (true) {
+                    !$rooms => [$trace->at[$i], $trace->at[$i]],
+                    $isEnd => self::row($trace, $i),
+                    default => $this->room($axis, $trace->at[$i], $begin, $end),
+                };
                 [$low, $high] = 0 === $axis ? self::withStubs($trace, $i, $lowest, $highest) : [$lowest, $highest];
                 if ($low > $high) {
                     $low = $high = min($highest, max($lowest, ($low + $high) / 2));
@@ -451,7 +467,7 @@ final class Spread
     /** How many pieces have come to lie within a hair of another that was too far away to be looked at. */
     private function touching(int $axis): int
     {
-        $this->collect($axis);
+        $this->collect($axis, false);
         $byAt = $this->at;
         asort($byAt, \SORT_NUMERIC);
         $sorted = array_keys($byAt);
