@@ -179,9 +179,14 @@ export class RegionMap {
         });
     }
 
-    name(group, index) {
+    /** The names in a region, so many at a time that each frame is drawn in time. */
+    name(group, index, from = 0) {
         const names = make('g', { class: 'of-names' });
-        for (const id of this.members[index]) {
+        const until = from + 50;
+        if (until < this.members[index].length) {
+            setTimeout(() => this.name(group, index, until), 30);
+        }
+        for (const id of this.members[index].slice(from, until)) {
             const [, x, y, width, height, title] = this.state.tablets[id];
             const link = make('a', { href: this.root.dataset.entry.replace(/\/0$/, `/${id}`), 'data-entry': id, 'aria-label': title });
             const words = title.split(/\s+/);
