@@ -138,7 +138,9 @@ export class RegionMap {
         this.state.regions.forEach((region, index) => {
             const [x, y, width, height] = region.box;
             const group = this.groups[index];
-            const out = x > seen.x + seen.width || y > seen.y + seen.height || x + width < seen.x || y + height < seen.y;
+            const [across, down] = [Math.min(x + width, seen.x + seen.width) - Math.max(x, seen.x), Math.min(y + height, seen.y + seen.height) - Math.max(y, seen.y)];
+            // While names are shown, of a region at the edge its own name is enough: many names take long to set.
+            const out = across <= 0 || down <= 0 || (level === 'names' && across * down < 0.3 * Math.min(width * height, seen.width * seen.height));
             group.classList.toggle('out', out);
             if (out) {
                 return;
