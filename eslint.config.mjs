@@ -1,7 +1,11 @@
 import js from '@eslint/js';
 
-const browser = Object.fromEntries(['window', 'document', 'location', 'history', 'localStorage', 'fetch', 'setTimeout', 'clearTimeout', 'Promise', 'URL', 'URLSearchParams', 'FormData', 'CustomEvent', 'Element', 'matchMedia', 'getComputedStyle', 'crypto', 'setInterval', 'performance', 'CSS', 'DOMPoint', 'sessionStorage', 'navigator', 'requestAnimationFrame', 'Buffer'].map((name) => [name, 'readonly']));
-const node = Object.fromEntries(['process', 'console', 'setTimeout'].map((name) => [name, 'readonly']));
+const browser = Object.fromEntries([
+    'window', 'document', 'location', 'history', 'localStorage', 'sessionStorage', 'navigator', 'fetch', 'setTimeout', 'clearTimeout', 'setInterval',
+    'requestAnimationFrame', 'performance', 'crypto', 'Promise', 'URL', 'URLSearchParams', 'FormData', 'CustomEvent', 'Element', 'CSS', 'DOMPoint',
+    'matchMedia', 'getComputedStyle',
+].map((name) => [name, 'readonly']));
+const node = Object.fromEntries(['process', 'console', 'setTimeout', 'Buffer'].map((name) => [name, 'readonly']));
 
 export default [
     js.configs.recommended,

@@ -112,7 +112,8 @@ final readonly class DiagramBench
     {
         $source = ($this->source)();
         $server = new Process(
-            [\PHP_BINARY, '-d', 'opcache.enable=1', '-d', 'opcache.jit=tracing', '-d', 'opcache.jit_buffer_size=64M', '-d', 'opcache.validate_timestamps=0', '-d', 'variables_order=EGPCS', '-S', '127.0.0.1:'.self::PORT,
+            [\PHP_BINARY, '-d', 'opcache.enable=1', '-d', 'opcache.jit=tracing', '-d', 'opcache.jit_buffer_size=64M',
+                '-d', 'opcache.validate_timestamps=0', '-d', 'variables_order=EGPCS', '-S', '127.0.0.1:'.self::PORT,
                 '-t', 'public', 'public/router.php'],
             \dirname(__DIR__),
             ['PHP_CLI_SERVER_WORKERS' => '2', 'DATABASE_NAME' => 'fasti_bench', 'SYMFONY_DOTENV_VARS' => false],

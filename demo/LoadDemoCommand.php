@@ -218,10 +218,15 @@ final readonly class LoadDemoCommand
 
     private function diagrams(int $source): void
     {
-        /** @var array<string, array{purpose: string, detail: string, tablets: array<string, array<string, mixed>>, notes: array<string, array<string, mixed>>}> $kept */
+        /**
+         * @var array<string, array{
+         *     purpose: string, detail: string, tablets: array<string, array<string, mixed>>, notes: array<string, array<string, mixed>>
+         * }> $kept
+         */
         $kept = require __DIR__.'/diagrams.php';
         foreach ($kept as $name => $made) {
-            $steward = $this->entities->getRepository(Account::class)->findOneBy(['email' => 'oona@arrowmere.example']) ?? throw new \LogicException('No steward.');
+            $steward = $this->entities->getRepository(Account::class)->findOneBy(['email' => 'oona@arrowmere.example'])
+                ?? throw new \LogicException('No steward.');
             $pieces = $made['notes'];
             $entries = [];
             foreach ($made['tablets'] as $table => $piece) {

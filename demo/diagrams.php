@@ -24,7 +24,8 @@ return [
             'nvalue' => ['kind' => 'heading', 'text' => 'What was measured', 'x' => 960, 'y' => 0],
             'nflag' => [
                 'kind' => 'note', 'x' => 0, 'y' => 300, 'width' => 240,
-                'text' => "Only readings whose flag is **G** count in reports.\n\n- a reach *flows into* the next one, so that all readings above a place are found step by step\n- `value` is kept in the unit of its parameter",
+                'text' => "Only readings whose flag is **G** count in reports.\n\n- a reach *flows into* the next one, so that all readings above a place"
+                    ." are found step by step\n- `value` is kept in the unit of its parameter",
             ],
         ],
     ],
@@ -59,7 +60,8 @@ return [
         'notes' => [
             'npaper' => [
                 'kind' => 'note', 'x' => 460, 'y' => 280, 'width' => 280,
-                'text' => 'No key says that `landowner_no` leads to a landowner: the numbers are copied from paper. Look at the permit itself before you climb a fence.',
+                'text' => 'No key says that `landowner_no` leads to a landowner: the numbers are copied from paper.'
+                    .' Look at the permit itself before you climb a fence.',
             ],
         ],
     ],

@@ -83,7 +83,10 @@ final class Apart
     {
         $keys = array_keys($rects);
         for ($round = 0; $round < self::ROUNDS; ++$round) {
-            usort($keys, static fn (int|string $a, int|string $b): int => [$rects[$a]->y + $rects[$a]->x, (string) $a] <=> [$rects[$b]->y + $rects[$b]->x, (string) $b]);
+            usort(
+                $keys,
+                static fn (int|string $a, int|string $b): int => [$rects[$a]->y + $rects[$a]->x, (string) $a] <=> [$rects[$b]->y + $rects[$b]->x, (string) $b],
+            );
             $met = false;
             foreach ($keys as $i => $key) {
                 $own = $rects[$key];

@@ -139,7 +139,9 @@ final readonly class Arrangement
         if ('detail' === $key) {
             $shows = $value['shows'] ?? null;
 
-            return ['shows' => \is_string($shows) && null !== Detail::tryFrom($shows) ? $shows : throw new SceneError('“detail” shows names, keys, leads or all.')];
+            return [
+                'shows' => \is_string($shows) && null !== Detail::tryFrom($shows) ? $shows : throw new SceneError('“detail” shows names, keys, leads or all.'),
+            ];
         }
         if (null !== self::entry($key)) {
             return self::tablet($key, $value);
@@ -158,7 +160,8 @@ final readonly class Arrangement
         $piece = ['x' => self::figure($key, $value, 'x'), 'y' => self::figure($key, $value, 'y')];
         $shows = $value['shows'] ?? null;
         if (null !== $shows) {
-            $piece['shows'] = \is_string($shows) && null !== Detail::tryFrom($shows) ? $shows : throw new SceneError("“{$key}” shows names, keys, leads or all.");
+            $piece['shows'] = \is_string($shows) && null !== Detail::tryFrom($shows) ? $shows
+                : throw new SceneError("“{$key}” shows names, keys, leads or all.");
         }
         if (\is_array($value['fields'] ?? null)) {
             $piece['fields'] = \array_slice(array_values(array_filter($value['fields'], is_string(...))), 0, self::MOST_FIELDS);

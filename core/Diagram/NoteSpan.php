@@ -13,6 +13,7 @@ final readonly class NoteSpan
 
     public function width(float $size): float
     {
-        return 'code' === $this->style ? TextWidth::code($this->text, $size - 1) : TextWidth::text($this->text, $size) * ('strong' === $this->style ? 1.06 : 1.0);
+        return 'code' === $this->style ? TextWidth::code($this->text, $size - 1)
+            : TextWidth::text($this->text, $size) * ('strong' === $this->style ? 1.06 : 1.0);
     }
 }

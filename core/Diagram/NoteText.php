@@ -10,7 +10,8 @@ namespace Fasti\Core\Diagram;
  */
 final class NoteText
 {
-    private const INLINE = '/(`+)(?<code>.+?)\1|\*\*(?<strong>.+?)\*\*|__(?<strong2>.+?)__|\*(?<em>[^\s*].*?)\*|(?<![\w])_(?<em2>[^\s_].*?)_(?![\w])|\[(?<text>[^\]]+)\]\((?<link>[^)\s]+)\)/u';
+    private const INLINE = '/(`+)(?<code>.+?)\1|\*\*(?<strong>.+?)\*\*|__(?<strong2>.+?)__|\*(?<em>[^\s*].*?)\*'
+        .'|(?<![\w])_(?<em2>[^\s_].*?)_(?![\w])|\[(?<text>[^\]]+)\]\((?<link>[^)\s]+)\)/u';
 
     /** @return list<list<NoteSpan>> */
     public static function lines(string $text, float $width): array

@@ -35,7 +35,10 @@ final class Ranks
         }
         // What nothing holds up comes down to just above what refers to it.
         foreach ($rank as $i => $own) {
-            $below = array_map(static fn (int $other): int => $rank[$other], array_filter($near[$i], static fn (int $other): bool => isset($above[$other][$i])));
+            $below = array_map(
+                static fn (int $other): int => $rank[$other],
+                array_filter($near[$i], static fn (int $other): bool => isset($above[$other][$i])),
+            );
             if ([] === $above[$i] && [] !== $below) {
                 $rank[$i] = max($own, min($below) - 1);
             }

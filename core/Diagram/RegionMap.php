@@ -149,7 +149,10 @@ final class RegionMap
         }
         $number = array_flip($keys);
         $edges = array_map(static fn (array $pair): array => [$number[$pair[0]], $number[$pair[1]]], $between);
-        $places = \count($keys) > 2 && [] !== $edges ? Graphviz::place(\count($keys), $edges) : array_map(static fn (int $i): array => [(float) $i, 0.0], range(0, \count($keys) - 1));
+        $places = \count($keys) > 2 && [] !== $edges ? Graphviz::place(\count($keys), $edges) : array_map(
+            static fn (int $i): array => [(float) $i, 0.0],
+            range(0, \count($keys) - 1),
+        );
         $joined = [];
         foreach ($edges as [$a, $b]) {
             $joined[$a] = $joined[$b] = true;

@@ -15,7 +15,10 @@ use Fasti\Core\Join\End;
  * What stands where on a diagram, and the lines between: all that leading them needs. Pieces are tablets (`t` and the id of the entry) and
  * notes. A scene travels to the browser and back, so that lines can be led anew without asking the database.
  *
- * @phpstan-type OpenLine array{id: int, from: string, leaves: array{float, float}, to: string, enters: array{float, float}, ends: array{string, string}, kind: string, verb: string, tip: string}
+ * @phpstan-type OpenLine array{
+ *     id: int, from: string, leaves: array{float, float}, to: string, enters: array{float, float}, ends: array{string, string},
+ *     kind: string, verb: string, tip: string
+ * }
  */
 final readonly class Scene
 {
@@ -162,7 +165,9 @@ final readonly class Scene
         if (!\is_array($line)) {
             throw new SceneError("“{$where}” is not an object.");
         }
-        $text = static fn (string $name): string => \is_string($line[$name] ?? null) ? $line[$name] : throw new SceneError("“{$where}.{$name}” is to be a text.");
+        $text = static fn (string $name): string => \is_string($line[$name] ?? null)
+            ? $line[$name]
+            : throw new SceneError("“{$where}.{$name}” is to be a text.");
         $ends = \is_array($line['ends'] ?? null) ? $line['ends'] : [];
         $end = static fn (int $i): End => End::tryFrom(\is_string($ends[$i] ?? null) ? $ends[$i] : '') ?? throw new SceneError("“{$where}.ends” is not known.");
         [$from, $to] = [$text('from'), $text('to')];
@@ -170,10 +175,10 @@ final readonly class Scene
             throw new SceneError("“{$where}” leads to what is not among the pieces.");
         }
         $kind = $text('kind');
-        $id = $line['id'] ?? null;
+        $id = \is_int($line['id'] ?? null) ? $line['id'] : throw new SceneError("“{$where}.id” is to be a number.");
 
         return new SceneLine(
-            new Line(\is_int($id) ? $id : throw new SceneError("“{$where}.id” is to be a number."), 0, '', 0, '', $end(0), $end(1), $text('verb'), $kind, $text('tip')),
+            new Line($id, 0, '', 0, '', $end(0), $end(1), $text('verb'), $kind, $text('tip')),
             $from,
             self::pair($line['leaves'] ?? null, "$where.leaves"),
             $to,

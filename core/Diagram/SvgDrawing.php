@@ -124,7 +124,13 @@ final class SvgDrawing
         foreach (['documented' => 'documented, not enforced', 'proposed' => 'proposed'] as $kind => $words) {
             if (isset($kinds[$kind])) {
                 $parts = 'documented' === $kind ? SvgLine::withGap([[0.0, 0.0], [44.0, 0.0]]) : [[[0.0, 0.0], [44.0, 0.0]]];
-                $signs[] = ['<g class="line '.$kind.'">'.implode('', array_map(static fn (array $part): string => '<path d="'.SvgLine::rounded($part).'"/>', $parts)).'</g>', $words];
+                $signs[] = [
+                    '<g class="line '.$kind.'">'.implode(
+                        '',
+                        array_map(static fn (array $part): string => '<path d="'.SvgLine::rounded($part).'"/>', $parts),
+                    ).'</g>',
+                    $words,
+                ];
             }
         }
         $occurs = static fn (callable $what): bool => [] !== array_filter($layout->shapes, $what);

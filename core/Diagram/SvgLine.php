@@ -28,7 +28,11 @@ final class SvgLine
         foreach ('documented' === $line->kind ? self::withGap($path->points) : [$path->points] as $part) {
             $svg .= '<path d="'.self::rounded($part).'"/>';
         }
-        $svg .= self::mark($path->points[0], $path->sides[0], $line->fromEnd).self::mark($path->points[\count($path->points) - 1], $path->sides[1], $line->toEnd);
+        $svg .= self::mark($path->points[0], $path->sides[0], $line->fromEnd).self::mark(
+            $path->points[\count($path->points) - 1],
+            $path->sides[1],
+            $line->toEnd,
+        );
         $label = $path->label();
 
         return null === $label ? $svg : $svg.SvgText::text($line->verb, [
@@ -65,7 +69,15 @@ final class SvgLine
         for ($i = 1, $last = \count($points) - 1; $i < $last; ++$i) {
             [[$ax, $ay], [$bx, $by], [$cx, $cy]] = [$points[$i - 1], $points[$i], $points[$i + 1]];
             $r = min(4, (abs($bx - $ax) + abs($by - $ay)) / 2, (abs($cx - $bx) + abs($cy - $by)) / 2);
-            $d .= \sprintf('L%s,%sQ%s,%s %s,%s', $n($bx - $r * ($bx <=> $ax)), $n($by - $r * ($by <=> $ay)), $n($bx), $n($by), $n($bx + $r * ($cx <=> $bx)), $n($by + $r * ($cy <=> $by)));
+            $d .= \sprintf(
+                'L%s,%sQ%s,%s %s,%s',
+                $n($bx - $r * ($bx <=> $ax)),
+                $n($by - $r * ($by <=> $ay)),
+                $n($bx),
+                $n($by),
+                $n($bx + $r * ($cx <=> $bx)),
+                $n($by + $r * ($cy <=> $by)),
+            );
         }
 
         return $d.'L'.$n($points[\count($points) - 1][0]).','.$n($points[\count($points) - 1][1]);

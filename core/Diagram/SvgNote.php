@@ -38,7 +38,9 @@ final class SvgNote
     {
         $svg = '<rect'.SvgText::attributes(['class' => 'sheet', 'x' => $note->x, 'y' => $note->y, 'width' => $note->width, 'height' => $note->height]).'/>';
         foreach ($note->lines as $i => $line) {
-            $svg .= '<text'.SvgText::attributes(['class' => 'said', 'x' => $note->x + Note::PAD, 'y' => $note->y + Note::PAD + 13 + Note::LINE * $i]).' xml:space="preserve">';
+            $svg .= '<text'.SvgText::attributes(
+                ['class' => 'said', 'x' => $note->x + Note::PAD, 'y' => $note->y + Note::PAD + 13 + Note::LINE * $i],
+            ).' xml:space="preserve">';
             foreach ($line as $span) {
                 $words = '<tspan'.SvgText::attributes('plain' === $span->style ? [] : ['class' => $span->style]).'>'.SvgText::escape($span->text).'</tspan>';
                 $svg .= '' === $span->link || $standalone ? $words : '<a'.SvgText::attributes(['href' => $span->link]).'>'.$words.'</a>';

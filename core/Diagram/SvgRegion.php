@@ -83,11 +83,19 @@ final class SvgRegion
         $svg .= '<g class="of-keys">';
         foreach (\array_slice($keys, 0, \count($keys) > $room ? max(0, $room - 1) : $room) as $i => $row) {
             $label = TextWidth::fitted($row->label, $at->width - 24, static fn (string $text): float => TextWidth::text($text, 13));
-            $svg .= ($row->key ? '<rect'.SvgText::attributes(['class' => 'key', 'x' => $at->x, 'y' => $at->y + RegionMap::HEAD + 18 * $i, 'width' => 3.5, 'height' => 16]).'/>' : '')
-                .SvgText::text($label, ['class' => 'row said'.($row->key ? ' of-key' : ''), 'x' => $at->x + 12, 'y' => $at->y + RegionMap::HEAD + 13 + 18 * $i]);
+            $svg .= ($row->key ? '<rect'.SvgText::attributes(
+                ['class' => 'key', 'x' => $at->x, 'y' => $at->y + RegionMap::HEAD + 18 * $i, 'width' => 3.5, 'height' => 16],
+            ).'/>' : '')
+                .SvgText::text(
+                    $label,
+                    ['class' => 'row said'.($row->key ? ' of-key' : ''), 'x' => $at->x + 12, 'y' => $at->y + RegionMap::HEAD + 13 + 18 * $i],
+                );
         }
         if (\count($keys) > $room && $room > 0) {
-            $svg .= SvgText::text('and '.(\count($keys) - $room + 1).' more', ['class' => 'word', 'x' => $at->x + 12, 'y' => $at->y + RegionMap::HEAD + 13 + 18 * ($room - 1)]);
+            $svg .= SvgText::text(
+                'and '.(\count($keys) - $room + 1).' more',
+                ['class' => 'word', 'x' => $at->x + 12, 'y' => $at->y + RegionMap::HEAD + 13 + 18 * ($room - 1)],
+            );
         }
 
         return $svg.'</g>'.self::fields($tablet, $at).'</a>';

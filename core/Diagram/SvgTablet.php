@@ -104,8 +104,13 @@ final class SvgTablet
         }
         foreach ($layout->paths as $path) {
             $line = $path->line;
-            foreach ([[$line->from, [$line->fromRow, ...$line->fromMore], $path->sides[0]], [$line->to, [$line->toRow, ...$line->toMore], $path->sides[1]]] as [$id, $names, $side]) {
-                $rows = array_values(array_filter(array_map(static fn (string $name): int => $shapes[$id]->rowOf($name), $names), static fn (int $row): bool => $row >= 0));
+            foreach ([
+                [$line->from, [$line->fromRow, ...$line->fromMore], $path->sides[0]],
+                [$line->to, [$line->toRow, ...$line->toMore], $path->sides[1]],
+            ] as [$id, $names, $side]) {
+                $rows = array_values(
+                    array_filter(array_map(static fn (string $name): int => $shapes[$id]->rowOf($name), $names), static fn (int $row): bool => $row >= 0),
+                );
                 if (\count($rows) > 1) {
                     $ties[$id][] = ['side' => $side, 'rows' => $rows];
                 }

@@ -47,7 +47,11 @@ final readonly class Answer
 
         return new Response($body, 200, [
             'Content-Type' => Out::FORMATS[$format],
-            'Content-Disposition' => HeaderUtils::makeDisposition('attachment', $file, preg_replace('/[^\x20-\x7E]|[%\/\\\\]/', '-', $file) ?? 'diagram.'.$format),
+            'Content-Disposition' => HeaderUtils::makeDisposition(
+                'attachment',
+                $file,
+                preg_replace('/[^\x20-\x7E]|[%\/\\\\]/', '-', $file) ?? 'diagram.'.$format,
+            ),
         ]);
     }
 

@@ -78,7 +78,10 @@ final class AskController extends AbstractController
     #[Route('/diagrams/margin/fields/{id<\d+>}', name: 'diagram_fields', methods: ['GET'])]
     public function fields(int $id): Response
     {
-        return $this->render('diagram/_fields.html.twig', ['entry' => $this->entries->one($id) ?? throw $this->createNotFoundException('There is no such entry.')]);
+        return $this->render(
+            'diagram/_fields.html.twig',
+            ['entry' => $this->entries->one($id) ?? throw $this->createNotFoundException('There is no such entry.')],
+        );
     }
 
     /** The joins of an entry that lead to none of some others. */
@@ -142,7 +145,12 @@ final class AskController extends AbstractController
         foreach ($tree->unused as $link) {
             $warnings[] = $link->from === $link->to
                 ? \sprintf('%s also refers to itself, by %s; that is left out.', $title($link->from), self::named($link))
-                : \sprintf('%s leads to %s by %s too; that join is left out, and would be a further condition.', $title($link->from), $title($link->to), self::named($link));
+                : \sprintf(
+                    '%s leads to %s by %s too; that join is left out, and would be a further condition.',
+                    $title($link->from),
+                    $title($link->to),
+                    self::named($link),
+                );
         }
         foreach ($tree->apart as $node) {
             $warnings[] = \sprintf('No join leads to %s from the others, so it is not in the statement.', $title($node));

@@ -173,7 +173,10 @@ final class BoardController extends AbstractController
             $this->drawing->keepSmall($diagram, $layout);
         }
 
-        return ['svg' => SvgDrawing::draw($layout, KeptDrawing::block($diagram, $entries, $layout)), 'state' => Shown::state($diagram, $arrangement, $layout, $this->register->areas($arrangement->entries()))];
+        return [
+            'svg' => SvgDrawing::draw($layout, KeptDrawing::block($diagram, $entries, $layout)),
+            'state' => Shown::state($diagram, $arrangement, $layout, $this->register->areas($arrangement->entries())),
+        ];
     }
 
     /** @return array<mixed> */

@@ -48,7 +48,9 @@ final readonly class Keeping
             throw new BadText(\sprintf('There is a diagram “%s” already. Choose another name, or put the entries into that one.', $name));
         }
         $detail = \count($entries) <= 8 ? Detail::All : Detail::Keys;
-        $bare = new Arrangement(array_fill_keys(array_map(static fn (int $entry): string => 't'.$entry, $entries), []) + ['detail' => ['shows' => $detail->value]]);
+        $bare = new Arrangement(
+            array_fill_keys(array_map(static fn (int $entry): string => 't'.$entry, $entries), []) + ['detail' => ['shows' => $detail->value]],
+        );
         $pieces = [] === $entries ? [] : $this->drawing->arrange($bare, $this->drawing->entries($bare), 'all');
         $places = [];
         foreach ($pieces as $key => $piece) {

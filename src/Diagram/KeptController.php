@@ -49,7 +49,11 @@ final class KeptController extends AbstractController
         $words = trim($request->query->getString('q'));
         $kept = [];
         foreach ($this->found($words) as $diagram) {
-            $kept[] = ['diagram' => $diagram, 'small' => $this->drawing->small($diagram), 'entries' => \count($this->drawing->arrangement($diagram)->entries())];
+            $kept[] = [
+                'diagram' => $diagram,
+                'small' => $this->drawing->small($diagram),
+                'entries' => \count($this->drawing->arrangement($diagram)->entries()),
+            ];
         }
 
         return $this->render('diagram/list.html.twig', [
@@ -90,7 +94,13 @@ final class KeptController extends AbstractController
         return $this->redirectToRoute('diagram', ['id' => $into->id()], 303);
     }
 
-    #[Route('/diagrams/{id<\d+>}.{_format}', name: 'diagram', defaults: ['_format' => 'html'], requirements: ['_format' => 'html|svg|png|pdf'], methods: ['GET'])]
+    #[Route(
+        '/diagrams/{id<\d+>}.{_format}',
+        name: 'diagram',
+        defaults: ['_format' => 'html'],
+        requirements: ['_format' => 'html|svg|png|pdf'],
+        methods: ['GET'],
+    )]
     public function show(Request $request, int $id, string $_format): Response
     {
         $diagram = $this->one($id);

@@ -77,7 +77,13 @@ final class MapController extends AbstractController
         $words = Amount::of(\count($region->tablets), 'entry').($proposed ? ', proposed' : '');
         $box = $region->box;
 
-        return ['key' => $region->key, 'name' => $region->name, 'words' => $words, 'proposed' => $proposed, 'box' => [$box->x, $box->y, $box->width, $box->height]];
+        return [
+            'key' => $region->key,
+            'name' => $region->name,
+            'words' => $words,
+            'proposed' => $proposed,
+            'box' => [$box->x, $box->y, $box->width, $box->height],
+        ];
     }
 
     /**

@@ -43,7 +43,8 @@ final readonly class Placings
             : Layout::arranged($tablets, $lines, $look->detail, array_intersect_key($places, array_flip($ids)));
         if ($keep && ($anew || $came + $went > 0)) {
             $this->db->executeStatement(
-                'INSERT INTO diagram_placing (scope, places, changes) VALUES (?, ?, ?) ON DUPLICATE KEY UPDATE places = VALUES(places), changes = VALUES(changes)',
+                'INSERT INTO diagram_placing (scope, places, changes) VALUES (?, ?, ?)
+                    ON DUPLICATE KEY UPDATE places = VALUES(places), changes = VALUES(changes)',
                 [$scope, Batch::json((object) $layout->places()), $anew ? 0 : $changes],
             );
         }

@@ -31,8 +31,13 @@ final readonly class RegisterDiagram
     /** Kinds that a tablet tells in a word. */
     private const TOLD = ['fact', 'dimension', 'link', 'code table'];
 
-    public function __construct(private EntryStore $store, private Joins $joins, private Entries $entries, private EntryRoles $roles, private Placings $placings)
-    {
+    public function __construct(
+        private EntryStore $store,
+        private Joins $joins,
+        private Entries $entries,
+        private EntryRoles $roles,
+        private Placings $placings,
+    ) {
     }
 
     /** @return list<int> entries in the scope, the one it is about first */
@@ -72,7 +77,8 @@ final readonly class RegisterDiagram
     public function layout(Scope $scope, array $members, Look $look, bool $keep = true): Layout
     {
         [$tablets, $lines] = self::parts($this->entries->load($members), $look);
-        $key = $scope->key().' '.$look->detail->value.($look->businessNames ? '' : ' identifiers').([] === $look->folded ? '' : ' '.md5(implode(',', $look->folded)));
+        $key = $scope->key().' '.$look->detail->value.($look->businessNames ? '' : ' identifiers')
+            .([] === $look->folded ? '' : ' '.md5(implode(',', $look->folded)));
 
         return $this->placings->layout($key, $tablets, $lines, $look, $keep);
     }

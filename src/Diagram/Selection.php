@@ -79,6 +79,10 @@ final readonly class Selection
         $placed = $this->entries->placed($about);
         $titles = array_map(static fn (int $entry): string => $placed[$entry]['title'] ?? '', $about);
 
-        return ['entries' => $entries, 'name' => mb_substr(\sprintf($name, ...$titles), 0, 120), 'purpose' => mb_substr(\sprintf($purpose, ...$titles), 0, 400)];
+        return [
+            'entries' => $entries,
+            'name' => mb_substr(\sprintf($name, ...$titles), 0, 120),
+            'purpose' => mb_substr(\sprintf($purpose, ...$titles), 0, 400),
+        ];
     }
 }

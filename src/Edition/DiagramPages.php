@@ -62,7 +62,9 @@ final class DiagramPages extends EditionPart
         $path = self::path($diagram->id());
         $arrangement = $this->drawing->arrangement($diagram);
         $all = $this->drawing->entries($arrangement);
-        $entries = array_values(array_filter($all, static fn (EntryView $entry): bool => \in_array($entry->sourceId, $sources, true) && null === $entry->goneAt));
+        $entries = array_values(
+            array_filter($all, static fn (EntryView $entry): bool => \in_array($entry->sourceId, $sources, true) && null === $entry->goneAt),
+        );
         if ([] === $entries) {
             return null;
         }
@@ -84,7 +86,10 @@ final class DiagramPages extends EditionPart
         }
         $folder->page($path, 'edition/kept.html.twig', [
             'diagram' => $diagram, 'levels' => $levels, 'beyond' => Beyond::of($entries), 'left' => \count($all) - \count($entries),
-            'entries' => array_map(static fn (EntryView $entry): array => ['title' => $entry->title, 'grain' => $entry->grain, 'path' => $links->entry($entry->id)], $entries),
+            'entries' => array_map(
+                static fn (EntryView $entry): array => ['title' => $entry->title, 'grain' => $entry->grain, 'path' => $links->entry($entry->id)],
+                $entries,
+            ),
         ]);
 
         return ['diagram' => $diagram, 'path' => $path, 'small' => $small, 'entries' => \count($entries)];

@@ -172,7 +172,10 @@ test('every page of the application is accessible, fits at 1024, and is readable
     test.setTimeout(300000);
     await signIn(page, 'ren');
     const entry = await page.getByRole('link', { name: 'station', exact: true }).first().getAttribute('href');
-    for (const path of ['/register', entry, `${entry}/history`, '/sources', '/sources/1', '/sources/1/connection', '/sources/1/connections/new', '/sources/1/choice', '/register/findings', '/register/findings?check=no-comment&group=', '/sources/1/compare', '/sources/3/plan', '/accounts', '/accounts/new', '/editions', '/diagrams', '/diagrams/1', '/diagrams/1/history', '/diagrams/new?around=1', '/search?q=station', '/nothing-here']) {
+    for (const path of ['/register', entry, `${entry}/history`, '/sources', '/sources/1', '/sources/1/connection', '/sources/1/connections/new',
+        '/sources/1/choice', '/register/findings', '/register/findings?check=no-comment&group=', '/sources/1/compare', '/sources/3/plan', '/accounts',
+        '/accounts/new', '/editions', '/diagrams', '/diagrams/1', '/diagrams/1/history', '/diagrams/new?around=1', '/search?q=station',
+        '/nothing-here']) {
         await page.setViewportSize({ width: 1024, height: 700 });
         await page.goto(path);
         await accessible(page);

@@ -8,6 +8,8 @@ import { aligned, snapped } from './snap.js';
 import { Panel } from './panel.js';
 
 const clone = (value) => JSON.parse(JSON.stringify(value ?? null));
+const within = (box, frame) => box.x >= frame.x && box.y >= frame.y
+    && box.x + box.width <= frame.x + frame.width && box.y + box.height <= frame.y + frame.height;
 const places = (count, noun) => `${count} ${noun}${count === 1 ? '' : 's'}`;
 
 export class Board {
@@ -209,7 +211,7 @@ export class Board {
         const frame = this.rect(key);
         return Object.keys(this.scene.pieces).filter((other) => {
             const box = this.rect(other);
-            return other !== key && box.x >= frame.x && box.y >= frame.y && box.x + box.width <= frame.x + frame.width && box.y + box.height <= frame.y + frame.height;
+            return other !== key && within(box, frame);
         });
     }
 
@@ -363,7 +365,8 @@ export class Board {
 
     guides(lines) {
         const layer = this.layer();
-        layer.innerHTML = lines.map(({ axis, at, from, to }) => `<path class="guide" d="${axis === 0 ? `M${at},${from - 12}V${to + 12}` : `M${from - 12},${at}H${to + 12}`}"></path>`).join('');
+        const way = ({ axis, at, from, to }) => (axis === 0 ? `M${at},${from - 12}V${to + 12}` : `M${from - 12},${at}H${to + 12}`);
+        layer.innerHTML = lines.map((line) => `<path class="guide" d="${way(line)}"></path>`).join('');
     }
 
     layer() {
@@ -400,7 +403,7 @@ export class Board {
             const { x, y, width, height } = held.box;
             this.choose(Object.keys(this.scene.pieces).filter((key) => {
                 const box = this.rect(key);
-                return box.x >= x && box.y >= y && box.x + box.width <= x + width && box.y + box.height <= y + height;
+                return within(box, { x, y, width, height });
             }), true);
         } else if (held?.sizing && held.size) {
             this.apply({ [held.key]: { ...this.pieces[held.key], width: held.size[0], height: held.size[1] } });
@@ -709,7 +712,8 @@ export class Board {
         this.ways = {};
         const changes = Array.isArray(answer.changes) ? {} : answer.changes;
         await this.apply(changes);
-        this.told(Object.keys(changes).length === 0 ? 'Everything stands where it would be put.' : `${places(Object.keys(changes).length, 'tablet')} arranged.`, 'good');
+        const count = Object.keys(changes).length;
+        this.told(count === 0 ? 'Everything stands where it would be put.' : `${places(count, 'tablet')} arranged.`, 'good');
         this.camera.fit();
     }
 
@@ -745,7 +749,8 @@ export class Board {
     /** The place nearest to one where nothing stands. */
     free(x, y, [width, height]) {
         const taken = Object.values(this.scene.pieces);
-        const open = (left, top) => taken.every(([bx, by, bw, bh]) => left + width + 20 < bx || bx + bw + 20 < left || top + height + 10 < by || by + bh + 10 < top);
+        const open = (left, top) => taken.every(([bx, by, bw, bh]) => left + width + 20 < bx || bx + bw + 20 < left
+            || top + height + 10 < by || by + bh + 10 < top);
         for (let ring = 0; ring < 60; ring += 1) {
             for (const [dx, dy] of [[0, -1], [0, 1], [-1, 0], [1, 0], [-1, -1], [1, 1], [-1, 1], [1, -1]]) {
                 if (open(x + dx * ring * 40, y + dy * ring * 30)) {

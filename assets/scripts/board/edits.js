@@ -1,7 +1,9 @@
 // What was done on a diagram: kept until the server has it, and undone step by step, each person's own steps only.
 import { HEADERS, token } from '../ask.js';
 
-const sorted = (value) => (value && typeof value === 'object' && !Array.isArray(value) ? Object.fromEntries(Object.entries(value).sort(([a], [b]) => (a < b ? -1 : 1))) : value);
+const sorted = (value) => (value && typeof value === 'object' && !Array.isArray(value)
+    ? Object.fromEntries(Object.entries(value).sort(([a], [b]) => (a < b ? -1 : 1)))
+    : value);
 const same = (a, b) => JSON.stringify(sorted(a) ?? null) === JSON.stringify(sorted(b) ?? null);
 
 export class Edits {

@@ -138,7 +138,8 @@ export class RegionMap {
         this.state.regions.forEach((region, index) => {
             const [x, y, width, height] = region.box;
             const group = this.groups[index];
-            const [across, down] = [Math.min(x + width, seen.x + seen.width) - Math.max(x, seen.x), Math.min(y + height, seen.y + seen.height) - Math.max(y, seen.y)];
+            const across = Math.min(x + width, seen.x + seen.width) - Math.max(x, seen.x);
+            const down = Math.min(y + height, seen.y + seen.height) - Math.max(y, seen.y);
             // While names are shown, of a region at the edge its own name is enough: many names take long to set.
             const out = across <= 0 || down <= 0 || (level === 'names' && across * down < 0.3 * Math.min(width * height, seen.width * seen.height));
             group.classList.toggle('out', out);
@@ -195,10 +196,14 @@ export class RegionMap {
             const longest = Math.max(...words.map((word) => word.length));
             const size = Math.max(13, Math.min(38, (width - 20) / (longest * 0.56), (height - 10) / (words.length * 1.15)));
             link.append(make('rect', { class: 'slab', x, y, width, height }));
-            const text = make('text', { class: 'title', x: x + width / 2, y: y + height / 2 - (words.length - 1) * size * 0.56 + size * 0.34, 'text-anchor': 'middle' });
+            const top = y + height / 2 - (words.length - 1) * size * 0.56 + size * 0.34;
+            const text = make('text', { class: 'title', x: x + width / 2, y: top, 'text-anchor': 'middle' });
             text.style.fontSize = `${size}px`;
             const most = Math.max(3, Math.floor((width - 12) / (size * 0.56)));
-            words.slice(0, 4).forEach((word, i) => text.append(make('tspan', { x: x + width / 2, dy: i === 0 ? 0 : `${size * 1.12}` }, word.length > most ? `${word.slice(0, most - 1)}…` : word)));
+            words.slice(0, 4).forEach((word, i) => {
+                const cut = word.length > most ? `${word.slice(0, most - 1)}…` : word;
+                text.append(make('tspan', { x: x + width / 2, dy: i === 0 ? 0 : `${size * 1.12}` }, cut));
+            });
             link.append(text);
             names.append(link);
         }
@@ -284,8 +289,9 @@ export class RegionMap {
         const rows = this.margin.querySelector('ul');
         const list = () => {
             const words = input.value.trim().toLowerCase();
+            const late = (tablet) => Number(!tablet[5].toLowerCase().startsWith(words));
             const found = words === '' ? [] : Object.entries(this.state.tablets).filter(([, tablet]) => tablet[5].toLowerCase().includes(words))
-                .sort(([, a], [, b]) => Number(!a[5].toLowerCase().startsWith(words)) - Number(!b[5].toLowerCase().startsWith(words)) || a[5].length - b[5].length);
+                .sort(([, a], [, b]) => late(a) - late(b) || a[5].length - b[5].length);
             rows.replaceChildren(...found.slice(0, 30).map(([id, tablet]) => {
                 const item = document.createElement('li');
                 const button = document.createElement('button');

@@ -79,9 +79,12 @@ export class Panel {
     find() {
         this.template('find');
         const rows = this.element.querySelector('ul');
-        const list = (words) => {
-            const found = Object.entries(this.board.titles).filter(([key, title]) => `${title} ${this.board.elements.get(key)?.textContent ?? ''}`.toLowerCase().includes(words.toLowerCase()))
-                .sort(([, a], [, b]) => Number(!a.toLowerCase().startsWith(words.toLowerCase())) - Number(!b.toLowerCase().startsWith(words.toLowerCase())) || a.localeCompare(b));
+        const list = (typed) => {
+            const words = typed.toLowerCase();
+            const late = (title) => Number(!title.toLowerCase().startsWith(words));
+            const all = (key, title) => `${title} ${this.board.elements.get(key)?.textContent ?? ''}`.toLowerCase();
+            const found = Object.entries(this.board.titles).filter(([key, title]) => all(key, title).includes(words))
+                .sort(([, a], [, b]) => late(a) - late(b) || a.localeCompare(b));
             rows.replaceChildren(...found.slice(0, 20).map(([key, title]) => {
                 const item = document.createElement('li');
                 item.innerHTML = '<button type="button" class="link"></button>';

@@ -476,7 +476,8 @@ final class Spread
             $p = $sorted[$x];
             for ($y = $x + 1; $y < $n && $this->at[$sorted[$y]] < $this->at[$p] + self::SAME; ++$y) {
                 $q = $sorted[$y];
-                $found += $this->begin[$q] < $this->end[$p] + 2 && $this->end[$q] > $this->begin[$p] - 2 && $this->pieces[$q][0] !== $this->pieces[$p][0] ? 1 : 0;
+                $found += $this->begin[$q] < $this->end[$p] + 2 && $this->end[$q] > $this->begin[$p] - 2
+                    && $this->pieces[$q][0] !== $this->pieces[$p][0] ? 1 : 0;
             }
         }
 

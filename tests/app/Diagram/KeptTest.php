@@ -122,7 +122,10 @@ final class KeptTest extends AppTestCase
         self::assertSame([$id('reading')], $ids('register=1&q=read'));
 
         $into = $this->made('Grows');
-        $form = $this->client->request('GET', '/diagrams/new?entries='.$id('visit').','.$id('station'))->selectButton('Make it')->form(['into' => (string) $into->id()]);
+        $form = $this->client->request(
+            'GET',
+            '/diagrams/new?entries='.$id('visit').','.$id('station'),
+        )->selectButton('Make it')->form(['into' => (string) $into->id()]);
         $this->client->submit($form);
         self::assertCount(3, $this->client->followRedirect()->filter('svg .tablet'), 'The station stood there already.');
     }
@@ -131,7 +134,10 @@ final class KeptTest extends AppTestCase
     {
         $diagram = $this->made();
         $state = $this->send($diagram, ['changes' => [self::key('station') => ['x' => 10, 'y' => 20]], 'since' => $diagram->moves, 'sitting' => 'a']);
-        $this->send($diagram, ['changes' => ['n1' => ['kind' => 'note', 'text' => 'Mind **this**', 'x' => 0, 'y' => 300]], 'since' => $state['move'], 'sitting' => 'a']);
+        $this->send(
+            $diagram,
+            ['changes' => ['n1' => ['kind' => 'note', 'text' => 'Mind **this**', 'x' => 0, 'y' => 300]], 'since' => $state['move'], 'sitting' => 'a'],
+        );
         $pieces = self::get(Pieces::class)->of($diagram->id())->pieces;
 
         self::assertSame(10.0, $pieces[self::key('station')]['x']);
@@ -213,11 +219,22 @@ final class KeptTest extends AppTestCase
         /** @var array{scene: array{pieces: array<string, list<float>>}, ways: mixed} $state */
         $state = json_decode($page->filter('[data-state]')->text(), true);
         $state['scene']['pieces'][self::key('reading')] = $state['scene']['pieces'][self::key('station')];
-        $this->client->request('POST', '/diagrams/lead', [], [], [], (string) json_encode(['scene' => $state['scene'], 'ways' => $state['ways'], 'moved' => [self::key('reading')]]));
+        $this->client->request(
+            'POST',
+            '/diagrams/lead',
+            [],
+            [],
+            [],
+            (string) json_encode(['scene' => $state['scene'], 'ways' => $state['ways'], 'moved' => [self::key('reading')]]),
+        );
         self::assertResponseIsSuccessful();
         /** @var array{places: array<string, list<float>>, lines: array<int, mixed>} $answer */
         $answer = json_decode($this->content(), true);
-        self::assertNotSame(\array_slice($state['scene']['pieces'][self::key('station')], 0, 2), $answer['places'][self::key('reading')], 'It moves beside what it was set down on.');
+        self::assertNotSame(
+            \array_slice($state['scene']['pieces'][self::key('station')], 0, 2),
+            $answer['places'][self::key('reading')],
+            'It moves beside what it was set down on.',
+        );
         self::assertCount(1, $answer['lines']);
 
         $this->client->request('POST', '/diagrams/lead', [], [], [], '{"scene":{"pieces":{"t1":[1]}}}');
@@ -258,8 +275,14 @@ final class KeptTest extends AppTestCase
         $leads = $this->client->request('GET', '/diagrams/margin/leads/'.self::entryId('station').'?inside='.$inside);
         self::assertSame([(string) self::entryId('visit')], $leads->filter('[data-add]')->extract(['data-add']));
         self::assertCount(0, $this->client->request('GET', '/diagrams/margin/leads/'.self::entryId('reading').'?inside='.$inside)->filter('[data-add]'));
-        self::assertSame([(string) self::entryId('visit')], $this->client->request('GET', '/diagrams/margin/add?q=visit')->filter('[data-add]')->extract(['data-add']));
-        self::assertStringContainsString('stands in the picture already', $this->client->request('GET', '/diagrams/margin/add?q=station&inside='.$inside)->text());
+        self::assertSame(
+            [(string) self::entryId('visit')],
+            $this->client->request('GET', '/diagrams/margin/add?q=visit')->filter('[data-add]')->extract(['data-add']),
+        );
+        self::assertStringContainsString(
+            'stands in the picture already',
+            $this->client->request('GET', '/diagrams/margin/add?q=station&inside='.$inside)->text(),
+        );
         $this->client->request('GET', '/diagrams/margin/tablet/'.self::entryId('station').'?inside='.$inside);
         self::assertStringContainsString('add Visit', $this->content());
         self::assertCount(3, $this->client->request('GET', '/diagrams/margin/fields/'.self::entryId('reading'))->filter('[name=field]'));
@@ -274,12 +297,21 @@ final class KeptTest extends AppTestCase
         $ids = implode(',', array_map(self::entryId(...), ['station', 'reading', 'visit']));
         $page = $this->client->request('GET', '/diagrams/margin/query?entries='.$ids);
 
-        self::assertStringContainsString('JOIN "main"."station" AS "station" ON "station"."id" = "reading"."station_id"', $page->filter('pre')->text(null, false));
+        self::assertStringContainsString(
+            'JOIN "main"."station" AS "station" ON "station"."id" = "reading"."station_id"',
+            $page->filter('pre')->text(null, false),
+        );
         self::assertStringContainsString('Rows multiply: a row of Station may find many of Visit', $page->text());
-        self::assertStringContainsString('Mark two tablets or more', $this->client->request('GET', '/diagrams/margin/query?entries='.self::entryId('station'))->text());
+        self::assertStringContainsString(
+            'Mark two tablets or more',
+            $this->client->request('GET', '/diagrams/margin/query?entries='.self::entryId('station'))->text(),
+        );
         $other = $this->source('lakes');
         self::apply($other, Made::catalog(Made::table('lake')));
-        self::assertStringContainsString('of several sources', $this->client->request('GET', '/diagrams/margin/query?entries='.$ids.','.self::entryId('lake'))->text());
+        self::assertStringContainsString(
+            'of several sources',
+            $this->client->request('GET', '/diagrams/margin/query?entries='.$ids.','.self::entryId('lake'))->text(),
+        );
     }
 
     public function testAnAutomaticDiagramIsKeptAsItStands(): void
@@ -345,7 +377,10 @@ final class KeptTest extends AppTestCase
     {
         $this->made('Readings');
         $this->made('Visits', 'station', 'visit', 'sample');
-        $names = fn (string $query): array => $this->client->request('GET', '/diagrams?q='.rawurlencode($query))->filter('.diagrams b')->each(static fn ($one): string => $one->text());
+        $names = fn (string $query): array => $this->client->request(
+            'GET',
+            '/diagrams?q='.rawurlencode($query),
+        )->filter('.diagrams b')->each(static fn ($one): string => $one->text());
 
         self::assertSame(['Visits', 'Readings'], $names('SELECT * FROM VISIT v JOIN station s ON s.id = v.station_id'));
         self::assertSame(['Visits'], $names('sample'));

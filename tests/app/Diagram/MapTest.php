@@ -53,7 +53,10 @@ final class MapTest extends AppTestCase
         self::assertContains(true, array_column($state['regions'], 'proposed'), 'Where nobody has made areas, those that the joins suggest.');
         self::assertStringContainsString('Named <here>, 3 entries', $page->filter('section.visually-hidden')->text());
 
-        $places = array_map(static fn (array $tablet): array => \array_slice($tablet, 1, 4), array_filter($state['tablets'], static fn (array $tablet): bool => 1 === $tablet[0]));
+        $places = array_map(
+            static fn (array $tablet): array => \array_slice($tablet, 1, 4),
+            array_filter($state['tablets'], static fn (array $tablet): bool => 1 === $tablet[0]),
+        );
         $this->client->request('POST', '/diagrams/map/region', [], [], [], (string) json_encode($places));
         self::assertResponseIsSuccessful();
         self::assertSame(\count($places), substr_count($this->content(), 'class="tablet"'));

@@ -74,7 +74,9 @@ final class ArrangementTest extends TestCase
     public function testADifferenceIsToldInWords(): void
     {
         $before = Arrangement::fromJson('{"t1":{"x":0,"y":0},"t2":{"x":0,"y":0},"t3":{"x":0,"y":0},"n1":{"kind":"note","text":"a","x":0,"y":0}}');
-        $after = Arrangement::fromJson('{"t1":{"x":9,"y":0},"t2":{"x":9,"y":0},"t4":{"x":0,"y":0},"n1":{"kind":"note","text":"b","x":0,"y":0},"detail":{"shows":"all"}}');
+        $after = Arrangement::fromJson(
+            '{"t1":{"x":9,"y":0},"t2":{"x":9,"y":0},"t4":{"x":0,"y":0},"n1":{"kind":"note","text":"b","x":0,"y":0},"detail":{"shows":"all"}}',
+        );
 
         self::assertSame('2 tablets moved, 1 tablet added, 1 note changed, level of detail chosen, 1 tablet removed', $after->since($before));
         self::assertSame('', $after->since($after));

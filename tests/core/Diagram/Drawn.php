@@ -207,8 +207,10 @@ final class Drawn
                 if ($a === $b) {
                     continue;
                 }
-                $flat = $p['y1'] === $p['y2'] && $q['y1'] === $q['y2'] && abs($p['y1'] - $q['y1']) < $apart && $p['x1'] < $q['x2'] - 0.5 && $q['x1'] < $p['x2'] - 0.5;
-                $upright = $p['x1'] === $p['x2'] && $q['x1'] === $q['x2'] && abs($p['x1'] - $q['x1']) < $apart && $p['y1'] < $q['y2'] + 0.5 && $q['y1'] < $p['y2'] + 0.5 && $p['y1'] !== $p['y2'] && $q['y1'] !== $q['y2'];
+                $flat = $p['y1'] === $p['y2'] && $q['y1'] === $q['y2'] && abs($p['y1'] - $q['y1']) < $apart && $p['x1'] < $q['x2'] - 0.5
+                    && $q['x1'] < $p['x2'] - 0.5;
+                $upright = $p['x1'] === $p['x2'] && $q['x1'] === $q['x2'] && abs($p['x1'] - $q['x1']) < $apart && $p['y1'] < $q['y2'] + 0.5
+                    && $q['y1'] < $p['y2'] + 0.5 && $p['y1'] !== $p['y2'] && $q['y1'] !== $q['y2'];
                 if ($flat || $upright) {
                     $found[] = "lines $a and $b lie on one another";
                 }

@@ -24,7 +24,16 @@ final class LeadingTest extends TestCase
     /** @return iterable<string, array{int, int, float, int}> tables, joins, density, first seed */
     public static function arrangements(): iterable
     {
-        foreach ([[3, 3, 0.3], [6, 8, 0.5], [10, 14, 0.3], [10, 16, 0.9], [16, 22, 0.5], [16, 24, 0.9], [24, 34, 0.6], [30, 42, 0.9]] as $k => [$tables, $joins, $density]) {
+        foreach ([
+            [3, 3, 0.3],
+            [6, 8, 0.5],
+            [10, 14, 0.3],
+            [10, 16, 0.9],
+            [16, 22, 0.5],
+            [16, 24, 0.9],
+            [24, 34, 0.6],
+            [30, 42, 0.9],
+        ] as $k => [$tables, $joins, $density]) {
             for ($part = 0; $part < 4; ++$part) {
                 yield "$tables tables, $joins joins, density $density, part $part" => [$tables, $joins, $density, 1000 * $k + 10 * $part];
             }
@@ -108,7 +117,10 @@ final class LeadingTest extends TestCase
         foreach ($changed as $path) {
             self::assertTrue(7 === $path->line->from || 7 === $path->line->to, "Line {$path->line->id} does not end at what has moved.");
         }
-        self::assertSame($kept, $ways(Layout::arranged($tablets, $lines, Detail::Keys, [...$places, 7 => [$before->shapes[7]->x, (float) $before->shapes[7]->y]], [], $kept)));
+        self::assertSame(
+            $kept,
+            $ways(Layout::arranged($tablets, $lines, Detail::Keys, [...$places, 7 => [$before->shapes[7]->x, (float) $before->shapes[7]->y]], [], $kept)),
+        );
     }
 
     public function testAWayThatLeadsThroughATabletIsNotKept(): void
@@ -140,7 +152,10 @@ final class LeadingTest extends TestCase
     {
         [$tablets, $lines] = Drawn::schema(20, 30, 4, true);
         $places = Drawn::scattered($tablets, 0.5);
-        $points = static fn (): array => array_map(static fn (Path $path): array => $path->points, Layout::arranged($tablets, $lines, Detail::Keys, $places)->paths);
+        $points = static fn (): array => array_map(
+            static fn (Path $path): array => $path->points,
+            Layout::arranged($tablets, $lines, Detail::Keys, $places)->paths,
+        );
 
         self::assertSame($points(), $points());
     }
@@ -154,7 +169,11 @@ final class LeadingTest extends TestCase
         foreach ($others as $other) {
             self::assertFalse($set->meets($other, Apart::ACROSS, Apart::DOWN));
         }
-        self::assertSame([710.0, 10.0], [($free = Apart::beside(new Rect(707, 12, 10, 10), $others))->x, $free->y], 'Where there is room, it snaps to the grid.');
+        self::assertSame(
+            [710.0, 10.0],
+            [($free = Apart::beside(new Rect(707, 12, 10, 10), $others))->x, $free->y],
+            'Where there is room, it snaps to the grid.',
+        );
     }
 
     public function testTabletsWithoutAPlaceStandBesideWhatTheyJoin(): void

@@ -21,7 +21,8 @@ final class NoteTest extends TestCase
     /** @return list<string> lines as `style:text` */
     private static function lines(string $text, float $width = 300): array
     {
-        $span = static fn (NoteSpan $span): string => ('plain' === $span->style ? '' : $span->style.':').$span->text.('' === $span->link ? '' : ' → '.$span->link);
+        $span = static fn (NoteSpan $span): string => ('plain' === $span->style ? '' : $span->style.':')
+            .$span->text.('' === $span->link ? '' : ' → '.$span->link);
 
         return array_map(static fn (array $line): string => implode('|', array_map($span, $line)), NoteText::lines($text, $width));
     }
@@ -48,7 +49,10 @@ final class NoteTest extends TestCase
 
         self::assertGreaterThan(8, \count($lines));
         foreach ($lines as $line) {
-            self::assertLessThanOrEqual(201.0, array_sum(array_map(static fn (NoteSpan $span): float => (new NoteSpan(rtrim($span->text), $span->style))->width(Note::TEXT_SIZE), $line)));
+            self::assertLessThanOrEqual(
+                201.0,
+                array_sum(array_map(static fn (NoteSpan $span): float => (new NoteSpan(rtrim($span->text), $span->style))->width(Note::TEXT_SIZE), $line)),
+            );
         }
     }
 

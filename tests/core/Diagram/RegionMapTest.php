@@ -44,7 +44,10 @@ final class RegionMapTest extends TestCase
             self::assertSame($areas[$key], array_values(array_intersect($areas[$key], array_keys($region->tablets))));
             self::assertSame([], self::overlaps($region->tablets));
             foreach ($region->tablets as $rect) {
-                self::assertTrue($rect->x >= $region->box->x && $rect->right() <= $region->box->right() && $rect->y >= $region->box->y && $rect->bottom() <= $region->box->bottom());
+                self::assertTrue(
+                    $rect->x >= $region->box->x && $rect->right() <= $region->box->right() && $rect->y >= $region->box->y
+                        && $rect->bottom() <= $region->box->bottom(),
+                );
             }
         }
         self::assertSame([], self::overlaps(array_map(static fn (Region $region): Rect => $region->box, $map['regions'])));

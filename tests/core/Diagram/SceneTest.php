@@ -49,7 +49,17 @@ final class SceneTest extends TestCase
     /** @return iterable<string, array{array<mixed>, string}> */
     public static function wrong(): iterable
     {
-        $line = ['id' => 1, 'from' => 't1', 'leaves' => [0, 10], 'to' => 't1', 'enters' => [20, 30], 'ends' => ['one', 'one'], 'kind' => 'declared', 'verb' => '', 'tip' => ''];
+        $line = [
+            'id' => 1,
+            'from' => 't1',
+            'leaves' => [0, 10],
+            'to' => 't1',
+            'enters' => [20, 30],
+            'ends' => ['one', 'one'],
+            'kind' => 'declared',
+            'verb' => '',
+            'tip' => '',
+        ];
         $pieces = ['t1' => [0, 0, 10, 10]];
         yield 'nothing' => [[], '“pieces” is to be an object'];
         yield 'three figures' => [['pieces' => ['t1' => [0, 0, 10]]], '“pieces.t1” is to be 4 numbers'];
@@ -71,7 +81,10 @@ final class SceneTest extends TestCase
 
     public function testWaysThatAreNoneAreLeftOut(): void
     {
-        self::assertSame([1 => [[0.0, 1.0], [2.0, 1.0]]], Scene::ways([1 => [[0, 1], [2, 1]], 2 => [[0, 1]], 3 => 'x', 4 => [[0, 'y'], [1, 2]], 'a' => [[0, 1], [2, 1]]]));
+        self::assertSame(
+            [1 => [[0.0, 1.0], [2.0, 1.0]]],
+            Scene::ways([1 => [[0, 1], [2, 1]], 2 => [[0, 1]], 3 => 'x', 4 => [[0, 'y'], [1, 2]], 'a' => [[0, 1], [2, 1]]]),
+        );
         self::assertSame([], Scene::ways(null));
     }
 
