@@ -167,11 +167,28 @@ test('only what is new is arranged, what is set down on another moves beside it,
     expect(a[0] + a[2] <= b[0] || b[0] + b[2] <= a[0] || a[1] + a[3] <= b[1] || b[1] + b[3] <= a[1]).toBe(true);
     await drawnByTheRules(page);
 
+    // The subject areas of its entries, as frames.
+    await page.evaluate(async () => {
+        const { board } = document.querySelector('main');
+        const headers = { 'Content-Type': 'application/json', 'X-Csrf-Token': document.querySelector('meta[name="texts-token"]').content };
+        for (const key of Object.keys(board.titles)) {
+            const body = { topic: 'entry', id: Number(key.slice(1)), property: 'area', base: '', value: 'Days out', sitting: 'x' };
+            await fetch('/texts', { method: 'POST', headers, body: JSON.stringify(body) });
+        }
+    });
+    await page.reload();
+    await expect(page.locator('svg .tablet')).toHaveCount(3);
+    await page.keyboard.press('w');
+    await page.getByRole('button', { name: 'Frame the subject areas' }).click();
+    await expect(page.locator('svg .of-frame .name')).toHaveText('Days out');
+    await saved(page);
+    await drawnByTheRules(page);
+
     await page.keyboard.press('Escape');
-    for (const [name, start] of [['SVG', '<svg'], ['2,400 px wide', '\x89PNG'], ['A3', '%PDF']]) {
+    for (const [name, start] of [['SVG', '<svg'], ['Take it', '\x89PNG'], ['A3', '%PDF']]) {
         await page.keyboard.press('x');
         const download = page.waitForEvent('download');
-        await page.getByRole('link', { name, exact: true }).click();
+        await page.locator('.board-margin').getByText(name, { exact: true }).click();
         const stream = await (await download).createReadStream();
         const [chunk] = await stream.take(1).toArray();
         expect(chunk.toString('latin1').slice(0, 4)).toBe(start.slice(0, 4));
@@ -253,6 +270,24 @@ test('a join is told, a query comes of the picture, and all of it by keyboard al
     expect((await state(page, 'pieces'))[key].x).toBe(before[key].x - 10);
     await page.keyboard.press('Control+z');
     await expect.poll(async () => (await state(page, 'pieces'))[key].y).toBe(before[key].y);
+
+    await page.keyboard.press('Escape');
+    await page.keyboard.press('a');
+    await page.keyboard.type('calibration');
+    await expect(page.locator('.board-margin [data-add]').first()).toBeVisible();
+    await page.keyboard.press('Enter');
+    await expect(chosen(page, 'Calibration')).toHaveCount(1);
+    await page.keyboard.press('Escape');
+    await page.keyboard.press('d');
+    await page.getByRole('radio', { name: 'All fields' }).focus();
+    await page.keyboard.press('Space');
+    await expect(tablet(page, 'Calibration').locator('.row')).not.toHaveCount(2);
+    await page.keyboard.press('Escape');
+    await page.keyboard.press('z');
+    await expect(tablet(page, 'Calibration').locator('.row')).toHaveCount(0);
+    await page.keyboard.press('Delete');
+    await expect(tablet(page, 'Calibration')).toHaveCount(0);
+    await expect(page.locator('.foot .saved')).toContainText('removed from the picture; the register has all of it as before');
 
     await page.locator('svg .line[data-join]').first().dispatchEvent('click');
     await expect(margin.getByRole('link', { name: 'The page of this join' })).toBeVisible();

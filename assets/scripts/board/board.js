@@ -80,6 +80,7 @@ export class Board {
                 this.linesOf.set(key, [...(this.linesOf.get(key) ?? []), line]);
             }
         }
+        this.frame.querySelector('.empty')?.toggleAttribute('hidden', this.elements.size > 0);
         svg.classList.add('live');
         this.point = pointing(svg);
         this.camera.take(svg, stay);
