@@ -4,44 +4,12 @@ declare(strict_types=1);
 
 namespace Fasti\Diagram\Property;
 
-use Fasti\Register\Standing;
-use Fasti\Text\Editor;
-use Fasti\Text\Property;
+use Fasti\Register\Property\StandingProperty;
 
-final class DiagramStanding extends Property
+final class DiagramStanding extends StandingProperty
 {
     public function topic(): string
     {
         return 'diagram';
-    }
-
-    public function name(): string
-    {
-        return 'standing';
-    }
-
-    public function label(): string
-    {
-        return 'standing';
-    }
-
-    public function column(): string
-    {
-        return 'standing';
-    }
-
-    public function most(): int
-    {
-        return 12;
-    }
-
-    public function editor(): Editor
-    {
-        return Editor::Choice;
-    }
-
-    public function choices(): array
-    {
-        return Standing::words();
     }
 }

@@ -1,0 +1,59 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Tests\App\Diagram;
+
+use Fasti\Diagram\Raster;
+use PHPUnit\Framework\Attributes\DataProvider;
+use PHPUnit\Framework\TestCase;
+
+final class RasterTest extends TestCase
+{
+    private static function svg(int $width, int $height): string
+    {
+        return "<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"$width\" height=\"$height\" viewBox=\"0 0 $width $height\"><text x=\"9\" y=\"20\">Reach</text></svg>";
+    }
+
+    private static function raster(): Raster
+    {
+        return new Raster(\dirname(__DIR__, 3));
+    }
+
+    /** @return iterable<string, array{int, int, string}> */
+    public static function drawings(): iterable
+    {
+        yield 'small' => [900, 600, 'A4'];
+        yield 'wide' => [1900, 500, 'A3'];
+        yield 'high' => [900, 1900, 'A3'];
+        yield 'large' => [3900, 2700, 'A1'];
+        yield 'larger than any' => [30000, 20000, 'A0'];
+    }
+
+    #[DataProvider('drawings')]
+    public function testThePaperIsTheSmallestOnWhichItCanBeRead(int $width, int $height, string $paper): void
+    {
+        self::assertSame($paper, Raster::fitting(self::svg($width, $height)));
+    }
+
+    public function testAPageLiesOrStandsAsTheDrawingDoes(): void
+    {
+        self::assertMatchesRegularExpression('~/MediaBox\s*\[\s*0 0 841\.\d+ 595\.\d+~', self::raster()->pdf(self::svg(900, 600), 'A4'));
+        self::assertMatchesRegularExpression('~/MediaBox\s*\[\s*0 0 595\.\d+ 841\.\d+~', self::raster()->pdf(self::svg(600, 900), 'A4'));
+        $this->expectExceptionMessage('The paper is one of A4, A3, A2, A1, A0.');
+        self::raster()->pdf(self::svg(600, 900), 'Letter');
+    }
+
+    public function testAPictureHasTheWidthThatIsAskedForAndNeverTooManyPixels(): void
+    {
+        self::assertSame(333, getimagesizefromstring(self::raster()->png(self::svg(900, 600), 333))[0] ?? 0);
+        self::assertSame(1800, getimagesizefromstring(self::raster()->png(self::svg(900, 600)))[0] ?? 0);
+        self::assertLessThanOrEqual(12000, getimagesizefromstring(self::raster()->png(self::svg(20000, 100)))[0] ?? 99999);
+    }
+
+    public function testWhatIsNoDrawingIsSaid(): void
+    {
+        $this->expectExceptionMessage('The picture could not be made:');
+        self::raster()->png('not a drawing');
+    }
+}
