@@ -6,6 +6,7 @@ namespace Fasti\Diagram;
 
 use Fasti\Account\Account;
 use Fasti\Account\Act\Act;
+use Fasti\Core\Diagram\Arrangement;
 use Fasti\Core\Diagram\Detail;
 use Fasti\Core\Diagram\PlacingError;
 use Fasti\Core\Diagram\SvgDrawing;
@@ -47,14 +48,13 @@ final class KeptController extends AbstractController
     public function list(Request $request): Response
     {
         $words = trim($request->query->getString('q'));
-        $kept = [];
-        foreach ($this->found($words) as $diagram) {
-            $kept[] = [
-                'diagram' => $diagram,
-                'small' => $this->drawing->small($diagram),
-                'entries' => \count($this->drawing->arrangement($diagram)->entries()),
-            ];
-        }
+        $found = $this->found($words);
+        $arrangements = $this->pieces->ofAll(array_map(static fn (Diagram $diagram): int => $diagram->id(), $found));
+        $kept = array_map(fn (Diagram $diagram): array => [
+            'diagram' => $diagram,
+            'small' => $this->drawing->small($diagram),
+            'entries' => \count(($arrangements[$diagram->id()] ?? new Arrangement([]))->entries()),
+        ], $found);
 
         return $this->render('diagram/list.html.twig', [
             'words' => $words, 'kept' => $kept, 'total' => $this->diagrams->count(),

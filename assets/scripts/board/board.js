@@ -16,13 +16,14 @@ export class Board {
         this.frame = root.querySelector('[data-board]');
         this.writes = 'writes' in root.dataset;
         this.chosen = new Set();
+        this.drawn = new Map();
         this.camera = new Camera(this.frame, () => this.inset?.follow());
         this.inset = new Inset(root.querySelector('.inset'), this.camera);
         this.panel = new Panel(root.querySelector('.board-margin'), this);
         this.texts = new Texts(root, told);
         const state = JSON.parse(root.querySelector('[data-state]').textContent);
         this.edits = new Edits({
-            id: state.id,
+            id: `${root.dataset.who}:${state.id}`,
             url: () => this.address(root.dataset.changes),
             sitting: crypto.randomUUID?.() ?? String(Math.random()),
             told,

@@ -80,7 +80,9 @@ export const deeds = {
         for (const [name, keys] of Object.entries(this.areas ?? {})) {
             const boxes = keys.filter((key) => this.scene.pieces[key]).map((key) => this.rect(key));
             if (boxes.length > 0) {
-                changes[this.fresh()] = { kind: 'frame', text: name, ...this.around(boxes) };
+                // One that frames the area already is drawn round what stands in it now.
+                const there = Object.keys(this.pieces).find((key) => this.pieces[key].kind === 'frame' && this.pieces[key].text === name);
+                changes[there ?? this.fresh()] = { kind: 'frame', text: name, ...this.around(boxes) };
             }
         }
         this.apply(changes);

@@ -6,6 +6,12 @@ const sorted = (value) => (value && typeof value === 'object' && !Array.isArray(
     : value);
 const same = (a, b) => JSON.stringify(sorted(a) ?? null) === JSON.stringify(sorted(b) ?? null);
 
+const REASONS = {
+    401: 'you have been signed out. Sign in again, in another window say',
+    403: 'you may not write here any more',
+    404: 'this diagram is not there any more',
+};
+
 export class Edits {
     /** @param told called with words, a tone, and whether that is all that is to be told */
     constructor({ id, url, sitting, told, answered }) {
@@ -81,7 +87,7 @@ export class Edits {
                     headers: { ...HEADERS, 'Content-Type': 'application/json', 'X-Csrf-Token': token() },
                     body: JSON.stringify({ changes, ways, draw, since: this.since, sitting: this.sitting }),
                 });
-                const answer = await response.json();
+                const answer = response.status === 422 || response.ok ? await response.json() : {};
                 if (response.status === 422) {
                     this.told(answer.error, 'bad');
                     this.keep();
@@ -94,12 +100,12 @@ export class Edits {
                 this.keep();
                 this.since = answer.move;
                 this.answered(answer);
-            } catch {
+            } catch (error) {
                 this.waiting = { ...changes, ...this.waiting };
                 this.ways ??= ways;
                 this.draw ||= draw;
                 this.keep();
-                this.told('Not saved: Fasti does not answer. What you did is kept in this browser and is sent again.', 'bad');
+                this.told(`Not saved: ${REASONS[error.message] ?? 'Fasti does not answer'}. What you did is kept in this browser and is sent again.`, 'bad');
                 await new Promise((resolve) => { setTimeout(resolve, 4000); });
             }
         }

@@ -87,6 +87,9 @@ export const moving = {
     loosen(lines) {
         for (const line of lines) {
             const group = this.lines.get(line.id);
+            if (!group.classList.contains('loose')) {
+                this.drawn.set(line.id, group.innerHTML);
+            }
             group.classList.add('loose');
             group.innerHTML = '<path></path>';
         }
@@ -235,21 +238,13 @@ export const moving = {
             }
         }
         // A line that came back to where it was is not among the answers, but was drawn plainly while it moved.
-        if ([...this.lines.values()].some((group) => group.classList.contains('loose'))) {
-            await this.leadAll();
-        }
-    },
-
-    async leadAll() {
-        this.ways = {};
-        const response = await fetch(this.root.dataset.lead, {
-            method: 'POST', headers: { ...HEADERS, 'Content-Type': 'application/json' }, body: JSON.stringify({ scene: this.scene, ways: {}, moved: [] }),
+        this.lines.forEach((group, id) => {
+            if (group.classList.contains('loose') && this.drawn.has(id)) {
+                group.classList.remove('loose');
+                group.innerHTML = this.drawn.get(id);
+            }
         });
-        for (const [id, { points, svg }] of Object.entries((await response.json()).lines)) {
-            this.ways[id] = points;
-            this.lines.get(Number(id))?.classList.remove('loose');
-            this.lines.get(Number(id)).innerHTML = svg;
-        }
+        this.drawn.clear();
     },
 
     /** Whether something stands where the drawing has no page yet. */
