@@ -12,6 +12,8 @@ final readonly class Layout
     private const BETWEEN = 60;
     private const TRIED_WHOLE = 80;
     private const SHAPE = 1.4;
+    /** What a frame keeps clear between what it holds and its border. */
+    private const INSIDE = 20;
     /** What stands below a drawing. */
     private const FOOT = 110;
 
@@ -46,7 +48,8 @@ final readonly class Layout
         [$lines, $index, $joined] = self::within($tablets, $lines);
         $shapes = self::shapes($tablets, $detail, $joined);
         Unplaced::place($shapes, $places, $notes, array_map(static fn (Line $line): array => [$index[$line->from], $index[$line->to]], $lines));
-        $notes = self::apart($shapes, $notes);
+        $held = self::held($shapes, $notes);
+        $notes = self::grown(self::apart($shapes, $notes), $held);
         $scene = Scene::of($shapes, $notes, $lines);
         $paths = $scene->lead($kept);
         [$x1, $y1, $x2, $y2] = self::bounds($shapes, $paths, $notes);
@@ -69,6 +72,51 @@ final readonly class Layout
         Ranks::place($shapes, array_map(static fn (Line $line): array => [$index[$line->from], $index[$line->to]], $lines));
 
         return self::placesOf($shapes);
+    }
+
+    /**
+     * What stands in each frame where it was put.
+     *
+     * @param list<TabletShape> $shapes
+     * @param list<Note>        $notes
+     *
+     * @return array<string, list<TabletShape>> by key of the frame
+     */
+    private static function held(array $shapes, array $notes): array
+    {
+        $held = [];
+        foreach ($notes as $note) {
+            if (NoteKind::Frame === $note->kind) {
+                $inside = static fn (TabletShape $shape): bool => $shape->x >= $note->x && $shape->x < $note->x + $note->width
+                    && $shape->y >= $note->y && $shape->y < $note->y + $note->height;
+                $held[$note->key] = array_values(array_filter($shapes, $inside));
+            }
+        }
+
+        return $held;
+    }
+
+    /**
+     * A frame grows with what it holds, when that shows more or has moved apart.
+     *
+     * @param list<Note>                       $notes
+     * @param array<string, list<TabletShape>> $held
+     *
+     * @return list<Note>
+     */
+    private static function grown(array $notes, array $held): array
+    {
+        return array_map(static function (Note $note) use ($held): Note {
+            [$right, $bottom] = [$note->x + $note->width, $note->y + $note->height];
+            foreach ($held[$note->key] ?? [] as $shape) {
+                $right = max($right, $shape->x + $shape->width + self::INSIDE);
+                $bottom = max($bottom, $shape->y + $shape->height + self::INSIDE);
+            }
+
+            return NoteKind::Frame === $note->kind
+                ? new Note($note->key, $note->kind, $note->text, $note->x, $note->y, $right - $note->x, $bottom - $note->y)
+                : $note;
+        }, $notes);
     }
 
     /**

@@ -109,7 +109,8 @@ final class KeptController extends AbstractController
         $names = $request->query->getString('names', 'business');
         $link = fn (int $entry): string => $this->generateUrl('entry', ['id' => $entry], $this->answer->addresses($_format));
         $look = $this->drawing->look($entries, $link, 'business' === $names, 'html' === $_format);
-        $layout = $this->drawing->layout($diagram, $arrangement, $entries, $look, Detail::tryFrom($request->query->getString('detail')));
+        $detail = Detail::tryFrom($request->query->getString('detail'));
+        $layout = $this->drawing->layout($diagram, $arrangement, $entries, $look, $detail);
         $block = KeptDrawing::block($diagram, $entries, $layout);
         if ('html' !== $_format) {
             return $this->answer->file($request, $layout, $block, $_format);
@@ -124,7 +125,7 @@ final class KeptController extends AbstractController
             'state' => Shown::state($diagram, $arrangement, $layout, $this->register->areas($arrangement->entries())),
             'titles' => array_map(static fn (EntryView $entry): string => $entry->title, $entries),
             'names' => $names,
-            'detail' => $arrangement->detail() ?? Detail::Keys,
+            'detail' => $detail ?? $arrangement->detail() ?? Detail::Keys,
             'news' => Known::fromJson($diagram->known)->news($entries),
             'count' => \count($entries),
         ]);

@@ -85,7 +85,7 @@ final class DiagramPages extends EditionPart
             ];
         }
         $folder->page($path, 'edition/kept.html.twig', [
-            'diagram' => $diagram, 'levels' => $levels, 'beyond' => Beyond::of($entries), 'left' => \count($all) - \count($entries),
+            'diagram' => $diagram, 'levels' => $levels, 'own' => $own->value, 'beyond' => Beyond::of($entries), 'left' => \count($all) - \count($entries),
             'entries' => array_map(
                 static fn (EntryView $entry): array => ['title' => $entry->title, 'grain' => $entry->grain, 'path' => $links->entry($entry->id)],
                 $entries,

@@ -12,6 +12,8 @@ use Fasti\Core\Diagram\NoteSpan;
 use Fasti\Core\Diagram\NoteText;
 use Fasti\Core\Diagram\SmallPicture;
 use Fasti\Core\Diagram\SvgDrawing;
+use Fasti\Core\Diagram\Tablet;
+use Fasti\Core\Diagram\TabletRow;
 use Fasti\Core\Diagram\TitleBlock;
 use PHPUnit\Framework\TestCase;
 
@@ -82,6 +84,19 @@ final class NoteTest extends TestCase
             self::assertStringContainsString('class="note of-frame" data-note="n3"', $svg);
         }
         self::assertSame(2, substr_count(SmallPicture::of($layout), 'class="words"'));
+    }
+
+    public function testAFrameGrowsWithWhatItHoldsAndWithNothingElse(): void
+    {
+        $rows = array_map(static fn (int $i): TabletRow => new TabletRow("f$i", "field $i"), range(0, 30));
+        $tablets = [new Tablet(1, 'Inside', $rows), new Tablet(2, 'Outside', $rows)];
+        $frame = [new Note('n1', NoteKind::Frame, 'F', 0, 0, 300, 200)];
+        $places = [1 => [20.0, 60.0], 2 => [400.0, 0.0]];
+        $drawn = static fn (Detail $detail): Note => Layout::arranged($tablets, [], $detail, $places, $frame)->notes[0];
+
+        self::assertSame([300.0, 200.0], [$drawn(Detail::Names)->width, $drawn(Detail::Names)->height]);
+        self::assertSame(300.0, $drawn(Detail::All)->width);
+        self::assertGreaterThan(60 + 31 * 20, $drawn(Detail::All)->height);
     }
 
     public function testANoteThatWouldCoverAnotherMovesBesideIt(): void
