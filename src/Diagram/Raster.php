@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Fasti\Diagram;
 
+use Symfony\Component\Filesystem\Filesystem;
 use Symfony\Component\Process\Process;
 
 /** Turns a standalone drawing into a PNG or a PDF with librsvg, using the typefaces that ship with the application. */
@@ -77,24 +78,64 @@ final readonly class Raster
     /** @param list<string> $options */
     private function converted(array $options, string $svg): string
     {
-        $dir = $this->projectDir.'/var/run/fonts';
-        if (!is_dir($dir)) {
-            mkdir($dir, 0o755, true);
-        }
-        $config = $dir.'/fonts.conf';
-        if (!is_file($config)) {
-            file_put_contents($config, \sprintf(
-                '<?xml version="1.0"?><!DOCTYPE fontconfig SYSTEM "fonts.dtd"><fontconfig><dir>%s</dir><cachedir>%s</cachedir></fontconfig>',
-                htmlspecialchars($this->projectDir.'/public/build/fonts'),
-                htmlspecialchars($dir),
-            ));
-        }
-        $process = new Process(['rsvg-convert', '--unlimited', ...$options], null, ['FONTCONFIG_FILE' => $config], $svg, 120);
+        $process = new Process(['rsvg-convert', '--unlimited', ...$options], null, ['FONTCONFIG_FILE' => $this->fonts()], $svg, 120);
         $process->run();
         if (!$process->isSuccessful()) {
             throw new \RuntimeException('The picture could not be made: '.(trim($process->getErrorOutput()) ?: 'librsvg is not installed; bin/prepare installs it').'.');
         }
 
         return $process->getOutput();
+    }
+
+    /**
+     * The typefaces, unpacked once, since Pango draws with no compressed ones, and a configuration of fontconfig that knows them.
+     *
+     * @return string the configuration's path
+     */
+    private function fonts(): string
+    {
+        $packed = glob($this->projectDir.'/public/build/fonts/*.woff2') ?: [];
+        $dir = $this->projectDir.'/var/run/fonts/'.substr(md5(implode(' ', array_map(static fn (string $f): string => basename($f).filesize($f), $packed))), 0, 8);
+        if (!is_file($dir.'/fonts.conf')) {
+            $new = $dir.'.'.getmypid();
+            $files = new Filesystem();
+            $files->mkdir($new);
+            foreach ($packed as $file) {
+                $files->copy($file, $new.'/'.basename($file));
+                $unpacking = new Process(['woff2_decompress', $new.'/'.basename($file)]);
+                if (0 !== $unpacking->run()) {
+                    throw new \RuntimeException('The typeface '.basename($file).' could not be unpacked: '
+                        .(trim($unpacking->getErrorOutput()) ?: 'woff2_decompress is not installed; bin/prepare installs it').'.');
+                }
+            }
+            $files->remove(glob($new.'/*.woff2') ?: []);
+            file_put_contents($new.'/fonts.conf', self::rules($dir));
+            // Where another request was quicker, its files are as good.
+            @rename($new, $dir) || $files->remove($new);
+        }
+
+        return $dir.'/fonts.conf';
+    }
+
+    /**
+     * The typefaces come in two files each, for the letters of most languages and for further ones, and the variable ones call themselves
+     * by their thinnest cut. Here each file gets a family of its own, and the second stands in where the first has no such letter.
+     */
+    private static function rules(string $dir): string
+    {
+        $rules = '';
+        foreach (['Commissioner' => 'commissioner', 'Source Code Pro' => 'source-code-pro', 'Marcellus' => 'marcellus'] as $family => $file) {
+            foreach (['-latin-ext-' => $family.' Further', '-latin-' => $family] as $part => $name) {
+                $not = '-latin-' === $part ? '<test name="file" compare="not_contains"><string>-latin-ext-</string></test>' : '';
+                $rules .= '<match target="scan"><test name="file" compare="contains"><string>'.$file.$part.'</string></test>'.$not
+                    .'<edit name="family" mode="assign"><string>'.$name.'</string></edit></match>';
+            }
+            $rules .= '<match target="pattern"><test name="family"><string>'.$family.'</string></test>'
+                .'<edit name="family" mode="append" binding="strong"><string>'.$family.' Further</string></edit></match>';
+        }
+        $dir = htmlspecialchars($dir);
+
+        return '<?xml version="1.0"?><!DOCTYPE fontconfig SYSTEM "fonts.dtd"><fontconfig>'
+            ."<dir>$dir</dir><dir>/usr/share/fonts</dir><cachedir>$dir</cachedir>$rules</fontconfig>";
     }
 }

@@ -51,6 +51,42 @@ final class RasterTest extends TestCase
         self::assertLessThanOrEqual(12000, getimagesizefromstring(self::raster()->png(self::svg(20000, 100)))[0] ?? 99999);
     }
 
+    /** @return iterable<string, array{string}> */
+    public static function typefaces(): iterable
+    {
+        yield 'text' => ["'Commissioner','Commissioner Variable',sans-serif"];
+        yield 'code' => ["'Source Code Pro','Source Code Pro Variable',monospace"];
+        yield 'titles' => ["'Marcellus',serif"];
+    }
+
+    #[DataProvider('typefaces')]
+    public function testLettersAreDrawnAndNotBoxes(string $family): void
+    {
+        $drawn = static fn (string $words): string => self::raster()->png(
+            '<svg xmlns="http://www.w3.org/2000/svg" width="200" height="40"><text x="4" y="30" style="font:400 24px '.$family.'">'.$words.'</text></svg>',
+        );
+        $blank = $drawn('');
+        foreach ([['n', 'u'], ['E', 'F'], ['ő', 'ű'], ['Ł', 'Ś']] as [$one, $other]) {
+            self::assertNotSame($blank, $drawn($one), "$one is drawn");
+            self::assertNotSame($drawn($one), $drawn($other), "$one is no box");
+        }
+    }
+
+    /** Pango passes over files that it cannot draw with, and takes any other typeface, without a word. */
+    #[DataProvider('typefaces')]
+    public function testTheTypefacesAreOurs(string $family): void
+    {
+        $drawn = static fn (string $family, int $weight): string => self::raster()->png(
+            '<svg xmlns="http://www.w3.org/2000/svg" width="300" height="40"><text x="4" y="30" style="font:'.$weight.' 24px '.$family.'">Reading 12</text></svg>',
+        );
+        foreach (['sans-serif', 'serif', 'monospace'] as $other) {
+            self::assertNotSame($drawn($other, 400), $drawn($family, 400), "not only $other");
+        }
+        if (!str_contains($family, 'Marcellus')) {
+            self::assertNotSame($drawn($family, 400), $drawn($family, 600), 'what is of a key is set in heavier letters');
+        }
+    }
+
     public function testWhatIsNoDrawingIsSaid(): void
     {
         $this->expectExceptionMessage('The picture could not be made:');
