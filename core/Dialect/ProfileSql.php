@@ -46,4 +46,17 @@ interface ProfileSql
 
     /** Whether a value is empty or only blanks. */
     public function blank(string $name): string;
+
+    /** A text as it stands in SQL. */
+    public function literal(string $text): string;
+
+    /** The column as text that differs where a letter differs, capital or small. */
+    public function exact(Column $column, string $name): string;
+
+    /**
+     * Whether a text as a whole matches a regular expression; see Value\Pattern for what it may hold.
+     *
+     * @return string '' where the engine cannot tell
+     */
+    public function matches(string $text, string $expression): string;
 }

@@ -9,11 +9,13 @@ use Fasti\Core\Catalog\Table;
 use Fasti\Core\Catalog\TableType;
 use Fasti\Core\Catalog\TypeFamily;
 use Fasti\Core\Dialect\Dialects;
+use Fasti\Core\Profile\Check;
 use Fasti\Core\Profile\FieldFigures;
 use Fasti\Core\Profile\TableProfile;
 use Fasti\Core\Profile\Tally;
 use Fasti\Core\Survey\Progress;
 use Fasti\Core\Survey\Target;
+use Fasti\Core\Value\Allowed;
 
 /** Profiles a CSV file or a collection of documents, in one pass over all of it. */
 final class FileProfiler
@@ -22,6 +24,8 @@ final class FileProfiler
     private array $tallies = [];
     /** @var array<string, bool> */
     private array $numbers = [];
+    /** @var array<string, Check> */
+    private array $checks = [];
     private int $repeated = 0;
     /** @var array<string, true> */
     private array $seen = [];
@@ -30,8 +34,9 @@ final class FileProfiler
     /**
      * @param list<string>          $grain
      * @param array<string, string> $decisions
+     * @param array<string, Allowed> $allowed field → values that it may hold
      */
-    public function profile(string $path, Table $table, array $grain, array $decisions, Progress $progress): TableProfile
+    public function profile(string $path, Table $table, array $grain, array $decisions, Progress $progress, array $allowed = []): TableProfile
     {
         $start = microtime(true);
         mt_srand(1);
@@ -40,6 +45,10 @@ final class FileProfiler
             $families[$column->name] = Dialects::of(Target::FILES)->typeOf($column)->family;
             $this->tallies[$column->name] = new Tally();
             $this->numbers[$column->name] = $families[$column->name]->isNumeric();
+            if (isset($allowed[$column->name])) {
+                $this->checks[$column->name] = new Check($allowed[$column->name], $allowed[$column->name]->words());
+                $this->checks[$column->name]->broken = 0;
+            }
         }
         $grain = array_values(array_filter($grain, static fn (string $field): bool => null !== $table->column($field)));
         $rows = TableType::Collection === $table->kind ? $this->documents($path, $grain, $progress) : $this->rows($path, $table, $grain, $progress);
@@ -56,6 +65,7 @@ final class FileProfiler
                 $tally->sample(),
                 $tally->frequent(),
                 $decisions[$column->name] ?? '',
+                ($this->checks[$column->name] ?? null)?->sorted(),
             );
         }
 
@@ -73,7 +83,9 @@ final class FileProfiler
             ++$rows;
             foreach ($names as $i => $name) {
                 if ('' !== ($row[$i] ?? '')) {
-                    $this->tallies[$name]->add($file->text($row[$i]), $this->numbers[$name]);
+                    $text = $file->text($row[$i]);
+                    $this->tallies[$name]->add($text, $this->numbers[$name]);
+                    ($this->checks[$name] ?? null)?->look($text);
                 }
             }
             $this->repeat($grain, static fn (string $field): string => (string) ($row[(int) array_search($field, $names, true)] ?? ''));
@@ -128,7 +140,9 @@ final class FileProfiler
                 $this->value($item, $path.'[]');
             }
         } elseif (null !== $value && null !== $tally) {
-            $tally->add(\is_bool($value) ? ($value ? 'true' : 'false') : (\is_scalar($value) ? (string) $value : ''), $this->numbers[$path]);
+            $text = \is_bool($value) ? ($value ? 'true' : 'false') : (\is_scalar($value) ? (string) $value : '');
+            $tally->add($text, $this->numbers[$path]);
+            ($this->checks[$path] ?? null)?->look($text);
         }
     }
 

@@ -15,6 +15,9 @@ interface Check
     /** Why it matters, in a sentence or two. */
     public function why(): string;
 
+    /** What to do about it, in a sentence. */
+    public function mend(): string;
+
     /**
      * What the findings of one group say together: "3 tables have no primary key".
      *

@@ -18,7 +18,7 @@ final readonly class Standouts
     {
     }
 
-    /** @return list<Group> those that ask for attention first; within a check, those with few places */
+    /** @return list<Group> the gravest first; within a check, those with few places */
     public function of(Catalog $catalog): array
     {
         $found = [];
@@ -39,7 +39,7 @@ final readonly class Standouts
         }
         usort(
             $found,
-            static fn (array $a, array $b): int => (Severity::Attention === $b['check']->severity() ? 1 : 0) <=> (Severity::Attention === $a['check']->severity() ? 1 : 0),
+            static fn (array $a, array $b): int => $b['check']->severity()->rank() <=> $a['check']->severity()->rank(),
         );
 
         return $found;

@@ -13,12 +13,14 @@ final class FieldFigures
 {
     private const MOST_FREQUENT = 20;
     private const LONGEST_SHOWN = 80;
+    private const MOST_BREAKING = 8;
 
     /**
      * @param list<string>                                                                                                                    $values of a sample, neither null nor blank
      * @param array{values: int, blank: int, distinct: ?int, least: ?string, greatest: ?string, shortest: ?int, longest: ?int, average: ?float} $figures
      * @param ?array<array-key, int>                                                                                                          $frequent counted over all rows; null to count the sample
      * @param string                                                                                                                          $decision yes or no, as a steward has said; '' to work it out
+     * @param ?Check                                                                                                                          $check    what came of looking for values that are not allowed
      */
     public static function field(
         string $table,
@@ -29,6 +31,7 @@ final class FieldFigures
         array $values,
         ?array $frequent,
         string $decision,
+        ?Check $check = null,
     ): FieldProfile {
         $filled = $figures['values'] - $figures['blank'];
         $longest = $figures['longest'] ?? ([] === $values ? 0 : max(array_map(mb_strlen(...), $values)));
@@ -68,6 +71,9 @@ final class FieldFigures
             $percent,
             $reason,
             $spread->beyond ?? 0,
+            $check->text ?? '',
+            $check?->broken,
+            $personal || null === $check ? [] : self::shortened(\array_slice($check->breaking, 0, self::MOST_BREAKING, true)),
         );
     }
 

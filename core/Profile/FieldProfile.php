@@ -20,6 +20,9 @@ final readonly class FieldProfile
      * @param string                                                $likely    what it is likely to be, '' where nothing stands out
      * @param int                                                   $percent   of the values looked at that fit `likely`
      * @param string                                                $personal  why it is taken for personal data, '' where it is not
+     * @param string                                                $allowed   what a person says is allowed in it, as it was checked; '' for nothing
+     * @param ?int                                                  $broken    values that are not allowed; null where nobody looked
+     * @param array<string, int>                                    $breaking  some of those, with how many rows have each; 0 where that was not counted
      * @param int                                                   $beyond    values so far off that the histogram leaves them out
      */
     public function __construct(
@@ -40,6 +43,9 @@ final readonly class FieldProfile
         public int $percent = 0,
         public string $personal = '',
         public int $beyond = 0,
+        public string $allowed = '',
+        public ?int $broken = null,
+        public array $breaking = [],
     ) {
     }
 

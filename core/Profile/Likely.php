@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Fasti\Core\Profile;
 
 use Fasti\Core\Catalog\TypeFamily;
+use Fasti\Core\Value\Iso;
 
 /** What a field is likely to be, from its figures and some of its values. */
 final class Likely

@@ -91,6 +91,9 @@ final class ProfileArray
             self::int($data, 'percent'),
             self::text($data, 'personal') ?? '',
             self::int($data, 'beyond'),
+            self::text($data, 'allowed') ?? '',
+            $maybe('broken'),
+            self::counts($data, 'breaking'),
         );
     }
 

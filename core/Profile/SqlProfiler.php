@@ -15,6 +15,7 @@ use Fasti\Core\Survey\Progress;
 use Fasti\Core\Survey\Rows;
 use Fasti\Core\Survey\SourceError;
 use Fasti\Core\Survey\Stopped;
+use Fasti\Core\Value\Allowed;
 use Fasti\Core\Wording\Amount;
 
 /**
@@ -53,11 +54,12 @@ final class SqlProfiler
     /**
      * @param list<string>          $grain     the fields that are said to tell rows apart; empty to go by the keys
      * @param array<string, string> $decisions field → yes or no: whether it is personal, as a steward has said
+     * @param array<string, Allowed> $allowed  field → values that it may hold; those that are not are counted on the way
      *
      * @throws SourceError
      * @throws Stopped
      */
-    public function profile(Table $table, array $grain, array $decisions, Progress $progress): TableProfile
+    public function profile(Table $table, array $grain, array $decisions, Progress $progress, array $allowed = []): TableProfile
     {
         $start = microtime(true);
         $this->notes = [];
@@ -79,10 +81,11 @@ final class SqlProfiler
             $personal[] = '' !== Privacy::reason($name, $column->name, $likely, \array_slice($values[$i], 0, 500), $decisions[$column->name] ?? '');
         }
         $few = $all && \count($sample[0] ?? []) >= min($rows, 1000) ? $this->few($table, $values, $personal, $progress) : [];
+        $checks = $this->checks($table, $families, $allowed, $few);
         $progress->at("$name: counting values", 0, 0);
         $how = $all ? '' : $this->words($rows, self::COUNTED_SAMPLE);
         try {
-            $figures = $this->figures($table, $families, $personal, $all ? null : $rows, $few);
+            $figures = $this->figures($table, $families, $personal, $all ? null : $rows, $few, $checks);
         } catch (SourceError $e) {
             if (SourceError::OVER_TIME !== $e->what || !$all) {
                 throw $e;
@@ -90,7 +93,7 @@ final class SqlProfiler
             $all = false;
             $how = $this->words($rows, self::COUNTED_SAMPLE);
             $this->notes[] = 'Counting all rows took too long, so a sample was counted. '.$e->getMessage();
-            $figures = $this->figures($table, $families, $personal, $rows, $few);
+            $figures = $this->figures($table, $families, $personal, $rows, $few, $checks);
         }
         $looked = $figures['rows'];
         $rows = $all ? $looked : max($rows, $looked);
@@ -107,6 +110,7 @@ final class SqlProfiler
                 $values[$i],
                 isset($few[$i]) ? $filled : null,
                 $decisions[$column->name] ?? '',
+                ($checks[$i] ?? null)?->sorted(),
             );
         }
         [$grain, $repeated] = $this->grain($table, $grain, $rows, $progress);
@@ -216,10 +220,11 @@ final class SqlProfiler
      * @param list<bool>   $personal
      * @param ?int         $sampleOf how many rows there are, to count a sample; null to count all
      * @param array<int, array<array-key, int>> $few columns whose values are known already
+     * @param array<int, Check>                 $checks
      *
      * @return array{rows: int, fields: list<array{values: int, blank: int, distinct: ?int, least: ?string, greatest: ?string, shortest: ?int, longest: ?int, average: ?float}>}
      */
-    private function figures(Table $table, array $families, array $personal, ?int $sampleOf, array $few): array
+    private function figures(Table $table, array $families, array $personal, ?int $sampleOf, array $few, array $checks): array
     {
         $select = ['COUNT(*) AS n'];
         $from = null === $sampleOf ? $this->sql->from($table) : '(SELECT * FROM '.$this->sampled($table, $sampleOf, self::COUNTED_SAMPLE).') s';
@@ -232,6 +237,7 @@ final class SqlProfiler
             if (!$this->sql->comparable($column)) {
                 continue;
             }
+            array_push($select, ...$this->asked($i, $column, $families[$i], $personal[$i], $checks[$i] ?? null));
             $plain = $this->bounded($column);
             $unique = [$column->name] === ($table->primaryKey->columns ?? []);
             $select[] = ($unique ? "COUNT($name)" : "COUNT(DISTINCT $plain)")." AS d$i";
@@ -255,11 +261,66 @@ final class SqlProfiler
             break;
         }
         $int = static fn (string $key): ?int => isset($row[$key]) ? (int) $row[$key] : null;
+        foreach ($checks as $i => $check) {
+            if (\array_key_exists("w$i", $row)) {
+                $check->broken = $int("w$i") ?? 0;
+                foreach (array_unique(array_filter([$row["e$i"] ?? null, $row["f$i"] ?? null], is_string(...))) as $example) {
+                    $check->breaking[$example] = 0;
+                }
+            }
+        }
 
         return ['rows' => $int('n') ?? 0, 'fields' => array_map(static fn (int $i): array => [
             'values' => $int("v$i") ?? 0, 'blank' => $int("b$i") ?? 0, 'distinct' => $int("d$i"), 'least' => $row["l$i"] ?? null, 'greatest' => $row["g$i"] ?? null,
             'shortest' => $int("s$i"), 'longest' => $int("x$i"), 'average' => isset($row["a$i"]) ? (float) $row["a$i"] : null,
         ], array_keys($table->columns))];
+    }
+
+    /**
+     * What is allowed in each field. Where the values of one are counted one by one, they are looked at here; others in the scan.
+     *
+     * @param list<TypeFamily>                  $families
+     * @param array<string, Allowed>            $allowed
+     * @param array<int, array<array-key, int>> $few
+     *
+     * @return array<int, Check>
+     */
+    private function checks(Table $table, array $families, array $allowed, array $few): array
+    {
+        $checks = [];
+        foreach ($table->columns as $i => $column) {
+            $of = $allowed[$column->name] ?? null;
+            if (null === $of) {
+                continue;
+            }
+            $checks[$i] = new Check($of, $of->words());
+            if (isset($few[$i])) {
+                $checks[$i]->broken = 0;
+                foreach ($few[$i] as $value => $rows) {
+                    $checks[$i]->look((string) $value, $rows);
+                }
+            } elseif (!$this->sql->comparable($column) || '' === $of->breaks($this->sql, $column, $families[$i])) {
+                $this->notes[] = \sprintf('What is allowed in %s could not be checked here: “%s” does not go with its type.', $column->name, $of->words());
+            }
+        }
+
+        return $checks;
+    }
+
+    /** @return list<string> what is asked of a field in the scan: how many values are not allowed, and two of them */
+    private function asked(int $i, Column $column, TypeFamily $family, bool $personal, ?Check $check): array
+    {
+        $breaks = null === $check ? '' : $check->allowed->breaks($this->sql, $column, $family);
+        if ('' === $breaks) {
+            return [];
+        }
+        $asked = ["SUM(CASE WHEN $breaks THEN 1 ELSE 0 END) AS w$i"];
+        if (!$personal) {
+            $text = $this->asText($column);
+            array_push($asked, "MIN(CASE WHEN $breaks THEN $text END) AS e$i", "MAX(CASE WHEN $breaks THEN $text END) AS f$i");
+        }
+
+        return $asked;
     }
 
     /**

@@ -22,12 +22,17 @@ final class DoubtfulText implements Check
 
     public function severity(): Severity
     {
-        return Severity::Attention;
+        return Severity::Doubt;
     }
 
     public function why(): string
     {
         return 'The source has changed since it was written. Write it anew, or say that it still holds.';
+    }
+
+    public function mend(): string
+    {
+        return 'Read the text against what has changed, and write it anew or say that it still holds.';
     }
 
     public function title(string $group, string $one, int $count): string

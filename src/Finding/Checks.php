@@ -41,4 +41,18 @@ final readonly class Checks
 
         return null;
     }
+
+    /** @return list<Check> all of them, by name */
+    public function all(): array
+    {
+        $all = [];
+        foreach ([$this->ofCatalogs, $this->ofDossiers, $this->ofRegister, $this->others] as $checks) {
+            foreach ($checks as $check) {
+                $all[$check->name()] = $check;
+            }
+        }
+        ksort($all);
+
+        return array_values($all);
+    }
 }

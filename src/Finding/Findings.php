@@ -11,6 +11,7 @@ use Fasti\Account\AccountStore;
 use Fasti\Core\Finding\Check;
 use Fasti\Core\Finding\Severity;
 use Fasti\Register\EntryStore;
+use Fasti\Register\Fields;
 use Fasti\Support\Batch;
 use Fasti\Support\Row;
 
@@ -18,14 +19,16 @@ use Fasti\Support\Row;
  * The findings that are kept. One stays the same from survey to survey, with what people decided about it; when it is found
  * no more it ends, and begins anew should it come back.
  *
- * @phpstan-type Place array{id: int, check: string, group: string, entry: int, field: ?int, property: string, title: string, since: string, aside: bool, by: ?string}
- * @phpstan-type Group array{check: string, group: string, title: string, why: string, attention: bool, count: int, one: string}
+ * @phpstan-type Place array{id: int, check: string, group: string, entry: int, field: ?int, property: string, title: string, since: string, severity: string,
+ *     aside: bool, by: ?string, because: string, until: ?string}
+ * @phpstan-type Group array{check: string, group: string, title: string, why: string, mend: string, severity: string, count: int, one: string}
  */
 final readonly class Findings
 {
-    private const OPEN = 'ended_at IS NULL AND set_aside_at IS NULL AND gone = 0';
+    private const OPEN = 'ended_at IS NULL AND (set_aside_at IS NULL OR set_aside_until < UTC_DATE()) AND gone = 0';
+    private const ORDER = "FIELD(severity, 'fault', 'doubt', 'note')";
 
-    public function __construct(private Connection $db, private Checks $checks, private EntryStore $entries, private AccountStore $accounts)
+    public function __construct(private Connection $db, private Checks $checks, private EntryStore $entries, private AccountStore $accounts, private CheckSettings $settings, private Fields $fields)
     {
     }
 
@@ -38,7 +41,7 @@ final readonly class Findings
     public function follow(Check $check, iterable $noticed, ?array $entries): void
     {
         $rows = [];
-        foreach ($noticed as $one) {
+        foreach ($this->settings->runs($check) ? $noticed : [] as $one) {
             $rows[self::identity($check->name(), $one)] = $one;
         }
         $ended = [];
@@ -64,7 +67,7 @@ final readonly class Findings
     /** Adds to what is known; what was noticed before stays as it is. */
     public function add(Check $check, Noticed ...$noticed): void
     {
-        $this->store($check, array_values($noticed));
+        $this->settings->runs($check) && $this->store($check, array_values($noticed));
     }
 
     /** A text has been written anew: what was noticed about it before is over. */
@@ -76,12 +79,87 @@ final readonly class Findings
         );
     }
 
-    public function setAside(int $id, bool $aside, Account $account): void
+    /** @param ?string $until the last day for which it is set aside; null for good */
+    public function setAside(int $id, bool $aside, Account $account, string $why = '', ?string $until = null): void
     {
         $this->db->executeStatement(
-            'UPDATE finding SET set_aside_at = IF(? = 1, UTC_TIMESTAMP(), NULL), set_aside_by_id = ? WHERE id = ? AND ended_at IS NULL',
-            [$aside ? 1 : 0, $aside ? $account->id() : null, $id],
+            'UPDATE finding SET set_aside_at = IF(? = 1, UTC_TIMESTAMP(), NULL), set_aside_by_id = ?, set_aside_why = ?, set_aside_until = ?
+                WHERE id = ? AND ended_at IS NULL',
+            [$aside ? 1 : 0, $aside ? $account->id() : null, $aside ? mb_substr($why, 0, 255) : '', $aside ? $until : null, $id],
         );
+    }
+
+    /**
+     * All of one line at once.
+     *
+     * @return int how many
+     */
+    public function setAsideAll(string $check, string $group, int $source, Account $account, string $why, ?string $until): int
+    {
+        return (int) $this->db->executeStatement(
+            'UPDATE finding SET set_aside_at = UTC_TIMESTAMP(), set_aside_by_id = ?, set_aside_why = ?, set_aside_until = ?
+                WHERE check_name = ? AND check_group = ? AND ? IN (0, source_id) AND '.self::OPEN,
+            [$account->id(), mb_substr($why, 0, 255), $until, $check, $group, $source],
+        );
+    }
+
+    /** A check does not run any more: what it had noticed is over. */
+    public function endAll(string $check): void
+    {
+        $this->db->executeStatement('UPDATE finding SET ended_at = UTC_TIMESTAMP() WHERE check_name = ? AND ended_at IS NULL', [$check]);
+    }
+
+    public function weigh(string $check, Severity $severity): void
+    {
+        $this->db->executeStatement('UPDATE finding SET severity = ? WHERE check_name = ?', [$severity->value, $check]);
+    }
+
+    /**
+     * Open ones of a source, as `fasti:check` tells them.
+     *
+     * @return list<array{check: string, severity: string, where: list<array{schema: string, table: string, column: ?string}>, what: string, why: string, mend: string}>
+     */
+    public function told(int $source): array
+    {
+        $told = [];
+        foreach ($this->groups($source) as $group) {
+            $places = $this->places($group['check'], $group['group'], $source, 100000);
+            $at = $this->entries->placed(array_values(array_unique(array_column($places, 'entry'))));
+            $names = $this->fields->called(array_values(array_filter(array_column($places, 'field'))));
+            $where = [];
+            foreach ($places as $place) {
+                $entry = $at[$place['entry']]['place'] ?? null;
+                if (!$place['aside'] && null !== $entry) {
+                    $where[] = ['schema' => $entry->schema, 'table' => $entry->name, 'column' => null === $place['field'] ? null : $names[$place['field']] ?? null];
+                }
+            }
+            $told[] = ['check' => $group['check'], 'severity' => $group['severity'], 'where' => $where] + ['what' => $group['title'], 'why' => $group['why'], 'mend' => $group['mend']];
+        }
+
+        return $told;
+    }
+
+    /**
+     * How many are open, and how many of them are new, by check.
+     *
+     * @return list<array{check: string, group: string, title: string, severity: string, count: int}> those that began since a moment
+     */
+    public function newSince(string $moment): array
+    {
+        $new = [];
+        $sql = 'SELECT check_name, check_group, severity, COUNT(*) AS n, MIN(title) AS one FROM finding WHERE '.self::OPEN." AND since >= ? AND severity <> 'note'
+            GROUP BY check_name, check_group, severity ORDER BY ".self::ORDER.', n DESC LIMIT 20';
+        foreach ($this->db->iterateAssociative($sql, [$moment]) as $row) {
+            $check = $this->checks->of(Row::text($row, 'check_name'));
+            if (null !== $check) {
+                $new[] = [
+                    'check' => $check->name(), 'group' => Row::text($row, 'check_group'), 'severity' => Row::text($row, 'severity'), 'count' => Row::int($row, 'n'),
+                    'title' => $check->title(Row::text($row, 'check_group'), Row::text($row, 'one'), Row::int($row, 'n')),
+                ];
+            }
+        }
+
+        return $new;
     }
 
     /**
@@ -96,7 +174,7 @@ final readonly class Findings
         $found = [];
         if ([] !== $entries) {
             $rows = $this->db->iterateAssociative(
-                'SELECT * FROM finding WHERE entry_id IN (?) AND severity = \'attention\' AND '.self::OPEN.' ORDER BY id',
+                'SELECT * FROM finding WHERE entry_id IN (?) AND severity <> \'note\' AND '.self::OPEN.' ORDER BY '.self::ORDER.', id',
                 [$entries],
                 [ArrayParameterType::INTEGER],
             );
@@ -110,21 +188,23 @@ final readonly class Findings
 
     /**
      * @param int $source 0 for all
+     * @param string $severity '' for all
      *
-     * @return list<Group> open ones by check and group, those that ask for attention first
+     * @return list<Group> open ones by check and group, the gravest first
      */
-    public function groups(int $source): array
+    public function groups(int $source, string $severity = ''): array
     {
         $groups = [];
-        $counted = 'SELECT check_name, check_group, COUNT(*) AS n, MIN(title) AS one FROM finding WHERE '.self::OPEN.' AND ? IN (0, source_id)
-            GROUP BY check_name, check_group';
-        foreach ($this->db->iterateAssociative($counted, [$source]) as $row) {
+        $counted = 'SELECT check_name, check_group, severity, COUNT(*) AS n, MIN(title) AS one FROM finding WHERE '.self::OPEN." AND ? IN (0, source_id)
+            AND ? IN ('', severity) GROUP BY check_name, check_group, severity";
+        foreach ($this->db->iterateAssociative($counted, [$source, $severity]) as $row) {
             $check = $this->checks->of(Row::text($row, 'check_name'));
             if (null !== $check) {
-                $groups[] = $this->group($check, Row::text($row, 'check_group'), Row::text($row, 'one'), Row::int($row, 'n'));
+                $groups[] = $this->group($check, Row::text($row, 'check_group'), Row::text($row, 'one'), Row::int($row, 'n'), Severity::from(Row::text($row, 'severity')));
             }
         }
-        usort($groups, static fn (array $a, array $b): int => [$b['attention'], $a['count'], $a['title']] <=> [$a['attention'], $b['count'], $b['title']]);
+        usort($groups, static fn (array $a, array $b): int => [Severity::from($b['severity'])->rank(), $a['count'], $a['title']]
+            <=> [Severity::from($a['severity'])->rank(), $b['count'], $b['title']]);
 
         return $groups;
     }
@@ -188,16 +268,17 @@ final readonly class Findings
     private function store(Check $check, array $noticed): void
     {
         $sources = $this->entries->sources(array_values(array_unique(array_map(static fn (Noticed $one): int => $one->entry, $noticed))));
-        $rows = array_map(static fn (Noticed $one): array => self::row($check, $one, $sources[$one->entry] ?? 0), $noticed);
+        $severity = $this->settings->severity($check);
+        $rows = array_map(static fn (Noticed $one): array => self::row($check, $one, $sources[$one->entry] ?? 0, $severity), $noticed);
         // One that had ended begins anew; what a person set aside stays so as long as it is the same.
-        Batch::insert($this->db, 'INSERT INTO finding (identity, check_name, check_group, source_id, entry_id, field_id, property, title, severity, since)
+        Batch::insert($this->db, 'INSERT INTO finding (identity, check_name, check_group, source_id, entry_id, field_id, property, title, severity, since, set_aside_why)
             VALUES', $rows,
             'ON DUPLICATE KEY UPDATE since = IF(ended_at IS NULL, since, UTC_TIMESTAMP()), set_aside_by_id = IF(ended_at IS NULL, set_aside_by_id,
                 NULL), set_aside_at = IF(ended_at IS NULL, set_aside_at, NULL), ended_at = NULL, title = VALUES(title), severity = VALUES(severity)');
     }
 
     /** @return list<string|int|null> */
-    private static function row(Check $check, Noticed $one, int $source): array
+    private static function row(Check $check, Noticed $one, int $source, Severity $severity): array
     {
         return [
             self::identity($check->name(), $one),
@@ -208,8 +289,9 @@ final readonly class Findings
             $one->field,
             $one->property,
             $one->title,
-            $check->severity()->value,
+            $severity->value,
             gmdate('Y-m-d H:i:s'),
+            '',
         ];
     }
 
@@ -222,11 +304,11 @@ final readonly class Findings
     }
 
     /** @return Group */
-    private function group(Check $check, string $group, string $one, int $count): array
+    private function group(Check $check, string $group, string $one, int $count, Severity $severity): array
     {
         return [
             'check' => $check->name(), 'group' => $group, 'title' => $check->title($group, $one, $count), 'why' => $check->why(),
-            'attention' => Severity::Attention === $check->severity(), 'count' => $count, 'one' => $one,
+            'mend' => $check->mend(), 'severity' => $severity->value, 'count' => $count, 'one' => $one,
         ];
     }
 
@@ -242,7 +324,9 @@ final readonly class Findings
             'id' => Row::int($row, 'id'), 'check' => Row::text($row, 'check_name'), 'group' => Row::text($row, 'check_group'),
             'entry' => Row::int($row, 'entry_id'), 'field' => Row::maybeInt($row, 'field_id'),
             'property' => Row::text($row, 'property'), 'title' => Row::text($row, 'title'), 'since' => Row::text($row, 'since'),
-            'aside' => null !== $row['set_aside_at'], 'by' => $names[Row::maybeInt($row, 'set_aside_by_id') ?? 0] ?? null,
+            'severity' => Row::text($row, 'severity'),
+            'aside' => null !== $row['set_aside_at'] && (null === $row['set_aside_until'] || Row::text($row, 'set_aside_until') >= gmdate('Y-m-d')),
+            'because' => Row::text($row, 'set_aside_why'), 'until' => Row::maybeText($row, 'set_aside_until'), 'by' => $names[Row::maybeInt($row, 'set_aside_by_id') ?? 0] ?? null,
         ];
     }
 }

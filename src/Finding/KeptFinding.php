@@ -52,7 +52,7 @@ class KeptFinding
     public string $title = '';
 
     #[ORM\Column(length: 12, enumType: Severity::class)]
-    public Severity $severity = Severity::Attention;
+    public Severity $severity = Severity::Doubt;
 
     #[ORM\Column]
     public \DateTimeImmutable $since;
@@ -67,6 +67,13 @@ class KeptFinding
 
     #[ORM\ManyToOne]
     public ?Account $setAsideBy = null;
+
+    #[ORM\Column(length: 255)]
+    public string $setAsideWhy = '';
+
+    /** The last day for which it is set aside; null for good. */
+    #[ORM\Column(type: 'date_immutable', nullable: true)]
+    public ?\DateTimeImmutable $setAsideUntil = null;
 
     public function id(): int
     {

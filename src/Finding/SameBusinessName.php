@@ -21,12 +21,17 @@ final readonly class SameBusinessName implements RegisterCheck
 
     public function severity(): Severity
     {
-        return Severity::Attention;
+        return Severity::Doubt;
     }
 
     public function why(): string
     {
         return 'Whoever hears the name cannot tell which of them is meant.';
+    }
+
+    public function mend(): string
+    {
+        return 'Give each a name that says how it differs.';
     }
 
     public function title(string $group, string $one, int $count): string

@@ -25,12 +25,17 @@ final class EndsDiffer implements DossierCheck
 
     public function severity(): Severity
     {
-        return Severity::Attention;
+        return Severity::Doubt;
     }
 
     public function why(): string
     {
         return 'What holds in all rows may be meant to hold, and what never happens need not be provided for.';
+    }
+
+    public function mend(): string
+    {
+        return 'Say on the page of the join how many rows may stand at each end.';
     }
 
     public function title(string $group, string $one, int $count): string

@@ -25,12 +25,17 @@ final readonly class UnclearVerbs implements RegisterCheck
 
     public function severity(): Severity
     {
-        return Severity::Attention;
+        return Severity::Doubt;
     }
 
     public function why(): string
     {
         return 'Who reads the sentence cannot tell which join, or which entry, is meant.';
+    }
+
+    public function mend(): string
+    {
+        return 'Write verbs that tell the joins apart.';
     }
 
     public function title(string $group, string $one, int $count): string

@@ -155,4 +155,23 @@ final readonly class Lineages
 
         return $broken;
     }
+
+    /**
+     * The one field that each field of a view is made of, where there is one only.
+     *
+     * @param list<int> $views entries
+     *
+     * @return array<int, int> field of a view → field
+     */
+    public function single(array $views): array
+    {
+        $of = [];
+        foreach ([] === $views ? [] : $this->store->behindViews($views) as $edge) {
+            if (Part::Value->value === $edge['part'] && 0 !== $edge['field']) {
+                $of[$edge['field']][$edge['from']] = true;
+            }
+        }
+
+        return array_map(static fn (array $from): int => (int) array_key_first($from), array_filter($of, static fn (array $from): bool => 1 === \count($from)));
+    }
 }

@@ -25,12 +25,17 @@ final class NotUnderstood implements Check
 
     public function severity(): Severity
     {
-        return Severity::Attention;
+        return Severity::Fault;
     }
 
     public function why(): string
     {
         return 'What its fields come from is known only in part. If a table or field is gone, the view no longer works.';
+    }
+
+    public function mend(): string
+    {
+        return 'Read its steps, where the place is marked, and describe by hand what was not read.';
     }
 
     public function title(string $group, string $one, int $count): string

@@ -31,12 +31,17 @@ final readonly class UsesRetired implements RegisterCheck
 
     public function severity(): Severity
     {
-        return Severity::Attention;
+        return Severity::Fault;
     }
 
     public function why(): string
     {
         return 'What it shows goes wrong or missing when the retired thing is taken away. Change its query to what replaces it.';
+    }
+
+    public function mend(): string
+    {
+        return 'Change its query to what replaces it.';
     }
 
     public function title(string $group, string $one, int $count): string

@@ -15,6 +15,7 @@ use Fasti\Core\Survey\Progress;
 use Fasti\Core\Survey\Rows;
 use Fasti\Core\Survey\SourceError;
 use Fasti\Core\Survey\Target;
+use Fasti\Core\Value\Allowed;
 use Fasti\Source\Sources;
 
 /** Profiles tables of a target, over one session. */
@@ -34,10 +35,11 @@ final class Profiling
     /**
      * @param list<string>          $grain
      * @param array<string, string> $decisions
+     * @param array<string, Allowed> $allowed
      *
      * @throws SourceError
      */
-    public function table(Table $table, array $grain, array $decisions, Progress $progress): TableProfile
+    public function table(Table $table, array $grain, array $decisions, Progress $progress, array $allowed = []): TableProfile
     {
         if ('files' !== $this->engine) {
             $this->rows ??= $this->sources->rows($this->target, self::STATEMENT_SECONDS);
@@ -45,13 +47,13 @@ final class Profiling
             return (new SqlProfiler(
                 $this->rows ?? throw new \LogicException('A server has rows.'),
                 Dialects::of($this->engine),
-            ))->profile($table, $grain, $decisions, $progress);
+            ))->profile($table, $grain, $decisions, $progress, $allowed);
         }
         if (!\in_array($table->storage, ['CSV', 'JSON'], true)) {
             throw new SourceError(\sprintf('There is no data behind %s: only its structure was handed in.', $table->name), 'Connect the source itself, or hand in its data, to profile it.');
         }
 
-        return (new FileProfiler())->profile($this->file($table), $table, $grain, $decisions, $progress);
+        return (new FileProfiler())->profile($this->file($table), $table, $grain, $decisions, $progress, $allowed);
     }
 
     private function file(Table $table): string

@@ -25,12 +25,17 @@ final class UnlistedCodes implements DossierCheck
 
     public function severity(): Severity
     {
-        return Severity::Attention;
+        return Severity::Fault;
     }
 
     public function why(): string
     {
         return 'Whoever reads the list takes it for all there is.';
+    }
+
+    public function mend(): string
+    {
+        return 'Add what is missing, or make a code list of it.';
     }
 
     public function title(string $group, string $one, int $count): string

@@ -343,6 +343,55 @@ final readonly class EntryStore
         return $found;
     }
 
+    /** @return list<int> entries of other sources of which some field is described */
+    public function describedElsewhere(int $source, int $most): array
+    {
+        return self::numbers($this->db->fetchFirstColumn(
+            'SELECT id FROM entry WHERE source_id <> ? AND gone_at IS NULL AND described_count > 0 ORDER BY described_count DESC, id LIMIT '.$most,
+            [$source],
+        ));
+    }
+
+    /**
+     * Entries of a source with what makes them worth describing.
+     *
+     * @return array<int, array{name: string, schema: string, title: string, rows: int, described: bool}>
+     */
+    public function weighed(int $source): array
+    {
+        $weighed = [];
+        foreach ($this->db->iterateAssociative(
+            "SELECT id, schema_name, name, business_name, COALESCE(row_estimate, 0) AS n, meaning <> '' AS described FROM entry
+             WHERE source_id = ? AND gone_at IS NULL AND standing <> 'retired'",
+            [$source],
+        ) as $row) {
+            $weighed[Row::int($row, 'id')] = [
+                'name' => Row::text($row, 'name'), 'schema' => Row::text($row, 'schema_name'), 'title' => Row::text($row, 'business_name') ?: Row::text($row, 'name'),
+                'rows' => Row::int($row, 'n'), 'described' => 1 === Row::int($row, 'described'),
+            ];
+        }
+
+        return $weighed;
+    }
+
+    /**
+     * How much is described, by entry: for sums over what the asker groups them by.
+     *
+     * @return array<int, array{source: int, schema: string, fields: int, described: int}>
+     */
+    public function coverageByEntry(): array
+    {
+        $covered = [];
+        foreach ($this->db->iterateAssociative('SELECT id, source_id, schema_name, field_count, described_count FROM entry WHERE gone_at IS NULL') as $row) {
+            $covered[Row::int($row, 'id')] = [
+                'source' => Row::int($row, 'source_id'), 'schema' => Row::text($row, 'schema_name'),
+                'fields' => Row::int($row, 'field_count'), 'described' => Row::int($row, 'described_count'),
+            ];
+        }
+
+        return $covered;
+    }
+
     /**
      * @param array<string, mixed> $row
      *

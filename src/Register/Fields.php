@@ -151,4 +151,63 @@ final readonly class Fields
 
         return \is_string($name) ? $name : '';
     }
+
+    /**
+     * Fields of the same name in any naming style, wherever they stand.
+     *
+     * @param list<int> $fields
+     *
+     * @return array<int, list<array{field: int, entry: int, described: bool}>> by identifier of what was asked
+     */
+    public function alike(array $fields, int $most = 60): array
+    {
+        $found = [];
+        if ([] === $fields) {
+            return [];
+        }
+        $identifiers = $this->db->fetchFirstColumn('SELECT DISTINCT identifier_id FROM field WHERE id IN (?)', [$fields], [ArrayParameterType::INTEGER]);
+        foreach ($identifiers as $identifier) {
+            $rows = $this->db->fetchAllAssociative(
+                "SELECT id, entry_id, meaning <> '' AS described FROM field WHERE identifier_id = ? AND gone_at IS NULL ORDER BY described DESC, id LIMIT ".$most,
+                [$identifier],
+            );
+            foreach ($rows as $row) {
+                $found[is_numeric($identifier) ? (int) $identifier : 0][] = [
+                    'field' => Row::int($row, 'id'), 'entry' => Row::int($row, 'entry_id'), 'described' => 1 === Row::int($row, 'described'),
+                ];
+            }
+        }
+
+        return $found;
+    }
+
+    /** @return list<int> entries that have a field of the same name as this one, in any naming style */
+    public function entriesAlike(int $field): array
+    {
+        return array_values(array_map(intval(...), array_filter($this->db->fetchFirstColumn(
+            'SELECT DISTINCT g.entry_id FROM field f JOIN field g ON g.identifier_id = f.identifier_id WHERE f.id = ? LIMIT 500',
+            [$field],
+        ), is_numeric(...))));
+    }
+
+    /**
+     * What nobody has described of a source, with what makes a field worth it.
+     *
+     * @return iterable<array{id: int, entry: int, name: string, alike: int, primary: bool}>
+     */
+    public function undescribed(int $source): iterable
+    {
+        $rows = $this->db->iterateAssociative(
+            "SELECT f.id, f.entry_id, f.name, (SELECT COUNT(*) FROM field g WHERE g.identifier_id = f.identifier_id AND g.gone_at IS NULL) AS alike
+             FROM field f JOIN entry e ON e.id = f.entry_id
+             WHERE e.source_id = ? AND e.gone_at IS NULL AND f.gone_at IS NULL AND f.meaning = '' ORDER BY f.entry_id, f.position",
+            [$source],
+        );
+        foreach ($rows as $row) {
+            yield [
+                'id' => Row::int($row, 'id'), 'entry' => Row::int($row, 'entry_id'), 'name' => Row::text($row, 'name'), 'alike' => Row::int($row, 'alike'),
+                'primary' => false,
+            ];
+        }
+    }
 }

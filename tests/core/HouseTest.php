@@ -16,8 +16,8 @@ final class HouseTest extends TestCase
 {
     /** Each room of the core knows those before it; of Dialect, the folders of the engines know more than what they plug into. */
     private const CORE = [
-        'Catalog', 'Wording', 'Survey', 'Dialect', 'Privacy', 'Sql', 'Script', 'Sheet', 'Profile', 'Files', 'Dialect/*', 'Drift', 'Join', 'Finding',
-        'Search', 'Diagram', 'Lineage', 'Edition',
+        'Catalog', 'Wording', 'Survey', 'Dialect', 'Privacy', 'Value', 'Sql', 'Script', 'Sheet', 'Profile', 'Files', 'Dialect/*', 'Drift', 'Join', 'Finding',
+        'Search', 'Diagram', 'Lineage', 'Draft', 'Term', 'Edition',
     ];
     /** Each room of the application knows those before it, and all of the core. */
     private const APPLICATION = [
@@ -28,12 +28,16 @@ final class HouseTest extends TestCase
         'Text',
         'Register',
         'Finding',
+        'Term',
+        'CodeList',
         'Lineage',
         'Drift',
         'Profile',
         'Join',
         'Survey',
         'Diagram',
+        'Draft',
+        'Desk',
         'Edition',
     ];
     /** The one room that reads and writes a table; any other asks it. */
@@ -45,6 +49,9 @@ final class HouseTest extends TestCase
         'finding' => 'Finding', 'view_reading' => 'Lineage', 'lineage' => 'Lineage', 'kept_query' => 'Lineage', 'profile' => 'Profile',
         'join_evidence' => 'Join', 'entry_role' => 'Join', 'survey' => 'Survey', 'diagram' => 'Diagram',
         'diagram_piece' => 'Diagram', 'diagram_placing' => 'Diagram', 'edition' => 'Edition',
+        'check_setting' => 'Finding', 'term' => 'Term', 'code_list' => 'CodeList', 'code' => 'CodeList',
+        'draft' => 'Draft', 'draft_decision' => 'Draft', 'taking' => 'Draft', 'drafts_made' => 'Draft', 'short_form' => 'Draft',
+        'waiting' => 'Desk', 'later' => 'Desk', 'coverage_day' => 'Desk', 'sought' => 'Desk',
     ];
     /** Words of one engine: they stand where it is plugged in, and nowhere else. */
     private const ENGINES = '/[\'"](?:mariadb|mysql|postgresql|postgres|pgsql|sqlite)[\'"]/i';

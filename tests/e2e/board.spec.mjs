@@ -106,6 +106,7 @@ test('one is made from a choice, worked on, undone and done again, and comes bac
     await expect(tablet(page, 'Station')).toContainText('text of 6 characters');
     await drawnByTheRules(page);
 
+    await saved(page);
     const all = await state(page, 'pieces');
     const steps = (await page.evaluate(() => document.querySelector('main').board.edits.steps.length));
     for (let i = 0; i < steps; i += 1) {
@@ -115,7 +116,8 @@ test('one is made from a choice, worked on, undone and done again, and comes bac
     }
     await expect(page.locator('svg .note')).toHaveCount(0);
     await expect(tablet(page, 'Deployment')).toHaveCount(0);
-    expect((await place(page, 'Station')).slice(0, 2)).toEqual(before.slice(0, 2));
+    // What the last key asked for may still be on its way.
+    await expect.poll(async () => (await place(page, 'Station')).slice(0, 2)).toEqual(before.slice(0, 2));
     for (let i = 0; i < steps; i += 1) {
         writing = wrote();
         await page.keyboard.press('Control+Shift+z');

@@ -77,4 +77,19 @@ final readonly class MariaDbProfileSql implements ProfileSql
     {
         return "TRIM($name) = ''";
     }
+
+    public function literal(string $text): string
+    {
+        return "'".str_replace(['\\', "'"], ['\\\\', "''"], $text)."'";
+    }
+
+    public function exact(Column $column, string $name): string
+    {
+        return "CAST($name AS CHAR) COLLATE utf8mb4_bin";
+    }
+
+    public function matches(string $text, string $expression): string
+    {
+        return "($text REGEXP ".$this->literal('^(?:'.$expression.')\\z').')';
+    }
 }

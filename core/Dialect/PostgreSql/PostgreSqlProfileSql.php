@@ -95,4 +95,20 @@ final readonly class PostgreSqlProfileSql implements ProfileSql
     {
         return "BTRIM($name::text) = ''";
     }
+
+    public function literal(string $text): string
+    {
+        return (str_contains($text, '\\') ? 'E' : '')."'".str_replace(['\\', "'"], ['\\\\', "''"], $text)."'";
+    }
+
+    public function exact(Column $column, string $name): string
+    {
+        // Of char(n), the blanks that fill it up are no part of the value.
+        return "($name::text COLLATE \"C\")";
+    }
+
+    public function matches(string $text, string $expression): string
+    {
+        return "($text ~ ".$this->literal('^(?:'.$expression.')$').')';
+    }
 }

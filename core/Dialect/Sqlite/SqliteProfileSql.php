@@ -66,4 +66,20 @@ final readonly class SqliteProfileSql implements ProfileSql
     {
         return "TRIM($name) = ''";
     }
+
+    public function literal(string $text): string
+    {
+        return "'".str_replace("'", "''", $text)."'";
+    }
+
+    public function exact(Column $column, string $name): string
+    {
+        return "CAST($name AS TEXT)";
+    }
+
+    /** SQLite has no regular expressions of its own; whoever opens the file gives it `regexp`. */
+    public function matches(string $text, string $expression): string
+    {
+        return "($text REGEXP ".$this->literal($expression).')';
+    }
 }

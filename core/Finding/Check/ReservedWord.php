@@ -20,12 +20,17 @@ final class ReservedWord implements CatalogCheck
 
     public function severity(): Severity
     {
-        return Severity::Attention;
+        return Severity::Doubt;
     }
 
     public function why(): string
     {
         return 'Queries fail unless they quote it.';
+    }
+
+    public function mend(): string
+    {
+        return 'Quote it in every query, or rename the table when it can be changed.';
     }
 
     public function title(string $group, string $one, int $count): string

@@ -25,12 +25,17 @@ final class SameNameOtherType implements CatalogCheck
 
     public function severity(): Severity
     {
-        return Severity::Attention;
+        return Severity::Doubt;
     }
 
     public function why(): string
     {
         return 'The same name with different types often hides two meanings, or breaks a join.';
+    }
+
+    public function mend(): string
+    {
+        return 'Say in the meaning of each what differs, or bring the types together.';
     }
 
     public function title(string $group, string $one, int $count): string

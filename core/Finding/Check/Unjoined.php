@@ -19,12 +19,17 @@ final class Unjoined implements CatalogCheck
 
     public function severity(): Severity
     {
-        return Severity::Notice;
+        return Severity::Note;
     }
 
     public function why(): string
     {
         return 'No foreign key leads to it or from it, so how its rows find others is known only to people.';
+    }
+
+    public function mend(): string
+    {
+        return 'State its joins, or look at those that are proposed from the data.';
     }
 
     public function title(string $group, string $one, int $count): string

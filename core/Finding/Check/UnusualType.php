@@ -26,12 +26,17 @@ final class UnusualType implements CatalogCheck
 
     public function severity(): Severity
     {
-        return Severity::Notice;
+        return Severity::Note;
     }
 
     public function why(): string
     {
         return 'Tools differ in how they read such types; say what the field holds.';
+    }
+
+    public function mend(): string
+    {
+        return 'Say in its meaning how the values are written.';
     }
 
     public function title(string $group, string $one, int $count): string

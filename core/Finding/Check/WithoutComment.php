@@ -19,12 +19,17 @@ final class WithoutComment implements CatalogCheck
 
     public function severity(): Severity
     {
-        return Severity::Notice;
+        return Severity::Note;
     }
 
     public function why(): string
     {
         return 'Here the dictionary starts from nothing.';
+    }
+
+    public function mend(): string
+    {
+        return 'Describe it here; a draft is ready where its name says enough.';
     }
 
     public function title(string $group, string $one, int $count): string

@@ -19,12 +19,17 @@ final class WithoutKey implements CatalogCheck
 
     public function severity(): Severity
     {
-        return Severity::Attention;
+        return Severity::Fault;
     }
 
     public function why(): string
     {
         return 'Nothing says what makes a row unique, so the same row may stand twice.';
+    }
+
+    public function mend(): string
+    {
+        return 'Say which fields tell rows apart, and declare them as its key.';
     }
 
     public function title(string $group, string $one, int $count): string

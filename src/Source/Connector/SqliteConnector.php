@@ -6,6 +6,7 @@ namespace Fasti\Source\Connector;
 
 use Fasti\Core\Survey\SourceError;
 use Fasti\Core\Survey\Target;
+use Fasti\Core\Value\Pattern;
 
 final class SqliteConnector extends PdoConnector
 {
@@ -34,6 +35,9 @@ final class SqliteConnector extends PdoConnector
             \PDO::ATTR_STRINGIFY_FETCHES => true,
             \PDO::SQLITE_ATTR_OPEN_FLAGS => \PDO::SQLITE_OPEN_READONLY,
         ]);
+        // The engine has the operator, and leaves it to whoever opens a file to say what it does.
+        $pdo->sqliteCreateFunction('regexp', static fn (?string $expression, ?string $text): ?int => null === $expression || null === $text
+            ? null : (int) (new Pattern($expression))->fits($text), 2);
         $pdo->exec('PRAGMA query_only = 1; PRAGMA trusted_schema = 0');
 
         return $pdo;

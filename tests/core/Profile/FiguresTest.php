@@ -8,7 +8,7 @@ use Fasti\Core\Catalog\Column;
 use Fasti\Core\Catalog\TypeFamily;
 use Fasti\Core\Profile\FieldFigures;
 use Fasti\Core\Profile\FieldProfile;
-use Fasti\Core\Profile\Iso;
+use Fasti\Core\Value\Iso;
 use PHPUnit\Framework\Attributes\TestWith;
 use PHPUnit\Framework\TestCase;
 

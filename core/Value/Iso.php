@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace Fasti\Core\Profile;
+namespace Fasti\Core\Value;
 
 /** The codes of ISO 3166-1 (countries), ISO 4217 (currencies) and ISO 639-1 (languages). */
 final class Iso
@@ -33,5 +33,23 @@ final class Iso
     private static function set(string $codes): array
     {
         return self::$sets[$codes] ??= array_flip(explode(' ', $codes));
+    }
+
+    /** @return list<string> codes of two and of three letters in turn */
+    public static function countries(): array
+    {
+        return explode(' ', self::COUNTRIES);
+    }
+
+    /** @return list<string> */
+    public static function currencies(): array
+    {
+        return explode(' ', self::CURRENCIES);
+    }
+
+    /** @return list<string> */
+    public static function languages(): array
+    {
+        return explode(' ', self::LANGUAGES);
     }
 }

@@ -1,0 +1,162 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Core\Draft;
+
+use Fasti\Core\Catalog\Table;
+use Fasti\Core\Catalog\TypeFamily;
+use Fasti\Core\Join\NameWords;
+use Fasti\Core\Wording\Naming;
+use Fasti\Core\Wording\Unit;
+use Fasti\Core\Wording\Units;
+
+/** A name in words that people read, with what some of the words say by their place. */
+final readonly class FieldName
+{
+    /** Words that keep their letters in a sentence. */
+    private const CAPITALS = '/^(?:ID|UUID|GUID|IBAN|ISBN|IP|JSON|XML|HTML|PDF|GPS|UTC|ETA|SKU|SSN|CRS|URI|VAT)$/';
+
+    /**
+     * @param list<string> $raw    the words as they stand, in small letters
+     * @param list<string> $words  long forms, without the ending of a key that leads elsewhere, the unit, and what says that it is a flag
+     * @param ?Unit        $unit   that the name ends in
+     * @param string       $ending of a key: id, code, no
+     * @param string       $asks   is, has, can: what makes it a yes or a no
+     * @param string       $folded long forms run together: equal for fields of the same words
+     * @param list<string> $expanded short forms that were read as longer ones: "stn: station"
+     */
+    private function __construct(
+        public array $raw,
+        public array $words,
+        public ?Unit $unit,
+        public string $ending,
+        public string $asks,
+        public string $folded,
+        public array $expanded,
+        public bool $known,
+    ) {
+    }
+
+    public static function ofTable(string $name, Abbreviations $abbreviations): self
+    {
+        $raw = NameWords::of($name);
+        while (\count($raw) > 1 && \in_array($raw[0], ['tbl', 'tb', 't', 'tab', 'dim', 'fact', 'fct', 'stg', 'vw', 'v', 'x', 'rel', 'lkp', 'lu'], true)) {
+            array_shift($raw);
+        }
+        [$words, $expanded, $known] = self::long($raw, $abbreviations);
+
+        return new self($raw, $words, null, '', '', implode('', $words), $expanded, $known);
+    }
+
+    /** @param bool $leads a join leads away from the field */
+    public static function ofColumn(string $name, Table $table, Abbreviations $abbreviations, TypeFamily $family, bool $leads): self
+    {
+        // Of a member of documents, the name is what stands after the last dot.
+        $last = preg_replace('/^.*\.(?=[^.]+$)/', '', $name) ?? $name;
+        $raw = $left = NameWords::of('' === trim($last, '[]*{} ') ? $name : $last);
+        $asks = '';
+        if (\count($left) > 1 && \in_array($left[0], ['is', 'has', 'can', 'was', 'should', 'does', 'flag', 'did', 'are'], true)
+            && TypeFamily::Time !== $family) {
+            $asks = (string) array_shift($left);
+        } elseif (\count($left) > 1 && \in_array($left[\count($left) - 1], ['flag', 'yn', 'ind', 'indicator', 'bool'], true)
+            && \in_array($family, [TypeFamily::Flag, TypeFamily::Text, TypeFamily::Whole], true) && !$leads) {
+            $asks = 'flag' === $left[\count($left) - 1] && TypeFamily::Flag !== $family ? '' : 'is';
+            '' === $asks || array_pop($left);
+        }
+        $unit = null;
+        if ($family->isNumeric() || TypeFamily::Text === $family || TypeFamily::Other === $family) {
+            $found = $leads ? null : Units::atEnd($left);
+            if (null !== $found) {
+                $unit = $found[0];
+                $left = \array_slice($left, 0, -$found[1]);
+                // What stands before a unit only leads to it: "fade in seconds".
+                \count($left) > 1 && 'in' === $left[\count($left) - 1] && array_pop($left);
+            }
+        }
+        $ending = '';
+        if (\count($left) > 1 && NameWords::isKeyEnding($left[\count($left) - 1])) {
+            $ending = $left[\count($left) - 1];
+            ($leads || \in_array($ending, ['fk', 'sk'], true)) && array_pop($left);
+        } elseif ($leads && \count($left) > 1 && NameWords::isBefore($left[0])) {
+            $ending = (string) array_shift($left);
+        } elseif ($leads && 1 === \count($left)) {
+            $left = NameWords::head($left) ?: $left;
+        }
+        [$words, $expanded, $known] = self::long($left, $abbreviations);
+        [$folded] = self::long($raw, $abbreviations);
+
+        return new self($raw, $words, $unit, $ending, $asks, implode('', $folded), $expanded, $known);
+    }
+
+    /** "Barrier survey": as people write it. */
+    public function title(): string
+    {
+        $said = $this->phrase();
+
+        return '' === $said ? '' : mb_strtoupper(mb_substr($said, 0, 1)).mb_substr($said, 1);
+    }
+
+    /** In a sentence: "barrier survey". */
+    public function phrase(): string
+    {
+        return implode(' ', $this->words);
+    }
+
+    public function last(): string
+    {
+        return $this->words[\count($this->words) - 1] ?? '';
+    }
+
+    /**
+     * The words without those of the row itself: of `CostumeDesc` in Costume, "description".
+     *
+     * @return list<string>
+     */
+    public function without(string $noun): array
+    {
+        $own = NameWords::singular(Naming::words($noun));
+        $words = $this->words;
+        $n = \count($own);
+        if ($n > 0 && \count($words) > $n && NameWords::singular(\array_slice($words, 0, $n)) === $own) {
+            return \array_slice($words, $n);
+        }
+        $last = $own[$n - 1] ?? '';
+        if ($n > 1 && \count($words) > 1 && $last === NameWords::singular([$words[0]])[0]) {
+            return \array_slice($words, 1);
+        }
+
+        return $words;
+    }
+
+    /**
+     * @param list<string> $words
+     *
+     * @return array{list<string>, list<string>, bool} words, what was read as something longer, and whether all of them are words
+     */
+    private static function long(array $words, Abbreviations $abbreviations): array
+    {
+        $long = $expanded = [];
+        $known = true;
+        foreach ($words as $word) {
+            [$said, $from] = $abbreviations->long($word);
+            if ('' !== $from && mb_strtolower($said) !== $word) {
+                $expanded[] = "$word: $said";
+            }
+            $known = $known && ('' !== $from || self::isWord($word));
+            foreach (explode(' ', $said) as $part) {
+                $long[] = 1 === preg_match(self::CAPITALS, $part) ? $part : mb_strtolower($part);
+            }
+        }
+
+        return [$long, $expanded, $known];
+    }
+
+    /** Whether it can be said: it has a vowel, is long enough, and is no mere number. */
+    private static function isWord(string $word): bool
+    {
+        return \strlen($word) >= 3 && 1 === preg_match('/[aeiouyäöüáéíóúàèìòùâêîôû]|[^\x00-\x7F]/u', $word)
+            || \in_array($word, ['of', 'in', 'on', 'at', 'by', 'to', 'up', 'or', 'as', 'no', 'is', 'it', 'we', 'if', 'do', 'an', 'a'], true)
+            || ctype_digit($word);
+    }
+}

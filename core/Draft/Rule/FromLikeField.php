@@ -1,0 +1,51 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Core\Draft\Rule;
+
+use Fasti\Core\Draft\Draft;
+use Fasti\Core\Draft\Field;
+use Fasti\Core\Draft\Rule;
+use Fasti\Core\Draft\Sameness;
+
+/** What is said of fields of the same words elsewhere, weighed by how often such fields agree in this register. */
+final class FromLikeField implements Rule
+{
+    public function name(): string
+    {
+        return 'from-like-field';
+    }
+
+    public function of(Field $field): iterable
+    {
+        foreach (['businessName', 'meaning', 'unit', 'allowed'] as $property) {
+            $byText = [];
+            foreach ($field->material->saidAlike($property, $field->name->folded) as [$entry, $name, $text]) {
+                if ($entry !== $field->entry || $name !== $field->column->name) {
+                    $byText[$text][] = [$entry, $name];
+                }
+            }
+            if ([] === $byText) {
+                continue;
+            }
+            uasort($byText, static fn (array $a, array $b): int => \count($b) <=> \count($a));
+            $all = array_sum(array_map(\count(...), $byText));
+            foreach (\array_slice($byText, 0, 2, true) as $text => $where) {
+                $fit = 0.0;
+                foreach (\array_slice($where, 0, 20) as [$entry, $name]) {
+                    $fit = max($fit, Sameness::of($field, $entry, $name, $property, (string) $text));
+                }
+                $agree = $field->material->agreement($property);
+                $share = \count($where) / $all;
+                $sure = $fit * $share * (1 - (1 - $agree) / sqrt(\count($where)));
+                $said = array_map(static fn (array $at): string => $field->material->tables[$at[0]]->name.'.'.$at[1], \array_slice($where, 0, 2));
+                $more = \count($where) - \count($said);
+                yield new Draft($property, (string) $text, min(0.95, $sure), [
+                    'said of '.implode(' and ', $said).($more > 0 ? " and $more more" : ''),
+                    \sprintf('fields of one name agree in %d of 100 cases here', round(100 * $agree)),
+                ]);
+            }
+        }
+    }
+}

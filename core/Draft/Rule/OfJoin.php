@@ -1,0 +1,82 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Core\Draft\Rule;
+
+use Fasti\Core\Draft\Draft;
+use Fasti\Core\Draft\English;
+use Fasti\Core\Draft\Field;
+use Fasti\Core\Draft\Rule;
+
+/** The meaning of a field that leads to another entry: what it leads to, in which role, by the verb of the join. */
+final class OfJoin implements Rule
+{
+    public function name(): string
+    {
+        return 'of-join';
+    }
+
+    public function of(Field $field): iterable
+    {
+        $lead = $field->lead();
+        if (null === $lead || 1 !== \count($lead->pairs)) {
+            return;
+        }
+        $target = $field->material->noun($lead->to);
+        $noun = $field->noun();
+        $words = $field->name->without($noun);
+        $role = \array_slice($words, 0, max(0, \count($words) - self::tail($words, $field, $lead->to)));
+        $last = $role[\count($role) - 1] ?? '';
+        $self = $lead->to === $field->entry;
+        $text = match (true) {
+            'by' === $last && \count($role) > 1 => \sprintf('The %s by whom the %s was %s', $target, $noun, implode(' ', \array_slice($role, 0, -1))),
+            \in_array($last, English::PREPOSITIONS, true) && English::isPresent($role[0]) => \sprintf('The %s that the %s %s', self::other($target, $self), $noun, implode(' ', $role)),
+            '' !== $lead->verb && !\in_array($lead->verb, ['belongs to', 'is of', 'is at'], true) => \sprintf('The %s that the %s %s', self::other($target, $self), $noun, $lead->verb),
+            $self && [] !== $role => \sprintf('The %s of the %s: itself %s', implode(' ', $role), $noun, self::a($target)),
+            [] !== $role && English::isParticiple($last) => \sprintf('The %s that was %s for the %s', $target, implode(' ', $role), $noun),
+            [] !== $role && $role !== $words && [] !== \array_slice($words, \count($role)) => \sprintf('The %s of the %s', implode(' ', $words), $noun),
+            [] !== $role && !self::says($role, $target, $field, $lead->to) => \sprintf('The %s of the %s: %s', implode(' ', $role), $noun, self::a($target)),
+            'belongs to' === $lead->verb => \sprintf('The %s that the %s belongs to', self::other($target, $self), $noun),
+            default => \sprintf('The %s that the %s refers to', self::other($target, $self), $noun),
+        };
+        $empty = $field->isSometimesEmpty() && !$self ? ' Empty where there is none.' : '';
+        yield new Draft('meaning', English::sentence($text).$empty, 0.55 + 0.3 * $lead->certainty, [
+            $lead->certainty >= 1.0 ? "the join to $target" : \sprintf('a join to %s that is likely', $target),
+            ...'' === $lead->verb ? [] : ['its verb'],
+        ]);
+    }
+
+    /**
+     * How many words at the end name the entry that it leads to.
+     *
+     * @param list<string> $words
+     */
+    private static function tail(array $words, Field $field, int $to): int
+    {
+        $target = $field->material->nameOf($to)->words;
+        for ($n = min(\count($words), \count($target)); $n > 0; --$n) {
+            if (\array_slice($words, -$n) === \array_slice($target, -$n)) {
+                return $n;
+            }
+        }
+
+        return 0;
+    }
+
+    /** @param list<string> $role */
+    private static function says(array $role, string $target, Field $field, int $to): bool
+    {
+        return implode(' ', $role) === $target || [] === array_diff($role, $field->material->nameOf($to)->words);
+    }
+
+    private static function a(string $noun): string
+    {
+        return \Fasti\Core\Wording\Noun::withArticle($noun);
+    }
+
+    private static function other(string $target, bool $self): string
+    {
+        return $self ? 'other '.$target : $target;
+    }
+}

@@ -1,0 +1,27 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Core\Draft\Rule;
+
+use Fasti\Core\Draft\Draft;
+use Fasti\Core\Draft\Field;
+use Fasti\Core\Draft\Rule;
+
+/** Whether it holds personal data, by its name and by what its values look like. */
+final class PersonalByLook implements Rule
+{
+    public function name(): string
+    {
+        return 'personal-by-look';
+    }
+
+    public function of(Field $field): iterable
+    {
+        $seen = $field->profile?->personal;
+        $reason = \Fasti\Core\Privacy\Privacy::known($field->table->name, $field->column->name, $seen, '');
+        if ('' !== $reason && null === $field->lead()) {
+            yield new Draft('personal', 'yes', \Fasti\Core\Privacy\Privacy::isSecret($reason) ? 0.97 : (null === $seen ? 0.8 : 0.88), [$reason]);
+        }
+    }
+}

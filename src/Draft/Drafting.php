@@ -1,0 +1,139 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Draft;
+
+use Fasti\Core\Draft\Abbreviations;
+use Fasti\Core\Draft\Draft;
+use Fasti\Core\Draft\Drafts;
+use Fasti\Core\Draft\Material;
+use Fasti\Core\Draft\Sameness;
+use Fasti\Core\Survey\Progress;
+use Fasti\Register\Entries;
+use Fasti\Register\EntryView;
+use Fasti\Register\Fields;
+use Fasti\Register\FieldView;
+use Fasti\Register\Topic\EntryTopic;
+use Fasti\Register\Topic\FieldTopic;
+
+/**
+ * Makes drafts and keeps them: of a source as a whole, or of an entry whose page opens.
+ *
+ * @phpstan-import-type Of from DraftStore
+ */
+final readonly class Drafting
+{
+    /** Places where a text holds as well are shown from here, and ticked from there. */
+    private const SAME = 0.45;
+    private const SURELY_SAME = 0.7;
+    private const MOST_PLACES = 24;
+    private const AT_ONCE = 200;
+
+    public function __construct(
+        private Materials $materials,
+        private DraftStore $store,
+        private ShortForms $short,
+        private Entries $entries,
+        private Fields $fields,
+    ) {
+    }
+
+    /** Of every entry of a source. */
+    public function source(int $source, Progress $progress): int
+    {
+        $progress->at('gathering what is known', 0, 0);
+        [$material, $views, $ids] = $this->materials->ofSource($source);
+        $this->short->learn(Abbreviations::learned($material));
+        $drafts = new Drafts($this->store->weights());
+        $made = 0;
+        foreach (array_chunk(array_values(array_filter($ids, static fn (int $id): bool => isset($views[$id]))), self::AT_ONCE) as $i => $chunk) {
+            $progress->at('making drafts', $i * self::AT_ONCE, \count($ids));
+            $found = [];
+            foreach ($chunk as $id) {
+                $found[$id] = $this->make($drafts, $material, $views[$id]);
+                $made += \count($found[$id][FieldTopic::NAME] ?? []);
+            }
+            $this->store->replace($found);
+        }
+
+        return $made;
+    }
+
+    /**
+     * Of entries that are looked at now; made anew where something they are made from has changed.
+     *
+     * @param list<int> $entries
+     *
+     * @return array<int, Of>
+     */
+    public function of(array $entries): array
+    {
+        foreach ($this->store->outdated($entries) as $id) {
+            $view = $this->entries->one($id);
+            if (null !== $view && null === $view->goneAt) {
+                [$material] = $this->materials->around($view);
+                $this->store->replace([$id => $this->make(new Drafts($this->store->weights()), $material, $view)]);
+            }
+        }
+
+        return $this->store->of($entries);
+    }
+
+    /**
+     * Where else the same text is true: fields of the same name of which nobody has said it.
+     *
+     * @return list<array{id: int, place: string, sure: float, ticked: bool}> the surest first
+     */
+    public function elsewhere(EntryView $entry, FieldView $field, string $property, string $text): array
+    {
+        [$material, $views] = $this->materials->around($entry);
+        $found = [];
+        foreach ($this->fields->alike([$field->id]) as $alike) {
+            foreach ($alike as $at) {
+                $view = $views[$at['entry']] ?? null;
+                if ($at['field'] === $field->id || null === $view) {
+                    continue;
+                }
+                foreach ($view->presentFields() as $other) {
+                    if ($other->id !== $at['field']) {
+                        continue;
+                    }
+                    $of = $material->field($view->id, $other->column);
+                    $sure = '' === $of->said->of($property) ? Sameness::of($of, $entry->id, $field->name, $property, $text) : 0.0;
+                    if ($sure >= self::SAME) {
+                        $schema = $view->schema !== $entry->schema ? $view->schema.'.' : '';
+                        $found[] = ['id' => $other->id, 'place' => $schema.$view->name.'.'.$other->name, 'sure' => $sure, 'ticked' => $sure >= self::SURELY_SAME];
+                    }
+                }
+            }
+        }
+        usort($found, static fn (array $a, array $b): int => [$b['sure'], $a['place']] <=> [$a['sure'], $b['place']]);
+
+        return \array_slice($found, 0, self::MOST_PLACES);
+    }
+
+    /** @return Of */
+    private function make(Drafts $drafts, Material $material, EntryView $view): array
+    {
+        $present = $view->presentFields();
+        $dismissed = [
+            EntryTopic::NAME => $this->store->dismissed(EntryTopic::NAME, [$view->id]),
+            FieldTopic::NAME => $this->store->dismissed(FieldTopic::NAME, array_map(static fn (FieldView $field): int => $field->id, $present)),
+        ];
+        $found = [EntryTopic::NAME => [$view->id => $drafts->ofEntry($material->entry($view->id))]];
+        foreach ($present as $field) {
+            $found[FieldTopic::NAME][$field->id] = $drafts->ofField($material->field($view->id, $field->column));
+        }
+        foreach ($found as $topic => $ids) {
+            foreach ($ids as $id => $properties) {
+                foreach ($properties as $property => $of) {
+                    $without = $dismissed[$topic][$id][$property] ?? [];
+                    $found[$topic][$id][$property] = array_values(array_filter($of, static fn (Draft $draft): bool => !isset($without[$draft->evidence()])));
+                }
+            }
+        }
+
+        return $found;
+    }
+}
