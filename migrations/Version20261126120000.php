@@ -63,6 +63,7 @@ final class Version20261126120000 extends AbstractMigration
         $this->addSql('ALTER TABLE draft_decision ADD CONSTRAINT FK_263306429B6B5FBA FOREIGN KEY (account_id) REFERENCES account (id)');
         $this->addSql('ALTER TABLE taking ADD CONSTRAINT FK_6AA82F69B6B5FBA FOREIGN KEY (account_id) REFERENCES account (id)');
         $this->addSql('ALTER TABLE later ADD CONSTRAINT FK_EC03B2499B6B5FBA FOREIGN KEY (account_id) REFERENCES account (id)');
+        $this->addSql('ALTER TABLE change_event ADD INDEX change_at (at)');
         $this->addSql('ALTER TABLE finding ADD set_aside_why VARCHAR(255) NOT NULL, ADD set_aside_until DATE DEFAULT NULL');
         $this->addSql("UPDATE finding SET severity = IF(severity = 'attention', IF(check_name IN ('no-primary-key', 'view-not-understood', 'uses-retired',
             'unlisted-codes'), 'fault', 'doubt'), 'note')");
@@ -71,6 +72,7 @@ final class Version20261126120000 extends AbstractMigration
     public function down(Schema $schema): void
     {
         $this->addSql("UPDATE finding SET severity = IF(severity = 'note', 'notice', 'attention')");
+        $this->addSql('ALTER TABLE change_event DROP INDEX change_at');
         $this->addSql('ALTER TABLE finding DROP set_aside_why, DROP set_aside_until');
         $this->addSql('DROP TABLE code');
         $this->addSql('DROP TABLE check_setting');

@@ -4,12 +4,15 @@ import { chosen } from './choice.js';
 import { board } from './board/board.js';
 import { map } from './board/map.js';
 import { diagram } from './diagram.js';
+import { desk } from './desk.js';
+import { Drafts, send } from './drafts.js';
 import { joins } from './joins.js';
 import { lineage } from './lineage.js';
 import { Texts } from './texts.js';
 
 Alpine.data('board', board);
 Alpine.data('map', map);
+Alpine.data('desk', desk);
 Alpine.data('diagram', diagram);
 Alpine.data('joins', joins);
 Alpine.data('lineage', lineage);
@@ -335,12 +338,26 @@ Alpine.data('entries', () => ({
     typed(event) { this.load(event.target.value.trim()); },
 }));
 
+/** A code list of the values that a field has; the page shows it then. */
+async function makeList(button, tell) {
+    button.disabled = true;
+    const answer = await send(button.dataset.makeList, { base: button.dataset.base });
+    if (answer.ok) {
+        location.href = answer.list;
+    } else {
+        button.disabled = false;
+        tell(answer.error ?? 'Somebody has written here meanwhile. Load the page to see what.', 'bad');
+    }
+}
+
 Alpine.data('entry', () => ({
     status: '',
     tone: '',
     init() {
         const root = this.$root;
-        this.texts = new Texts(root, (words, tone) => { this.status = words; this.tone = tone; });
+        const tell = (words, tone) => { this.status = words; this.tone = tone; };
+        this.texts = new Texts(root, tell);
+        this.drafts = root.dataset.draftTake ? new Drafts(root, this.texts, tell) : null;
         root.addEventListener('click', (event) => {
             const row = event.target.closest('[data-row]');
             if (row) {
@@ -351,6 +368,10 @@ Alpine.data('entry', () => ({
             if (open) {
                 this.unfold(open.closest('[data-row]'));
             }
+            const list = event.target.closest('[data-make-list]');
+            if (list) {
+                makeList(list, tell);
+            }
             const take = event.target.closest('[data-take]');
             if (take) {
                 this.take(take);
@@ -359,7 +380,11 @@ Alpine.data('entry', () => ({
         root.addEventListener('text-saved', () => {
             const rows = [...root.querySelectorAll('[data-row]:not(.is-gone) [data-text][data-property=meaning]')];
             const described = rows.filter((text) => text.dataset.value !== '').length;
-            root.querySelector('[data-described]').textContent = `${described} of ${rows.length} ${rows.length === 1 ? 'field' : 'fields'}`;
+            const figure = root.querySelector('[data-described]');
+            if (!figure) {
+                return;
+            }
+            figure.textContent = `${described} of ${rows.length} ${rows.length === 1 ? 'field' : 'fields'}`;
             const bar = document.querySelector('.index .current progress');
             if (bar && rows.length > 0) {
                 bar.value = Math.round(100 * described / rows.length);
@@ -380,6 +405,16 @@ Alpine.data('entry', () => ({
         const more = row.querySelector('[data-more]');
         more.hidden = !more.hidden;
         row.querySelector('[data-open]').setAttribute('aria-expanded', String(!more.hidden));
+    },
+    /** The first draft of the row, or the next one on the page. */
+    draft(row, whole) {
+        const at = document.activeElement?.closest?.('[data-draft]');
+        const first = row && !at ? this.drafts?.all(row)[0] : null;
+        if (first) {
+            first.focus();
+        } else if (!this.drafts?.next(at ?? (whole?.contains(document.activeElement) ? null : at))) {
+            [this.status, this.tone] = ['No draft is left on this page.', 'busy'];
+        }
     },
     take(button) {
         const text = button.dataset.for.startsWith('entry')
@@ -412,9 +447,11 @@ Alpine.data('entry', () => ({
         switch (event.key) {
             case 'j': case 'k': walk(event, root); break;
             case 'e': write('[data-text][data-property=meaning]', row ?? whole); break;
-            case 'b': write('[data-text][data-property=businessName]', row ?? whole); break;
+            case 'b': write('[data-text][data-property=businessName], [data-text][data-property=label]', row ?? whole); break;
             case 'g': write('[data-text][data-property=grain]', whole); break;
             case 'c': (row ?? whole).querySelector('[data-take]')?.click(); break;
+            case 'd': this.draft(row, whole); break;
+            case 'v': row?.querySelector('[data-make-list]')?.click(); break;
             case 'Enter': if (row && document.activeElement === row) { this.unfold(row); } break;
             case 'Escape': row?.classList.remove('at'); break;
             case '[': if (root.dataset.before) { location.href = root.dataset.before; } break;
@@ -431,6 +468,18 @@ Alpine.data('history', () => ({
             button.disabled = true;
             await fetch(this.$root.dataset.back.replace('/0/', `/${button.dataset.change}/`), { method: 'POST', headers: { ...HEADERS, 'X-Csrf-Token': token() } });
             location.reload();
+        }
+    },
+}));
+
+/** Drafts that were taken in one go. */
+Alpine.data('takings', () => ({
+    async back(event) {
+        const button = event.target.closest('[data-back]');
+        if (button) {
+            button.disabled = true;
+            const answer = await send(button.dataset.back, {});
+            answer.ok ? location.reload() : button.replaceWith(answer.error ?? 'It could not be taken back.');
         }
     },
 }));

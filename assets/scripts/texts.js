@@ -255,12 +255,16 @@ export class Texts {
         if (!last) {
             return this.tell('Nothing to take back on this page. The history has every change.', 'busy');
         }
+        if (last.back) {
+            const back = await last.back();
+            return this.tell(back.ok ? 'Taken back' : (back.error ?? 'It could not be taken back.'), back.ok ? 'good' : 'bad');
+        }
         const response = await fetch(this.backUrl.replace('/0/', `/${last.change}/`), { method: 'POST', headers: { ...HEADERS, 'X-Csrf-Token': token() } });
         const answer = await response.json();
         if (!response.ok) {
             return this.tell(answer.error ?? 'It could not be taken back.', 'bad');
         }
-        this.done = this.done.filter((each) => each.change !== last.change);
+        this.done = this.done.filter((each) => each.back || each.change !== last.change);
         for (const text of this.root.querySelectorAll('[data-text]')) {
             if (keyOf(text.dataset) === last.key) {
                 text.dataset.value = text.dataset.base = answer.value;

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Fasti\Account;
 
+use Fasti\Account\Act\Act;
 use Symfony\Bundle\FrameworkBundle\Controller\AbstractController;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Routing\Attribute\Route;
@@ -14,7 +15,7 @@ final class SignInController extends AbstractController
     #[Route('/', name: 'home', methods: ['GET'])]
     public function home(): Response
     {
-        return $this->redirectToRoute('register');
+        return $this->redirectToRoute($this->isGranted(Act::DESCRIBE) ? 'desk' : 'register');
     }
 
     #[Route('/sign-in', name: 'sign_in', methods: ['GET', 'POST'])]

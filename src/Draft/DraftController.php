@@ -144,12 +144,8 @@ final class DraftController extends AbstractController
     private function asked(Request $request): Draft
     {
         $given = $request->getPayload();
-        $text = $given->getString('text');
-        if ('' === trim($text)) {
-            throw new BadText('There is no text to take.');
-        }
-        $because = array_values(array_filter($given->all('because'), is_string(...)));
 
-        return new Draft($given->getString('property'), $text, 0.0, $because, mb_substr($given->getString('rule'), 0, 40));
+        return $this->store->one($given->getString('topic'), $given->getInt('id'), $given->getString('property'), $given->getString('evidence'))
+            ?? throw new BadText('This draft was made anew meanwhile, or somebody has decided about it. Load the page to see how it stands.');
     }
 }

@@ -36,14 +36,29 @@ final readonly class DraftStore
         if ([] !== $entries) {
             $rows = $this->db->iterateAssociative('SELECT * FROM draft WHERE entry_id IN (?) ORDER BY place', [$entries], [ArrayParameterType::INTEGER]);
             foreach ($rows as $row) {
-                $because = array_values(array_filter(Row::json($row, 'because'), is_string(...)));
-                $found[Row::int($row, 'entry_id')][Row::text($row, 'topic')][Row::int($row, 'topic_id')][Row::text($row, 'property')][] = new Draft(
-                    Row::text($row, 'property'), Row::text($row, 'text'), (float) Row::text($row, 'confidence'), $because, Row::text($row, 'rule'),
-                );
+                $found[Row::int($row, 'entry_id')][Row::text($row, 'topic')][Row::int($row, 'topic_id')][Row::text($row, 'property')][] = self::read($row);
             }
         }
 
         return $found;
+    }
+
+    public function one(string $topic, int $id, string $property, string $evidence): ?Draft
+    {
+        $row = $this->db->fetchAssociative(
+            'SELECT * FROM draft WHERE topic = ? AND topic_id = ? AND property = ? AND evidence = ?',
+            [$topic, $id, $property, $evidence],
+        );
+
+        return false === $row ? null : self::read($row);
+    }
+
+    /** @param array<string, mixed> $row */
+    private static function read(array $row): Draft
+    {
+        $because = array_values(array_filter(Row::json($row, 'because'), is_string(...)));
+
+        return new Draft(Row::text($row, 'property'), Row::text($row, 'text'), (float) Row::text($row, 'confidence'), $because, Row::text($row, 'rule'));
     }
 
     /**
@@ -202,6 +217,28 @@ final readonly class DraftStore
             ['n' => $this->db->fetchOne('SELECT COUNT(*) FROM draft_decision WHERE account_id = ? AND taken = 1 AND at >= ?', [$account->id(), $moment])],
             'n',
         );
+    }
+
+    /**
+     * @param list<int> $entries
+     *
+     * @return array<string, array<int, string>> topic → id → the business name that is proposed
+     */
+    public function proposedNames(array $entries): array
+    {
+        $names = [];
+        foreach (array_chunk($entries, Batch::SIZE) as $chunk) {
+            $rows = $this->db->iterateAssociative(
+                "SELECT topic, topic_id, text FROM draft WHERE entry_id IN (?) AND property = 'businessName' AND place = 0",
+                [$chunk],
+                [ArrayParameterType::INTEGER],
+            );
+            foreach ($rows as $row) {
+                $names[Row::text($row, 'topic')][Row::int($row, 'topic_id')] = Row::text($row, 'text');
+            }
+        }
+
+        return $names;
     }
 
     /** A condition on columns of a table w with topic and topic_id: there is a draft of its meaning. */

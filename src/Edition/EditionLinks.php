@@ -47,6 +47,11 @@ final readonly class EditionLinks implements Links
         return $this->root.DiagramPages::path($id);
     }
 
+    public function term(int $id): string
+    {
+        return $this->root.GlossaryPage::PAGE.'#term-'.$id;
+    }
+
     public function live(): bool
     {
         return false;

@@ -6,6 +6,7 @@ namespace Fasti\Profile;
 
 use Doctrine\ORM\EntityManagerInterface;
 use Fasti\Account\Act\Act;
+use Fasti\CodeList\CodeLists;
 use Fasti\Core\Survey\SourceError;
 use Fasti\Register\EntryStore;
 use Fasti\Register\Fields;
@@ -31,6 +32,7 @@ final readonly class ProfileJob implements JobKind
         private Fields $fields,
         private Profiles $profiles,
         private EventDispatcherInterface $events,
+        private CodeLists $lists,
     ) {
     }
 
@@ -111,8 +113,19 @@ final readonly class ProfileJob implements JobKind
             return;
         }
         $progress = $running->within('Looking at ', $done, $running->job->number('total'));
+        $present = $this->fields->present($entry);
+        $names = $this->fields->called($present);
+        [$of, $why] = $this->lists->allowed($present);
+        $allowed = [];
+        foreach ($of as $field => $one) {
+            $allowed[$names[$field]] = $one;
+        }
+        foreach ($why as $field => $words) {
+            $running->note(\sprintf('What is allowed in %s.%s was not checked: %s', $table->name, $names[$field], $words));
+        }
         try {
-            $this->profiles->keep($entry, $profiling->table($table, $this->entries->grainFields($entry), $this->fields->decisions($entry), $progress));
+            $figures = $profiling->table($table, $this->entries->grainFields($entry), $this->fields->decisions($entry), $progress, $allowed);
+            $this->profiles->keep($entry, $figures);
         } catch (SourceError $e) {
             if (SourceError::LOST === $e->what) {
                 throw new JobFailed($e->inWords().' What was profiled before is kept.', 0, $e);

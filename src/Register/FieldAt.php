@@ -6,7 +6,7 @@ namespace Fasti\Register;
 
 use Fasti\Core\Catalog\FieldPlace;
 
-/** Where a field stands in the register, and what it and its entry are called. */
+/** Where a field stands in the register, what it and its entry are called, and how its meaning begins. */
 final readonly class FieldAt
 {
     public function __construct(
@@ -19,6 +19,7 @@ final readonly class FieldAt
         public string $entryType,
         public bool $entryRetired,
         public bool $gone,
+        public string $meaning = '',
     ) {
     }
 

@@ -88,7 +88,7 @@ final readonly class Fields
         foreach (array_chunk(array_values(array_unique($fields)), Batch::SIZE) as $chunk) {
             $rows = $this->db->iterateAssociative(
                 'SELECT f.id, f.name, f.business_name, f.gone_at, e.id AS entry, e.source_id, e.schema_name, e.name AS entry_name, e.business_name AS entry_business_name,
-                    e.table_type, e.standing FROM field f JOIN entry e ON e.id = f.entry_id WHERE f.id IN (?)',
+                    e.table_type, e.standing, LEFT(f.meaning, 400) AS meaning FROM field f JOIN entry e ON e.id = f.entry_id WHERE f.id IN (?)',
                 [$chunk],
                 [ArrayParameterType::INTEGER],
             );
@@ -103,6 +103,7 @@ final readonly class Fields
                     Row::text($row, 'table_type'),
                     Standing::Retired->value === Row::text($row, 'standing'),
                     null !== $row['gone_at'],
+                    Row::text($row, 'meaning'),
                 );
             }
         }

@@ -428,6 +428,40 @@ final readonly class Joins
         return $standings;
     }
 
+    /** @return array<int, array{int, int}> source → how many proposals wait, and how many of them are as sure as that */
+    public function waiting(float $sure): array
+    {
+        $waiting = [];
+        $rows = $this->db->iterateAssociative(
+            "SELECT f.source_id, COUNT(*) AS n, COALESCE(SUM(j.confidence >= ?), 0) AS sure FROM entry_join j JOIN entry f ON f.id = j.from_entry_id
+             WHERE j.gone_at IS NULL AND j.read_as <> 'declared' AND j.stated = '' AND (j.proposed <> '' OR j.read_as <> '') GROUP BY f.source_id ORDER BY n DESC",
+            [$sure],
+        );
+        foreach ($rows as $row) {
+            $waiting[Row::int($row, 'source_id')] = [Row::int($row, 'n'), Row::int($row, 'sure')];
+        }
+
+        return $waiting;
+    }
+
+    /** @return array<int, int> entry → joins that count and lead to it or from it */
+    public function degrees(int $source): array
+    {
+        $degrees = [];
+        foreach (['from', 'to'] as $end) {
+            $rows = $this->db->iterateAssociative(
+                "SELECT j.{$end}_entry_id AS entry, COUNT(*) AS n FROM entry_join j JOIN entry e ON e.id = j.{$end}_entry_id
+                 WHERE e.source_id = ? AND ".self::COUNTED.' GROUP BY entry',
+                [$source],
+            );
+            foreach ($rows as $row) {
+                $degrees[Row::int($row, 'entry')] = ($degrees[Row::int($row, 'entry')] ?? 0) + Row::int($row, 'n');
+            }
+        }
+
+        return $degrees;
+    }
+
     /** @return array{proposed: int, declared: int, documented: int, dismissed: int} of a source, or of all */
     public function tally(int $source = 0): array
     {

@@ -19,6 +19,9 @@ interface Links
     /** @return string|null the address of a kept diagram; null where it is not to be had here */
     public function diagram(int $id): ?string;
 
+    /** @return string|null the address of a term of the glossary; null where it is not to be had here */
+    public function term(int $id): ?string;
+
     /** Whether texts may be written here, and forms sent. */
     public function live(): bool;
 }

@@ -33,6 +33,11 @@ final readonly class LiveLinks implements Links
         return $this->urls->generate('diagram', ['id' => $id]);
     }
 
+    public function term(int $id): string
+    {
+        return $this->urls->generate('term', ['id' => $id]);
+    }
+
     public function live(): bool
     {
         return true;

@@ -12,6 +12,7 @@ use Fasti\Account\Account;
 #[ORM\Table(name: 'change_event')]
 #[ORM\Index(name: 'change_of', columns: ['topic', 'topic_id', 'property', 'id'])]
 #[ORM\Index(name: 'change_on_page', columns: ['page', 'page_id', 'id'])]
+#[ORM\Index(name: 'change_at', columns: ['at'])]
 class Change
 {
     #[ORM\Id, ORM\GeneratedValue, ORM\Column(options: ['unsigned' => true])]

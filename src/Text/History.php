@@ -34,6 +34,17 @@ final readonly class History
         return (int) $this->db->lastInsertId();
     }
 
+    /** How many changes there were since a moment, in UTC as the database writes it; of one account, or of all. */
+    public function countSince(string $moment, ?Account $account = null): int
+    {
+        $only = null === $account ? '' : ' AND account_id = ?';
+
+        return Row::int(['n' => $this->db->fetchOne(
+            "SELECT COUNT(*) FROM change_event WHERE at >= ? AND text_before <> text_after$only",
+            null === $account ? [$moment] : [$moment, $account->id()],
+        )], 'n');
+    }
+
     /** What is typed in one sitting becomes one change. */
     public function extend(int $change, string $after): void
     {

@@ -1,0 +1,56 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\CodeList;
+
+use Fasti\Register\DossierPart;
+use Fasti\Register\Slot;
+use Fasti\Text\SaidStore;
+
+/**
+ * What the codes of a field mean, beside its values; and a key that makes a list of them.
+ *
+ * @implements DossierPart<EntryCodes>
+ */
+final readonly class CodePart implements DossierPart
+{
+    private const SHOWN = 30;
+
+    public function __construct(private CodeLists $lists, private SaidStore $said)
+    {
+    }
+
+    public function gives(): string
+    {
+        return EntryCodes::class;
+    }
+
+    public function of(array $entries): array
+    {
+        $fields = [];
+        foreach ($entries as $entry) {
+            foreach ($entry->fields as $field) {
+                $fields[$field->id] = $entry->id;
+            }
+        }
+        $found = $labels = [];
+        foreach ($this->said->of('field', array_keys($fields), ['allowed']) as $field => $said) {
+            if (1 !== preg_match('/(?:^|;)\s*(?:the )?code list\s+([^;]+)/iu', $said['allowed'], $m)) {
+                continue;
+            }
+            $name = trim($m[1], " \t\"“”");
+            $of = $labels[$name] ??= ['name' => $name, 'id' => $this->lists->named($name), 'all' => $this->lists->labels($name, self::SHOWN + 1)];
+            $found[$fields[$field]][$field] = [
+                'name' => $name, 'id' => $of['id'], 'labels' => \array_slice($of['all'], 0, self::SHOWN, true), 'more' => \count($of['all']) > self::SHOWN,
+            ];
+        }
+
+        return array_map(static fn (array $lists): EntryCodes => new EntryCodes($lists), $found);
+    }
+
+    public function partials(): array
+    {
+        return [Slot::FieldFacts->value => 'code_list/_field.html.twig'];
+    }
+}

@@ -1,0 +1,165 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Desk;
+
+use Doctrine\DBAL\ArrayParameterType;
+use Doctrine\DBAL\Connection;
+use Fasti\Account\Account;
+use Fasti\Draft\DraftStore;
+use Fasti\Support\Batch;
+use Fasti\Support\Row;
+
+/**
+ * What nobody has described, by what it is worth. What an account has put off is left out for it until then.
+ *
+ * @phpstan-type Item array{topic: string, id: int, entry: int, source: int, worth: float, why: list<string>}
+ */
+final readonly class Queue
+{
+    private const LATER_DAYS = 7;
+    private const ORDER = 'w.worth DESC, w.entry_id, w.topic, w.topic_id';
+
+    public function __construct(private Connection $db)
+    {
+    }
+
+    /**
+     * Replaces what waits of a source.
+     *
+     * @param list<Item> $items
+     */
+    public function replace(int $source, array $items): void
+    {
+        $this->db->transactional(function () use ($source, $items): void {
+            $this->db->executeStatement('DELETE FROM waiting WHERE source_id = ?', [$source]);
+            $this->add($items);
+        });
+    }
+
+    /** @param list<Item> $items */
+    public function add(array $items): void
+    {
+        Batch::insert(
+            $this->db,
+            'INSERT INTO waiting (topic, topic_id, entry_id, source_id, worth, why) VALUES',
+            array_map(static fn (array $item): array => [
+                $item['topic'], $item['id'], $item['entry'], $item['source'], (string) $item['worth'], Batch::json($item['why']),
+            ], $items),
+            'ON DUPLICATE KEY UPDATE worth = VALUES(worth), why = VALUES(why)',
+        );
+    }
+
+    public function drop(string $topic, int $id): void
+    {
+        $this->db->executeStatement('DELETE FROM waiting WHERE topic = ? AND topic_id = ?', [$topic, $id]);
+    }
+
+    public function later(Account $account, string $topic, int $id, bool $put = true): void
+    {
+        $put ? $this->db->executeStatement(
+            'INSERT INTO later (account_id, topic, topic_id, until_at) VALUES (?, ?, ?, UTC_TIMESTAMP() + INTERVAL '.self::LATER_DAYS.' DAY)
+                ON DUPLICATE KEY UPDATE until_at = VALUES(until_at)',
+            [$account->id(), $topic, $id],
+        ) : $this->db->executeStatement('DELETE FROM later WHERE account_id = ? AND topic = ? AND topic_id = ?', [$account->id(), $topic, $id]);
+    }
+
+    /**
+     * @param list<int>|null                                              $entries only of these; null for all
+     * @param array{worth: float, entry: int, topic: string, id: int}|null $after  what stands behind this in the order
+     *
+     * @return Item|null
+     */
+    public function next(Account $account, int $source = 0, ?array $entries = null, ?array $after = null): ?array
+    {
+        [$where, $values, $types] = $this->where($account, $source, $entries);
+        if (null !== $after) {
+            $where .= ' AND (w.worth < ? OR w.worth = ? AND (w.entry_id > ? OR w.entry_id = ? AND (w.topic > ? OR w.topic = ? AND w.topic_id > ?)))';
+            array_push($values, $after['worth'], $after['worth'], $after['entry'], $after['entry'], $after['topic'], $after['topic'], $after['id']);
+        }
+        $row = $this->db->fetchAssociative("SELECT w.* FROM waiting w WHERE $where ORDER BY ".self::ORDER.' LIMIT 1', $values, $types);
+
+        return false === $row ? null : self::item($row);
+    }
+
+    /** @return Item|null null where it does not wait any more */
+    public function one(string $topic, int $id): ?array
+    {
+        $row = $this->db->fetchAssociative('SELECT w.* FROM waiting w WHERE topic = ? AND topic_id = ?', [$topic, $id]);
+
+        return false === $row ? null : self::item($row);
+    }
+
+    /**
+     * @param list<int>|null $entries
+     *
+     * @return array{entries: int, fields: int, drafts: int} how many wait, and of how many fields there is a draft
+     */
+    public function count(Account $account, int $source = 0, ?array $entries = null): array
+    {
+        [$where, $values, $types] = $this->where($account, $source, $entries);
+        $row = $this->db->fetchAssociative(
+            "SELECT COALESCE(SUM(w.topic = 'entry'), 0) AS entries, COALESCE(SUM(w.topic = 'field'), 0) AS fields,
+                COALESCE(SUM(w.topic = 'field' AND ".DraftStore::hasDraft('w').") , 0) AS drafts FROM waiting w WHERE $where",
+            $values,
+            $types,
+        ) ?: [];
+
+        return ['entries' => Row::int($row, 'entries'), 'fields' => Row::int($row, 'fields'), 'drafts' => Row::int($row, 'drafts')];
+    }
+
+    /** Something was looked for in vain. */
+    public function sought(string $words): void
+    {
+        $this->db->executeStatement(
+            'INSERT INTO sought (words, times, last_at) VALUES (?, 1, UTC_TIMESTAMP()) ON DUPLICATE KEY UPDATE times = times + 1, last_at = VALUES(last_at)',
+            [mb_strtolower(mb_substr(trim($words), 0, 120))],
+        );
+    }
+
+    /** @return array<array-key, int> words → how often, of the last months, the most frequent first */
+    public function soughtOften(int $most): array
+    {
+        return array_map(
+            static fn (mixed $n): int => is_numeric($n) ? (int) $n : 0,
+            $this->db->fetchAllKeyValue('SELECT words, times FROM sought WHERE last_at > UTC_TIMESTAMP() - INTERVAL 90 DAY ORDER BY times DESC, words LIMIT '.$most),
+        );
+    }
+
+    /**
+     * @param list<int>|null $entries
+     *
+     * @return array{string, list<mixed>, array<int<0, max>, ArrayParameterType>}
+     */
+    private function where(Account $account, int $source, ?array $entries): array
+    {
+        $where = 'NOT EXISTS (SELECT 1 FROM later l WHERE l.account_id = ? AND l.topic = w.topic AND l.topic_id = w.topic_id AND l.until_at > UTC_TIMESTAMP())';
+        $values = [$account->id()];
+        $types = [];
+        if ($source > 0) {
+            $where .= ' AND w.source_id = ?';
+            $values[] = $source;
+        }
+        if (null !== $entries) {
+            $where .= ' AND w.entry_id IN (?)';
+            $types[\count($values)] = ArrayParameterType::INTEGER;
+            $values[] = [] === $entries ? [0] : $entries;
+        }
+
+        return [$where, $values, $types];
+    }
+
+    /**
+     * @param array<string, mixed> $row
+     *
+     * @return Item
+     */
+    private static function item(array $row): array
+    {
+        return [
+            'topic' => Row::text($row, 'topic'), 'id' => Row::int($row, 'topic_id'), 'entry' => Row::int($row, 'entry_id'), 'source' => Row::int($row, 'source_id'),
+            'worth' => (float) Row::text($row, 'worth'), 'why' => array_values(array_filter(Row::json($row, 'why'), is_string(...))),
+        ];
+    }
+}
