@@ -6,6 +6,7 @@ import { map } from './board/map.js';
 import { diagram } from './diagram.js';
 import { desk } from './desk.js';
 import { Drafts, send } from './drafts.js';
+import { findings } from './findings.js';
 import { joins } from './joins.js';
 import { lineage } from './lineage.js';
 import { Texts } from './texts.js';
@@ -124,24 +125,6 @@ Alpine.data('work', () => ({
     },
 }));
 
-/** Findings that are set aside, wherever they stand. */
-document.addEventListener('click', async (event) => {
-    const button = event.target.closest('[data-aside]');
-    if (!button) {
-        return;
-    }
-    const response = await fetch(button.dataset.aside, { method: 'POST', headers: { ...HEADERS, 'X-Csrf-Token': token() } });
-    if (response.ok && !('reload' in button.dataset)) {
-        const note = button.closest('.note');
-        note.dispatchEvent(new CustomEvent('told', { bubbles: true, detail: { words: 'Set aside', tone: 'good' } }));
-        note.remove();
-    } else if (response.ok || 'reload' in button.dataset) {
-        location.reload();
-    } else {
-        const detail = { words: 'It could not be set aside. Load the page anew, and try again.', tone: 'bad' };
-        button.dispatchEvent(new CustomEvent('told', { bubbles: true, detail }));
-    }
-});
 document.addEventListener('change', (event) => {
     if (event.target.matches('[data-submits]')) {
         event.target.form.submit();
@@ -287,6 +270,8 @@ function walk(event, root) {
 }
 
 const plainKey = (event) => !inText(event.target) && !event.ctrlKey && !event.metaKey && !event.altKey && !document.querySelector('dialog[open]');
+
+Alpine.data('findings', findings(walk));
 
 Alpine.data('rows', () => ({
     async more(event) {

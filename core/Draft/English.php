@@ -18,7 +18,7 @@ final class English
         'succeeded', 'finished', 'resigned', 'retired', 'enrolled', 'graduated', 'moved', 'occurred', 'happened', 'stopped', 'closed', 'opened', 'appeared',
         'registered', 'married', 'logged', 'responded', 'replied', 'applied', 'agreed', 'accepted'];
     /** Of those, what is done to most things all the same: a person returns, a book is returned. */
-    private const TO_THINGS = ['returned', 'closed', 'opened', 'moved', 'accepted', 'agreed', 'registered', 'finished', 'logged', 'started', 'ended',
+    private const TO_THINGS = ['returned', 'closed', 'opened', 'moved', 'accepted', 'agreed', 'registered', 'finished', 'logged',
         'retired', 'stopped'];
     private const PEOPLE = ['person', 'member', 'volunteer', 'customer', 'client', 'employee', 'patient', 'student', 'pupil', 'patron', 'user', 'donor',
         'teacher', 'owner', 'visitor', 'guest', 'worker', 'tenant', 'staff', 'contact', 'author', 'driver', 'player', 'passenger', 'landowner', 'supplier',

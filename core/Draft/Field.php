@@ -27,6 +27,12 @@ final class Field
     ) {
     }
 
+    /** The same as if nobody had said anything of it. */
+    public function unsaid(): self
+    {
+        return new self($this->material, $this->entry, $this->table, $this->column, $this->type, $this->profile, $this->name, new Said());
+    }
+
     /** What a row is called: "barrier survey". */
     public function noun(): string
     {
@@ -74,7 +80,7 @@ final class Field
     {
         return $this->type->isPlain(TypeFamily::Time) && 'time' !== $this->type->name && 'interval' !== $this->type->name
             || 'date kept as text' === $this->profile?->likely
-            || $this->type->isPlain(TypeFamily::Text) && \in_array($this->name->last(), ['on', 'date'], true) && ($this->type->length ?? 0) <= 32
+            || $this->type->isPlain(TypeFamily::Text) && \in_array($this->name->last(), ['on', 'date', 'until', 'since'], true) && ($this->type->length ?? 0) <= 32
                 && ($this->type->length ?? 0) >= 8 && null === $this->lead();
     }
 

@@ -8,6 +8,7 @@ use Doctrine\DBAL\ArrayParameterType;
 use Doctrine\DBAL\Connection;
 use Fasti\Account\Account;
 use Fasti\Draft\DraftStore;
+use Fasti\Support\Again;
 use Fasti\Support\Batch;
 use Fasti\Support\Row;
 
@@ -32,7 +33,7 @@ final readonly class Queue
      */
     public function replace(int $source, array $items): void
     {
-        $this->db->transactional(function () use ($source, $items): void {
+        Again::transaction($this->db, function () use ($source, $items): void {
             $this->db->executeStatement('DELETE FROM waiting WHERE source_id = ?', [$source]);
             $this->add($items);
         });
@@ -49,6 +50,21 @@ final readonly class Queue
             ], $items),
             'ON DUPLICATE KEY UPDATE worth = VALUES(worth), why = VALUES(why)',
         );
+    }
+
+    /** @return array<int, array{int, string}> entry → how many of its fields wait, and why that matters; the worthiest first */
+    public function byEntry(): array
+    {
+        $by = [];
+        $rows = $this->db->iterateAssociative(
+            "SELECT entry_id, COUNT(*) AS n, MAX(worth) AS most, JSON_UNQUOTE(JSON_EXTRACT(MIN(why), '$[0]')) AS why FROM waiting WHERE topic = 'field'
+             GROUP BY entry_id ORDER BY most DESC, entry_id",
+        );
+        foreach ($rows as $row) {
+            $by[Row::int($row, 'entry_id')] = [Row::int($row, 'n'), Row::maybeText($row, 'why') ?? ''];
+        }
+
+        return $by;
     }
 
     public function drop(string $topic, int $id): void

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Fasti\Desk;
 
 use Fasti\Draft\DraftsMadeAnew;
+use Fasti\Finding\Findings;
 use Fasti\Register\Entries;
 use Fasti\Register\SoughtInVain;
 use Fasti\Register\Topic\EntryTopic;
@@ -15,7 +16,7 @@ use Symfony\Component\EventDispatcher\Attribute\AsEventListener;
 /** The queue follows what is written and what is worked out. */
 final readonly class QueueFollows
 {
-    public function __construct(private Queue $queue, private Weighing $weighing, private Entries $entries)
+    public function __construct(private Queue $queue, private Weighing $weighing, private Entries $entries, private Findings $findings, private Undescribed $check)
     {
     }
 
@@ -23,6 +24,7 @@ final readonly class QueueFollows
     public function made(DraftsMadeAnew $made): void
     {
         $this->weighing->source($made->source);
+        $this->findings->follow($this->check, $this->check->of(), null);
     }
 
     #[AsEventListener]

@@ -8,6 +8,7 @@ use Doctrine\DBAL\ArrayParameterType;
 use Doctrine\DBAL\Connection;
 use Fasti\Account\Account;
 use Fasti\Core\Draft\Draft;
+use Fasti\Support\Again;
 use Fasti\Support\Batch;
 use Fasti\Support\Row;
 
@@ -68,7 +69,7 @@ final readonly class DraftStore
      */
     public function replace(array $drafts): void
     {
-        $this->db->transactional(function () use ($drafts): void {
+        Again::transaction($this->db, function () use ($drafts): void {
             foreach (array_chunk(array_keys($drafts), Batch::SIZE) as $chunk) {
                 $this->db->executeStatement('DELETE FROM draft WHERE entry_id IN (?)', [$chunk], [ArrayParameterType::INTEGER]);
                 $rows = $made = [];

@@ -113,6 +113,25 @@ final readonly class Drafting
         return \array_slice($found, 0, self::MOST_PLACES);
     }
 
+    /** The draft that a field would have if nobody had written its meaning. */
+    public function without(int $entry, int $field): ?Draft
+    {
+        $view = $this->entries->one($entry);
+        if (null === $view) {
+            return null;
+        }
+        [$material] = $this->materials->around($view);
+        foreach ($view->presentFields() as $one) {
+            if ($one->id === $field) {
+                $of = $material->field($view->id, $one->column);
+
+                return (new Drafts($this->store->weights()))->ofField($of->unsaid())['meaning'][0] ?? null;
+            }
+        }
+
+        return null;
+    }
+
     /** @return Of */
     private function make(Drafts $drafts, Material $material, EntryView $view): array
     {

@@ -7,6 +7,7 @@ namespace Fasti\Draft;
 use Doctrine\DBAL\Connection;
 use Fasti\Account\Account;
 use Fasti\Core\Draft\Draft;
+use Fasti\Support\Again;
 use Fasti\Text\BadText;
 use Fasti\Text\Texts;
 
@@ -26,7 +27,7 @@ final readonly class Taker
      */
     public function take(Account $account, string $topic, int $id, Draft $draft, array $elsewhere): array
     {
-        return $this->db->transactional(function () use ($account, $topic, $id, $draft, $elsewhere): array {
+        return Again::transaction($this->db, function () use ($account, $topic, $id, $draft, $elsewhere): array {
             $sitting = 'take-'.bin2hex(random_bytes(8));
             $changes = $left = [];
             // One order for all, so that two who take at once do not wait for one another in turn.
@@ -55,7 +56,7 @@ final readonly class Taker
      */
     public function back(Account $account, int $taking): int
     {
-        return $this->db->transactional(function () use ($account, $taking): int {
+        return Again::transaction($this->db, function () use ($account, $taking): int {
             $changes = $this->store->taking($taking) ?? throw new BadText('This was taken back already.');
             foreach (array_reverse($changes) as $change) {
                 $this->texts->takeBack($account, $change);

@@ -230,6 +230,14 @@ final readonly class Findings
         return array_map(static fn (array $row): array => self::place($row, $names), $rows);
     }
 
+    /** @return Place|null one that is still there */
+    public function one(int $id): ?array
+    {
+        $row = $this->db->fetchAssociative('SELECT * FROM finding WHERE id = ? AND ended_at IS NULL', [$id]);
+
+        return false === $row ? null : self::place($row, []);
+    }
+
     public function count(): int
     {
         return Row::int(['n' => $this->db->fetchOne('SELECT COUNT(*) FROM finding WHERE '.self::OPEN)], 'n');

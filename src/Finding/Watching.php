@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Fasti\Finding;
 
+use Fasti\Core\Finding\CatalogCheck;
 use Fasti\Core\Finding\Finding;
 use Fasti\Register\Dossiers;
 use Fasti\Register\EntryKnown;
@@ -12,6 +13,7 @@ use Fasti\Register\Fields;
 use Fasti\Register\RegisterCatalog;
 use Fasti\Register\RegisterFollowed;
 use Fasti\Register\Topic\EntryTopic;
+use Fasti\Source\SourceStore;
 use Fasti\Text\TextSaved;
 use Symfony\Component\EventDispatcher\Attribute\AsEventListener;
 
@@ -25,6 +27,7 @@ final readonly class Watching
         private EntryStore $entries,
         private Fields $fields,
         private Dossiers $dossiers,
+        private SourceStore $sources,
     ) {
     }
 
@@ -32,20 +35,7 @@ final readonly class Watching
     #[AsEventListener]
     public function followed(RegisterFollowed $followed): void
     {
-        [$whole, $gone] = $this->catalog->of($followed->source);
-        $catalog = $whole->with(tables: array_values(array_filter($whole->tables, static fn ($table): bool => !isset($gone[$table->place()->key()]))));
-        $places = $this->entries->places($followed->source);
-        $ids = array_values($places);
-        $this->findings->gone($followed->source, array_values(array_intersect_key($places, $gone)));
-        $fields = null;
-        foreach ($this->checks->ofCatalogs as $check) {
-            $noticed = [];
-            foreach ($check->of($catalog) as $finding) {
-                $fields ??= $this->fields->ids($ids);
-                $noticed[] = self::noticed($finding, $places, $fields);
-            }
-            $this->findings->follow($check, $noticed, $ids);
-        }
+        $this->catalog($followed->source, $this->checks->ofCatalogs);
         $this->register(null);
     }
 
@@ -63,6 +53,63 @@ final readonly class Watching
             $this->entry($saved->subject->pageId, $about);
         }
         $this->register($saved->property);
+        $this->over($saved);
+    }
+
+    /** Checks that look at the whole register seldom: what they noticed about a text that is written anew is over until they look again. */
+    private function over(TextSaved $saved): void
+    {
+        $subject = $saved->subject;
+        foreach (EntryTopic::NAME === $subject->page ? $this->checks->ofRegister : [] as $check) {
+            if ([] === $check->about()) {
+                $this->findings->endAbout($check->name(), $subject->pageId, EntryTopic::NAME === $subject->topic ? null : $subject->id, $saved->property);
+            }
+        }
+    }
+
+    /** Looks at the whole register, as after a survey. */
+    public function again(): void
+    {
+        $this->register(null);
+    }
+
+    #[AsEventListener]
+    public function switched(CheckSwitched $switched): void
+    {
+        foreach ($this->checks->ofRegister as $check) {
+            $check->name() === $switched->check && $this->findings->follow($check, $check->of(), null);
+        }
+        foreach ($this->checks->ofCatalogs as $check) {
+            foreach ($check->name() === $switched->check ? array_keys($this->sources->all()) : [] as $source) {
+                $this->catalog($source, [$check]);
+            }
+        }
+        foreach ($this->checks->ofDossiers as $check) {
+            foreach ($check->name() === $switched->check ? array_keys($this->sources->all()) : [] as $source) {
+                foreach ($this->entries->ids($source) as $entry) {
+                    $this->entry($entry, [$check]);
+                }
+            }
+        }
+    }
+
+    /** @param iterable<CatalogCheck> $checks */
+    private function catalog(int $source, iterable $checks): void
+    {
+        [$whole, $gone] = $this->catalog->of($source);
+        $catalog = $whole->with(tables: array_values(array_filter($whole->tables, static fn ($table): bool => !isset($gone[$table->place()->key()]))));
+        $places = $this->entries->places($source);
+        $ids = array_values($places);
+        $this->findings->gone($source, array_values(array_intersect_key($places, $gone)));
+        $fields = null;
+        foreach ($checks as $check) {
+            $noticed = [];
+            foreach ($check->of($catalog) as $finding) {
+                $fields ??= $this->fields->ids($ids);
+                $noticed[] = self::noticed($finding, $places, $fields);
+            }
+            $this->findings->follow($check, $noticed, $ids);
+        }
     }
 
     /** @param iterable<DossierCheck> $checks the entry is gathered only where there is any: this runs with every text that is typed */

@@ -211,4 +211,25 @@ final readonly class Fields
             ];
         }
     }
+
+    /**
+     * All that is said of fields that are there.
+     *
+     * @return iterable<array{id: int, entry: int, source: int, name: string, identifier: int, businessName: string, meaning: string, type: string}> type: the native one
+     */
+    public function sayings(): iterable
+    {
+        $rows = $this->db->iterateAssociative(
+            "SELECT f.id, f.entry_id, e.source_id, f.name, f.identifier_id, f.business_name, f.meaning, JSON_UNQUOTE(JSON_EXTRACT(f.facts, '$.type')) AS type
+             FROM field f JOIN entry e ON e.id = f.entry_id
+             WHERE f.gone_at IS NULL AND e.gone_at IS NULL AND (f.meaning <> '' OR f.business_name <> '') ORDER BY f.id",
+        );
+        foreach ($rows as $row) {
+            yield [
+                'id' => Row::int($row, 'id'), 'entry' => Row::int($row, 'entry_id'), 'source' => Row::int($row, 'source_id'), 'name' => Row::text($row, 'name'),
+                'identifier' => Row::int($row, 'identifier_id'), 'businessName' => Row::text($row, 'business_name'), 'meaning' => Row::text($row, 'meaning'),
+                'type' => Row::text($row, 'type'),
+            ];
+        }
+    }
 }

@@ -444,6 +444,29 @@ final readonly class Joins
         return $waiting;
     }
 
+    /**
+     * @param list<int> $fields
+     *
+     * @return list<array{int, int}> from, to: fields that joins which count pair, where both are among these
+     */
+    public function paired(array $fields): array
+    {
+        $paired = [];
+        if ([] !== $fields) {
+            $rows = $this->db->iterateAssociative(
+                'SELECT p.from_field_id, p.to_field_id FROM join_pair p JOIN entry_join j ON j.id = p.join_id
+                 WHERE p.from_field_id IN (?) AND p.to_field_id IN (?) AND '.self::COUNTED,
+                [$fields, $fields],
+                [ArrayParameterType::INTEGER, ArrayParameterType::INTEGER],
+            );
+            foreach ($rows as $row) {
+                $paired[] = [Row::int($row, 'from_field_id'), Row::int($row, 'to_field_id')];
+            }
+        }
+
+        return $paired;
+    }
+
     /** @return array<int, int> entry → joins that count and lead to it or from it */
     public function degrees(int $source): array
     {

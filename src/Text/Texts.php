@@ -5,16 +5,13 @@ declare(strict_types=1);
 namespace Fasti\Text;
 
 use Doctrine\DBAL\Connection;
-use Doctrine\DBAL\Exception\RetryableException;
 use Fasti\Account\Account;
+use Fasti\Support\Again;
 use Symfony\Contracts\EventDispatcher\EventDispatcherInterface;
 
 /** Everything people write goes through here, so that each change is kept and no one writes over another unseen. */
 final readonly class Texts
 {
-    /** How often a change is tried again that the database has refused because of another at the same moment. */
-    private const TRIES = 8;
-
     public function __construct(
         private Connection $db,
         private Vocabulary $vocabulary,
@@ -40,7 +37,7 @@ final readonly class Texts
         $property = $this->vocabulary->property($topic, $name);
         $value = $this->checked($property, $id, $value);
 
-        return $this->inTransaction(function () use ($account, $topic, $id, $property, $base, $value, $sitting): array {
+        return Again::transaction($this->db, function () use ($account, $topic, $id, $property, $base, $value, $sitting): array {
             [$subject, $now] = $this->locked($topic, $id, $property);
             if ($now === $value) {
                 return ['saved' => true, 'value' => $now, 'change' => null, 'by' => null, 'at' => null];
@@ -78,7 +75,7 @@ final readonly class Texts
         $property = $this->vocabulary->property($change['topic'], $change['property']);
         $value = $this->checked($property, $change['id'], $change['before']);
 
-        return $this->inTransaction(function () use ($account, $change, $property, $value): array {
+        return Again::transaction($this->db, function () use ($account, $change, $property, $value): array {
             [$subject, $now] = $this->locked($change['topic'], $change['id'], $property);
             if ($now !== $value) {
                 $this->write($subject, $property, $value);
@@ -126,30 +123,6 @@ final readonly class Texts
         null === $column ? $this->said->write($subject->topic, $subject->id, $property->name(), $value) : $topic->write($subject, $column, $value);
         $topic->touched($subject, $property);
         $this->events->dispatch(new TextSaved($subject, $property->name(), $value));
-    }
-
-    /**
-     * Things are locked in one order, so that two changes seldom meet; where the database takes one back all the same, it is
-     * made again from the start.
-     *
-     * @template T
-     *
-     * @param \Closure(): T $change
-     *
-     * @return T
-     */
-    private function inTransaction(\Closure $change): mixed
-    {
-        for ($try = 1;; ++$try) {
-            try {
-                return $this->db->transactional($change);
-            } catch (RetryableException $e) {
-                if ($try >= self::TRIES || $this->db->isTransactionActive()) {
-                    throw $e;
-                }
-                usleep(random_int(5000, 20000) * $try);
-            }
-        }
     }
 
     /** Line ends of one kind, and nothing that is not text. Spaces at the end belong to typing, not to the text. */

@@ -32,11 +32,12 @@ final class GrainOfKey implements EntryRule
         usort($keys, static fn (array $a, array $b): int => \count($b) <=> \count($a));
         $composite = $keys[0] ?? [];
         if (\count($composite) > 1 && \count($composite) <= 5) {
-            $parts = array_map(fn ($field): string => $this->part($entry, (string) $field), $composite);
+            // Two fields that lead to one thing together are that one thing.
+            $parts = array_values(array_unique(array_map(fn ($field): string => $this->part($entry, (string) $field), $composite)));
             if ([] === array_filter($parts, static fn (string $part): bool => '' === $part)) {
                 $last = array_pop($parts);
                 $own = $primary !== $composite && [] !== $primary;
-                yield new Draft('grain', implode(', ', $parts).' and '.$last, $own ? 0.62 : 0.84, ['its key: '.implode(', ', array_map(strval(...), $composite))]);
+                yield new Draft('grain', [] === $parts ? $last : implode(', ', $parts).' and '.$last, $own ? 0.62 : 0.84, ['its key: '.implode(', ', array_map(strval(...), $composite))]);
             }
         }
         if (1 === \count($primary)) {

@@ -113,6 +113,12 @@ final class OfTime implements Rule
             array_unshift($adverbs, (string) array_pop($words));
         }
         $subject = [] === $words || $words === explode(' ', $noun) || ['was'] === $words ? $noun : implode(' ', $words);
+        $last = trim((string) strrchr(' '.$noun, ' '));
+        if ($subject === $noun && \strlen($last) > 3 && str_starts_with($deed, rtrim($last, 'e'))) {
+            // A survey is not surveyed: what is surveyed stands before it, or else it is made.
+            $before = trim(substr($noun, 0, -\strlen($last)));
+            [$subject, $deed] = '' === $before ? [$noun, 'made'] : [$before, $deed];
+        }
         $adverb = [] === $adverbs ? '' : implode(' ', $adverbs).' ';
         $does = English::doesIt($subject, $deed);
 

@@ -1,0 +1,36 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Draft;
+
+use Fasti\Core\Draft\Draft;
+use Fasti\Finding\Mending;
+use Fasti\Register\Fields;
+
+/** A meaning that only repeats the name gives way to the draft there would be without it. */
+final readonly class MendUndescribed implements Mending
+{
+    public function __construct(private Drafting $drafting, private Fields $fields)
+    {
+    }
+
+    public function check(): string
+    {
+        return 'meaning-repeats-name';
+    }
+
+    public function words(): string
+    {
+        return 'take the draft in its place';
+    }
+
+    public function text(array $place): ?array
+    {
+        $field = $place['field'];
+        $base = null === $field ? '' : $this->fields->placed([$field])[$field]->meaning ?? '';
+        $draft = null === $field || '' === $base ? null : $this->drafting->without($place['entry'], $field);
+
+        return $draft instanceof Draft ? ['topic' => 'field', 'id' => $field, 'property' => 'meaning', 'base' => $base, 'value' => $draft->text] : null;
+    }
+}
