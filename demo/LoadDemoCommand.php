@@ -8,6 +8,7 @@ use Doctrine\DBAL\Connection as Database;
 use Doctrine\ORM\EntityManagerInterface;
 use Fasti\Account\Account;
 use Fasti\Account\Role;
+use Fasti\CodeList\CodeLists;
 use Fasti\Core\Catalog\Place;
 use Fasti\Core\Diagram\Detail;
 use Fasti\Core\Survey\Choice;
@@ -15,15 +16,20 @@ use Fasti\Core\Survey\SilentProgress;
 use Fasti\Diagram\Board;
 use Fasti\Diagram\Keeping;
 use Fasti\Join\JoinsJob;
+use Fasti\Profile\Profiles;
+use Fasti\Profile\Profiling;
 use Fasti\Register\EntryStore;
 use Fasti\Register\Fields;
 use Fasti\Register\Joins;
+use Fasti\Register\RegisterCatalog;
 use Fasti\Register\Topic\EntryTopic;
 use Fasti\Register\Topic\FieldTopic;
 use Fasti\Register\Topic\JoinTopic;
 use Fasti\Source\Source;
+use Fasti\Source\Sources;
 use Fasti\Source\Vault;
 use Fasti\Survey\Surveys;
+use Fasti\Term\Terms;
 use Fasti\Text\Texts;
 use Symfony\Component\Console\Attribute\AsCommand;
 use Symfony\Component\Console\Attribute\Option;
@@ -52,6 +58,11 @@ final readonly class LoadDemoCommand
         private Joins $joins,
         private JoinsJob $looking,
         private Keeping $keeping,
+        private CodeLists $lists,
+        private Terms $terms,
+        private Sources $sources,
+        private RegisterCatalog $register,
+        private Profiles $profiles,
         private Board $board,
         #[Autowire('%env(DATABASE_HOST)%')] private string $host,
         #[Autowire('%env(int:DATABASE_PORT)%')] private int $port,
@@ -188,7 +199,13 @@ final readonly class LoadDemoCommand
         $this->entities->flush();
         $this->surveys->now($source, $steward);
         $steward = $this->entities->getRepository(Account::class)->find($steward->id()) ?? throw new \LogicException('No steward.');
-        /** @var array{entries: array<string, array<string, mixed>>, joins: array<string, array{string, string}>} $said */
+        /**
+         * @var array{
+         *     entries: array<string, array<string, mixed>>, joins: array<string, array{string, string}>, areas: array<string, list<string>>,
+         *     codeLists: array<string, array{string, array<string, string>, list<string>}>, terms: list<array{string, string, string, string, string}>,
+         *     profiled: list<string>
+         * } $said
+         */
         $said = require __DIR__.'/said.php';
         foreach ($said['entries'] as $name => $texts) {
             $entry = $this->store->at($source->id(), new Place('fieldwork', $name)) ?? throw new \LogicException(\sprintf('The demo has no entry %s.', $name));
@@ -213,7 +230,56 @@ final readonly class LoadDemoCommand
         }
         $source = $this->entities->find(Source::class, $source->id()) ?? throw new \LogicException('No source.');
         $this->looking->now($source, new SilentProgress());
+        $this->words($source, $steward, $said['areas'], $said['codeLists'], $said['terms']);
+        $this->looked($source, $said['profiled']);
         $this->diagrams($source->id());
+    }
+
+    /**
+     * @param array<string, list<string>>                                         $areas
+     * @param array<string, array{string, array<string, string>, list<string>}>   $lists
+     * @param list<array{string, string, string, string, string}>                 $terms
+     */
+    private function words(Source $source, Account $steward, array $areas, array $lists, array $terms): void
+    {
+        foreach ($areas as $area => $tables) {
+            foreach ($tables as $table) {
+                $this->texts->save($steward, EntryTopic::NAME, $this->entry($source, $table), 'area', '', $area, 'demo');
+            }
+        }
+        foreach ($lists as $name => [$meaning, $codes, $fields]) {
+            $this->lists->make($name, $codes, $meaning);
+            foreach ($fields as $field) {
+                [$table, $column] = explode('.', $field);
+                $id = $this->fields->ids([$this->entry($source, $table)])[$this->entry($source, $table)][$column] ?? throw new \LogicException($field);
+                $this->texts->save($steward, FieldTopic::NAME, $id, 'allowed', '', 'code list '.$name, 'demo');
+            }
+        }
+        $this->terms->takeIn(array_map(static fn (array $term): array => [
+            'name' => $term[0], 'area' => $term[1], 'definition' => $term[2], 'synonyms' => $term[3],
+        ], $terms));
+        foreach ($terms as [$name, , , , $broader]) {
+            '' === $broader || $this->texts->save($steward, 'term', $this->terms->named($name)[0]->id, 'broader', '', $broader, 'demo');
+        }
+    }
+
+    /** @param list<string> $tables whose data is looked at */
+    private function looked(Source $source, array $tables): void
+    {
+        $profiling = new Profiling($this->sources, $this->sources->target($source));
+        foreach ($tables as $name) {
+            $entry = $this->entry($source, $name);
+            $table = $this->register->entry($entry) ?? throw new \LogicException($name);
+            $ids = $this->fields->ids([$entry])[$entry] ?? [];
+            [$of] = $this->lists->allowed(array_values($ids));
+            $allowed = array_filter(array_map(static fn (int $id) => $of[$id] ?? null, $ids));
+            $this->profiles->keep($entry, $profiling->table($table, [], [], new SilentProgress(), $allowed));
+        }
+    }
+
+    private function entry(Source $source, string $table): int
+    {
+        return $this->store->at($source->id(), new Place('fieldwork', $table)) ?? throw new \LogicException(\sprintf('The demo has no entry %s.', $table));
     }
 
     private function diagrams(int $source): void

@@ -54,6 +54,35 @@ return [
         'visit_member' => ['grain' => 'person who was on a visit', 'grainFields' => 'visit_id, person_id'],
         'visit' => ['businessName' => 'Visit', 'grain' => 'time a team was at a station'],
     ],
+    'areas' => [
+        'Laboratory' => ['sample', 'lab', 'method', 'lab_result'],
+        'Measuring' => ['station', 'deployment', 'instrument', 'instrument_model', 'calibration', 'parameter', 'unit', 'reading', 'quality_flag'],
+        'Wildlife' => ['species', 'sighting'],
+    ],
+    // Name → what it is for, its codes with their labels, and the fields that use it. Paused is left out, to be found.
+    'codeLists' => [
+        'quality flag' => [
+            'How far a value can be trusted. Set by the station first, and by a person when the month is closed.',
+            ['G' => 'good', 'S' => 'suspect', 'B' => 'bad', 'M' => 'missing'], ['reading.flag'],
+        ],
+        'station status' => [
+            'What becomes of a station over the years.', ['planned' => 'not built yet', 'open' => 'it measures', 'closed' => ''], ['station.status'],
+        ],
+    ],
+    // Term, area, definition, other words, broader terms.
+    'terms' => [
+        ['station', '', 'A fixed place on a reach where the trust measures the river.', 'gauging place', ''],
+        ['reach', '', 'A stretch of river between two named points. Water leaves it at one end only.', '', ''],
+        ['catchment', '', 'The land from which water runs to one point.', '', ''],
+        ['parameter', '', 'A property of the water that can be measured, with the unit in which its values are kept.', 'determinand', ''],
+        ['reading', '', 'What an instrument reported at one instant.', 'measured value', ''],
+        ['quality flag', '', 'One letter that says how far a value can be trusted.', '', 'reading'],
+        ['barrier', '', 'Anything across a river that fish cannot pass at all times: a weir, a culvert, a dam.', '', ''],
+        ['landowner', '', 'Who has to be asked before anybody enters the land.', '', ''],
+        ['season', 'Measuring', 'The hydrological half-year: winter from November, summer from May.', '', ''],
+        ['season', 'Wildlife', 'The weeks in which a species is counted; they differ from species to species.', '', ''],
+    ],
+    'profiled' => ['station', 'sample', 'lab', 'method', 'lab_result', 'quality_flag', 'species'],
     'joins' => [
         'station_reach' => ['stands on', 'carries'],
         'reading_station' => ['is recorded at', 'records'],

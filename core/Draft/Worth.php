@@ -20,7 +20,7 @@ final class Worth
     private const ALIKE = 0.15;
 
     /** An entry is described before its fields. */
-    private const WHOLE = 0.5;
+    private const WHOLE = 1.5;
 
     /**
      * @param int  $joins    that lead to the entry or from it

@@ -4,48 +4,60 @@ declare(strict_types=1);
 
 namespace Fasti\Term;
 
+use Fasti\Register\Gloss;
 use Fasti\Register\Links;
-use Twig\Attribute\AsTwigFilter;
 
 /** Makes links of the terms in a text, as one reads: each where it first stands, and never within another link or within code. */
-final readonly class Glossed
+final readonly class Glossed implements Gloss
 {
     private const LONGEST = 200;
+    private const LEFT_ALONE = ['a', 'code', 'pre', 'h1', 'h2', 'h3', 'h4', 'h5', 'h6'];
 
     public function __construct(private Terms $terms)
     {
     }
 
-    /** @param int $except the term whose own definition it is */
-    #[AsTwigFilter('glossed', isSafe: ['html'])]
-    public function html(string $html, ?Links $links, int $except = 0): string
+    public function html(string $html, Links $links, int $except): string
     {
-        if ('' === $html || null === $links || [] === $this->terms->all()) {
+        // Most texts have no term in them, and are not taken apart.
+        if ([] === $this->terms->all() || [] === $this->terms->recogniser()->in(strip_tags($html))) {
             return $html;
         }
-        $out = '';
-        $inside = [];
+        $document = new \DOMDocument();
+        $read = @$document->loadHTML('<?xml encoding="UTF-8"><body>'.$html.'</body>', \LIBXML_NONET | \LIBXML_COMPACT);
+        $body = $read ? $document->getElementsByTagName('body')->item(0) : null;
+        if (!$body instanceof \DOMElement) {
+            return $html;
+        }
         $seen = [$except => true];
-        foreach (preg_split('/(<[^>]*>)/', $html, -1, \PREG_SPLIT_DELIM_CAPTURE) ?: [$html] as $i => $piece) {
-            if (1 === $i % 2) {
-                if (1 === preg_match('~^<(/?)(a|code|pre|h[1-6])\b~i', $piece, $m)) {
-                    '' === $m[1] ? $inside[] = $m[2] : array_pop($inside);
-                }
-                $out .= $piece;
-            } else {
-                $out .= [] === $inside ? $this->text($piece, $links, $seen) : $piece;
-            }
+        $this->within($body, $links, $seen);
+        $out = '';
+        foreach ($body->childNodes as $node) {
+            $out .= $document->saveHTML($node);
         }
 
         return $out;
     }
 
     /** @param array<int, true> $seen */
-    private function text(string $html, Links $links, array &$seen): string
+    private function within(\DOMNode $node, Links $links, array &$seen): void
     {
-        $text = html_entity_decode($html, \ENT_QUOTES | \ENT_HTML5);
+        foreach (iterator_to_array($node->childNodes) as $child) {
+            if ($child instanceof \DOMText) {
+                $this->text($child, $links, $seen);
+            } elseif (!\in_array($child->nodeName, self::LEFT_ALONE, true)) {
+                $this->within($child, $links, $seen);
+            }
+        }
+    }
+
+    /** @param array<int, true> $seen */
+    private function text(\DOMText $node, Links $links, array &$seen): void
+    {
+        $text = $node->data;
+        $document = $node->ownerDocument ?? throw new \LogicException('It was read from a document.');
         $at = 0;
-        $out = '';
+        $pieces = [];
         foreach ($this->terms->recogniser()->in($text) as $found) {
             $term = $this->terms->one($found->terms[0]);
             $link = null === $term || isset($seen[$term->id]) ? null : $links->term($term->id);
@@ -54,14 +66,20 @@ final readonly class Glossed
             }
             $seen[$term->id] = true;
             $several = \count($found->terms) > 1;
-            $title = $several ? 'A word with several meanings: '.implode('; ', array_map($this->briefly(...), $found->terms)) : self::short($term->definition);
-            $out .= htmlspecialchars(substr($text, $at, $found->from - $at), \ENT_QUOTES).'<a class="term'.($several ? ' several' : '').'" href="'
-                .htmlspecialchars($link, \ENT_QUOTES).'" title="'.htmlspecialchars($title, \ENT_QUOTES).'">'
-                .htmlspecialchars(substr($text, $found->from, $found->length), \ENT_QUOTES).'</a>';
+            $pieces[] = $document->createTextNode(substr($text, $at, $found->from - $at));
+            $a = $document->createElement('a');
+            $a->setAttribute('class', $several ? 'term several' : 'term');
+            $a->setAttribute('href', $link);
+            $a->setAttribute('title', $several ? 'A word with several meanings: '.implode('; ', array_map($this->briefly(...), $found->terms))
+                : self::short($term->definition));
+            $a->appendChild($document->createTextNode(substr($text, $found->from, $found->length)));
+            $pieces[] = $a;
             $at = $found->from + $found->length;
         }
-
-        return 0 === $at ? $html : $out.htmlspecialchars(substr($text, $at), \ENT_QUOTES);
+        if ([] !== $pieces) {
+            $pieces[] = $document->createTextNode(substr($text, $at));
+            $node->replaceWith(...$pieces);
+        }
     }
 
     private function briefly(int $id): string

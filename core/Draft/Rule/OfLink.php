@@ -26,7 +26,8 @@ final class OfLink implements EntryRule
         }
         $fields = [$leads[0]->pairs[0][0], $leads[1]->pairs[0][0]];
         $own = \count($entry->table->columns) - 2;
-        if ([] !== array_diff($fields, $key) && $own > 1) {
+        // A key of more than the two tells instants or parts apart: that is no mere link.
+        if ([] !== array_diff($fields, $key) && $own > 1 || [] === array_diff($fields, $key) && \count($key) > 2) {
             return;
         }
         $plural = static fn (int $to): string => \Fasti\Core\Wording\Noun::plural($entry->material->noun($to));

@@ -17,6 +17,9 @@ final class OfTime implements Rule
         return 'of-time';
     }
 
+    /** What defaults call the present moment, in any dialect. */
+    private const NOW = ['current_timestamp', 'now', 'getdate', 'sysdate', 'strftime', 'datetime', 'transaction_timestamp', 'localtimestamp', 'current_date',
+        'getutcdate', 'sysutcdatetime', 'systimestamp', 'utc_timestamp'];
     private const ENDS = ['on', 'at', 'date', 'time', 'day', 'datetime', 'timestamp', 'utc', 'when', 'stamp', 'UTC', 'local'];
 
     public function of(Field $field): iterable
@@ -38,7 +41,8 @@ final class OfTime implements Rule
         while (\count($words) > 1 && \in_array($words[0], ['date', 'time', 'day', 'when', 'timestamp'], true) && 'of' !== $words[1]) {
             array_shift($words);
         }
-        $made = 1 === preg_match("/^(?:current_timestamp|now|getdate|sysdate|\(?\(?strftime|datetime|transaction_timestamp|localtimestamp|current_date)/i", (string) $field->column->default);
+        preg_match('/^[\s(]*(\w+)/', mb_strtolower((string) $field->column->default), $m);
+        $made = \in_array($m[1] ?? '', self::NOW, true);
         $last = $words[\count($words) - 1] ?? '';
         if (\in_array($last, ['created', 'inserted', 'added', 'entered'], true) || $made && [] === $words) {
             $set = $made ? '; the database sets it' : '';

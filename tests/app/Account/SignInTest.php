@@ -40,11 +40,11 @@ final class SignInTest extends AppTestCase
         return $this->client->getRequest()->getPathInfo().' '.$this->client->getCrawler()->filter('[role=alert]')->text('');
     }
 
-    public function testTheRightPasswordOpensTheRegister(): void
+    public function testTheRightPasswordOpensTheDesk(): void
     {
         $this->try($this->person()->email, 'twelve-letters');
 
-        self::assertResponseRedirects('/register');
+        self::assertResponseRedirects('/desk');
         self::assertStringNotContainsString('twelve-letters', $this->keptHash());
     }
 
@@ -76,7 +76,7 @@ final class SignInTest extends AppTestCase
 
         self::db()->executeStatement('UPDATE sign_in_failure SET last = UTC_TIMESTAMP() - INTERVAL 1 HOUR');
         $this->try($person->email, 'twelve-letters');
-        self::assertResponseRedirects('/register');
+        self::assertResponseRedirects('/desk');
         self::assertSame(1, self::scalar('SELECT COUNT(*) FROM sign_in_failure WHERE failures = 0 AND succeeded_at IS NOT NULL'));
     }
 
@@ -98,7 +98,7 @@ final class SignInTest extends AppTestCase
         $person = $this->person();
         $this->from('198.51.100.7');
         $this->try($person->email, 'twelve-letters');
-        self::assertResponseRedirects('/register');
+        self::assertResponseRedirects('/desk');
         $this->client->request('POST', '/sign-out', ['_csrf_token' => 'x']);
         $this->client->getCookieJar()->clear();
         for ($i = 0; $i < 40; ++$i) {
