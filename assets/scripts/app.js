@@ -342,7 +342,7 @@ Alpine.data('entry', () => ({
         const root = this.$root;
         const tell = (words, tone) => { this.status = words; this.tone = tone; };
         this.texts = new Texts(root, tell);
-        this.drafts = root.dataset.draftTake ? new Drafts(root, this.texts, tell) : null;
+        this.drafts = root.dataset.urlTake ? new Drafts(root, this.texts, tell) : null;
         root.addEventListener('click', (event) => {
             const row = event.target.closest('[data-row]');
             if (row) {

@@ -83,7 +83,7 @@ export class Drafts {
         draft.dataset.busy = '1';
         const { topic, id, property, evidence } = draft.dataset;
         const elsewhere = this.ticked(draft);
-        const answer = await send(this.urls.draftTake, { topic, id: Number(id), property, evidence, elsewhere });
+        const answer = await send(this.urls.urlTake, { topic, id: Number(id), property, evidence, elsewhere });
         delete draft.dataset.busy;
         if (!answer.ok) {
             this.tell(answer.error ?? 'It could not be taken. Load the page anew, and try again.', 'bad');
@@ -116,7 +116,7 @@ export class Drafts {
 
     async dismiss(draft) {
         const { topic, id, property, evidence } = draft.dataset;
-        const answer = await send(this.urls.draftDismiss, { topic, id: Number(id), property, evidence });
+        const answer = await send(this.urls.urlDismiss, { topic, id: Number(id), property, evidence });
         if (!answer.ok) {
             return this.tell(answer.error ?? 'It could not be dismissed. Load the page anew, and try again.', 'bad');
         }
@@ -126,7 +126,7 @@ export class Drafts {
         next?.focus();
         this.texts.done.push({
             back: async () => {
-                const back = await send(this.urls.draftDismiss, { topic, id: Number(id), property, back: true });
+                const back = await send(this.urls.urlDismiss, { topic, id: Number(id), property, back: true });
                 if (back.ok) {
                     away.replaceWith(draft);
                     draft.focus();

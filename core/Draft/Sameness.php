@@ -20,6 +20,10 @@ final class Sameness
         }
         $theirs = $material->dialect($entry)->typeOf($other)->family;
         $alike = $theirs === $field->type->family || $theirs->isNumeric() && $field->type->family->isNumeric() ? 1.0 : 0.4;
+        if ('meaning' === $property && $other->autoNumbered && $field->column->autoNumbered) {
+            // Numbers that the database gives mean the same everywhere, unless the text speaks of the row itself.
+            return [] === array_intersect(Naming::words($text), [$material->noun($entry), Noun::plural($material->noun($entry))]) ? 0.9 : 0.3;
+        }
         $copy = $entry !== $field->entry && $material->shared($field->entry, $entry) >= 0.7 && \count($field->table->columns) > 2;
         $mine = $field->lead()?->to;
         $yours = ($material->leadsOf($entry, $name)[0] ?? null)?->to;

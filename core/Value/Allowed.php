@@ -132,8 +132,12 @@ final readonly class Allowed
 
             return new OneOf($codes($name) ?? throw new AllowedError(\sprintf('There is no code list “%s”. The list of code lists is in the register; make it there first, or correct its name.', $name), 10), $name);
         }
-        if (1 === preg_match('/^matches\s+(.+)$/isu', $text, $m)) {
-            return new Pattern(trim($m[1]));
+        if (1 === preg_match('/^(matches\s+)(.+)$/isu', $text, $m)) {
+            try {
+                return new Pattern(trim($m[2]));
+            } catch (AllowedError $e) {
+                throw new AllowedError($e->getMessage(), \strlen($m[1]) + $e->at);
+            }
         }
         if (isset(Pattern::LETTERS[mb_strtolower($text)])) {
             return new Pattern(Pattern::LETTERS[mb_strtolower($text)], mb_strtolower($text));

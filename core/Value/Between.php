@@ -11,13 +11,27 @@ use Fasti\Core\Dialect\ProfileSql;
 /** From one end to another, of numbers or of days; an end that is '' is open. */
 final readonly class Between implements Part
 {
+    /** @throws AllowedError where an end is a day that no calendar has */
     public function __construct(public string $least, public string $greatest, public bool $withLeast = true, public bool $withGreatest = true)
     {
+        foreach ($this->ofDays() ? [$least, $greatest] : [] as $end) {
+            if ('' !== $end && !self::isDay($end)) {
+                throw new AllowedError(\sprintf('%s is no day of the calendar.', $end));
+            }
+        }
+    }
+
+    private static function isDay(string $value): bool
+    {
+        return 1 === preg_match('/^(\d{4})-(\d\d)-(\d\d)(?:[T ]|$)/', $value, $m) && checkdate((int) $m[2], (int) $m[3], (int) $m[1]);
     }
 
     public function fits(string $value): bool
     {
         if ($this->ofDays()) {
+            if (!self::isDay($value)) {
+                return false;
+            }
             $value = substr($value, 0, max(\strlen($this->least), \strlen($this->greatest)));
             $low = '' === $this->least ? 1 : strcmp($value, $this->least);
             $high = '' === $this->greatest ? -1 : strcmp($value, $this->greatest);

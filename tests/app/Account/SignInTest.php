@@ -112,7 +112,7 @@ final class SignInTest extends AppTestCase
         self::assertStringContainsString('do not belong together', $this->try($person->email, 'wrong'), 'It is never locked.');
         $this->from('198.51.100.7');
         $this->try($person->email, 'twelve-letters');
-        self::assertResponseRedirects('/register', null, 'Whoever has signed in from here before is not held up.');
+        self::assertResponseRedirects('/desk', null, 'Whoever has signed in from here before is not held up.');
     }
 
     public function testACallerThatTriesManyAccountsIsSlowed(): void
