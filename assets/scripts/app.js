@@ -31,6 +31,12 @@ Alpine.data('find', () => ({
                 this.shown(true);
             }
         });
+        // What was looked for in vain is counted, once a person has stopped typing.
+        this.vain = later(2500, (query) => {
+            if (query === this.asked && query.length > 2 && this.open && !this.$refs.list.querySelector('[data-hit]')) {
+                html(`${this.$refs.input.dataset.url}?q=${encodeURIComponent(query)}&in-the-end=1`);
+            }
+        });
         window.addEventListener('keydown', (event) => {
             if (event.key === '/' && !inText(event.target) && !event.ctrlKey && !event.metaKey) {
                 event.preventDefault();
@@ -56,6 +62,7 @@ Alpine.data('find', () => ({
             this.shown(false);
         } else {
             this.ask(this.asked);
+            this.vain(this.asked);
         }
     },
     moved(event) {

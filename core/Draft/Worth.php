@@ -20,7 +20,7 @@ final class Worth
     private const ALIKE = 0.15;
 
     /** An entry is described before its fields. */
-    private const WHOLE = 1.5;
+    private const WHOLE = 0.35;
 
     /**
      * @param int  $joins    that lead to the entry or from it
@@ -37,7 +37,7 @@ final class Worth
             [self::SOUGHT * log($sought + 1, 2), $sought > 0 ? 'looked for in vain '.(1 === $sought ? 'once' : "$sought times") : ''],
             [self::DIAGRAM * log($diagrams + 1, 2), $diagrams > 0 ? Amount::of($diagrams, 'diagram').(1 === $diagrams ? ' shows it' : ' show it') : ''],
             [self::ROWS * log10($rows + 1), $rows >= 1000 ? Amount::of($rows, 'row') : ''],
-            [self::ALIKE * log(max(1, $alike), 2), $alike > 2 ? Amount::of($alike, 'field').' are called so' : ''],
+            [min(0.3, self::ALIKE * log(max(1, $alike), 2)), $alike > 2 ? Amount::of($alike, 'field').' are called so' : ''],
         ];
         $worth = 0 === $alike ? self::WHOLE : 0.0;
         foreach ($parts as [$weight]) {

@@ -67,6 +67,11 @@ final readonly class Queue
         return $by;
     }
 
+    public function hasFields(int $entry): bool
+    {
+        return false !== $this->db->fetchOne("SELECT 1 FROM waiting WHERE entry_id = ? AND topic = 'field' LIMIT 1", [$entry]);
+    }
+
     public function drop(string $topic, int $id): void
     {
         $this->db->executeStatement('DELETE FROM waiting WHERE topic = ? AND topic_id = ?', [$topic, $id]);

@@ -4,12 +4,18 @@ declare(strict_types=1);
 
 namespace Fasti\Finding;
 
+use Fasti\Core\Catalog\ForeignKey;
+use Fasti\Core\Catalog\Place;
+use Fasti\Core\Catalog\Reference;
+use Fasti\Core\Catalog\Table;
 use Fasti\Core\Finding\CatalogCheck;
 use Fasti\Core\Finding\Finding;
 use Fasti\Register\Dossiers;
 use Fasti\Register\EntryKnown;
 use Fasti\Register\EntryStore;
 use Fasti\Register\Fields;
+use Fasti\Register\JoinKind;
+use Fasti\Register\Joins;
 use Fasti\Register\RegisterCatalog;
 use Fasti\Register\RegisterFollowed;
 use Fasti\Register\Topic\EntryTopic;
@@ -28,6 +34,7 @@ final readonly class Watching
         private Fields $fields,
         private Dossiers $dossiers,
         private SourceStore $sources,
+        private Joins $joins,
     ) {
     }
 
@@ -100,6 +107,7 @@ final readonly class Watching
         $catalog = $whole->with(tables: array_values(array_filter($whole->tables, static fn ($table): bool => !isset($gone[$table->place()->key()]))));
         $places = $this->entries->places($source);
         $ids = array_values($places);
+        $catalog = $catalog->with(tables: $this->withStated($source, $catalog->tables, $places));
         $this->findings->gone($source, array_values(array_intersect_key($places, $gone)));
         $fields = null;
         foreach ($checks as $check) {
@@ -110,6 +118,32 @@ final readonly class Watching
             }
             $this->findings->follow($check, $noticed, $ids);
         }
+    }
+
+    /**
+     * What people documented leads elsewhere as what is declared does.
+     *
+     * @param list<Table>        $tables
+     * @param array<string, int> $places
+     *
+     * @return list<Table>
+     */
+    private function withStated(int $source, array $tables, array $places): array
+    {
+        $stated = [];
+        $keys = array_flip($places);
+        foreach ($this->joins->ofSource($source) as $join) {
+            $to = Place::ofKey($keys[$join->toId] ?? '');
+            if (JoinKind::Documented === $join->kind && isset($keys[$join->toId]) && [] !== $join->pairs) {
+                $stated[$join->fromId][] = new ForeignKey(null, array_column($join->pairs, 0), new Reference($to->schema, $to->name, array_column($join->pairs, 1)));
+            }
+        }
+
+        return array_map(static function (Table $table) use ($stated, $places): Table {
+            $more = $stated[$places[$table->place()->key()] ?? 0] ?? [];
+
+            return [] === $more ? $table : $table->with(foreignKeys: [...$table->foreignKeys, ...$more]);
+        }, $tables);
     }
 
     /** @param iterable<DossierCheck> $checks the entry is gathered only where there is any: this runs with every text that is typed */

@@ -8,6 +8,7 @@ use Fasti\Core\Draft\Draft;
 use Fasti\Core\Draft\Field;
 use Fasti\Core\Draft\Rule;
 use Fasti\Core\Draft\Sameness;
+use Fasti\Core\Join\NameWords;
 
 /** What is said of fields of the same words elsewhere, weighed by how often such fields agree in this register. */
 final class FromLikeField implements Rule
@@ -37,6 +38,10 @@ final class FromLikeField implements Rule
                     $fit = max($fit, Sameness::of($field, $entry, $name, $property, (string) $text));
                 }
                 $agree = $field->material->agreement($property);
+                if (!NameWords::isPlain($field->column->name) && $fit >= 0.9) {
+                    // A name of its own, of the same type, is seldom given to two things.
+                    $agree = (1 + $agree) / 2;
+                }
                 $share = \count($where) / $all;
                 $sure = $fit * $share * (1 - (1 - $agree) / sqrt(\count($where)));
                 $said = array_map(static fn (array $at): string => $field->material->tables[$at[0]]->name.'.'.$at[1], \array_slice($where, 0, 2));
