@@ -56,6 +56,7 @@ final class Bench
         $sources = new SourceBench($this->say(...), Session::server(), self::inOwnProcess(...));
         $queries = new QueryBench($this->say(...), self::inOwnProcess(...));
         $boards = new DiagramBench($this->say(...), $this->vast(...));
+        $texts = new TextBench($this->say(...), self::inOwnProcess(...), new JoinBench($this->say(...), Session::server(), self::inOwnProcess(...)));
         $joins = new JoinBench($this->say(...), Session::server(), self::inOwnProcess(...));
         printf("%-44s %12s %12s %9s %9s\n", 'figure', 'taken', 'floor', 'ratio', 'limit');
         foreach ([
@@ -72,6 +73,8 @@ final class Bench
             'queries' => $queries->queries(...),
             'joins' => $joins->joins(...),
             'boards' => $boards->boards(...),
+            'texts' => $texts->texts(...),
+            'checks' => $this->checks(...),
         ] as $part => $measure) {
             if (\in_array($part, $parts, true)) {
                 $measure();
@@ -147,6 +150,12 @@ final class Bench
     {
         if ('joins' === $job) {
             JoinBench::job();
+            echo memory_get_peak_usage(true) / 1048576;
+
+            return;
+        }
+        if ('drafts' === $job) {
+            TextBench::job();
             echo memory_get_peak_usage(true) / 1048576;
 
             return;
@@ -318,6 +327,7 @@ final class Bench
     private function serving(): void
     {
         $this->register(10000);
+        $this->deskMade();
         $port = 8151;
         $server = new Process([\PHP_BINARY, '-d', 'opcache.enable=1', '-d', 'opcache.validate_timestamps=0', '-d', 'realpath_cache_size=4096K', '-d', 'variables_order=EGPCS', '-S', "127.0.0.1:$port", '-t', 'public', 'public/router.php'], \dirname(__DIR__), ['PHP_CLI_SERVER_WORKERS' => '2', 'DATABASE_NAME' => 'fasti_bench', 'SYMFONY_DOTENV_VARS' => false], timeout: null);
         $server->start();
@@ -347,6 +357,19 @@ final class Bench
             sort($all);
             $slow = $all[(int) ceil(0.95 * \count($all)) - 1];
             $this->say('register and search, 95 of 100 requests, ms', \sprintf('%.0f ms', 1000 * $slow), \sprintf('%.0f ms', 1000 * self::median($floors)), 1000 * $slow, 150);
+            $desk = $opened = [];
+            $db = $this->service(Connection::class);
+            for ($i = 0; $i < 60; ++$i) {
+                $desk[] = $http->time(0 === $i % 3 ? '/desk' : (1 === $i % 3 ? '/desk/next' : '/desk/next?topic=field&id='.(4000 + 171 * $i)));
+                // Something that its drafts are made from has changed since.
+                $db->executeStatement('UPDATE drafts_made SET stale = 1 WHERE entry_id = ?', [$i + 100]);
+                $drafting = $this->service(\Fasti\Draft\Drafting::class);
+                $opened[] = self::seconds(static fn () => $drafting->of([$i + 100]));
+            }
+            sort($desk);
+            sort($opened);
+            $this->say('the desk at 10,000 entries, 95 of 100, ms', \sprintf('%.0f ms', 1000 * $desk[56]), \sprintf('%.0f ms', 1000 * self::median($floors)), 1000 * $desk[56], 150);
+            $this->say('drafts of a page that opens, 95 of 100, ms', \sprintf('%.0f ms', 1000 * $opened[56]), '', 1000 * $opened[56], 50);
             uasort($times, static fn (array $a, array $b): int => self::median($b) <=> self::median($a));
             foreach (\array_slice($times, 0, 4, true) as $path => $of) {
                 printf("    %-42s %9.0f ms\n", $path, 1000 * self::median($of));
@@ -355,6 +378,52 @@ final class Bench
             $server->stop(1);
             // Its workers would outlive it.
             (new Process(['pkill', '-f', "127.0.0.1:$port"]))->run();
+        }
+    }
+
+    /** Over what a source of 2,000 tables with 40,000 fields has in the register, a tenth of it described; data apart. */
+    private function checks(): void
+    {
+        $source = $this->vast();
+        $db = $this->service(Connection::class);
+        $db->executeStatement("UPDATE field SET business_name = CONCAT('Name of ', name), meaning = CONCAT('What the ', REPLACE(name, '_', ' '), ' says.') WHERE id % 10 = 0");
+        $checks = $this->service(\Fasti\Finding\Checks::class);
+        [$catalog] = $this->service(\Fasti\Register\RegisterCatalog::class)->of($source);
+        $ids = array_map(intval(...), array_filter($db->fetchFirstColumn('SELECT id FROM entry'), is_numeric(...)));
+        $found = 0;
+        $time = self::seconds(static function () use ($checks, $catalog, &$found): void {
+            foreach ($checks->ofCatalogs as $check) {
+                $found += \count([...$check->of($catalog)]);
+            }
+            foreach ($checks->ofRegister as $check) {
+                $found += \count([...$check->of()]);
+            }
+        });
+        foreach (array_chunk($ids, 100) as $chunk) {
+            // What is known of the entries is gathered for their pages, not for the checks.
+            $dossiers = $this->service(\Fasti\Register\Dossiers::class);
+            $gathered = array_filter(array_map($dossiers->one(...), $chunk));
+            $time += self::seconds(static function () use ($checks, $gathered, &$found): void {
+                foreach ($gathered as $dossier) {
+                    foreach ($checks->ofDossiers as $check) {
+                        $found += \count([...$check->of($dossier)]);
+                    }
+                }
+            });
+        }
+        $this->say('all checks, 2,000 entries, 40,000 fields, s', \sprintf('%.2f s', $time), number_format($found).' found', $time, 1.5);
+    }
+
+    /** The desk and an entry with its drafts, in a register of 10,000 entries of which two thirds wait. */
+    private function deskMade(): void
+    {
+        $db = $this->service(Connection::class);
+        if (0 === Row::int(['n' => $db->fetchOne('SELECT COUNT(*) FROM waiting')], 'n')) {
+            fwrite(\STDERR, "Making drafts and the queue …\n");
+            $start = hrtime(true);
+            $this->service(\Fasti\Draft\Drafting::class)->source(1, new SilentProgress());
+            $this->service(\Fasti\Desk\Weighing::class)->source(1);
+            fwrite(\STDERR, \sprintf("… in %.0f s\n", (hrtime(true) - $start) / 1e9));
         }
     }
 

@@ -135,7 +135,7 @@ final readonly class JoinBench
     }
 
     /** @return array{Known, Rows} */
-    private function demo(): array
+    public function demo(): array
     {
         [$fieldwork, $archive] = self::DEMO;
         (new Fieldwork($this->mariaDb, $fieldwork, $archive))->make();
@@ -185,7 +185,7 @@ final readonly class JoinBench
         $this->routes();
     }
 
-    private static function large(): Catalog
+    public static function large(): Catalog
     {
         $catalog = Made::large(2000);
 

@@ -410,8 +410,8 @@ Alpine.data('entry', () => ({
     },
     take(button) {
         const text = button.dataset.for.startsWith('entry')
-            ? this.$root.querySelector('[data-topic=entry][data-property=meaning]')
-            : button.closest('[data-row]').querySelector('[data-property=meaning]');
+            ? this.$root.querySelector('[data-text][data-topic=entry][data-property=meaning]')
+            : button.closest('[data-row]').querySelector('[data-text][data-property=meaning]');
         const says = button.dataset.take;
         if (!text.dataset.value.includes(says)) {
             this.texts.put(text, text.dataset.value === '' ? says : `${text.dataset.value}\n\n${says}`);

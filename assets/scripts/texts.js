@@ -88,7 +88,6 @@ export class Texts {
         const data = text.dataset;
         text.classList.remove('writing');
         text.classList.toggle('blank', data.value === '');
-        text.setAttribute('role', 'button');
         text.setAttribute('aria-label', `${data.label}: ${data.value || 'not written yet'}`);
         if (data.value === '') {
             text.textContent = data.blank;
@@ -98,6 +97,8 @@ export class Texts {
         } else {
             text.textContent = data.value;
         }
+        // A button has no links within.
+        text.setAttribute('role', text.querySelector('a') ? 'group' : 'button');
     }
 
     /** Sets a text as if it had been typed. */

@@ -182,7 +182,7 @@ test('only what is new is arranged, what is set down on another moves beside it,
     await expect(page.locator('svg .tablet')).toHaveCount(3);
     await page.keyboard.press('w');
     await page.getByRole('button', { name: 'Frame the subject areas' }).click();
-    await expect(page.locator('svg .of-frame .name')).toHaveText('Days out');
+    await expect(page.locator('svg .of-frame .name', { hasText: 'Days out' })).toBeVisible();
     await saved(page);
     await drawnByTheRules(page);
 

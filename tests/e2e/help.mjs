@@ -40,4 +40,4 @@ export async function openEntry(page, name) {
     await expect(page.locator('.ledger')).toBeVisible();
 }
 
-export const meaning = (page, field) => page.locator('[data-row]').filter({ has: page.getByRole('button', { name: field, exact: true }) }).locator('[data-property=meaning]');
+export const meaning = (page, field) => page.locator('[data-row]').filter({ has: page.getByRole('button', { name: field, exact: true }) }).locator('[data-text][data-property=meaning]');

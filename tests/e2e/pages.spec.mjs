@@ -159,7 +159,7 @@ test('an administrator opens and closes an account', async ({ page, browser }) =
         await pell.getByRole('button', { name: 'Sign in' }).click();
     };
     await enter();
-    await expect(pell.getByRole('heading', { level: 1 })).toHaveText('Register');
+    await expect(pell.getByRole('heading', { level: 1 })).toHaveText('Desk');
     await pell.getByLabel('Account and appearance').click();
     await pell.getByRole('button', { name: 'Sign out' }).click();
     await expect(pell).toHaveURL(/sign-in/);

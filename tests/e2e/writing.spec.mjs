@@ -90,6 +90,7 @@ test('search finds names in any style, slips, business names and what is written
 
 test('the register narrows as one types, and the index beside an entry too', async ({ page }) => {
     await signIn(page);
+    await page.goto('/register');
     await page.getByRole('searchbox', { name: 'Filter by name' }).fill('visit');
     await expect(page.locator('#rows .tally')).toHaveText(/^\d+ entries$/);
     await expect(page.locator('#rows tbody tr').first()).toContainText('visit');
