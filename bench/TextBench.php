@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Fasti\Bench;
 
 use Fasti\Core\Catalog\Catalog;
+use Fasti\Core\Catalog\Column;
 use Fasti\Core\Dialect\Dialects;
 use Fasti\Core\Draft\Draft;
 use Fasti\Core\Draft\Drafts;
@@ -61,12 +62,28 @@ final readonly class TextBench
         $this->terms();
     }
 
+    /** 2,000 tables with 20 fields each, a tenth of them described. */
     public static function job(): void
     {
-        $large = JoinBench::large();
-        $material = Material::ofCatalog($large);
+        mt_srand(9);
+        $word = static fn (): string => self::WORDS[mt_rand(0, 31)];
+        $types = ['varchar(60)', 'int(11)', 'decimal(10,2)', 'datetime', 'char(3)', 'tinyint(1)', 'date'];
+        $said = $tables = [];
+        foreach (JoinBench::large()->tables as $i => $table) {
+            $columns = $table->columns;
+            for ($c = \count($columns); $c < 20; ++$c) {
+                $columns[] = new Column($word().'_'.$word().'_'.$c, $types[mt_rand(0, 6)], 0 === $c % 2, null, 0 === $c % 5 ? 'what it is' : '');
+            }
+            $tables[] = $table->with(columns: $columns);
+            foreach ($columns as $c => $column) {
+                if (0 === ($i + $c) % 10) {
+                    $said[$i][$column->name] = new Said('Name of '.$column->name, 'What '.$word().' '.$word().' says.');
+                }
+            }
+        }
+        $material = Material::ofCatalog(new Catalog('mariadb', '', $tables), [], [], $said);
         $drafts = new Drafts();
-        foreach ($large->tables as $i => $table) {
+        foreach ($tables as $i => $table) {
             $drafts->ofEntry($material->entry($i));
             foreach ($table->columns as $column) {
                 $drafts->ofField($material->field($i, $column));

@@ -10,16 +10,18 @@ use Fasti\Core\Wording\Noun;
  * Finds the words of a glossary in texts: whole words only, in the singular or plural, the longest term first ("gauge board"
  * before "gauge"). Small and capital letters are one, save for terms that are short forms in capitals ("IT" is not "it").
  *
- * The words of a text are looked up by the first word of each term (a trie that is one level deep, since terms are short), so
- * that the time goes by the length of the text and not by the number of terms.
+ * The words of a text are looked up by the first word of each term, and then by what follows, so that the time goes by the length
+ * of the text and not by the number of terms.
  */
 final class Recogniser
 {
     private const WORD = '/[\p{L}\p{N}]+(?:[\'’\-][\p{L}\p{N}]+)*/u';
     private const CAPITALS = '/^\p{Lu}[\p{Lu}\p{N}]{1,5}$/u';
 
-    /** @var array<string, list<array{list<string>, int, string}>> first word → the other words, the term, the word as it must be written or '' */
+    /** @var array<string, array<string, list<array{int, string}>>> first word → the other words with blanks between → terms, each with how it must be written or '' */
     private array $terms = [];
+    /** @var array<string, int> first word → how many words the longest term has that begins so */
+    private array $longest = [];
     /** @var array<string, string> words as they were seen → as they are compared */
     private array $folded = [];
 
@@ -32,12 +34,11 @@ final class Recogniser
                 if ([] !== $m[0]) {
                     $folded = array_map($this->fold(...), $m[0]);
                     $strict = 1 === \count($m[0]) && 1 === preg_match(self::CAPITALS, $m[0][0]) ? $m[0][0] : '';
-                    $this->terms[(string) array_shift($folded)][] = [$folded, $term, $strict];
+                    $first = (string) array_shift($folded);
+                    $this->terms[$first][implode(' ', $folded)][] = [$term, $strict];
+                    $this->longest[$first] = max($this->longest[$first] ?? 0, \count($folded));
                 }
             }
-        }
-        foreach ($this->terms as &$of) {
-            usort($of, static fn (array $a, array $b): int => \count($b[0]) <=> \count($a[0]) ?: $a[1] <=> $b[1]);
         }
     }
 
@@ -51,24 +52,15 @@ final class Recogniser
         $found = [];
         $count = \count($words);
         for ($i = 0; $i < $count; ++$i) {
-            $of = $this->terms[$this->folded[$words[$i][0]] ?? $this->fold($words[$i][0])] ?? null;
-            if (null === $of) {
+            [$word, $from] = $words[$i];
+            $first = $this->folded[$word] ?? $this->fold($word);
+            if (!isset($this->terms[$first])) {
                 continue;
             }
-            $ids = [];
-            $length = -1;
-            foreach ($of as [$rest, $term, $strict]) {
-                if (-1 !== $length && \count($rest) < $length) {
-                    break;
-                }
-                if (('' === $strict || $strict === $words[$i][0]) && $this->stands($rest, $words, $i, $text)) {
-                    $ids[] = $term;
-                    $length = \count($rest);
-                }
-            }
+            [$ids, $length] = $this->longest($first, $words, $i, $text);
             if ([] !== $ids) {
                 [$last, $at] = $words[$i + $length];
-                $found[] = new Found($words[$i][1], $at + \strlen($last) - $words[$i][1], array_values(array_unique($ids)));
+                $found[] = new Found($from, $at + \strlen($last) - $from, array_values(array_unique($ids)));
                 $i += $length;
             }
         }
@@ -77,24 +69,41 @@ final class Recogniser
     }
 
     /**
-     * @param list<string>             $rest
+     * The terms that stand from a word on, as long as can be.
+     *
      * @param list<array{string, int}> $words
+     *
+     * @return array{list<int>, int} and how many words they have besides the first
      */
-    private function stands(array $rest, array $words, int $i, string $text): bool
+    private function longest(string $first, array $words, int $i, string $text): array
     {
-        foreach ($rest as $j => $word) {
-            $next = $words[$i + $j + 1] ?? null;
-            if (null === $next || ($this->folded[$next[0]] ?? $this->fold($next[0])) !== $word) {
-                return false;
+        $of = $this->terms[$first];
+        $ids = [];
+        $length = 0;
+        $rest = '';
+        for ($j = 0; $j <= $this->longest[$first]; ++$j) {
+            if ($j > 0) {
+                $next = $words[$i + $j] ?? null;
+                [$before, $at] = $words[$i + $j - 1];
+                $end = $at + \strlen($before);
+                // Words of one term have nothing but blanks between them, not the end of a sentence.
+                if (null === $next || $next[1] !== $end + 1 && '' !== trim(substr($text, $end, $next[1] - $end)) || $next[1] === $end + 1 && !ctype_space($text[$end])) {
+                    break;
+                }
+                $rest .= ('' === $rest ? '' : ' ').($this->folded[$next[0]] ?? $this->fold($next[0]));
             }
-            $before = $words[$i + $j];
-            // Words of one term have nothing but blanks between them, not the end of a sentence.
-            if ('' !== trim(substr($text, $before[1] + \strlen($before[0]), $next[1] - $before[1] - \strlen($before[0])))) {
-                return false;
+            $here = [];
+            foreach ($of[$rest] ?? [] as [$term, $strict]) {
+                if ('' === $strict || $strict === $words[$i][0]) {
+                    $here[] = $term;
+                }
+            }
+            if ([] !== $here) {
+                [$ids, $length] = [$here, $j];
             }
         }
 
-        return true;
+        return [$ids, $length];
     }
 
     private function fold(string $word): string

@@ -11,6 +11,7 @@ use Fasti\Core\Draft\Draft;
 use Fasti\Register\Entries;
 use Fasti\Register\Fields;
 use Fasti\Register\FieldView;
+use Fasti\Register\Joins;
 use Fasti\Support\Markdown;
 use Fasti\Text\BadText;
 use Symfony\Bundle\FrameworkBundle\Controller\AbstractController;
@@ -34,6 +35,7 @@ final class DraftController extends AbstractController
         private readonly ShortForms $short,
         private readonly Entries $entries,
         private readonly Fields $fields,
+        private readonly Joins $joins,
         private readonly AccountStore $accounts,
     ) {
     }
@@ -74,7 +76,12 @@ final class DraftController extends AbstractController
             }
             $this->store->decided($given->getString('topic'), $given->getInt('id'), $draft->property, $draft, false, $account);
         }
-        $entry = 'field' === $given->getString('topic') ? ($this->fields->placed([$given->getInt('id')])[$given->getInt('id')]->entry ?? 0) : $given->getInt('id');
+        $id = $given->getInt('id');
+        $entry = match ($given->getString('topic')) {
+            'field' => $this->fields->placed([$id])[$id]->entry ?? 0,
+            'join' => $this->joins->one($id)->fromId ?? 0,
+            default => $id,
+        };
         $this->store->stale([$entry]);
 
         return $this->json(['dismissed' => !$given->getBoolean('back')]);

@@ -8,6 +8,7 @@ use Fasti\Core\Draft\Abbreviations;
 use Fasti\Core\Draft\Draft;
 use Fasti\Core\Draft\Drafts;
 use Fasti\Core\Draft\Material;
+use Fasti\Core\Draft\Rule\OfVerb;
 use Fasti\Core\Draft\Sameness;
 use Fasti\Core\Survey\Progress;
 use Fasti\Register\Entries;
@@ -16,6 +17,7 @@ use Fasti\Register\Fields;
 use Fasti\Register\FieldView;
 use Fasti\Register\Topic\EntryTopic;
 use Fasti\Register\Topic\FieldTopic;
+use Fasti\Register\Topic\JoinTopic;
 
 /**
  * Makes drafts and keeps them: of a source as a whole, or of an entry whose page opens.
@@ -144,6 +146,14 @@ final readonly class Drafting
         foreach ($present as $field) {
             $found[FieldTopic::NAME][$field->id] = $drafts->ofField($material->field($view->id, $field->column));
         }
+        foreach ($view->joins as $join) {
+            if ($join->out && $join->kind->counts()) {
+                foreach (OfVerb::of($join->fromName, array_column($join->pairs, 0), $join->toName, $view->facts->primaryKey->columns ?? []) as $draft) {
+                    '' === ('verb' === $draft->property ? $join->verb : $join->verbBack) && $found[JoinTopic::NAME][$join->id][$draft->property] = [$draft];
+                }
+            }
+        }
+        $dismissed[JoinTopic::NAME] = $this->store->dismissed(JoinTopic::NAME, array_keys($found[JoinTopic::NAME] ?? []));
         foreach ($found as $topic => $ids) {
             foreach ($ids as $id => $properties) {
                 foreach ($properties as $property => $of) {

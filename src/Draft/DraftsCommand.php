@@ -8,6 +8,7 @@ use Fasti\Core\Catalog\Catalog;
 use Fasti\Core\Draft\Draft;
 use Fasti\Core\Draft\Drafts;
 use Fasti\Core\Draft\Material;
+use Fasti\Core\Draft\Rule\OfVerb;
 use Fasti\Core\Finding\Checked;
 use Fasti\Core\Join\Proposals;
 use Fasti\Core\Profile\TableProfile;
@@ -95,6 +96,10 @@ final readonly class DraftsCommand
         foreach ($catalog->tables as $i => $table) {
             $of = ['schema' => $table->schema, 'table' => $table->name, 'column' => null];
             array_push($told, ...self::told($of, $drafts->ofEntry($material->entry($i))));
+            foreach ($table->foreignKeys as $key) {
+                $verbs = array_map(static fn (Draft $draft): array => [$draft], OfVerb::of($table->name, $key->columns, $key->references->table, $table->primaryKey->columns ?? []));
+                array_push($told, ...self::told(['column' => implode(', ', $key->columns)] + $of, array_combine(array_map(static fn (array $one): string => $one[0]->property, $verbs), $verbs)));
+            }
             foreach ($table->columns as $column) {
                 array_push($told, ...self::told(['column' => $column->name] + $of, $drafts->ofField($material->field($i, $column))));
             }

@@ -7,6 +7,7 @@ namespace Fasti\Draft;
 use Fasti\Core\Draft\Draft;
 use Fasti\Register\Topic\EntryTopic;
 use Fasti\Register\Topic\FieldTopic;
+use Fasti\Register\Topic\JoinTopic;
 
 /**
  * The drafts of one entry and of its fields.
@@ -16,7 +17,7 @@ use Fasti\Register\Topic\FieldTopic;
 final class EntryDrafts
 {
     /** In the order in which they are decided. */
-    private const ORDER = ['meaning', 'businessName', 'grain', 'unit', 'allowed', 'personal'];
+    private const ORDER = ['meaning', 'businessName', 'grain', 'unit', 'allowed', 'personal', 'verb', 'verbBack'];
 
     /** @var Of|null */
     private ?array $drafts = null;
@@ -36,6 +37,12 @@ final class EntryDrafts
     public function ofEntry(int $entry): array
     {
         return $this->first(EntryTopic::NAME, $entry);
+    }
+
+    /** @return array<string, Draft> */
+    public function ofJoin(int $join): array
+    {
+        return $this->first(JoinTopic::NAME, $join);
     }
 
     /** @return array<string, list<Draft>> property → all, the surest first */

@@ -27,6 +27,7 @@ final class ProfileController extends AbstractController
         private readonly ProfileJob $kind,
         private readonly Profiles $profiles,
         private readonly EntryStore $entries,
+        private readonly Breaking $breaking,
     ) {
     }
 
@@ -66,6 +67,15 @@ final class ProfileController extends AbstractController
             'profile/run.html.twig',
             ['job' => $job, 'source' => $source, 'left' => \count(ProfileJob::waiting($job)), 'standing' => $this->standing($source)],
         );
+    }
+
+    /** The statement that finds the rows of a field with what is not allowed in it. */
+    #[Route('/register/fields/{id<\d+>}/breaking.sql', name: 'breaking_sql', methods: ['GET'])]
+    public function breaking(int $id): Response
+    {
+        $sql = $this->breaking->sql($id) ?? throw $this->createNotFoundException('Nothing is said of the values of this field, or its engine cannot be asked.');
+
+        return new Response($sql."\n", 200, ['Content-Type' => 'text/plain; charset=utf-8']);
     }
 
     /** @return array{entries: int, profiled: int} */

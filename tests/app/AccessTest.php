@@ -93,6 +93,7 @@ final class AccessTest extends AppTestCase
         'collection_plan' => ['GET', '/sources/{source}/plan', 'steward'],
         'entry_schema' => ['GET', '/register/999/schema', 'reader'],
         'entry_schema_file' => ['GET', '/register/999/schema.json', 'reader'],
+        'breaking_sql' => ['GET', '/register/fields/999/breaking.sql', 'reader'],
         'profile_start' => ['POST', '/sources/{source}/profile', 'steward'],
         'profile_run' => ['GET', '/profiles/999', 'reader'],
         'job' => ['GET', '/jobs/{job}', 'reader'],

@@ -174,6 +174,17 @@ final class CodeListTest extends AppTestCase
         self::assertStringContainsString('Line 1 has no code', $this->content());
     }
 
+    public function testTheStatementThatFindsWhatBreaks(): void
+    {
+        self::db()->executeStatement("UPDATE source SET engine = 'mariadb'");
+        $this->allow("one of G, O'Hara");
+        $this->client->request('GET', '/register/fields/'.self::fieldId('reading', 'flag').'/breaking.sql');
+        self::assertStringContainsString('SELECT * FROM `main`.`reading`', $this->content());
+        self::assertStringContainsString("'O''Hara'", $this->content());
+        $this->client->request('GET', '/register/fields/'.self::fieldId('other', 'flag').'/breaking.sql');
+        self::assertResponseStatusCodeSame(404);
+    }
+
     public function testABrokenValueIsAFindingAndAPersonalOneIsNotShown(): void
     {
         $field = new FieldProfile(10, 10, allowed: 'one of G', broken: 3, breaking: ['X' => 3]);
