@@ -28,7 +28,7 @@ final class GlossaryPage extends EditionPart
     public function end(Folder $folder, Contents $contents): void
     {
         if ($this->given) {
-            $folder->page(self::PAGE, 'edition/glossary.html.twig', ['terms' => $this->terms->all()]);
+            $folder->page(self::PAGE, 'edition/glossary.html.twig', ['terms' => $this->terms->all(), 'links' => new EditionLinks([], '../')]);
         }
     }
 }

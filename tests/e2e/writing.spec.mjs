@@ -67,7 +67,7 @@ test('the history takes back any change', async ({ page }) => {
     await page.locator('.count').getByRole('link').first().click();
     await expect(page.locator('.history tbody tr').first()).toContainText('Genus and species.');
     await page.getByRole('button', { name: 'Take back' }).first().click();
-    await expect(page.locator('.history tbody tr')).toHaveCount(2);
+    await expect(page.locator('.history tbody tr')).toHaveCount(3);
     await page.goBack();
     await page.reload();
     await expect(meaning(page, 'latin_name')).toHaveText('What does it mean?');

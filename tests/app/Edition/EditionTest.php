@@ -49,6 +49,29 @@ final class EditionTest extends AppTestCase
         $texts->save($oona, FieldTopic::NAME, self::fieldId('station', 'code'), 'meaning', '', 'Painted <script>x</script> on *the box*', 's');
     }
 
+    public function testTheGlossaryAndTheCodeListsAreInItAndDraftsAreNot(): void
+    {
+        $this->register();
+        $terms = self::get(\Fasti\Term\Terms::class);
+        $id = $terms->make('box', 'On the river', 'Where the <b>instruments</b> of a gauging site stand.');
+        $terms->make('gauging site', '', 'A place.');
+        self::get(\Fasti\CodeList\CodeLists::class)->make('station codes', ['KV-001' => 'the <first>', 'KV-002' => ''], 'Painted on boxes.');
+        self::get(Texts::class)->save($this->account(Role::Steward, 'Ren Abara'), FieldTopic::NAME, self::fieldId('station', 'code'), 'allowed', '', 'code list station codes', 's');
+        self::get(\Fasti\Draft\Drafting::class)->source(self::scalar('SELECT id FROM source'), new \Fasti\Core\Survey\SilentProgress());
+        $edition = self::get(Editions::class)->start('The rivers', '', null, []);
+        self::work($edition->job->id());
+        $pages = self::pages(self::get(Editions::class)->folder($edition->number));
+        $glossary = $pages['glossary/index.html'] ?? '';
+        self::assertStringContainsString("id=\"term-$id\"", $glossary);
+        self::assertStringContainsString('the &lt;b&gt;instruments', $glossary);
+        self::assertMatchesRegularExpression('~href="\.\./glossary/index\.html#term-\d+"[^>]*>gauging site</a>~', $glossary);
+        self::assertStringContainsString('the &lt;first&gt;', $pages['codes/index.html'] ?? '');
+        $page = $pages['rivers/main/station.html'] ?? '';
+        self::assertStringContainsString("href=\"../../glossary/index.html#term-$id\"", $page);
+        self::assertStringContainsString('KV-001', $page);
+        self::assertStringNotContainsString('class="note draft"', implode('', $pages));
+    }
+
     public function testKeptDiagramsAreInItAtEveryLevelAndInWords(): void
     {
         $this->register();
