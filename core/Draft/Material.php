@@ -22,10 +22,16 @@ use Fasti\Core\Wording\Naming;
  */
 final class Material
 {
+    /** Of the texts that fields of a name have, so many are looked at, and so many places of each. */
+    private const SAYINGS = 2;
+    private const PLACES = 10;
+
     /** @var array<int, array<string, list<Lead>>> entry → field → joins that it holds the reference of */
     private array $fieldLeads = [];
     /** @var array<string, array<string, list<array{int, string, string}>>> property → folded words of a name → entry, field, text */
     private array $said = [];
+    /** @var array<string, array<string, list<array{string, non-empty-list<array{int, string}>, int}>|null>> property → folded name */
+    private array $sayings = [];
     /** @var array<string, array{int, int}> property → how many pairs of fields of one name are described alike, and how many are at all */
     private array $agreement = [];
     /** @var array<int, array<string, FieldName>> */
@@ -162,13 +168,32 @@ final class Material
     }
 
     /**
-     * Texts about fields of the same words elsewhere.
+     * The texts of fields of one name, the most frequent first.
      *
-     * @return list<array{int, string, string}> entry, field, text
+     * @return list<array{string, non-empty-list<array{int, string}>, int}> text, entry and field of some that have it, how many have it
      */
-    public function saidAlike(string $property, string $folded): array
+    public function sayings(string $property, string $folded): array
     {
-        return $this->said[$property][$folded] ?? [];
+        $known = &$this->sayings[$property][$folded];
+        if (null === $known) {
+            $by = [];
+            foreach ($this->said[$property][$folded] ?? [] as [$entry, $name, $text]) {
+                $by[$text][] = [$entry, $name];
+            }
+            uasort($by, static fn (array $a, array $b): int => \count($b) <=> \count($a));
+            $known = [];
+            foreach (\array_slice($by, 0, self::SAYINGS, true) as $text => $places) {
+                $known[] = [(string) $text, \array_slice($places, 0, self::PLACES), \count($places)];
+            }
+        }
+
+        return $known;
+    }
+
+    /** How many fields of a name have a text. */
+    public function countSaid(string $property, string $folded): int
+    {
+        return \count($this->said[$property][$folded] ?? []);
     }
 
     /** How often two fields of one name are described alike in this register, 0 to 1; what is usual where few are described. */

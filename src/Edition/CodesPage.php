@@ -29,7 +29,7 @@ final class CodesPage extends EditionPart
     {
         if ($this->given) {
             $lists = $this->lists->all();
-            $folder->streamed(self::PAGE, 'edition/codes.html.twig', ['lists' => $lists, 'rows' => $this->rows($lists)]);
+            $folder->streamed(self::PAGE, 'edition/codes.html.twig', ['kept' => $lists, 'rows' => $this->rows($lists)]);
         }
     }
 

@@ -199,8 +199,8 @@ final readonly class Fields
     public function undescribed(int $source): iterable
     {
         $rows = $this->db->iterateAssociative(
-            "SELECT f.id, f.entry_id, f.name, (SELECT COUNT(*) FROM field g WHERE g.identifier_id = f.identifier_id AND g.gone_at IS NULL) AS alike
-             FROM field f JOIN entry e ON e.id = f.entry_id
+            "SELECT f.id, f.entry_id, f.name, a.alike FROM field f JOIN entry e ON e.id = f.entry_id
+             JOIN (SELECT identifier_id, COUNT(*) AS alike FROM field WHERE gone_at IS NULL GROUP BY identifier_id) a ON a.identifier_id = f.identifier_id
              WHERE e.source_id = ? AND e.gone_at IS NULL AND f.gone_at IS NULL AND f.meaning = '' ORDER BY f.entry_id, f.position",
             [$source],
         );

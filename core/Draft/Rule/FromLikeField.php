@@ -21,32 +21,24 @@ final class FromLikeField implements Rule
     public function of(Field $field): iterable
     {
         foreach (['businessName', 'meaning', 'unit', 'allowed'] as $property) {
-            $byText = [];
-            foreach ($field->material->saidAlike($property, $field->name->folded) as [$entry, $name, $text]) {
-                if ($entry !== $field->entry || $name !== $field->column->name) {
-                    $byText[$text][] = [$entry, $name];
-                }
-            }
-            if ([] === $byText) {
+            if ('' !== $field->said->of($property)) {
                 continue;
             }
-            uasort($byText, static fn (array $a, array $b): int => \count($b) <=> \count($a));
-            $all = array_sum(array_map(\count(...), $byText));
-            foreach (\array_slice($byText, 0, 2, true) as $text => $where) {
+            $all = $field->material->countSaid($property, $field->name->folded);
+            foreach ($field->material->sayings($property, $field->name->folded) as [$text, $where, $count]) {
                 $fit = 0.0;
-                foreach (\array_slice($where, 0, 20) as [$entry, $name]) {
-                    $fit = max($fit, Sameness::of($field, $entry, $name, $property, (string) $text));
+                foreach ($where as [$entry, $name]) {
+                    $fit = max($fit, Sameness::of($field, $entry, $name, $property, $text));
                 }
                 $agree = $field->material->agreement($property);
                 if (!NameWords::isPlain($field->column->name) && $fit >= 0.9) {
                     // A name of its own, of the same type, is seldom given to two things.
                     $agree = (1 + $agree) / 2;
                 }
-                $share = \count($where) / $all;
-                $sure = $fit * $share * (1 - (1 - $agree) / sqrt(\count($where)));
+                $sure = $fit * ($count / $all) * (1 - (1 - $agree) / sqrt($count));
                 $said = array_map(static fn (array $at): string => $field->material->tables[$at[0]]->name.'.'.$at[1], \array_slice($where, 0, 2));
-                $more = \count($where) - \count($said);
-                yield new Draft($property, (string) $text, min(0.95, $sure), [
+                $more = $count - \count($said);
+                yield new Draft($property, $text, min(0.95, $sure), [
                     'said of '.implode(' and ', $said).($more > 0 ? " and $more more" : ''),
                     \sprintf('fields of one name agree in %d of 100 cases here', round(100 * $agree)),
                 ]);
