@@ -56,15 +56,17 @@ final class Version20261126120000 extends AbstractMigration
         $this->addSql('CREATE TABLE sought (words VARCHAR(120) NOT NULL COLLATE `utf8mb4_nopad_bin`, times INT UNSIGNED NOT NULL, last_at
             DATETIME NOT NULL, PRIMARY KEY (words)) DEFAULT CHARACTER SET utf8mb4 COLLATE `utf8mb4_unicode_ci`');
         $this->addSql('CREATE TABLE waiting (topic VARCHAR(20) NOT NULL, topic_id INT UNSIGNED NOT NULL, entry_id INT UNSIGNED NOT NULL,
-            source_id INT UNSIGNED NOT NULL, worth DOUBLE PRECISION NOT NULL, why JSON NOT NULL, INDEX waiting_worth (worth, topic,
-            topic_id), INDEX waiting_entry (entry_id), INDEX waiting_source (source_id, worth), PRIMARY KEY (topic, topic_id))
+            source_id INT UNSIGNED NOT NULL, place DOUBLE PRECISION NOT NULL, drafted TINYINT NOT NULL, why JSON NOT NULL,
+            INDEX waiting_order (place, entry_id, topic, topic_id), INDEX waiting_count (source_id, topic, drafted, entry_id),
+            INDEX waiting_entry (entry_id), INDEX waiting_source (source_id, place, entry_id, topic, topic_id), PRIMARY KEY (topic, topic_id))
             DEFAULT CHARACTER SET utf8mb4 COLLATE `utf8mb4_unicode_ci`');
         $this->addSql('ALTER TABLE code ADD CONSTRAINT FK_771530983DAE168B FOREIGN KEY (list_id) REFERENCES code_list (id) ON DELETE CASCADE');
         $this->addSql('ALTER TABLE draft_decision ADD CONSTRAINT FK_263306429B6B5FBA FOREIGN KEY (account_id) REFERENCES account (id)');
         $this->addSql('ALTER TABLE taking ADD CONSTRAINT FK_6AA82F69B6B5FBA FOREIGN KEY (account_id) REFERENCES account (id)');
         $this->addSql('ALTER TABLE later ADD CONSTRAINT FK_EC03B2499B6B5FBA FOREIGN KEY (account_id) REFERENCES account (id)');
         $this->addSql('ALTER TABLE change_event ADD INDEX change_at (at)');
-        $this->addSql('ALTER TABLE finding ADD set_aside_why VARCHAR(255) NOT NULL, ADD set_aside_until DATE DEFAULT NULL');
+        $this->addSql('ALTER TABLE finding ADD set_aside_why VARCHAR(255) NOT NULL, ADD set_aside_until DATE DEFAULT NULL,
+            ADD INDEX finding_new (since, severity, ended_at, gone, set_aside_at, set_aside_until, check_name, check_group)');
         $this->addSql("UPDATE finding SET severity = IF(severity = 'attention', IF(check_name IN ('no-primary-key', 'view-not-understood', 'uses-retired',
             'unlisted-codes'), 'fault', 'doubt'), 'note')");
     }
@@ -73,7 +75,7 @@ final class Version20261126120000 extends AbstractMigration
     {
         $this->addSql("UPDATE finding SET severity = IF(severity = 'note', 'notice', 'attention')");
         $this->addSql('ALTER TABLE change_event DROP INDEX change_at');
-        $this->addSql('ALTER TABLE finding DROP set_aside_why, DROP set_aside_until');
+        $this->addSql('ALTER TABLE finding DROP INDEX finding_new, DROP set_aside_why, DROP set_aside_until');
         $this->addSql('DROP TABLE code');
         $this->addSql('DROP TABLE check_setting');
         $this->addSql('DROP TABLE term');

@@ -75,7 +75,7 @@ final class DeskController extends AbstractController
         return $this->render('desk/desk.html.twig', [
             'claims' => $claims, 'coverage' => $this->coverage->now(), 'by' => \in_array($by, Coverage::KINDS, true) ? $by : 'source',
             'days' => $this->coverage->days(), 'sources' => $this->sources->all(), 'areas' => array_keys($this->roles->areas()),
-        ] + $this->asked($request, $account));
+        ] + $this->asked($request, $account, $all));
     }
 
     /** The next thing of the queue, or one that is named, as a part of the desk. */
@@ -97,8 +97,12 @@ final class DeskController extends AbstractController
         return $this->json(['later' => !$given->getBoolean('back')]);
     }
 
-    /** @return array<string, mixed> */
-    private function asked(Request $request, Account $account): array
+    /**
+     * @param array{entries: int, fields: int, drafts: int}|null $all what waits of everything, where that is known
+     *
+     * @return array<string, mixed>
+     */
+    private function asked(Request $request, Account $account, ?array $all = null): array
     {
         $query = $request->query;
         $source = max(0, $query->getInt('source'));
@@ -109,7 +113,7 @@ final class DeskController extends AbstractController
             'worth' => (float) $query->getString('after'), 'entry' => $query->getInt('entry'), 'topic' => $query->getString('behind'), 'id' => $query->getInt('number'),
         ] : null;
         $item = $named ?? $this->queue->next($account, $source, $entries, $after);
-        $counts = $this->queue->count($account, $source, $entries);
+        $counts = 0 === $source && null === $entries ? $all ?? $this->queue->count($account) : $this->queue->count($account, $source, $entries);
 
         return [
             'source' => $source, 'area' => $area, 'left' => $counts['entries'] + $counts['fields'], 'item' => $item, 'links' => $this->links,
@@ -130,7 +134,7 @@ final class DeskController extends AbstractController
         }
         $entry = FieldTopic::NAME === $topic ? ($this->fields->placed([$id])[$id]->entry ?? 0) : $id;
 
-        return 0 === $entry ? null : ['topic' => $topic, 'id' => $id, 'entry' => $entry, 'source' => $source, 'worth' => \INF, 'why' => []];
+        return 0 === $entry ? null : ['topic' => $topic, 'id' => $id, 'entry' => $entry, 'source' => $source, 'worth' => \INF, 'why' => [], 'drafted' => false];
     }
 
     /**

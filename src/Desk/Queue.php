@@ -7,7 +7,6 @@ namespace Fasti\Desk;
 use Doctrine\DBAL\ArrayParameterType;
 use Doctrine\DBAL\Connection;
 use Fasti\Account\Account;
-use Fasti\Draft\DraftStore;
 use Fasti\Support\Again;
 use Fasti\Support\Batch;
 use Fasti\Support\Row;
@@ -15,12 +14,12 @@ use Fasti\Support\Row;
 /**
  * What nobody has described, by what it is worth. What an account has put off is left out for it until then.
  *
- * @phpstan-type Item array{topic: string, id: int, entry: int, source: int, worth: float, why: list<string>}
+ * @phpstan-type Item array{topic: string, id: int, entry: int, source: int, worth: float, why: list<string>, drafted: bool}
  */
 final readonly class Queue
 {
     private const LATER_DAYS = 7;
-    private const ORDER = 'w.worth DESC, w.entry_id, w.topic, w.topic_id';
+    private const ORDER = 'w.place, w.entry_id, w.topic, w.topic_id';
 
     public function __construct(private Connection $db)
     {
@@ -44,11 +43,11 @@ final readonly class Queue
     {
         Batch::insert(
             $this->db,
-            'INSERT INTO waiting (topic, topic_id, entry_id, source_id, worth, why) VALUES',
+            'INSERT INTO waiting (topic, topic_id, entry_id, source_id, place, why, drafted) VALUES',
             array_map(static fn (array $item): array => [
-                $item['topic'], $item['id'], $item['entry'], $item['source'], (string) $item['worth'], Batch::json($item['why']),
+                $item['topic'], $item['id'], $item['entry'], $item['source'], (string) -$item['worth'], Batch::json($item['why']), $item['drafted'] ? 1 : 0,
             ], $items),
-            'ON DUPLICATE KEY UPDATE worth = VALUES(worth), why = VALUES(why)',
+            'ON DUPLICATE KEY UPDATE place = VALUES(place), why = VALUES(why), drafted = VALUES(drafted)',
         );
     }
 
@@ -57,8 +56,8 @@ final readonly class Queue
     {
         $by = [];
         $rows = $this->db->iterateAssociative(
-            "SELECT entry_id, COUNT(*) AS n, MAX(worth) AS most, JSON_UNQUOTE(JSON_EXTRACT(MIN(why), '$[0]')) AS why FROM waiting WHERE topic = 'field'
-             GROUP BY entry_id ORDER BY most DESC, entry_id",
+            "SELECT entry_id, COUNT(*) AS n, MIN(place) AS most, JSON_UNQUOTE(JSON_EXTRACT(MIN(why), '$[0]')) AS why FROM waiting WHERE topic = 'field'
+             GROUP BY entry_id ORDER BY most, entry_id",
         );
         foreach ($rows as $row) {
             $by[Row::int($row, 'entry_id')] = [Row::int($row, 'n'), Row::maybeText($row, 'why') ?? ''];
@@ -96,8 +95,8 @@ final readonly class Queue
     {
         [$where, $values, $types] = $this->where($account, $source, $entries);
         if (null !== $after) {
-            $where .= ' AND (w.worth < ? OR w.worth = ? AND (w.entry_id > ? OR w.entry_id = ? AND (w.topic > ? OR w.topic = ? AND w.topic_id > ?)))';
-            array_push($values, $after['worth'], $after['worth'], $after['entry'], $after['entry'], $after['topic'], $after['topic'], $after['id']);
+            $where .= ' AND (w.place > ? OR w.place = ? AND (w.entry_id > ? OR w.entry_id = ? AND (w.topic > ? OR w.topic = ? AND w.topic_id > ?)))';
+            array_push($values, -$after['worth'], -$after['worth'], $after['entry'], $after['entry'], $after['topic'], $after['topic'], $after['id']);
         }
         $row = $this->db->fetchAssociative("SELECT w.* FROM waiting w WHERE $where ORDER BY ".self::ORDER.' LIMIT 1', $values, $types);
 
@@ -119,15 +118,23 @@ final readonly class Queue
      */
     public function count(Account $account, int $source = 0, ?array $entries = null): array
     {
-        [$where, $values, $types] = $this->where($account, $source, $entries);
-        $row = $this->db->fetchAssociative(
-            "SELECT COALESCE(SUM(w.topic = 'entry'), 0) AS entries, COALESCE(SUM(w.topic = 'field'), 0) AS fields,
-                COALESCE(SUM(w.topic = 'field' AND ".DraftStore::hasDraft('w').") , 0) AS drafts FROM waiting w WHERE $where",
-            $values,
-            $types,
-        ) ?: [];
+        $counts = ['entries' => 0, 'fields' => 0, 'drafts' => 0];
+        // All of them by an index alone, and without those that were put off, which are few.
+        foreach ([['waiting w', 1, false], ['later l STRAIGHT_JOIN waiting w ON w.topic = l.topic AND w.topic_id = l.topic_id', -1, true]] as [$from, $sign, $off]) {
+            [$where, $values, $types] = self::among($source, $entries);
+            if ($off) {
+                $where .= ' AND l.account_id = ? AND l.until_at > UTC_TIMESTAMP()';
+                $values[] = $account->id();
+            }
+            foreach ($this->db->iterateAssociative("SELECT w.topic, w.drafted, COUNT(*) AS n FROM $from WHERE $where GROUP BY w.topic, w.drafted", $values, $types) as $row) {
+                $n = $sign * Row::int($row, 'n');
+                $field = 'field' === Row::text($row, 'topic');
+                $counts[$field ? 'fields' : 'entries'] += $n;
+                $counts['drafts'] += $field && 1 === Row::int($row, 'drafted') ? $n : 0;
+            }
+        }
 
-        return ['entries' => Row::int($row, 'entries'), 'fields' => Row::int($row, 'fields'), 'drafts' => Row::int($row, 'drafts')];
+        return $counts;
     }
 
     /** Something was looked for in vain. */
@@ -155,8 +162,24 @@ final readonly class Queue
      */
     private function where(Account $account, int $source, ?array $entries): array
     {
-        $where = 'NOT EXISTS (SELECT 1 FROM later l WHERE l.account_id = ? AND l.topic = w.topic AND l.topic_id = w.topic_id AND l.until_at > UTC_TIMESTAMP())';
-        $values = [$account->id()];
+        [$where, $values, $types] = self::among($source, $entries);
+        $values[] = $account->id();
+
+        return [
+            $where.' AND NOT EXISTS (SELECT 1 FROM later l WHERE l.account_id = ? AND l.topic = w.topic AND l.topic_id = w.topic_id AND l.until_at > UTC_TIMESTAMP())',
+            $values, $types,
+        ];
+    }
+
+    /**
+     * @param list<int>|null $entries
+     *
+     * @return array{string, list<mixed>, array<int<0, max>, ArrayParameterType>}
+     */
+    private static function among(int $source, ?array $entries): array
+    {
+        $where = '1 = 1';
+        $values = [];
         $types = [];
         if ($source > 0) {
             $where .= ' AND w.source_id = ?';
@@ -180,7 +203,7 @@ final readonly class Queue
     {
         return [
             'topic' => Row::text($row, 'topic'), 'id' => Row::int($row, 'topic_id'), 'entry' => Row::int($row, 'entry_id'), 'source' => Row::int($row, 'source_id'),
-            'worth' => (float) Row::text($row, 'worth'), 'why' => array_values(array_filter(Row::json($row, 'why'), is_string(...))),
+            'worth' => -(float) Row::text($row, 'place'), 'drafted' => 1 === Row::int($row, 'drafted'), 'why' => array_values(array_filter(Row::json($row, 'why'), is_string(...))),
         ];
     }
 }

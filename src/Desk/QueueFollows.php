@@ -48,7 +48,7 @@ final readonly class QueueFollows
             $beside = $this->queue->one(EntryTopic::NAME, $subject->pageId);
             $this->queue->add([[
                 'topic' => $subject->topic, 'id' => $subject->id, 'entry' => $subject->pageId, 'source' => $entry->sourceId,
-                'worth' => $beside['worth'] ?? 1.0, 'why' => ['its text was taken away'],
+                'worth' => $beside['worth'] ?? 1.0, 'why' => ['its text was taken away'], 'drafted' => false,
             ]]);
         }
     }

@@ -9,9 +9,10 @@ use Doctrine\ORM\Mapping as ORM;
 /** Something that nobody has described, in the queue. */
 #[ORM\Entity]
 #[ORM\Table(name: 'waiting')]
-#[ORM\Index(name: 'waiting_worth', columns: ['worth', 'topic', 'topic_id'])]
+#[ORM\Index(name: 'waiting_order', columns: ['place', 'entry_id', 'topic', 'topic_id'])]
+#[ORM\Index(name: 'waiting_count', columns: ['source_id', 'topic', 'drafted', 'entry_id'])]
 #[ORM\Index(name: 'waiting_entry', columns: ['entry_id'])]
-#[ORM\Index(name: 'waiting_source', columns: ['source_id', 'worth'])]
+#[ORM\Index(name: 'waiting_source', columns: ['source_id', 'place', 'entry_id', 'topic', 'topic_id'])]
 class Waiting
 {
     #[ORM\Id, ORM\Column(length: 20)]
@@ -26,8 +27,13 @@ class Waiting
     #[ORM\Column(options: ['unsigned' => true])]
     public int $sourceId = 0;
 
+    /** Its worth below zero: what is worth the most comes first in an index. */
     #[ORM\Column]
-    public float $worth = 0.0;
+    public float $place = 0.0;
+
+    /** There is a draft of its meaning. */
+    #[ORM\Column]
+    public bool $drafted = false;
 
     /** @var list<string> what makes it worth describing */
     #[ORM\Column(type: 'json')]

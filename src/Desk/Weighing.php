@@ -39,12 +39,13 @@ final readonly class Weighing
         $diagrams = [] === $entries ? [] : $this->pieces->diagramsOf(array_keys($entries));
         $sought = $this->sought();
         $named = [] === $sought ? [] : $this->drafts->proposedNames(array_keys($entries));
+        $drafted = $this->drafts->withMeaning(array_keys($entries));
         $items = [];
         foreach ($entries as $id => $entry) {
             if (!$entry['described']) {
                 $words = $this->words($entry['name'].' '.$entry['title'].' '.($named['entry'][$id] ?? ''));
                 [$worth, $why] = Worth::of($degrees[$id] ?? 0, $entry['rows'], \count($diagrams[$id] ?? []), 0, self::times($sought, $words));
-                $items[] = ['topic' => 'entry', 'id' => $id, 'entry' => $id, 'source' => $source, 'worth' => $worth, 'why' => $why];
+                $items[] = ['topic' => 'entry', 'id' => $id, 'entry' => $id, 'source' => $source, 'worth' => $worth, 'why' => $why, 'drafted' => isset($drafted['entry'][$id])];
             }
         }
         foreach ($this->fields->undescribed($source) as $field) {
@@ -52,7 +53,8 @@ final readonly class Weighing
             if (null !== $entry) {
                 $times = [] === $sought ? 0 : self::times($sought, $this->words($field['name'].' '.$entry['title'].' '.($named['field'][$field['id']] ?? '')));
                 [$worth, $why] = Worth::of($degrees[$field['entry']] ?? 0, $entry['rows'], \count($diagrams[$field['entry']] ?? []), max(1, $field['alike']), $times);
-                $items[] = ['topic' => 'field', 'id' => $field['id'], 'entry' => $field['entry'], 'source' => $source, 'worth' => $worth, 'why' => $why];
+                $items[] = ['topic' => 'field', 'id' => $field['id'], 'entry' => $field['entry'], 'source' => $source, 'worth' => $worth, 'why' => $why,
+                    'drafted' => isset($drafted['field'][$field['id']])];
             }
         }
         $this->queue->replace($source, $items);

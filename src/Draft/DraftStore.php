@@ -242,9 +242,25 @@ final readonly class DraftStore
         return $names;
     }
 
-    /** A condition on columns of a table w with topic and topic_id: there is a draft of its meaning. */
-    public static function hasDraft(string $w): string
+    /**
+     * @param list<int> $entries
+     *
+     * @return array<string, array<int, true>> topic → id of what has a draft of its meaning
+     */
+    public function withMeaning(array $entries): array
     {
-        return "EXISTS (SELECT 1 FROM draft d WHERE d.topic = $w.topic AND d.topic_id = $w.topic_id AND d.property = 'meaning')";
+        $with = [];
+        foreach (array_chunk($entries, Batch::SIZE) as $chunk) {
+            $rows = $this->db->iterateAssociative(
+                "SELECT topic, topic_id FROM draft WHERE entry_id IN (?) AND property = 'meaning' AND place = 0",
+                [$chunk],
+                [ArrayParameterType::INTEGER],
+            );
+            foreach ($rows as $row) {
+                $with[Row::text($row, 'topic')][Row::int($row, 'topic_id')] = true;
+            }
+        }
+
+        return $with;
     }
 }

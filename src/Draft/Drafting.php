@@ -89,9 +89,10 @@ final readonly class Drafting
      */
     public function elsewhere(EntryView $entry, FieldView $field, string $property, string $text): array
     {
-        [$material, $views] = $this->materials->around($entry);
+        $namesakes = array_merge(...array_values($this->fields->alike([$field->id], 3 * self::MOST_PLACES)) ?: [[]]);
+        [$material, $views] = $this->materials->around($entry, array_column($namesakes, 'entry'));
         $found = [];
-        foreach ($this->fields->alike([$field->id]) as $alike) {
+        foreach ([$namesakes] as $alike) {
             foreach ($alike as $at) {
                 $view = $views[$at['entry']] ?? null;
                 if ($at['field'] === $field->id || null === $view) {

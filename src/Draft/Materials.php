@@ -30,7 +30,10 @@ final readonly class Materials
 {
     private const LIKELY = 0.5;
     private const MOST_ELSEWHERE = 400;
-    private const MOST_AROUND = 90;
+    /** Of an entry whose page opens: so many in all, of those that it joins, and of each of its fields' namesakes. */
+    private const MOST_AROUND = 24;
+    private const MOST_JOINED = 12;
+    private const MOST_ALIKE = 3;
     /** Longer lists are none that a field's few values are compared with. */
     private const MOST_CODES = 200;
 
@@ -56,21 +59,27 @@ final readonly class Materials
         return [...$this->of([...$ids, ...$this->store->describedElsewhere($source, self::MOST_ELSEWHERE)], null), $ids];
     }
 
-    /** @return array{Material, array<int, EntryView>} */
-    public function around(EntryView $entry): array
+    /**
+     * @param list<int> $besides other entries that are to be among them
+     *
+     * @return array{Material, array<int, EntryView>}
+     */
+    public function around(EntryView $entry, array $besides = []): array
     {
-        $around = [$entry->id];
+        $around = [$entry->id, ...$besides];
         foreach ($entry->joins as $join) {
             $around[] = $join->otherId();
         }
-        $alike = $this->fields->alike(array_map(static fn (FieldView $field): int => $field->id, $entry->presentFields()));
+        $around = \array_slice(array_values(array_unique($around)), 0, self::MOST_JOINED + \count($besides));
+        // What nobody has described elsewhere tells nothing.
+        $alike = $this->fields->alike(array_map(static fn (FieldView $field): int => $field->id, $entry->presentFields()), self::MOST_ALIKE, false);
         foreach ($alike as $fields) {
-            foreach (\array_slice($fields, 0, 12) as $field) {
+            foreach ($fields as $field) {
                 $around[] = $field['entry'];
             }
         }
 
-        return $this->of(\array_slice(array_values(array_unique($around)), 0, self::MOST_AROUND), new Abbreviations($this->short->known()));
+        return $this->of(\array_slice(array_values(array_unique($around)), 0, self::MOST_AROUND + \count($besides)), new Abbreviations($this->short->known()));
     }
 
     /**

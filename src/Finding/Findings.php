@@ -147,19 +147,31 @@ final readonly class Findings
     public function newSince(string $moment): array
     {
         $new = [];
-        $sql = 'SELECT check_name, check_group, severity, COUNT(*) AS n, MIN(title) AS one FROM finding WHERE '.self::OPEN." AND since >= ? AND severity <> 'note'
+        // Everything that is asked for stands in an index; the title of one is read where it is all there is.
+        $sql = 'SELECT check_name, check_group, severity, COUNT(*) AS n FROM finding WHERE '.self::OPEN." AND since >= ? AND severity <> 'note'
             GROUP BY check_name, check_group, severity ORDER BY ".self::ORDER.', n DESC LIMIT 20';
         foreach ($this->db->iterateAssociative($sql, [$moment]) as $row) {
             $check = $this->checks->of(Row::text($row, 'check_name'));
             if (null !== $check) {
                 $new[] = [
                     'check' => $check->name(), 'group' => Row::text($row, 'check_group'), 'severity' => Row::text($row, 'severity'), 'count' => Row::int($row, 'n'),
-                    'title' => $check->title(Row::text($row, 'check_group'), Row::text($row, 'one'), Row::int($row, 'n')),
+                    'title' => $check->title(Row::text($row, 'check_group'), 1 === Row::int($row, 'n') ? $this->title($row, $moment) : '', Row::int($row, 'n')),
                 ];
             }
         }
 
         return $new;
+    }
+
+    /** @param array<string, mixed> $group of which there is one */
+    private function title(array $group, string $moment): string
+    {
+        $title = $this->db->fetchOne(
+            'SELECT title FROM finding WHERE '.self::OPEN.' AND since >= ? AND check_name = ? AND check_group = ? LIMIT 1',
+            [$moment, Row::text($group, 'check_name'), Row::text($group, 'check_group')],
+        );
+
+        return \is_string($title) ? $title : '';
     }
 
     /**

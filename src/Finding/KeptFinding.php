@@ -15,6 +15,7 @@ use Fasti\Source\Source;
 #[ORM\Entity]
 #[ORM\Table(name: 'finding')]
 #[ORM\Index(name: 'finding_of', columns: ['entry_id', 'ended_at'])]
+#[ORM\Index(name: 'finding_new', columns: ['since', 'severity', 'ended_at', 'gone', 'set_aside_at', 'set_aside_until', 'check_name', 'check_group'])]
 #[ORM\Index(name: 'finding_group', columns: ['source_id', 'check_name', 'ended_at'])]
 class KeptFinding
 {

@@ -154,28 +154,30 @@ final readonly class Fields
     }
 
     /**
-     * Fields of the same name in any naming style, wherever they stand.
+     * Fields of the same name in any naming style, wherever they stand; those that are described first.
      *
      * @param list<int> $fields
+     * @param bool      $all    those too that nobody has described
      *
      * @return array<int, list<array{field: int, entry: int, described: bool}>> by identifier of what was asked
      */
-    public function alike(array $fields, int $most = 60): array
+    public function alike(array $fields, int $most = 60, bool $all = true): array
     {
         $found = [];
-        if ([] === $fields) {
-            return [];
-        }
-        $identifiers = $this->db->fetchFirstColumn('SELECT DISTINCT identifier_id FROM field WHERE id IN (?)', [$fields], [ArrayParameterType::INTEGER]);
+        $identifiers = [] === $fields ? []
+            : $this->db->fetchFirstColumn('SELECT DISTINCT identifier_id FROM field WHERE id IN (?)', [$fields], [ArrayParameterType::INTEGER]);
         foreach ($identifiers as $identifier) {
-            $rows = $this->db->fetchAllAssociative(
-                "SELECT id, entry_id, meaning <> '' AS described FROM field WHERE identifier_id = ? AND gone_at IS NULL ORDER BY described DESC, id LIMIT ".$most,
-                [$identifier],
-            );
-            foreach ($rows as $row) {
-                $found[is_numeric($identifier) ? (int) $identifier : 0][] = [
-                    'field' => Row::int($row, 'id'), 'entry' => Row::int($row, 'entry_id'), 'described' => 1 === Row::int($row, 'described'),
-                ];
+            $identifier = is_numeric($identifier) ? (int) $identifier : 0;
+            // Two questions, in the order of the index, stop early; one that sorts would read them all.
+            foreach ($all ? ['<>', '='] : ['<>'] as $is) {
+                $left = $most - \count($found[$identifier] ?? []);
+                $rows = $left < 1 ? [] : $this->db->fetchAllAssociative(
+                    "SELECT id, entry_id FROM field WHERE identifier_id = ? AND gone_at IS NULL AND meaning $is '' ORDER BY id LIMIT ".$left,
+                    [$identifier],
+                );
+                foreach ($rows as $row) {
+                    $found[$identifier][] = ['field' => Row::int($row, 'id'), 'entry' => Row::int($row, 'entry_id'), 'described' => '<>' === $is];
+                }
             }
         }
 
