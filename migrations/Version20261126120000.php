@@ -57,9 +57,11 @@ final class Version20261126120000 extends AbstractMigration
             DATETIME NOT NULL, PRIMARY KEY (words)) DEFAULT CHARACTER SET utf8mb4 COLLATE `utf8mb4_unicode_ci`');
         $this->addSql('CREATE TABLE waiting (topic VARCHAR(20) NOT NULL, topic_id INT UNSIGNED NOT NULL, entry_id INT UNSIGNED NOT NULL,
             source_id INT UNSIGNED NOT NULL, place DOUBLE PRECISION NOT NULL, drafted TINYINT NOT NULL, why JSON NOT NULL,
-            INDEX waiting_order (place, entry_id, topic, topic_id), INDEX waiting_count (source_id, topic, drafted, entry_id),
+            INDEX waiting_order (place, entry_id, topic, topic_id),
             INDEX waiting_entry (entry_id), INDEX waiting_source (source_id, place, entry_id, topic, topic_id), PRIMARY KEY (topic, topic_id))
             DEFAULT CHARACTER SET utf8mb4 COLLATE `utf8mb4_unicode_ci`');
+        $this->addSql('CREATE TABLE waiting_tally (source_id INT UNSIGNED NOT NULL, topic VARCHAR(20) NOT NULL, drafted TINYINT NOT NULL, n INT NOT NULL,
+            PRIMARY KEY (source_id, topic, drafted)) DEFAULT CHARACTER SET utf8mb4 COLLATE `utf8mb4_unicode_ci`');
         $this->addSql('ALTER TABLE code ADD CONSTRAINT FK_771530983DAE168B FOREIGN KEY (list_id) REFERENCES code_list (id) ON DELETE CASCADE');
         $this->addSql('ALTER TABLE draft_decision ADD CONSTRAINT FK_263306429B6B5FBA FOREIGN KEY (account_id) REFERENCES account (id)');
         $this->addSql('ALTER TABLE taking ADD CONSTRAINT FK_6AA82F69B6B5FBA FOREIGN KEY (account_id) REFERENCES account (id)');
@@ -89,5 +91,6 @@ final class Version20261126120000 extends AbstractMigration
         $this->addSql('DROP TABLE later');
         $this->addSql('DROP TABLE sought');
         $this->addSql('DROP TABLE waiting');
+        $this->addSql('DROP TABLE waiting_tally');
     }
 }

@@ -34,38 +34,66 @@ final readonly class Coverage
     }
 
     /**
-     * Counts, and notes it for today.
+     * How much is described now, of one kind. Whatever has changed since it was noted last is noted for today.
      *
-     * @return array<string, array<array-key, Share>> kind → name → share; "all" has one, named ""
+     * @return array<array-key, Share> by name
      */
-    public function now(): array
+    public function now(string $kind): array
     {
         $names = array_map(static fn (array $source): string => $source['name'], $this->sources->all());
+        $shares = ['all' => ['' => ['fields' => 0, 'described' => 0]], 'source' => [], 'schema' => []];
+        foreach ($this->entries->coverageOfSchemas() as $of) {
+            $source = $names[$of['source']] ?? '';
+            foreach (['all' => '', 'source' => $source, 'schema' => 1 === \count($names) ? $of['schema'] : $source.' · '.$of['schema']] as $each => $name) {
+                self::add($shares[$each], $name, $of);
+            }
+        }
+        $known = $this->known();
+        $all = $shares['all'][''];
+        if ([$all['fields'], $all['described']] !== ($known["all\0"] ?? null) || !isset($shares[$kind])) {
+            $shares += $this->further();
+            $this->note($shares, $known);
+        }
+
+        return self::sorted($shares[$kind] ?? []);
+    }
+
+    /** @return array{area: array<array-key, Share>, owner: array<array-key, Share>} what takes a look at each entry */
+    private function further(): array
+    {
         $area = [];
         foreach ($this->roles->areas() as $name => $ids) {
             $area += array_fill_keys($ids, (string) $name);
         }
         $owner = $this->said->all('entry', 'owner');
-        $shares = ['all' => ['' => ['fields' => 0, 'described' => 0]]] + array_fill_keys(self::KINDS, []);
+        $areas = $owners = [];
         foreach ($this->entries->coverageByEntry() as $id => $entry) {
-            $source = $names[$entry['source']] ?? '';
-            $of = [
-                'all' => '', 'source' => $source, 'schema' => 1 === \count($names) ? $entry['schema'] : $source.' · '.$entry['schema'],
-                'area' => $area[$id] ?? 'no area', 'owner' => $owner[$id] ?? 'no owner',
-            ];
-            foreach ($of as $kind => $name) {
-                $shares[$kind][$name] ??= ['fields' => 0, 'described' => 0];
-                $shares[$kind][$name]['fields'] += $entry['fields'];
-                $shares[$kind][$name]['described'] += $entry['described'];
-            }
+            self::add($areas, $area[$id] ?? 'no area', $entry);
+            self::add($owners, $owner[$id] ?? 'no owner', $entry);
         }
-        foreach (self::KINDS as $kind) {
-            ksort($shares[$kind], \SORT_NATURAL | \SORT_FLAG_CASE);
-            $shares[$kind] = \array_slice($shares[$kind], 0, self::MOST, true);
-        }
-        $this->note($shares);
 
-        return $shares;
+        return ['area' => $areas, 'owner' => $owners];
+    }
+
+    /**
+     * @param array<array-key, Share>             $shares
+     * @param array{fields: int, described: int, ...} $of
+     */
+    private static function add(array &$shares, string $name, array $of): void
+    {
+        $shares[$name] = ['fields' => ($shares[$name]['fields'] ?? 0) + $of['fields'], 'described' => ($shares[$name]['described'] ?? 0) + $of['described']];
+    }
+
+    /**
+     * @param array<array-key, Share> $shares
+     *
+     * @return array<array-key, Share>
+     */
+    private static function sorted(array $shares): array
+    {
+        ksort($shares, \SORT_NATURAL | \SORT_FLAG_CASE);
+
+        return \array_slice($shares, 0, self::MOST, true);
     }
 
     /** @return array<string, Share> day → share of all, the oldest first */
@@ -83,16 +111,26 @@ final readonly class Coverage
         return $days;
     }
 
-    /** @param array<string, array<array-key, Share>> $shares */
-    private function note(array $shares): void
+    /** @return array<string, array{int, int}> kind and name → what was noted today */
+    private function known(): array
     {
         $known = [];
         foreach ($this->db->iterateAssociative('SELECT kind, name, fields, described FROM coverage_day WHERE on_day = UTC_DATE()') as $row) {
             $known[Row::text($row, 'kind')."\0".Row::text($row, 'name')] = [Row::int($row, 'fields'), Row::int($row, 'described')];
         }
+
+        return $known;
+    }
+
+    /**
+     * @param array<string, array<array-key, Share>> $shares
+     * @param array<string, array{int, int}>         $known
+     */
+    private function note(array $shares, array $known): void
+    {
         $rows = [];
         foreach ($shares as $kind => $of) {
-            foreach ($of as $name => $share) {
+            foreach (self::sorted($of) as $name => $share) {
                 $name = mb_substr((string) $name, 0, 190);
                 if ([$share['fields'], $share['described']] !== ($known["$kind\0$name"] ?? null)) {
                     $rows[] = [gmdate('Y-m-d'), $kind, $name, $share['fields'], $share['described']];

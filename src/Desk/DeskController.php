@@ -70,10 +70,10 @@ final class DeskController extends AbstractController
             $claims[] = new Claim(implode(' and ', $what).' to describe', 'by worth; '.Amount::decimal((string) $all['drafts']).' have a draft', 'desk', [], Claim::QUEUE);
         }
         usort($claims, static fn (Claim $a, Claim $b): int => $b->press <=> $a->press);
-        $by = $request->query->getString('by');
+        $by = \in_array($request->query->getString('by'), Coverage::KINDS, true) ? $request->query->getString('by') : 'source';
 
         return $this->render('desk/desk.html.twig', [
-            'claims' => $claims, 'coverage' => $this->coverage->now(), 'by' => \in_array($by, Coverage::KINDS, true) ? $by : 'source',
+            'claims' => $claims, 'coverage' => $this->coverage->now($by), 'by' => $by,
             'days' => $this->coverage->days(), 'sources' => $this->sources->all(), 'areas' => array_keys($this->roles->areas()),
         ] + $this->asked($request, $account, $all));
     }

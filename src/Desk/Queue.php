@@ -34,12 +34,33 @@ final readonly class Queue
     {
         Again::transaction($this->db, function () use ($source, $items): void {
             $this->db->executeStatement('DELETE FROM waiting WHERE source_id = ?', [$source]);
-            $this->add($items);
+            $this->insert($items);
+            $this->db->executeStatement('DELETE FROM waiting_tally WHERE source_id = ?', [$source]);
+            $this->db->executeStatement(
+                'INSERT INTO waiting_tally (source_id, topic, drafted, n) SELECT source_id, topic, drafted, COUNT(*) FROM waiting WHERE source_id = ? GROUP BY topic, drafted',
+                [$source],
+            );
         });
     }
 
+    /** @param Item $item that waits again */
+    public function add(array $item): void
+    {
+        $this->drop($item['topic'], $item['id']);
+        $this->insert([$item]);
+        $this->tally($item['source'], $item['topic'], $item['drafted'], 1);
+    }
+
+    private function tally(int $source, string $topic, bool $drafted, int $by): void
+    {
+        $this->db->executeStatement(
+            'INSERT INTO waiting_tally (source_id, topic, drafted, n) VALUES (?, ?, ?, ?) ON DUPLICATE KEY UPDATE n = n + VALUES(n)',
+            [$source, $topic, $drafted ? 1 : 0, $by],
+        );
+    }
+
     /** @param list<Item> $items */
-    public function add(array $items): void
+    private function insert(array $items): void
     {
         Batch::insert(
             $this->db,
@@ -73,7 +94,10 @@ final readonly class Queue
 
     public function drop(string $topic, int $id): void
     {
-        $this->db->executeStatement('DELETE FROM waiting WHERE topic = ? AND topic_id = ?', [$topic, $id]);
+        $item = $this->one($topic, $id);
+        if (null !== $item && 1 === (int) $this->db->executeStatement('DELETE FROM waiting WHERE topic = ? AND topic_id = ?', [$topic, $id])) {
+            $this->tally($item['source'], $topic, $item['drafted'], -1);
+        }
     }
 
     public function later(Account $account, string $topic, int $id, bool $put = true): void
@@ -119,15 +143,20 @@ final readonly class Queue
     public function count(Account $account, int $source = 0, ?array $entries = null): array
     {
         $counts = ['entries' => 0, 'fields' => 0, 'drafts' => 0];
-        // All of them by an index alone, and without those that were put off, which are few.
-        foreach ([['waiting w', 1, false], ['later l STRAIGHT_JOIN waiting w ON w.topic = l.topic AND w.topic_id = l.topic_id', -1, true]] as [$from, $sign, $off]) {
-            [$where, $values, $types] = self::among($source, $entries);
-            if ($off) {
-                $where .= ' AND l.account_id = ? AND l.until_at > UTC_TIMESTAMP()';
-                $values[] = $account->id();
-            }
-            foreach ($this->db->iterateAssociative("SELECT w.topic, w.drafted, COUNT(*) AS n FROM $from WHERE $where GROUP BY w.topic, w.drafted", $values, $types) as $row) {
-                $n = $sign * Row::int($row, 'n');
+        [$where, $values, $types] = self::among($source, $entries);
+        $all = null === $entries
+            ? $this->db->iterateAssociative('SELECT topic, drafted, SUM(n) AS n FROM waiting_tally WHERE ? IN (0, source_id) GROUP BY topic, drafted', [$source])
+            : $this->db->iterateAssociative("SELECT w.topic, w.drafted, COUNT(*) AS n FROM waiting w WHERE $where GROUP BY w.topic, w.drafted", $values, $types);
+        // What was put off is little.
+        $off = $this->db->iterateAssociative(
+            "SELECT w.topic, w.drafted, -COUNT(*) AS n FROM later l STRAIGHT_JOIN waiting w ON w.topic = l.topic AND w.topic_id = l.topic_id
+             WHERE $where AND l.account_id = ? AND l.until_at > UTC_TIMESTAMP() GROUP BY w.topic, w.drafted",
+            [...$values, $account->id()],
+            $types,
+        );
+        foreach ([$all, $off] as $rows) {
+            foreach ($rows as $row) {
+                $n = Row::int($row, 'n');
                 $field = 'field' === Row::text($row, 'topic');
                 $counts[$field ? 'fields' : 'entries'] += $n;
                 $counts['drafts'] += $field && 1 === Row::int($row, 'drafted') ? $n : 0;

@@ -46,10 +46,10 @@ final readonly class QueueFollows
         } elseif (null !== $entry = $this->entries->one($subject->pageId)) {
             // Until all is weighed again it stands where somebody was at work on it.
             $beside = $this->queue->one(EntryTopic::NAME, $subject->pageId);
-            $this->queue->add([[
+            $this->queue->add([
                 'topic' => $subject->topic, 'id' => $subject->id, 'entry' => $subject->pageId, 'source' => $entry->sourceId,
                 'worth' => $beside['worth'] ?? 1.0, 'why' => ['its text was taken away'], 'drafted' => false,
-            ]]);
+            ]);
         }
     }
 }

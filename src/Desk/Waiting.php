@@ -10,7 +10,6 @@ use Doctrine\ORM\Mapping as ORM;
 #[ORM\Entity]
 #[ORM\Table(name: 'waiting')]
 #[ORM\Index(name: 'waiting_order', columns: ['place', 'entry_id', 'topic', 'topic_id'])]
-#[ORM\Index(name: 'waiting_count', columns: ['source_id', 'topic', 'drafted', 'entry_id'])]
 #[ORM\Index(name: 'waiting_entry', columns: ['entry_id'])]
 #[ORM\Index(name: 'waiting_source', columns: ['source_id', 'place', 'entry_id', 'topic', 'topic_id'])]
 class Waiting

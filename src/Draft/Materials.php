@@ -31,9 +31,9 @@ final readonly class Materials
     private const LIKELY = 0.5;
     private const MOST_ELSEWHERE = 400;
     /** Of an entry whose page opens: so many in all, of those that it joins, and of each of its fields' namesakes. */
-    private const MOST_AROUND = 24;
-    private const MOST_JOINED = 12;
-    private const MOST_ALIKE = 3;
+    private const MOST_AROUND = 10;
+    private const MOST_JOINED = 6;
+    private const MOST_ALIKE = 2;
     /** Longer lists are none that a field's few values are compared with. */
     private const MOST_CODES = 200;
 

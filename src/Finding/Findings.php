@@ -140,38 +140,21 @@ final readonly class Findings
     }
 
     /**
-     * How many are open, and how many of them are new, by check.
+     * @param int $most are counted: of many it is enough to know that they are many
      *
-     * @return list<array{check: string, group: string, title: string, severity: string, count: int}> those that began since a moment
+     * @return array<string, int> check → how many open ones began since a moment, notes apart; the gravest first, then the most
      */
-    public function newSince(string $moment): array
+    public function newSince(string $moment, int $most): array
     {
         $new = [];
-        // Everything that is asked for stands in an index; the title of one is read where it is all there is.
-        $sql = 'SELECT check_name, check_group, severity, COUNT(*) AS n FROM finding WHERE '.self::OPEN." AND since >= ? AND severity <> 'note'
-            GROUP BY check_name, check_group, severity ORDER BY ".self::ORDER.', n DESC LIMIT 20';
+        // Everything that is asked for stands in an index.
+        $sql = 'SELECT check_name, severity, COUNT(*) AS n FROM (SELECT check_name, severity FROM finding WHERE '.self::OPEN." AND since >= ? AND severity <> 'note'
+            LIMIT $most) f GROUP BY check_name, severity ORDER BY ".self::ORDER.', n DESC';
         foreach ($this->db->iterateAssociative($sql, [$moment]) as $row) {
-            $check = $this->checks->of(Row::text($row, 'check_name'));
-            if (null !== $check) {
-                $new[] = [
-                    'check' => $check->name(), 'group' => Row::text($row, 'check_group'), 'severity' => Row::text($row, 'severity'), 'count' => Row::int($row, 'n'),
-                    'title' => $check->title(Row::text($row, 'check_group'), 1 === Row::int($row, 'n') ? $this->title($row, $moment) : '', Row::int($row, 'n')),
-                ];
-            }
+            $new[Row::text($row, 'check_name')] = Row::int($row, 'n');
         }
 
         return $new;
-    }
-
-    /** @param array<string, mixed> $group of which there is one */
-    private function title(array $group, string $moment): string
-    {
-        $title = $this->db->fetchOne(
-            'SELECT title FROM finding WHERE '.self::OPEN.' AND since >= ? AND check_name = ? AND check_group = ? LIMIT 1',
-            [$moment, Row::text($group, 'check_name'), Row::text($group, 'check_group')],
-        );
-
-        return \is_string($title) ? $title : '';
     }
 
     /**

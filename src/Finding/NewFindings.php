@@ -13,7 +13,8 @@ use Fasti\Register\Claims;
 final readonly class NewFindings implements Claims
 {
     private const LATELY = '-7 days';
-    private const SAID = 2;
+    private const SAID = 3;
+    private const MOST = 5000;
 
     public function __construct(private Findings $findings)
     {
@@ -21,13 +22,17 @@ final readonly class NewFindings implements Claims
 
     public function of(Account $account): iterable
     {
-        $new = $this->findings->newSince(gmdate('Y-m-d H:i:s', strtotime(self::LATELY) ?: 0));
+        $new = $this->findings->newSince(gmdate('Y-m-d H:i:s', strtotime(self::LATELY) ?: 0), self::MOST);
         if ([] !== $new) {
-            $titles = array_map(static fn (array $one): string => rtrim($one['title'], '.'), \array_slice($new, 0, self::SAID));
-            $more = \count($new) - \count($titles);
+            $many = array_sum($new) >= self::MOST;
+            $said = [];
+            foreach (\array_slice($new, 0, self::SAID, true) as $check => $count) {
+                $said[] = strtr($check, '-', ' ').($many ? '' : ' '.Amount::decimal((string) $count));
+            }
+            $more = \count($new) - \count($said);
             yield new Claim(
-                Amount::of((int) array_sum(array_column($new, 'count')), 'finding').' of the last seven days',
-                implode('; ', $titles).($more > 0 ? "; and $more more" : ''), 'findings', [], Claim::NOTICED,
+                ($many ? 'More than '.Amount::of(self::MOST, 'finding') : Amount::of(array_sum($new), 'finding')).' of the last seven days', implode(', ', $said).($more > 0 ? ", and of $more more ".(1 === $more ? 'kind' : 'kinds') : ''),
+                'findings', [], Claim::NOTICED,
             );
         }
     }

@@ -374,6 +374,16 @@ final readonly class EntryStore
         return $weighed;
     }
 
+    /** @return list<array{source: int, schema: string, fields: int, described: int}> */
+    public function coverageOfSchemas(): array
+    {
+        return array_map(static fn (array $row): array => [
+            'source' => Row::int($row, 'source_id'), 'schema' => Row::text($row, 'schema_name'), 'fields' => Row::int($row, 'fields'), 'described' => Row::int($row, 'described'),
+        ], $this->db->fetchAllAssociative(
+            'SELECT source_id, schema_name, SUM(field_count) AS fields, SUM(described_count) AS described FROM entry WHERE gone_at IS NULL GROUP BY source_id, schema_name',
+        ));
+    }
+
     /**
      * How much is described, by entry: for sums over what the asker groups them by.
      *

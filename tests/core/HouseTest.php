@@ -51,7 +51,7 @@ final class HouseTest extends TestCase
         'diagram_piece' => 'Diagram', 'diagram_placing' => 'Diagram', 'edition' => 'Edition',
         'check_setting' => 'Finding', 'term' => 'Term', 'code_list' => 'CodeList', 'code' => 'CodeList',
         'draft' => 'Draft', 'draft_decision' => 'Draft', 'taking' => 'Draft', 'drafts_made' => 'Draft', 'short_form' => 'Draft',
-        'waiting' => 'Desk', 'later' => 'Desk', 'coverage_day' => 'Desk', 'sought' => 'Desk',
+        'waiting' => 'Desk', 'waiting_tally' => 'Desk', 'later' => 'Desk', 'coverage_day' => 'Desk', 'sought' => 'Desk',
     ];
     /** Words of one engine: they stand where it is plugged in, and nowhere else. */
     private const ENGINES = '/[\'"](?:mariadb|mysql|postgresql|postgres|pgsql|sqlite)[\'"]/i';

@@ -39,7 +39,7 @@ final class DeskTest extends AppTestCase
 
     public function testAnEmptyRegisterHasAnEmptyDesk(): void
     {
-        self::db()->executeStatement('DELETE FROM waiting');
+        self::get(Queue::class)->replace($this->source->id(), []);
         self::db()->executeStatement('DELETE FROM finding');
         $page = $this->client->request('GET', '/desk');
         self::assertStringContainsString('Nothing waits', $page->filter('main')->text());
@@ -69,8 +69,11 @@ final class DeskTest extends AppTestCase
         $id = self::fieldId('station', 'opened_on');
         $texts->save($this->account, FieldTopic::NAME, $id, 'meaning', '', 'Its first day.', 'x');
         self::assertNull($queue->one('field', $id));
+        self::assertSame(['entries' => 4, 'fields' => 7, 'drafts' => 7], $queue->count($this->account));
         $texts->save($this->account, FieldTopic::NAME, $id, 'meaning', 'Its first day.', '', 'y');
         self::assertNotNull($queue->one('field', $id));
+        self::assertSame(8, $queue->count($this->account)['fields']);
+        self::assertSame(2, $queue->count($this->account, 0, [self::entryId('station')])['fields']);
     }
 
     public function testLaterIsForTheOneWhoSaysItAndCanBeTakenBack(): void
@@ -132,13 +135,14 @@ final class DeskTest extends AppTestCase
         $texts->save($this->account, FieldTopic::NAME, self::fieldId('station', 'opened_on'), 'meaning', '', 'Its first day.', 'x');
         $texts->save($this->account, EntryTopic::NAME, self::entryId('station'), 'owner', '', 'Oona Lisk', 'x');
         $texts->save($this->account, EntryTopic::NAME, self::entryId('station'), 'area', '', 'Measuring', 'x');
-        $shares = self::get(Coverage::class)->now();
-        self::assertSame(['fields' => 8, 'described' => 1], $shares['all']['']);
-        self::assertSame(['fields' => 2, 'described' => 1], $shares['owner']['Oona Lisk']);
-        self::assertSame(['fields' => 2, 'described' => 1], $shares['area']['Measuring']);
-        self::assertSame(['fields' => 6, 'described' => 0], $shares['area']['no area']);
+        $coverage = self::get(Coverage::class);
+        self::assertSame(['rivers' => ['fields' => 8, 'described' => 1]], $coverage->now('source'));
+        self::assertSame(['main' => ['fields' => 8, 'described' => 1]], $coverage->now('schema'));
+        self::assertSame(['fields' => 2, 'described' => 1], $coverage->now('owner')['Oona Lisk']);
+        self::assertSame(['Measuring' => ['fields' => 2, 'described' => 1], 'no area' => ['fields' => 6, 'described' => 0]], $coverage->now('area'));
+        self::assertSame(['fields' => 2, 'described' => 1], array_values($coverage->days('area', 'Measuring'))[0]);
         self::db()->executeStatement("INSERT INTO coverage_day VALUES (UTC_DATE() - INTERVAL 30 DAY, 'all', '', 8, 0)");
-        self::get(Coverage::class)->now();
+        $coverage->now('source');
         self::assertCount(2, self::get(Coverage::class)->days());
         self::assertCount(1, $this->client->request('GET', '/desk?by=owner')->filter('svg.days'));
         self::assertStringContainsString('Oona Lisk', $this->client->getCrawler()->filter('.covered')->text());
