@@ -39,6 +39,8 @@ final class SqlProfiler
     /** Of rows that repeat. */
     private const EXAMPLES = 3;
     private const SHOWN = 6;
+    /** Of values that are not allowed. */
+    private const BREAKING = 5;
     private const MASK = '···';
 
     /** @var list<string> */
@@ -237,7 +239,7 @@ final class SqlProfiler
             if (!$this->sql->comparable($column)) {
                 continue;
             }
-            array_push($select, ...$this->asked($i, $column, $families[$i], $personal[$i], $checks[$i] ?? null));
+            array_push($select, ...$this->asked($i, $column, $families[$i], $checks[$i] ?? null));
             $plain = $this->bounded($column);
             $unique = [$column->name] === ($table->primaryKey->columns ?? []);
             $select[] = ($unique ? "COUNT($name)" : "COUNT(DISTINCT $plain)")." AS d$i";
@@ -264,8 +266,13 @@ final class SqlProfiler
         foreach ($checks as $i => $check) {
             if (\array_key_exists("w$i", $row)) {
                 $check->broken = $int("w$i") ?? 0;
-                foreach (array_unique(array_filter([$row["e$i"] ?? null, $row["f$i"] ?? null], is_string(...))) as $example) {
-                    $check->breaking[$example] = 0;
+                $column = $table->columns[$i];
+                if ($check->broken > 0 && !$personal[$i]) {
+                    // Only what breaks is asked for its values: in the scan itself that would be reckoned for each row.
+                    $breaks = $check->allowed->breaks($this->sql, $column, $families[$i]);
+                    foreach ($this->scan("SELECT {$this->asText($column)} AS value FROM $from WHERE $breaks LIMIT ".self::BREAKING) as $found) {
+                        $check->breaking[(string) $found['value']] = 0;
+                    }
                 }
             }
         }
@@ -307,20 +314,12 @@ final class SqlProfiler
         return $checks;
     }
 
-    /** @return list<string> what is asked of a field in the scan: how many values are not allowed, and two of them */
-    private function asked(int $i, Column $column, TypeFamily $family, bool $personal, ?Check $check): array
+    /** @return list<string> what is asked of a field in the scan: how many values are not allowed */
+    private function asked(int $i, Column $column, TypeFamily $family, ?Check $check): array
     {
         $breaks = null === $check ? '' : $check->allowed->breaks($this->sql, $column, $family);
-        if ('' === $breaks) {
-            return [];
-        }
-        $asked = ["SUM(CASE WHEN $breaks THEN 1 ELSE 0 END) AS w$i"];
-        if (!$personal) {
-            $text = $this->asText($column);
-            array_push($asked, "MIN(CASE WHEN $breaks THEN $text END) AS e$i", "MAX(CASE WHEN $breaks THEN $text END) AS f$i");
-        }
 
-        return $asked;
+        return '' === $breaks ? [] : ["SUM(CASE WHEN $breaks THEN 1 ELSE 0 END) AS w$i"];
     }
 
     /**
