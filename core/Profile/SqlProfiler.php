@@ -183,8 +183,11 @@ final class SqlProfiler
             $progress->at($table->name.': how often each value stands', $i, \count($table->columns));
             $name = $this->sql->quoted($column->name);
             $counts = [];
-            $rows = $this->scan("SELECT {$this->asText($column)} AS value, COUNT(*) AS n FROM {$this->sql->from($table)} WHERE $name IS NOT NULL
-                GROUP BY $name LIMIT ".(self::MOST_VALUES + 1));
+            // "g" and "G" are two values, whatever the collation makes of them.
+            $by = TypeFamily::Text === $this->family($column) ? $this->sql->exact($column, $name) : $name;
+            $text = $by === $name ? $this->asText($column) : 'MIN('.$this->asText($column).')';
+            $rows = $this->scan("SELECT $text AS value, COUNT(*) AS n FROM {$this->sql->from($table)} WHERE $name IS NOT NULL
+                GROUP BY $by LIMIT ".(self::MOST_VALUES + 1));
             if (\count($rows) <= self::MOST_VALUES) {
                 foreach ($rows as $row) {
                     $counts[(string) $row['value']] = ($counts[(string) $row['value']] ?? 0) + (int) $row['n'];
