@@ -9,6 +9,8 @@ use Fasti\Account\Act\Act;
 use Fasti\Core\Finding\Check;
 use Fasti\Core\Finding\Severity;
 use Fasti\Register\Entries;
+use Fasti\Register\EntryStore;
+use Fasti\Register\Fields;
 use Fasti\Source\SourceStore;
 use Fasti\Text\BadText;
 use Fasti\Text\Texts;
@@ -34,6 +36,8 @@ final class FindingController extends AbstractController
         private readonly CheckSettings $settings,
         private readonly Entries $entries,
         private readonly Texts $texts,
+        private readonly EntryStore $store,
+        private readonly Fields $fields,
         private readonly Watching $watching,
         private readonly EventDispatcherInterface $events,
         #[AutowireIterator(Mending::class)] private readonly iterable $mendings,
@@ -57,9 +61,16 @@ final class FindingController extends AbstractController
             $entries[$entry->id] = $entry;
         }
 
+        $groups = null === $check ? $this->findings->groups($source, $severity->value ?? '') : [];
+        // One that stands in one place only says where.
+        $single = array_filter($groups, static fn (array $one): bool => 1 === $one['count']);
+        $fields = $this->fields->called(array_values(array_filter(array_column($single, 'field'))));
+        $at = $this->store->placed(array_values(array_unique(array_column($single, 'entry'))));
+
         return $this->render('finding/list.html.twig', [
+            'at' => array_map(static fn (array $one) => $one['place'], $at), 'called' => $fields,
             'sources' => $this->sources->all(), 'source' => $source, 'severity' => $severity->value ?? '', 'severities' => Severity::cases(),
-            'groups' => null === $check ? $this->findings->groups($source, $severity->value ?? '') : [],
+            'groups' => $groups,
             'check' => $check, 'group' => $group, 'places' => $shown, 'entries' => $entries, 'page' => $page, 'more' => \count($places) > self::PAGE,
             'mending' => null === $check ? null : $this->mending($check->name()), 'weight' => null === $check ? null : $this->settings->severity($check),
         ]);

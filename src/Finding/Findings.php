@@ -21,7 +21,7 @@ use Fasti\Support\Row;
  *
  * @phpstan-type Place array{id: int, check: string, group: string, entry: int, field: ?int, property: string, title: string, since: string, severity: string,
  *     aside: bool, by: ?string, because: string, until: ?string}
- * @phpstan-type Group array{check: string, group: string, title: string, why: string, mend: string, severity: string, count: int, one: string}
+ * @phpstan-type Group array{check: string, group: string, title: string, why: string, mend: string, severity: string, count: int, one: string, entry: int, field: ?int}
  */
 final readonly class Findings
 {
@@ -190,12 +190,14 @@ final readonly class Findings
     public function groups(int $source, string $severity = ''): array
     {
         $groups = [];
-        $counted = 'SELECT check_name, check_group, severity, COUNT(*) AS n, MIN(title) AS one FROM finding WHERE '.self::OPEN." AND ? IN (0, source_id)
+        $counted = 'SELECT check_name, check_group, severity, COUNT(*) AS n, MIN(title) AS one, MIN(entry_id) AS entry, MIN(field_id) AS field FROM finding
+            WHERE '.self::OPEN." AND ? IN (0, source_id)
             AND ? IN ('', severity) GROUP BY check_name, check_group, severity";
         foreach ($this->db->iterateAssociative($counted, [$source, $severity]) as $row) {
             $check = $this->checks->of(Row::text($row, 'check_name'));
             if (null !== $check) {
-                $groups[] = $this->group($check, Row::text($row, 'check_group'), Row::text($row, 'one'), Row::int($row, 'n'), Severity::from(Row::text($row, 'severity')));
+                $groups[] = $this->group($check, Row::text($row, 'check_group'), Row::text($row, 'one'), Row::int($row, 'n'), Severity::from(Row::text($row, 'severity')))
+                    + ['entry' => Row::int($row, 'entry'), 'field' => Row::maybeInt($row, 'field')];
             }
         }
         usort($groups, static fn (array $a, array $b): int => [Severity::from($b['severity'])->rank(), $a['count'], $a['title']]
@@ -306,7 +308,7 @@ final readonly class Findings
         );
     }
 
-    /** @return Group */
+    /** @return array{check: string, group: string, title: string, why: string, mend: string, severity: string, count: int, one: string} */
     private function group(Check $check, string $group, string $one, int $count, Severity $severity): array
     {
         return [

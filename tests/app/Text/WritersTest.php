@@ -41,6 +41,7 @@ final class WritersTest extends TestCase
         foreach ([
             "DELETE FROM change_event WHERE page = 'entry' AND page_id IN $entry", "DELETE FROM finding WHERE entry_id IN $entry", "DELETE FROM field
                 WHERE entry_id IN $entry",
+            "DELETE FROM job WHERE lane IN (SELECT CONCAT('drafts ', id) FROM source WHERE name = 'written at once')",
             "DELETE FROM entry WHERE source_id IN $source", "DELETE FROM source WHERE name = 'written at once'", "DELETE FROM account
                 WHERE email = 'writer@example.org'",
             "DELETE FROM identifier WHERE folded LIKE 'writtenatonce%'",
