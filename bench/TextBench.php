@@ -23,7 +23,8 @@ use Fasti\Core\Term\Recogniser;
 final readonly class TextBench
 {
     private const FOLDER = __DIR__.'/texts';
-    private const WORDS = ['gauge', 'board', 'reach', 'river', 'water', 'level', 'flow', 'sample', 'station', 'barrier', 'fish', 'weir', 'culvert', 'land', 'owner', 'visit',
+    private const WORDS = ['gauge', 'board', 'reach', 'river', 'water', 'level', 'flow', 'sample', 'station', 'barrier', 'fish', 'weir', 'culvert', 'land',
+        'owner', 'visit',
         'team', 'lab', 'method', 'limit', 'flag', 'value', 'unit', 'season', 'species', 'count', 'alert', 'rule', 'tide', 'bank', 'bridge', 'pool'];
 
     /**
@@ -202,7 +203,9 @@ final readonly class TextBench
             $terms[$i] = [$word().' '.$word().(0 === $i % 3 ? ' '.$word() : ''), 'term'.$i];
         }
         for ($i = 0; $i < 10000; ++$i) {
-            $texts[] = 'What the '.$word().' '.$word().' says of the '.$word().'s at '.$word().' '.$word().' '.$word().', in the unit of its '.$word().'. Empty while no term'.mt_rand(1, 2000).' is known; '.$word().'.';
+            $texts[] = 'What the '.$word().' '.$word().' says of the
+                '.$word().'s at '.$word().' '.$word().' '.$word().', in the unit of its '.$word().'. Empty while no term'.mt_rand(1,
+                2000).' is known; '.$word().'.';
         }
         $found = 0;
         $time = self::seconds(static function () use ($terms, $texts, &$found): void {

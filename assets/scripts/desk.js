@@ -96,7 +96,9 @@ export const desk = () => ({
             b: () => this.open('businessName'), g: () => this.open('grain'), v: () => this.open('allowed'),
             l: () => this.later(), n: () => this.next(), o: () => { location.href = this.item().dataset.open; },
         };
-        if (acts[event.key] && this.item()) {
+        if (event.key === 'r') {
+            location.href = this.$root.dataset.register;
+        } else if (acts[event.key] && this.item()) {
             event.preventDefault();
             acts[event.key]();
         }

@@ -26,7 +26,8 @@ final class English
     private const PRESENT = ['starts', 'ends', 'begins', 'expires', 'opens', 'closes', 'finishes', 'stops', 'arrives', 'departs', 'leaves', 'flows', 'leads',
         'runs', 'belongs', 'points', 'refers', 'applies', 'returns', 'reports', 'goes', 'comes', 'replaces', 'follows', 'precedes', 'needs', 'uses', 'holds'];
     public const PREPOSITIONS = ['into', 'to', 'from', 'at', 'in', 'on', 'with', 'for', 'of', 'by', 'under', 'over'];
-    private const ADVERBS = ['last', 'first', 'next', 'previously', 'originally', 'actually', 'initially', 'finally', 'recently', 'now', 'not', 'never', 'fully',
+    private const ADVERBS = ['last', 'first', 'next', 'previously', 'originally', 'actually', 'initially', 'finally', 'recently', 'now', 'not', 'never',
+        'fully',
         'partly', 'ever', 'already'];
     private const ADJECTIVES = ['active', 'enabled', 'passable', 'valid', 'public', 'private', 'visible', 'hidden', 'open', 'current', 'mandatory', 'optional',
         'required', 'available', 'complete', 'final', 'free', 'new', 'primary', 'internal', 'external', 'taxable', 'billable', 'readonly', 'unique', 'urgent',
@@ -50,7 +51,8 @@ final class English
 
     public static function isAdjective(string $word): bool
     {
-        return self::isParticiple($word) || \in_array($word, self::ADJECTIVES, true) || \strlen($word) > 5 && 1 === preg_match('/(?:able|ible|ful|less|ous)$/', $word);
+        return self::isParticiple($word) || \in_array($word, self::ADJECTIVES,
+            true) || \strlen($word) > 5 && 1 === preg_match('/(?:able|ible|ful|less|ous)$/', $word);
     }
 
     /** Whether what the noun stands for does it, rather than having it done. */

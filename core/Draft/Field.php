@@ -80,7 +80,8 @@ final class Field
     {
         return $this->type->isPlain(TypeFamily::Time) && 'time' !== $this->type->name && 'interval' !== $this->type->name
             || 'date kept as text' === $this->profile?->likely
-            || $this->type->isPlain(TypeFamily::Text) && \in_array($this->name->last(), ['on', 'date', 'until', 'since'], true) && ($this->type->length ?? 0) <= 32
+            || $this->type->isPlain(TypeFamily::Text) && \in_array($this->name->last(), ['on', 'date', 'until', 'since'],
+                true) && ($this->type->length ?? 0) <= 32
                 && ($this->type->length ?? 0) >= 8 && null === $this->lead();
     }
 

@@ -33,7 +33,8 @@ final class Worth
     public static function of(int $joins, int $rows, int $diagrams, int $alike, int $sought): array
     {
         $parts = [
-            [self::JOIN * log($joins + 1, 2), $joins > 0 ? Amount::of($joins, 'join').(1 === $joins ? ' leads to its entry or from it' : ' lead to its entry or from it') : ''],
+            [self::JOIN * log($joins + 1, 2), $joins > 0 ? Amount::of($joins,
+                'join').(1 === $joins ? ' leads to its entry or from it' : ' lead to its entry or from it') : ''],
             [self::SOUGHT * log($sought + 1, 2), $sought > 0 ? 'looked for in vain '.(1 === $sought ? 'once' : "$sought times") : ''],
             [self::DIAGRAM * log($diagrams + 1, 2), $diagrams > 0 ? Amount::of($diagrams, 'diagram').(1 === $diagrams ? ' shows it' : ' show it') : ''],
             [self::ROWS * log10($rows + 1), $rows >= 1000 ? Amount::of($rows, 'row') : ''],

@@ -87,7 +87,8 @@ final class Recogniser
                 [$before, $at] = $words[$i + $j - 1];
                 $end = $at + \strlen($before);
                 // Words of one term have nothing but blanks between them, not the end of a sentence.
-                if (null === $next || $next[1] !== $end + 1 && '' !== trim(substr($text, $end, $next[1] - $end)) || $next[1] === $end + 1 && !ctype_space($text[$end])) {
+                if (null === $next || $next[1] !== $end + 1 && '' !== trim(substr($text, $end,
+                    $next[1] - $end)) || $next[1] === $end + 1 && !ctype_space($text[$end])) {
                     break;
                 }
                 $rest .= ('' === $rest ? '' : ' ').($this->folded[$next[0]] ?? $this->fold($next[0]));

@@ -142,7 +142,8 @@ final readonly class Allowed
         if (isset(Pattern::LETTERS[mb_strtolower($text)])) {
             return new Pattern(Pattern::LETTERS[mb_strtolower($text)], mb_strtolower($text));
         }
-        if (1 === preg_match('/^(?:(at least|at most)\s+)?(\d+)(?:\s*(?:to|–|-)\s*(\d+))?\s+(?:characters?|letters long|signs)$/iu', $text, $m, \PREG_UNMATCHED_AS_NULL)) {
+        if (1 === preg_match('/^(?:(at least|at most)\s+)?(\d+)(?:\s*(?:to|–|-)\s*(\d+))?\s+(?:characters?|letters long|signs)$/iu', $text, $m,
+            \PREG_UNMATCHED_AS_NULL)) {
             $number = (int) $m[2];
 
             return match (strtolower($m[1] ?? '')) {

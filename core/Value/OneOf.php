@@ -34,7 +34,8 @@ final readonly class OneOf implements Part
         if ([] === $this->values) {
             return '1 = 0';
         }
-        $numbers = $family->isNumeric() && [] === array_filter($this->values, static fn (string $value): bool => 1 !== preg_match('/^-?\d{1,18}(\.\d{1,18})?$/D', $value));
+        $numbers = $family->isNumeric() && [] === array_filter($this->values,
+            static fn (string $value): bool => 1 !== preg_match('/^-?\d{1,18}(\.\d{1,18})?$/D', $value));
         $literals = array_map(static fn (string $value): string => $numbers ? $value : $sql->literal($value), $this->values);
 
         return ($numbers ? $name : $sql->exact($column, $name)).' IN ('.implode(', ', $literals).')';

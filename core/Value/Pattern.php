@@ -67,7 +67,8 @@ final readonly class Pattern implements Part
             if ('\\' === $sign) {
                 $next = $expression[++$i] ?? '';
                 if (1 !== preg_match('/^[dDwWsS.\\\\\/\-+*?()\[\]{}|^$]$/', $next)) {
-                    throw new AllowedError(\sprintf('“\\%s” is not a sign that every engine knows. Use letters, classes such as [A-Z], \\d, \\w and \\s.', $next), $i);
+                    throw new AllowedError(\sprintf('“\\%s” is not a sign that every engine knows. Use letters, classes such as [A-Z], \\d, \\w and \\s.',
+                        $next), $i);
                 }
                 $atom = true;
             } elseif ('[' === $sign) {

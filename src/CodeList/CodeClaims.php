@@ -22,7 +22,8 @@ final readonly class CodeClaims implements Claims
         if ([] !== $open) {
             $one = 1 === \count($open);
             yield new Claim(
-                $one ? \sprintf('Code list “%s” has codes without a meaning', $open[0]['name']) : Amount::of(\count($open), 'code list').' have codes without a meaning',
+                $one ? \sprintf('Code list “%s” has codes without a meaning', $open[0]['name']) : Amount::of(\count($open),
+                    'code list').' have codes without a meaning',
                 Amount::of((int) array_sum(array_column($open, 'unsaid')), 'code').' to say', $one ? 'code_list' : 'code_lists',
                 $one ? ['id' => $open[0]['id'], 'which' => 'unsaid'] : [], Claim::GAP,
             );

@@ -47,7 +47,8 @@ final class CodeListController extends AbstractController
         foreach ($this->lists->all() as $list) {
             $fields = $uses[mb_strtolower($list['name'])] ?? [];
             $against = Against::of($this->lists->codesOf($list['name']) ?? [], $this->values->of($fields), \count($fields));
-            $lists[] = $list + ['fields' => \count($fields), 'missing' => \count($against->missing), 'unused' => \count($against->unused), 'rows' => array_sum($against->missing)];
+            $lists[] = $list + ['fields' => \count($fields), 'missing' => \count($against->missing), 'unused' => \count($against->unused),
+                'rows' => array_sum($against->missing)];
         }
 
         return $this->render('code_list/list.html.twig', ['lists' => $lists, 'standard' => Lists::all(), 'uses' => array_map(\count(...), $uses)]);
@@ -98,7 +99,8 @@ final class CodeListController extends AbstractController
     {
         $list = $this->lists->one($id) ?? throw $this->createNotFoundException('There is no such code list.');
 
-        return $this->render('code_list/history.html.twig', ['list' => $list] + $this->history->of('code-list', $id, $request->query->getInt('before', \PHP_INT_MAX)));
+        return $this->render('code_list/history.html.twig', ['list' => $list] + $this->history->of('code-list', $id, $request->query->getInt('before',
+            \PHP_INT_MAX)));
     }
 
     #[Route('/register/code-lists/standard/{name}', name: 'code_list_standard', methods: ['GET'])]

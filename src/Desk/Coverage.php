@@ -101,7 +101,8 @@ final readonly class Coverage
     {
         $days = [];
         $rows = $this->db->iterateAssociative(
-            'SELECT on_day, fields, described FROM coverage_day WHERE kind = ? AND name = ? AND on_day > UTC_DATE() - INTERVAL '.self::DAYS.' DAY ORDER BY on_day',
+            'SELECT on_day, fields, described FROM coverage_day WHERE kind = ? AND name = ? AND on_day > UTC_DATE() - INTERVAL
+                '.self::DAYS.' DAY ORDER BY on_day',
             [$kind, $name],
         );
         foreach ($rows as $row) {

@@ -67,7 +67,8 @@ final class DeskController extends AbstractController
             $what = array_filter([
                 $all['fields'] > 0 ? Amount::of($all['fields'], 'field') : '', $all['entries'] > 0 ? Amount::of($all['entries'], 'entry') : '',
             ]);
-            $claims[] = new Claim(implode(' and ', $what).' to describe', 'by worth; '.Amount::decimal((string) $all['drafts']).' have a draft', 'desk', [], Claim::QUEUE);
+            $claims[] = new Claim(implode(' and ', $what).' to describe', 'by worth; '.Amount::decimal((string) $all['drafts']).' have a draft', 'desk', [],
+                Claim::QUEUE);
         }
         usort($claims, static fn (Claim $a, Claim $b): int => $b->press <=> $a->press);
         $by = \in_array($request->query->getString('by'), Coverage::KINDS, true) ? $request->query->getString('by') : 'source';
@@ -110,14 +111,16 @@ final class DeskController extends AbstractController
         $entries = '' === $area ? null : $this->roles->areas()[$area] ?? [];
         $named = '' !== $query->getString('topic') ? $this->named($query->getString('topic'), $query->getInt('id'), $source) : null;
         $after = '' !== $query->getString('after') ? [
-            'worth' => (float) $query->getString('after'), 'entry' => $query->getInt('entry'), 'topic' => $query->getString('behind'), 'id' => $query->getInt('number'),
+            'worth' => (float) $query->getString('after'), 'entry' => $query->getInt('entry'), 'topic' => $query->getString('behind'),
+            'id' => $query->getInt('number'),
         ] : null;
         $item = $named ?? $this->queue->next($account, $source, $entries, $after);
         $counts = 0 === $source && null === $entries ? $all ?? $this->queue->count($account) : $this->queue->count($account, $source, $entries);
 
         return [
             'source' => $source, 'area' => $area, 'left' => $counts['entries'] + $counts['fields'], 'item' => $item, 'links' => $this->links,
-            'written' => $this->history->countSince(gmdate('Y-m-d 00:00:00'), $account), 'taken' => $this->drafts->takenSince($account, gmdate('Y-m-d 00:00:00')),
+            'written' => $this->history->countSince(gmdate('Y-m-d 00:00:00'), $account), 'taken' => $this->drafts->takenSince($account,
+                gmdate('Y-m-d 00:00:00')),
         ] + (null === $item ? ['dossier' => null, 'field' => null, 'alike' => []] : $this->evidence($item));
     }
 

@@ -145,8 +145,10 @@ final readonly class Queue
         $counts = ['entries' => 0, 'fields' => 0, 'drafts' => 0];
         [$where, $values, $types] = self::among($source, $entries);
         $all = null === $entries
-            ? $this->db->iterateAssociative('SELECT topic, drafted, SUM(n) AS n FROM waiting_tally WHERE ? IN (0, source_id) GROUP BY topic, drafted', [$source])
-            : $this->db->iterateAssociative("SELECT w.topic, w.drafted, COUNT(*) AS n FROM waiting w WHERE $where GROUP BY w.topic, w.drafted", $values, $types);
+            ? $this->db->iterateAssociative('SELECT topic, drafted, SUM(n) AS n FROM waiting_tally WHERE ? IN (0, source_id) GROUP BY topic, drafted',
+                [$source])
+            : $this->db->iterateAssociative("SELECT w.topic, w.drafted, COUNT(*) AS n FROM waiting w WHERE $where GROUP BY w.topic, w.drafted", $values,
+                $types);
         // What was put off is little.
         $off = $this->db->iterateAssociative(
             "SELECT w.topic, w.drafted, -COUNT(*) AS n FROM later l STRAIGHT_JOIN waiting w ON w.topic = l.topic AND w.topic_id = l.topic_id
@@ -231,8 +233,10 @@ final readonly class Queue
     private static function item(array $row): array
     {
         return [
-            'topic' => Row::text($row, 'topic'), 'id' => Row::int($row, 'topic_id'), 'entry' => Row::int($row, 'entry_id'), 'source' => Row::int($row, 'source_id'),
-            'worth' => -(float) Row::text($row, 'place'), 'drafted' => 1 === Row::int($row, 'drafted'), 'why' => array_values(array_filter(Row::json($row, 'why'), is_string(...))),
+            'topic' => Row::text($row, 'topic'), 'id' => Row::int($row, 'topic_id'), 'entry' => Row::int($row, 'entry_id'), 'source' => Row::int($row,
+                'source_id'),
+            'worth' => -(float) Row::text($row, 'place'), 'drafted' => 1 === Row::int($row, 'drafted'), 'why' => array_values(array_filter(Row::json($row,
+                'why'), is_string(...))),
         ];
     }
 }

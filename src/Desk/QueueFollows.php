@@ -16,7 +16,8 @@ use Symfony\Component\EventDispatcher\Attribute\AsEventListener;
 /** The queue follows what is written and what is worked out. */
 final readonly class QueueFollows
 {
-    public function __construct(private Queue $queue, private Weighing $weighing, private Entries $entries, private Findings $findings, private Undescribed $check)
+    public function __construct(private Queue $queue, private Weighing $weighing, private Entries $entries, private Findings $findings,
+        private Undescribed $check)
     {
     }
 

@@ -35,6 +35,7 @@ final readonly class DraftPart implements DossierPart
 
     public function partials(): array
     {
-        return [Slot::Head->value => 'draft/_entry.html.twig', Slot::Join->value => 'draft/_join.html.twig', Slot::FieldMargin->value => 'draft/_field.html.twig'];
+        return [Slot::Head->value => 'draft/_entry.html.twig', Slot::Join->value => 'draft/_join.html.twig',
+            Slot::FieldMargin->value => 'draft/_field.html.twig'];
     }
 }

@@ -88,7 +88,8 @@ final readonly class DraftStore
                         }
                     }
                 }
-                Batch::insert($this->db, 'INSERT INTO draft (topic, topic_id, property, place, entry_id, text, confidence, because, rule, evidence) VALUES', $rows);
+                Batch::insert($this->db, 'INSERT INTO draft (topic, topic_id, property, place, entry_id, text, confidence, because, rule, evidence) VALUES',
+                    $rows);
                 Batch::insert($this->db, 'INSERT INTO drafts_made (entry_id, stale, at) VALUES', $made, 'ON DUPLICATE KEY UPDATE stale = 0, at = VALUES(at)');
             }
         });

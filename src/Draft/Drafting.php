@@ -106,7 +106,8 @@ final readonly class Drafting
                     $sure = '' === $of->said->of($property) ? Sameness::of($of, $entry->id, $field->name, $property, $text) : 0.0;
                     if ($sure >= self::SAME) {
                         $schema = $view->schema !== $entry->schema ? $view->schema.'.' : '';
-                        $found[] = ['id' => $other->id, 'place' => $schema.$view->name.'.'.$other->name, 'sure' => $sure, 'ticked' => $sure >= self::SURELY_SAME];
+                        $found[] = ['id' => $other->id, 'place' => $schema.$view->name.'.'.$other->name, 'sure' => $sure,
+                            'ticked' => $sure >= self::SURELY_SAME];
                     }
                 }
             }

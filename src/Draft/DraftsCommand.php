@@ -97,8 +97,10 @@ final readonly class DraftsCommand
             $of = ['schema' => $table->schema, 'table' => $table->name, 'column' => null];
             array_push($told, ...self::told($of, $drafts->ofEntry($material->entry($i))));
             foreach ($table->foreignKeys as $key) {
-                $verbs = array_map(static fn (Draft $draft): array => [$draft], OfVerb::of($table->name, $key->columns, $key->references->table, $table->primaryKey->columns ?? []));
-                array_push($told, ...self::told(['column' => implode(', ', $key->columns)] + $of, array_combine(array_map(static fn (array $one): string => $one[0]->property, $verbs), $verbs)));
+                $verbs = array_map(static fn (Draft $draft): array => [$draft], OfVerb::of($table->name, $key->columns, $key->references->table,
+                    $table->primaryKey->columns ?? []));
+                array_push($told, ...self::told(['column' => implode(', ', $key->columns)] + $of,
+                    array_combine(array_map(static fn (array $one): string => $one[0]->property, $verbs), $verbs)));
             }
             foreach ($table->columns as $column) {
                 array_push($told, ...self::told(['column' => $column->name] + $of, $drafts->ofField($material->field($i, $column))));
@@ -162,7 +164,8 @@ final readonly class DraftsCommand
                 $lines[] = ('' === $table ? '' : "\n").$place;
                 $table = $place;
             }
-            $lines[] = \sprintf('  %-28s %-13s %.2f  %s  (%s)', $of['column'] ?? '', $draft['property'], $draft['confidence'], $draft['text'], implode('; ', $draft['because']));
+            $lines[] = \sprintf('  %-28s %-13s %.2f  %s  (%s)', $of['column'] ?? '', $draft['property'], $draft['confidence'], $draft['text'], implode('; ',
+                $draft['because']));
         }
 
         return [] === $lines ? 'Nothing can be proposed: no table was found.' : implode("\n", $lines);

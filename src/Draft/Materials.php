@@ -106,7 +106,8 @@ final readonly class Materials
             $dialects[$id] = Dialects::of($this->sources->engine($view->sourceId));
             $texts[$id][''] = new Said($view->businessName, $view->meaning, $view->grain);
             foreach ($present as $field) {
-                $texts[$id][$field->name] = new Said($field->businessName, $field->meaning, '', $unit[$field->id] ?? '', $allowed[$field->id] ?? '', $field->personal);
+                $texts[$id][$field->name] = new Said($field->businessName, $field->meaning, '', $unit[$field->id] ?? '', $allowed[$field->id] ?? '',
+                    $field->personal);
                 $places[$field->id] = [$id, $field->name];
             }
             foreach ($view->joins as $join) {

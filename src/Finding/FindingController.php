@@ -117,7 +117,8 @@ final class FindingController extends AbstractController
 
         return $this->render('finding/checks.html.twig', [
             'checks' => array_map(fn (Check $check): array => [
-                'check' => $check, 'runs' => $this->settings->runs($check), 'severity' => $this->settings->severity($check), 'count' => $counts[$check->name()] ?? 0,
+                'check' => $check, 'runs' => $this->settings->runs($check), 'severity' => $this->settings->severity($check),
+                'count' => $counts[$check->name()] ?? 0,
             ], $this->checks->all()),
             'severities' => Severity::cases(),
         ]);
@@ -162,7 +163,8 @@ final class FindingController extends AbstractController
         }
         $day = \DateTimeImmutable::createFromFormat('!Y-m-d', $until);
         if (false === $day || $day->format('Y-m-d') !== $until) {
-            throw new BadText(\sprintf('“%s” is no day. Write it as 2026-11-30, or leave it empty to set it aside for good.', mb_strimwidth($until, 0, 30, '…')));
+            throw new BadText(\sprintf('“%s” is no day. Write it as 2026-11-30, or leave it empty to set it aside for good.', mb_strimwidth($until, 0, 30,
+                '…')));
         }
 
         return $day < new \DateTimeImmutable('today') ? throw new BadText('That day is over. Name one that comes.') : $until;
@@ -185,7 +187,8 @@ final class FindingController extends AbstractController
             return $this->json(['error' => 'Say why it is as it should be: whoever comes after you will ask.'], 422);
         }
 
-        return $this->json(['aside' => $this->findings->setAsideAll($given->getString('check'), $given->getString('group'), $given->getInt('source'), $account, $why, $until)]);
+        return $this->json(['aside' => $this->findings->setAsideAll($given->getString('check'), $given->getString('group'), $given->getInt('source'),
+            $account, $why, $until)]);
     }
 
     /** It was looked at and is as it should be; or, after all, it is not. */

@@ -21,14 +21,16 @@ use Fasti\Support\Row;
  *
  * @phpstan-type Place array{id: int, check: string, group: string, entry: int, field: ?int, property: string, title: string, since: string, severity: string,
  *     aside: bool, by: ?string, because: string, until: ?string}
- * @phpstan-type Group array{check: string, group: string, title: string, why: string, mend: string, severity: string, count: int, one: string, entry: int, field: ?int}
+ * @phpstan-type Group array{check: string, group: string, title: string, why: string, mend: string, severity: string, count: int, one: string, entry: int,
+ *     field: ?int}
  */
 final readonly class Findings
 {
     private const OPEN = 'ended_at IS NULL AND (set_aside_at IS NULL OR set_aside_until < UTC_DATE()) AND gone = 0';
     private const ORDER = "FIELD(severity, 'fault', 'doubt', 'note')";
 
-    public function __construct(private Connection $db, private Checks $checks, private EntryStore $entries, private AccountStore $accounts, private CheckSettings $settings, private Fields $fields)
+    public function __construct(private Connection $db, private Checks $checks, private EntryStore $entries, private AccountStore $accounts,
+        private CheckSettings $settings, private Fields $fields)
     {
     }
 
@@ -117,7 +119,8 @@ final readonly class Findings
     /**
      * Open ones of a source, as `fasti:check` tells them.
      *
-     * @return list<array{check: string, severity: string, where: list<array{schema: string, table: string, column: ?string}>, what: string, why: string, mend: string}>
+     * @return list<array{check: string, severity: string, where: list<array{schema: string, table: string, column: ?string}>, what: string, why: string,
+     *     mend: string}>
      */
     public function told(int $source): array
     {
@@ -130,10 +133,12 @@ final readonly class Findings
             foreach ($places as $place) {
                 $entry = $at[$place['entry']]['place'] ?? null;
                 if (!$place['aside'] && null !== $entry) {
-                    $where[] = ['schema' => $entry->schema, 'table' => $entry->name, 'column' => null === $place['field'] ? null : $names[$place['field']] ?? null];
+                    $where[] = ['schema' => $entry->schema, 'table' => $entry->name,
+                        'column' => null === $place['field'] ? null : $names[$place['field']] ?? null];
                 }
             }
-            $told[] = ['check' => $group['check'], 'severity' => $group['severity'], 'where' => $where] + ['what' => $group['title'], 'why' => $group['why'], 'mend' => $group['mend']];
+            $told[] = ['check' => $group['check'], 'severity' => $group['severity'], 'where' => $where] + ['what' => $group['title'], 'why' => $group['why'],
+                'mend' => $group['mend']];
         }
 
         return $told;
@@ -148,7 +153,8 @@ final readonly class Findings
     {
         $new = [];
         // Everything that is asked for stands in an index.
-        $sql = 'SELECT check_name, severity, COUNT(*) AS n FROM (SELECT check_name, severity FROM finding WHERE '.self::OPEN." AND since >= ? AND severity <> 'note'
+        $sql = 'SELECT check_name, severity, COUNT(*) AS n FROM (SELECT check_name, severity FROM finding WHERE
+            '.self::OPEN." AND since >= ? AND severity <> 'note'
             LIMIT $most) f GROUP BY check_name, severity ORDER BY ".self::ORDER.', n DESC';
         foreach ($this->db->iterateAssociative($sql, [$moment]) as $row) {
             $new[Row::text($row, 'check_name')] = Row::int($row, 'n');
@@ -196,7 +202,8 @@ final readonly class Findings
         foreach ($this->db->iterateAssociative($counted, [$source, $severity]) as $row) {
             $check = $this->checks->of(Row::text($row, 'check_name'));
             if (null !== $check) {
-                $groups[] = $this->group($check, Row::text($row, 'check_group'), Row::text($row, 'one'), Row::int($row, 'n'), Severity::from(Row::text($row, 'severity')))
+                $groups[] = $this->group($check, Row::text($row, 'check_group'), Row::text($row, 'one'), Row::int($row, 'n'), Severity::from(Row::text($row,
+                    'severity')))
                     + ['entry' => Row::int($row, 'entry'), 'field' => Row::maybeInt($row, 'field')];
             }
         }
@@ -331,7 +338,8 @@ final readonly class Findings
             'property' => Row::text($row, 'property'), 'title' => Row::text($row, 'title'), 'since' => Row::text($row, 'since'),
             'severity' => Row::text($row, 'severity'),
             'aside' => null !== $row['set_aside_at'] && (null === $row['set_aside_until'] || Row::text($row, 'set_aside_until') >= gmdate('Y-m-d')),
-            'because' => Row::text($row, 'set_aside_why'), 'until' => Row::maybeText($row, 'set_aside_until'), 'by' => $names[Row::maybeInt($row, 'set_aside_by_id') ?? 0] ?? null,
+            'because' => Row::text($row, 'set_aside_why'), 'until' => Row::maybeText($row, 'set_aside_until'), 'by' => $names[Row::maybeInt($row,
+                'set_aside_by_id') ?? 0] ?? null,
         ];
     }
 }

@@ -59,7 +59,8 @@ final readonly class LinksNowhere implements DossierCheck
                 $to = (int) $link[1];
                 $at = isset($link[2]) ? $this->fields->placed([(int) $link[2]])[(int) $link[2]] ?? null : null;
                 if (!isset($this->entries->placed([$to])[$to]) || isset($link[2]) && (null === $at || $at->gone || $at->entry !== $to)) {
-                    yield new Noticed($dossier->entry->id, $field, 'A link in the text leads nowhere: '.mb_strimwidth(ltrim($link[0], '](< '), 0, 80, '…'), '', 'meaning', $link[0]);
+                    yield new Noticed($dossier->entry->id, $field, 'A link in the text leads nowhere: '.mb_strimwidth(ltrim($link[0], '](< '), 0, 80, '…'),
+                        '', 'meaning', $link[0]);
                 }
             }
         }

@@ -13,7 +13,8 @@ use Fasti\Register\Dossier;
 /** A meaning that says no more than the name. */
 final readonly class MeaningRepeatsName implements DossierCheck
 {
-    private const LITTLE = ['the', 'a', 'an', 'of', 'its', 'this', 'is', 'are', 'was', 'in', 'for', 'to', 'it', 'that', 'and', 'with', 'which', 'on', 'at', 'by', 'or',
+    private const LITTLE = ['the', 'a', 'an', 'of', 'its', 'this', 'is', 'are', 'was', 'in', 'for', 'to', 'it', 'that', 'and', 'with', 'which', 'on', 'at',
+        'by', 'or',
         'field', 'column', 'value', 'holds', 'contains', 'row', 'table', 'entry', 'record'];
 
     public function name(): string

@@ -31,7 +31,8 @@ final readonly class NewFindings implements Claims
             }
             $more = \count($new) - \count($said);
             yield new Claim(
-                ($many ? 'More than '.Amount::of(self::MOST, 'finding') : Amount::of(array_sum($new), 'finding')).' of the last seven days', implode(', ', $said).($more > 0 ? ", and of $more more ".(1 === $more ? 'kind' : 'kinds') : ''),
+                ($many ? 'More than '.Amount::of(self::MOST, 'finding') : Amount::of(array_sum($new), 'finding')).' of the last seven days', implode(', ',
+                    $said).($more > 0 ? ", and of $more more ".(1 === $more ? 'kind' : 'kinds') : ''),
                 'findings', [], Claim::NOTICED,
             );
         }

@@ -11,9 +11,12 @@ use Fasti\Register\Fields;
 /** Fields of one name of which quite different things are said. */
 final readonly class SameNameOtherMeaning implements RegisterCheck
 {
-    private const GENERIC = ['id', 'name', 'code', 'type', 'kind', 'status', 'state', 'value', 'date', 'note', 'notes', 'remark', 'remarks', 'comment', 'description',
-        'title', 'label', 'key', 'number', 'position', 'order', 'flag', 'active', 'version', 'amount', 'count', 'text', 'unit', 'parent', 'created', 'updated', 'changed'];
-    private const LITTLE = ['the', 'a', 'an', 'of', 'its', 'this', 'is', 'are', 'was', 'in', 'for', 'to', 'it', 'that', 'and', 'with', 'which', 'on', 'at', 'by', 'or'];
+    private const GENERIC = ['id', 'name', 'code', 'type', 'kind', 'status', 'state', 'value', 'date', 'note', 'notes', 'remark', 'remarks', 'comment',
+        'description',
+        'title', 'label', 'key', 'number', 'position', 'order', 'flag', 'active', 'version', 'amount', 'count', 'text', 'unit', 'parent', 'created',
+        'updated', 'changed'];
+    private const LITTLE = ['the', 'a', 'an', 'of', 'its', 'this', 'is', 'are', 'was', 'in', 'for', 'to', 'it', 'that', 'and', 'with', 'which', 'on', 'at',
+        'by', 'or'];
 
     public function __construct(private Fields $fields)
     {
@@ -55,7 +58,8 @@ final readonly class SameNameOtherMeaning implements RegisterCheck
         foreach ($this->fields->sayings() as $field) {
             $words = Naming::words($field['name']);
             if ('' !== $field['meaning'] && [] !== array_diff($words, self::GENERIC)) {
-                $by[$field['identifier']][] = [$field['id'], $field['entry'], $field['name'], array_diff(Naming::words($field['meaning']), self::LITTLE, $words)];
+                $by[$field['identifier']][] = [$field['id'], $field['entry'], $field['name'], array_diff(Naming::words($field['meaning']), self::LITTLE,
+                    $words)];
             }
         }
         foreach ($by as $of) {

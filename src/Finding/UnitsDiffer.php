@@ -68,7 +68,8 @@ final readonly class UnitsDiffer implements RegisterCheck
         foreach ($pairs as [$one, $other]) {
             if (isset($placed[$one], $placed[$other]) && $units[$one] !== $units[$other]) {
                 $there = $placed[$other]->place;
-                yield new Noticed($placed[$one]->entry, $one, \sprintf('It is in %s; %s.%s is in %s', $units[$one], $there->table, $there->column, $units[$other]), '', 'unit', $units[$one].' '.$units[$other]);
+                yield new Noticed($placed[$one]->entry, $one, \sprintf('It is in %s; %s.%s is in %s', $units[$one], $there->table, $there->column,
+                    $units[$other]), '', 'unit', $units[$one].' '.$units[$other]);
             }
         }
     }

@@ -135,7 +135,8 @@ final readonly class Watching
         foreach ($this->joins->ofSource($source) as $join) {
             $to = Place::ofKey($keys[$join->toId] ?? '');
             if (JoinKind::Documented === $join->kind && isset($keys[$join->toId]) && [] !== $join->pairs) {
-                $stated[$join->fromId][] = new ForeignKey(null, array_column($join->pairs, 0), new Reference($to->schema, $to->name, array_column($join->pairs, 1)));
+                $stated[$join->fromId][] = new ForeignKey(null, array_column($join->pairs, 0), new Reference($to->schema, $to->name,
+                    array_column($join->pairs, 1)));
             }
         }
 

@@ -36,7 +36,7 @@ final readonly class UsesRetired implements RegisterCheck
 
     public function why(): string
     {
-        return 'What it shows goes wrong or missing when the retired thing is taken away. Change its query to what replaces it.';
+        return 'What it shows goes wrong or missing when the retired thing is taken away.';
     }
 
     public function mend(): string

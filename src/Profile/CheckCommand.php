@@ -201,7 +201,8 @@ final readonly class CheckCommand
                 return $this->findings->told($id);
             }
         }
-        throw new SourceError(\sprintf('The register has no source “%s”.', $name), 'Its sources: '.implode(', ', array_column($this->store->all(), 'name')).'.');
+        throw new SourceError(\sprintf('The register has no source “%s”.', $name), 'Its sources: '.implode(', ', array_column($this->store->all(),
+            'name')).'.');
     }
 
     /** @param list<Found> $found */
@@ -237,7 +238,8 @@ final readonly class CheckCommand
         $xml->startDocument('1.0', 'UTF-8');
         $xml->startElement('testsuites');
         $xml->startElement('testsuite');
-        $failed = array_filter($tests, static fn (array $of): bool => [] !== array_filter($of, static fn (array $one): bool => Severity::from($one['severity'])->rank() >= $least->rank()));
+        $failed = array_filter($tests, static fn (array $of): bool => [] !== array_filter($of,
+            static fn (array $one): bool => Severity::from($one['severity'])->rank() >= $least->rank()));
         foreach (['name' => 'fasti:check', 'tests' => \count($tests), 'failures' => \count($failed)] as $key => $value) {
             $xml->writeAttribute($key, (string) $value);
         }

@@ -20,6 +20,7 @@ final class MendPersonal implements Mending
 
     public function text(array $place): ?array
     {
-        return null === $place['field'] ? null : ['topic' => 'field', 'id' => $place['field'], 'property' => 'sensitivity', 'base' => '', 'value' => 'confidential'];
+        return null === $place['field'] ? null : ['topic' => 'field', 'id' => $place['field'], 'property' => 'sensitivity', 'base' => '',
+            'value' => 'confidential'];
     }
 }

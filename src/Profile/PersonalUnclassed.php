@@ -52,7 +52,8 @@ final readonly class PersonalUnclassed implements DossierCheck
         foreach ($dossier->entry->presentFields() as $field) {
             $said = $dossier->saidOfFields[$field->id]['sensitivity'] ?? '';
             if ('' === $said && '' !== $privacy->reason($field->name) && !$privacy->isSecret($field->name)) {
-                yield new Noticed($dossier->entry->id, $field->id, \sprintf('%s is personal, and nobody has said how sensitive', $field->name), '', 'sensitivity');
+                yield new Noticed($dossier->entry->id, $field->id, \sprintf('%s is personal, and nobody has said how sensitive', $field->name), '',
+                    'sensitivity');
             }
         }
     }

@@ -34,7 +34,8 @@ final readonly class DriftClaims implements Claims
                 arsort($words);
                 yield new Claim(
                     $source->name.' has changed',
-                    implode(', ', array_map(static fn (string $what, int $n): string => "$n $what", array_keys($words), $words)).'; nobody has decided what to follow',
+                    implode(', ', array_map(static fn (string $what, int $n): string => "$n $what", array_keys($words),
+                        $words)).'; nobody has decided what to follow',
                     'survey', ['id' => $last->id()], Claim::DRIFT,
                 );
             }

@@ -24,7 +24,8 @@ final class Listing
             }
             $cells = array_map(static fn (?string $cell): string => trim((string) $cell), str_getcsv($line, $sign, '"', ''));
             if ('' === $cells[0]) {
-                throw new BadText(\sprintf('Line %d has no term before its first %s: “%s”.', $i + 1, "\t" === $sign ? 'tab' : 'semicolon', mb_strimwidth(trim($line), 0, 60, '…')));
+                throw new BadText(\sprintf('Line %d has no term before its first %s: “%s”.', $i + 1, "\t" === $sign ? 'tab' : 'semicolon',
+                    mb_strimwidth(trim($line), 0, 60, '…')));
             }
             if (\count($cells) > 4) {
                 throw new BadText(\sprintf('Line %d has %d parts; there are four: term, definition, area, other words. Put a part that has a %s in it in quotation marks.',

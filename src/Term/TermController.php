@@ -47,7 +47,8 @@ final class TermController extends AbstractController
         sort($areas);
 
         return $this->render('term/list.html.twig', [
-            'terms' => \array_slice($shown, self::PAGE * ($page - 1), self::PAGE), 'more' => \count($shown) > self::PAGE * $page, 'page' => $page, 'links' => $this->links,
+            'terms' => \array_slice($shown, self::PAGE * ($page - 1), self::PAGE), 'more' => \count($shown) > self::PAGE * $page, 'page' => $page,
+            'links' => $this->links,
             'words' => $words, 'area' => $area, 'areas' => $areas, 'total' => \count($all), 'found' => \count($shown), 'several' => $this->terms->ambiguous(),
         ]);
     }
@@ -58,7 +59,8 @@ final class TermController extends AbstractController
         $term = $this->terms->one($id) ?? throw $this->createNotFoundException('There is no such term.');
         $linked = $this->terms->linked($term);
         $others = array_values(array_filter(
-            array_map(fn (int $other): ?TermView => $other === $id ? null : $this->terms->one($other), $this->terms->ambiguous()[mb_strtolower($term->name)] ?? []),
+            array_map(fn (int $other): ?TermView => $other === $id ? null : $this->terms->one($other),
+                $this->terms->ambiguous()[mb_strtolower($term->name)] ?? []),
         ));
         $entries = $this->entries->load(\array_slice($linked['entry'] ?? [], 0, self::LINKED_SHOWN), false);
 

@@ -121,7 +121,8 @@ final class Terms implements ResetInterface
     {
         $name = mb_strtolower($term->name);
 
-        return array_values(array_filter($this->all(), static fn (TermView $one): bool => \in_array($name, array_map(mb_strtolower(...), self::list($one->broader)), true)));
+        return array_values(array_filter($this->all(), static fn (TermView $one): bool => \in_array($name, array_map(mb_strtolower(...),
+            self::list($one->broader)), true)));
     }
 
     /** @throws BadText */
@@ -221,7 +222,8 @@ final class Terms implements ResetInterface
         foreach ($this->all() as $term) {
             if ($names($term->broader) || $names($term->related)) {
                 $this->db->executeStatement('UPDATE term SET broader = ?, related = ? WHERE id = ?', [
-                    $names($term->broader) ? $change($term->broader) : $term->broader, $names($term->related) ? $change($term->related) : $term->related, $term->id,
+                    $names($term->broader) ? $change($term->broader) : $term->broader, $names($term->related) ? $change($term->related) : $term->related,
+                    $term->id,
                 ]);
             }
         }
@@ -246,7 +248,8 @@ final class Terms implements ResetInterface
             throw new BadText('A term is a word or a few: write them as they stand in texts.');
         }
         if (1 === preg_match('/[,;\n]/', $name)) {
-            throw new BadText(\sprintf('“%s” has a comma, a semicolon or a new line in it. One term, please; other words for it are written beside it.', mb_strimwidth($name, 0, 60, '…')));
+            throw new BadText(\sprintf('“%s” has a comma, a semicolon or a new line in it. One term, please; other words for it are written beside it.',
+                mb_strimwidth($name, 0, 60, '…')));
         }
         if (mb_strlen($name) > 190) {
             throw new BadText('A term has up to 190 characters.');

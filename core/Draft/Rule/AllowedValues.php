@@ -28,7 +28,8 @@ final class AllowedValues implements Rule
         $likely = $field->profile->likely ?? '';
         $standard = Lists::likely($likely, $field->name->words, $field->type->length);
         if (null !== $standard && TypeFamily::Text === $field->type->family) {
-            yield new Draft('allowed', 'code list '.$standard->name, '' === $likely ? 0.62 : 0.85, ['' === $likely ? 'its name and length' : 'its values are on it']);
+            yield new Draft('allowed', 'code list '.$standard->name, '' === $likely ? 0.62 : 0.85,
+                ['' === $likely ? 'its name and length' : 'its values are on it']);
         }
         $range = $field->range();
         if (null !== $range) {

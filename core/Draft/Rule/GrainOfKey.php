@@ -37,7 +37,8 @@ final class GrainOfKey implements EntryRule
             if ([] === array_filter($parts, static fn (string $part): bool => '' === $part)) {
                 $last = array_pop($parts);
                 $own = $primary !== $composite && [] !== $primary;
-                yield new Draft('grain', [] === $parts ? $last : implode(', ', $parts).' and '.$last, $own ? 0.62 : 0.84, ['its key: '.implode(', ', array_map(strval(...), $composite))]);
+                yield new Draft('grain', [] === $parts ? $last : implode(', ', $parts).' and '.$last, $own ? 0.62 : 0.84, ['its key: '.implode(', ',
+                    array_map(strval(...), $composite))]);
             }
         }
         if (1 === \count($primary)) {

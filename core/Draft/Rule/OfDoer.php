@@ -25,7 +25,8 @@ final class OfDoer implements Rule
         }
         $deed = \array_slice($words, 0, -1);
         if (English::isParticiple($deed[\count($deed) - 1])) {
-            yield new Draft('meaning', English::sentence("Who it was by whom the {$field->noun()} was ".implode(' ', $deed)), 0.8, ['its name says who did something']);
+            yield new Draft('meaning', English::sentence("Who it was by whom the {$field->noun()} was ".implode(' ', $deed)), 0.8,
+                ['its name says who did something']);
         }
     }
 }

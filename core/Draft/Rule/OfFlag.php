@@ -37,7 +37,8 @@ final class OfFlag implements Rule
         $written = match (true) {
             [] !== $field->type->members => implode(' or ', $field->type->members),
             \Fasti\Core\Catalog\TypeFamily::Whole === $field->type->family => '1 for yes, 0 for no',
-            \Fasti\Core\Catalog\TypeFamily::Text === $field->type->family && null !== $field->profile && [] !== $field->profile->frequent => 'written '.implode(' or ', array_keys($field->profile->frequent)),
+            \Fasti\Core\Catalog\TypeFamily::Text === $field->type->family
+                && null !== $field->profile && [] !== $field->profile->frequent => 'written '.implode(' or ', array_keys($field->profile->frequent)),
             default => '',
         };
         yield new Draft('meaning', English::sentence($text.('' === $written ? '' : ': '.$written)), 0.84, ['it holds yes or no']);

@@ -31,8 +31,10 @@ final class OfJoin implements Rule
         $self = $lead->to === $field->entry;
         $text = match (true) {
             'by' === $last && \count($role) > 1 => \sprintf('The %s by whom the %s was %s', $target, $noun, implode(' ', \array_slice($role, 0, -1))),
-            \in_array($last, English::PREPOSITIONS, true) && English::isPresent($role[0]) => \sprintf('The %s that the %s %s', self::other($target, $self), $noun, implode(' ', $role)),
-            '' !== $lead->verb && !\in_array($lead->verb, ['belongs to', 'is of', 'is at'], true) => \sprintf('The %s that the %s %s', self::other($target, $self), $noun, $lead->verb),
+            \in_array($last, English::PREPOSITIONS, true) && English::isPresent($role[0]) => \sprintf('The %s that the %s %s', self::other($target, $self),
+                $noun, implode(' ', $role)),
+            '' !== $lead->verb && !\in_array($lead->verb, ['belongs to', 'is of', 'is at'], true) => \sprintf('The %s that the %s %s', self::other($target,
+                $self), $noun, $lead->verb),
             $self && [] !== $role => \sprintf('The %s of the %s: itself %s', implode(' ', $role), $noun, self::a($target)),
             [] !== $role && English::isParticiple($last) => \sprintf('The %s that was %s for the %s', $target, implode(' ', $role), $noun),
             [] !== $role && $role !== $words && [] !== \array_slice($words, \count($role)) => \sprintf('The %s of the %s', implode(' ', $words), $noun),

@@ -24,15 +24,17 @@ final class OfKey implements Rule
         }
         $noun = $field->noun();
         if ($field->column->autoNumbered || $field->isPrimary() && \in_array($field->name->words, [['ID'], ['uuid'], ['UUID']], true)) {
-            yield new Draft('meaning', $field->column->autoNumbered ? 'Numbered by the database. Carries no meaning outside it.' : "Tells one $noun from another, and means nothing besides.", 0.88, [
-                $field->column->autoNumbered ? 'the database numbers it' : 'it is the key, and has no other name',
-            ]);
+            yield new Draft('meaning', $field->column->autoNumbered
+                ? 'Numbered by the database. Carries no meaning outside it.' : "Tells one $noun from another, and means nothing besides.", 0.88, [
+                    $field->column->autoNumbered ? 'the database numbers it' : 'it is the key, and has no other name',
+                ]);
 
             return;
         }
         $phrase = implode(' ', $field->name->without($noun));
         if ('' !== $phrase && 'name' !== $phrase) {
-            yield new Draft('meaning', English::sentence("The $phrase of the $noun, by which it is known: no two share one"), 0.74, ['nothing stands in it twice']);
+            yield new Draft('meaning', English::sentence("The $phrase of the $noun, by which it is known: no two share one"), 0.74,
+                ['nothing stands in it twice']);
         }
     }
 }

@@ -37,9 +37,11 @@ final class OfKindBeside implements Rule
             if (\in_array($last, self::KINDS, true) && \in_array($end, ['id', 'ref', 'key', 'no'], true)) {
                 $values = $field->values()[0] ?? [];
                 $which = [] === $values || \count($values) > 12 ? '' : ': '.implode(', ', $values);
-                yield new Draft('meaning', English::sentence("Which kind of thing the $thing is, and so what {$other->name} leads to$which"), 0.84, ["{$other->name} stands beside it"]);
+                yield new Draft('meaning', English::sentence("Which kind of thing the $thing is, and so what {$other->name} leads to$which"), 0.84,
+                    ["{$other->name} stands beside it"]);
             } elseif (\in_array($end, self::KINDS, true) && \in_array($last, ['id', 'ref', 'key', 'no'], true)) {
-                yield new Draft('meaning', English::sentence("The $thing that the {$field->noun()} is about, of the kind that {$other->name} says"), 0.84, ["{$other->name} stands beside it"]);
+                yield new Draft('meaning', English::sentence("The $thing that the {$field->noun()} is about, of the kind that {$other->name} says"), 0.84,
+                    ["{$other->name} stands beside it"]);
             }
         }
     }

@@ -18,8 +18,10 @@ final class OfLimit implements Rule
     }
 
     private const SAYS = ['above' => 'The value above which the %s applies', 'below' => 'The value below which the %s applies',
-        'over' => 'The value over which the %s applies', 'under' => 'The value under which the %s applies', 'threshold' => 'The value from which on the %s applies',
-        'least' => 'The least value that the %s allows', 'greatest' => 'The greatest value that the %s allows', 'minimum' => 'The least value that the %s allows',
+        'over' => 'The value over which the %s applies', 'under' => 'The value under which the %s applies',
+        'threshold' => 'The value from which on the %s applies',
+        'least' => 'The least value that the %s allows', 'greatest' => 'The greatest value that the %s allows',
+        'minimum' => 'The least value that the %s allows',
         'maximum' => 'The greatest value that the %s allows', 'lower limit' => 'The value below which the %s is not to fall',
         'upper limit' => 'The value above which the %s is not to rise'];
 

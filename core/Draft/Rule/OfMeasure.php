@@ -38,7 +38,8 @@ final class OfMeasure implements Rule
         }
         if (['how', 'many'] === \array_slice($words, 0, 2)) {
             $what = \array_slice($words, 2);
-            yield new Draft('meaning', English::sentence('How many '.([] === $what ? "there were at the $noun" : implode(' ', $what)." the $noun has")), 0.75, ['its name asks for a number']);
+            yield new Draft('meaning', English::sentence('How many '.([] === $what ? "there were at the $noun" : implode(' ', $what)." the $noun has")), 0.75,
+                ['its name asks for a number']);
 
             return;
         }
@@ -48,16 +49,20 @@ final class OfMeasure implements Rule
         $last = $words[\count($words) - 1];
         if (\count($words) > 1 && \in_array($last, ['quantity', 'count'], true) || \count($words) > 2 && ['number', 'of'] === \array_slice($words, 0, 2)) {
             $what = 'number' === $words[0] ? \array_slice($words, 2) : \array_slice($words, 0, -1);
-            $said = English::isParticiple($what[\count($what) - 1]) ? 'How many were '.implode(' ', $what).", for the $noun" : 'How many '.implode(' ', $what)." the $noun has";
+            $said = English::isParticiple($what[\count($what) - 1]) ? 'How many were '.implode(' ', $what).", for the $noun" : 'How many '.implode(' ',
+                $what)." the $noun has";
             yield new Draft('meaning', English::sentence($said), 0.78, ['its name asks for a number']);
 
             return;
         }
         $range = $field->range() ?? ['', ''];
         if ('' !== $range[0] && '' !== $range[1]) {
-            yield new Draft('meaning', English::sentence("The $phrase of the $noun, {$range[0]} to {$range[1]}"), 0.72, ['a check of the database sets its ends']);
-        } elseif (null !== $field->profile && 'code' === $field->profile->likely && ($field->profile->distinct ?? 99) <= 12 && null !== $field->profile->least) {
-            yield new Draft('meaning', English::sentence("The $phrase of the $noun, {$field->profile->least} to {$field->profile->greatest}"), 0.66, ['the data goes from here to there']);
+            yield new Draft('meaning', English::sentence("The $phrase of the $noun, {$range[0]} to {$range[1]}"), 0.72,
+                ['a check of the database sets its ends']);
+        } elseif (null !== $field->profile && 'code' === $field->profile->likely
+            && ($field->profile->distinct ?? 99) <= 12 && null !== $field->profile->least) {
+            yield new Draft('meaning', English::sentence("The $phrase of the $noun, {$field->profile->least} to {$field->profile->greatest}"), 0.66,
+                ['the data goes from here to there']);
         }
     }
 }

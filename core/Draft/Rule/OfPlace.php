@@ -24,7 +24,8 @@ final class OfPlace implements Rule
             $form = str_contains($field->type->name, 'point') ? ', as a point' : (str_contains($field->type->name, 'polygon') ? ', as an area' : '');
             yield new Draft('meaning', "Where the $noun is$form.", 0.86, ['it holds a place']);
         }
-        foreach (['latitude' => 'how far north or south', 'longitude' => 'how far east or west', 'easting' => 'how far east', 'northing' => 'how far north'] as $word => $said) {
+        foreach (['latitude' => 'how far north or south', 'longitude' => 'how far east or west', 'easting' => 'how far east',
+            'northing' => 'how far north'] as $word => $said) {
             if ([$word] === $words && $field->type->family->isNumeric()) {
                 $unit = \in_array($word, ['latitude', 'longitude'], true) ? ', in degrees' : '';
                 yield new Draft('meaning', "Where the $noun is: $said$unit.", 0.85, ['its name is that of a coordinate']);

@@ -57,7 +57,8 @@ final class OfTime implements Rule
         }
         $text = $this->sentence($words, $noun, $day, $field);
         if (null !== $text) {
-            yield new Draft('meaning', English::sentence($text[0]).($field->isSometimesEmpty() ? $text[1] : ''), $text[2], [$day ? 'it holds a day' : 'it holds an instant', 'the words of its name']);
+            yield new Draft('meaning', English::sentence($text[0]).($field->isSometimesEmpty() ? $text[1] : ''), $text[2],
+                [$day ? 'it holds a day' : 'it holds an instant', 'the words of its name']);
         }
     }
 
@@ -82,10 +83,12 @@ final class OfTime implements Rule
             return [$day ? "The last day of the $noun" : "When the $noun ends", ' Empty while it has not ended.', 0.82];
         }
         if (\in_array($last, ['from', 'since'], true)) {
-            return [($day ? 'The first day on which' : 'From when on')." the $noun is ".implode(' ', \array_slice($words, 0, -1)), ' Empty where it always was.', 0.8];
+            return [($day ? 'The first day on which' : 'From when on')." the $noun is ".implode(' ', \array_slice($words, 0, -1)),
+                ' Empty where it always was.', 0.8];
         }
         if (\in_array($last, ['until', 'till', 'to', 'through'], true)) {
-            return [($day ? 'The last day on which' : 'Until when')." the $noun is ".implode(' ', \array_slice($words, 0, -1)), ' Empty while no end is set.', 0.8];
+            return [($day ? 'The last day on which' : 'Until when')." the $noun is ".implode(' ', \array_slice($words, 0, -1)), ' Empty while no end is set.',
+                0.8];
         }
         if (\in_array($phrase, ['date of birth', 'birth', 'born', 'birth date', 'birthday'], true)) {
             return ["The day on which the $noun was born", ' Empty where it is not known.', 0.92];
@@ -97,11 +100,13 @@ final class OfTime implements Rule
             return ["$on the $noun $last", ' Empty while that is not known.', 0.85];
         }
         if (\in_array($last, ['due', 'over', 'ready', 'overdue'], true)) {
-            return ["$on the ".([] === \array_slice($words, 0, -1) ? $noun : implode(' ', \array_slice($words, 0, -1)))." is $last", ' Empty where no day is set.', 0.85];
+            return ["$on the ".([] === \array_slice($words, 0, -1) ? $noun : implode(' ', \array_slice($words, 0, -1)))." is $last",
+                ' Empty where no day is set.', 0.85];
         }
         $without = implode(' ', $field->name->without($noun));
 
-        return '' === $without ? null : ["$the of the ".$phrase.('' === $noun || str_contains($phrase, $noun) ? '' : " of the $noun"), ' Empty where there is none.', 0.62];
+        return '' === $without ? null : ["$the of the ".$phrase.('' === $noun || str_contains($phrase, $noun) ? '' : " of the $noun"),
+            ' Empty where there is none.', 0.62];
     }
 
     /**

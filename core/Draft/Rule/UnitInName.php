@@ -18,7 +18,8 @@ final class UnitInName implements Rule
 
     public function of(Field $field): iterable
     {
-        if (null !== $field->name->unit && null === $field->lead() && ($field->type->family->isNumeric() || 'number kept as text' === $field->profile?->likely)) {
+        if (null !== $field->name->unit && null === $field->lead()
+            && ($field->type->family->isNumeric() || 'number kept as text' === $field->profile?->likely)) {
             yield new Draft('unit', $field->name->unit->symbol, 0.9, ['its name ends in it']);
         }
     }

@@ -125,7 +125,8 @@ final class WellKnown implements Rule
                 $of = 'the '.$noun;
             }
         } else {
-            $of = [] === $before ? 'the '.$noun : (English::isPerson($what) || 1 === preg_match('/(?:er|or|ee|ist)$/', $what) ? 'the '.$what : 'the '.$noun.' ('.$what.')');
+            $of = [] === $before ? 'the '.$noun : (English::isPerson($what) || 1 === preg_match('/(?:er|or|ee|ist)$/',
+                $what) ? 'the '.$what : 'the '.$noun.' ('.$what.')');
         }
         if (str_contains($text, '{what}') && '' === $what) {
             $what = 'the '.$noun;
@@ -138,7 +139,8 @@ final class WellKnown implements Rule
         if (str_contains($text, '{letters}') && '' === $letters) {
             $text = str_replace('as a code of {letters} letters ', 'as a code ', $text);
         }
-        $iso = 'country code (ISO 3166)' === $field->profile?->likely ? ', as a code of '.('' === $letters ? 'letters' : $letters.' letters').' (ISO 3166)' : '';
+        $iso = 'country code (ISO 3166)' === $field->profile?->likely
+            ? ', as a code of '.('' === $letters ? 'letters' : $letters.' letters').' (ISO 3166)' : '';
 
         return strtr($text, ['{row}' => 'the '.$noun, '{of}' => $of, '{what}' => $what, '{letters}' => $letters, '{kind}' => $kind, '{iso}' => $iso]);
     }

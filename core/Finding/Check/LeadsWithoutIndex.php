@@ -40,15 +40,18 @@ final class LeadsWithoutIndex implements CatalogCheck
     public function of(Catalog $catalog): iterable
     {
         foreach (Checked::tables($catalog) as $table) {
-            $indexes = array_map(static fn ($index): array => null !== $index->where ? [] : array_map(static fn ($part): string => $part->column, $index->parts), $table->indexes);
+            $indexes = array_map(static fn ($index): array => null !== $index->where ? [] : array_map(static fn ($part): string => $part->column,
+                $index->parts), $table->indexes);
             foreach (array_filter([$table->primaryKey, ...$table->uniqueKeys]) as $key) {
                 $indexes[] = $key->columns;
             }
             foreach ($table->foreignKeys as $key) {
                 $columns = array_values(array_filter($key->columns, is_string(...)));
                 $begins = array_filter($indexes, static fn (array $index): bool => [] === array_diff($columns, \array_slice($index, 0, \count($columns))));
-                if ([] === $begins && '' === $key->reason && '' !== $table->storage && 0 !== \count($table->indexes) + \count($table->uniqueKeys) + (null === $table->primaryKey ? 0 : 1)) {
-                    yield new Finding('', \sprintf('No index begins with %s, which leads to %s', implode(', ', $columns), $key->references->table), $table->place(), $columns[0] ?? null);
+                if ([] === $begins && '' === $key->reason && '' !== $table->storage
+                    && 0 !== \count($table->indexes) + \count($table->uniqueKeys) + (null === $table->primaryKey ? 0 : 1)) {
+                    yield new Finding('', \sprintf('No index begins with %s, which leads to %s', implode(', ', $columns), $key->references->table),
+                        $table->place(), $columns[0] ?? null);
                 }
             }
         }

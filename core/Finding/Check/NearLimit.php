@@ -51,12 +51,16 @@ final class NearLimit implements DataCheck
             $type = $dialect->typeOf($column);
             $most = match (true) {
                 $type->array => null,
-                \Fasti\Core\Catalog\TypeFamily::Whole === $type->family && null !== $type->bits && $type->bits >= 8 && $type->bits <= 64 && 1 !== $type->length => 2 ** ($type->unsigned ? $type->bits : $type->bits - 1) - 1,
-                \Fasti\Core\Catalog\TypeFamily::Number === $type->family && null !== $type->length && null !== $type->scale && \in_array($type->name, ['decimal', 'numeric', 'dec'], true) => (float) TypeWords::greatest($type->length, $type->scale),
+                \Fasti\Core\Catalog\TypeFamily::Whole === $type->family
+                    && null !== $type->bits && $type->bits >= 8
+                        && $type->bits <= 64 && 1 !== $type->length => 2 ** ($type->unsigned ? $type->bits : $type->bits - 1) - 1,
+                \Fasti\Core\Catalog\TypeFamily::Number === $type->family && null !== $type->length && null !== $type->scale && \in_array($type->name,
+                    ['decimal', 'numeric', 'dec'], true) => (float) TypeWords::greatest($type->length, $type->scale),
                 default => null,
             };
             if (null !== $most && is_numeric($field->greatest) && (float) $field->greatest >= 0.95 * $most && $most > 1) {
-                yield new Finding('', \sprintf('Its greatest value is %s; its type ends at %s', Amount::decimal($field->greatest), Amount::decimal((string) $most)), $table->place(), (string) $name);
+                yield new Finding('', \sprintf('Its greatest value is %s; its type ends at %s', Amount::decimal($field->greatest),
+                    Amount::decimal((string) $most)), $table->place(), (string) $name);
             }
         }
     }

@@ -45,7 +45,8 @@ final class NotAllowed implements DataCheck
         foreach ($profile->fields as $name => $field) {
             if (null !== $field->broken && $field->broken > 0) {
                 $some = [] === $field->breaking ? '' : ', such as '.implode(', ', \array_slice(array_map(strval(...), array_keys($field->breaking)), 0, 3));
-                yield new Finding('', \sprintf('%s%s not “%s”%s', Amount::of($field->broken, 'row'), 1 === $field->broken ? ' is' : ' are', mb_strimwidth($field->allowed, 0, 80, '…'), $some), $table->place(), (string) $name);
+                yield new Finding('', \sprintf('%s%s not “%s”%s', Amount::of($field->broken, 'row'), 1 === $field->broken ? ' is' : ' are',
+                    mb_strimwidth($field->allowed, 0, 80, '…'), $some), $table->place(), (string) $name);
             }
         }
     }

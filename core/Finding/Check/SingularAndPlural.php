@@ -36,7 +36,8 @@ final class SingularAndPlural implements CatalogCheck
 
     public function title(string $group, string $one, int $count): string
     {
-        return 1 === $count ? $one : Checked::have($count, 'table').(str_ends_with($group, 'plural') ? ' a plural as name, while most are in the singular' : ' a singular as name, while most are in the plural');
+        return 1 === $count ? $one : Checked::have($count, 'table').(str_ends_with($group,
+            'plural') ? ' a plural as name, while most are in the singular' : ' a singular as name, while most are in the plural');
     }
 
     public function of(Catalog $catalog): iterable
@@ -59,7 +60,8 @@ final class SingularAndPlural implements CatalogCheck
                 continue;
             }
             foreach ($kinds[$fewer] ?? [] as $table) {
-                yield new Finding($schema.' '.$fewer, \sprintf('A %s as name, while most tables of %s are named in the other way', $fewer, '' === $schema ? 'the schema' : $schema), $table->place());
+                yield new Finding($schema.' '.$fewer, \sprintf('A %s as name, while most tables of %s are named in the other way', $fewer,
+                    '' === $schema ? 'the schema' : $schema), $table->place());
             }
         }
     }

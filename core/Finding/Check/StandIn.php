@@ -50,10 +50,12 @@ final class StandIn implements DataCheck
             $family = $dialect->typeOf($column)->family;
             foreach (\array_slice($field->frequent, 0, 20, true) as $value => $rows) {
                 $value = (string) $value;
-                $text = self::standsIn($value, $family->isNumeric(), \Fasti\Core\Catalog\TypeFamily::Time === $family || 'date kept as text' === $field->likely);
+                $text = self::standsIn($value, $family->isNumeric(),
+                    \Fasti\Core\Catalog\TypeFamily::Time === $family || 'date kept as text' === $field->likely);
                 $end = $value === $field->greatest || $value === $field->least;
                 if ($text || $family->isNumeric() && $end && $rows >= 5 && $rows > 0.001 * $field->frequentOf && self::isRound($value)) {
-                    yield new Finding('', \sprintf('%s stands in %s of %s values looked at, as if for something else', $value, Amount::count($rows), Amount::count($field->frequentOf)), $table->place(), (string) $name);
+                    yield new Finding('', \sprintf('%s stands in %s of %s values looked at, as if for something else', $value, Amount::count($rows),
+                        Amount::count($field->frequentOf)), $table->place(), (string) $name);
                     break;
                 }
             }
@@ -66,7 +68,8 @@ final class StandIn implements DataCheck
             return false;
         }
         if ($time) {
-            return 1 === preg_match('/^(?:1900-01-01|1899-12-3[01]|1970-01-01(?:[ T]00:00(?::00)?)?|9999-12-31|0000-00-00|2099-12-31|1753-01-01|2999-12-31)/', $value);
+            return 1 === preg_match('/^(?:1900-01-01|1899-12-3[01]|1970-01-01(?:[ T]00:00(?::00)?)?|9999-12-31|0000-00-00|2099-12-31|1753-01-01|2999-12-31)/',
+                $value);
         }
 
         return 1 === preg_match("~^(?:n/?a|none|null|nil|unknown|unbekannt|tbd|tba|xxx+|\?+|-+|\.+|test|dummy|not (?:known|available|applicable)|keine?|99999+|00000+)$~i", trim($value));

@@ -44,7 +44,8 @@ final class TypeInText implements DataCheck
         foreach ($profile->fields as $name => $field) {
             if (\in_array($field->likely, ['date kept as text', 'number kept as text'], true) && '' === $field->personal && 'files' !== $dialect->name()) {
                 $what = str_starts_with($field->likely, 'date') ? 'days' : 'numbers';
-                yield new Finding($what, \sprintf('It is text and holds %s (%d %% of those looked at)', $what, $field->percent), $table->place(), (string) $name);
+                yield new Finding($what, \sprintf('It is text and holds %s (%d %% of those looked at)', $what, $field->percent), $table->place(),
+                    (string) $name);
             }
         }
     }

@@ -55,7 +55,8 @@ final class TypesDifferAcrossJoin implements CatalogCheck
                     $far = $there?->column($key->references->columns[$i] ?? '');
                     if (null !== $near && null !== $far && self::differ($dialect->typeOf($near), $dialect->typeOf($far))) {
                         yield new Finding('', \sprintf(
-                            '%s is %s, but %s.%s, to which it leads, is %s', $name, $dialect->typeInWords($near), $there->name, $far->name, $dialect->typeInWords($far),
+                            '%s is %s, but %s.%s, to which it leads, is %s', $name, $dialect->typeInWords($near), $there->name, $far->name,
+                            $dialect->typeInWords($far),
                         ), $table->place(), $name);
                     }
                 }

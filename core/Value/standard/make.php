@@ -11,7 +11,8 @@ require __DIR__.'/../../../vendor/autoload.php';
 $write = static function (string $file, string $name, string $meaning, array $codes): void {
     file_put_contents(
         __DIR__.'/'.$file.'.json',
-        json_encode(['name' => $name, 'meaning' => $meaning, 'codes' => $codes], \JSON_PRETTY_PRINT | \JSON_UNESCAPED_UNICODE | \JSON_FORCE_OBJECT | \JSON_THROW_ON_ERROR)."\n",
+        json_encode(['name' => $name, 'meaning' => $meaning, 'codes' => $codes],
+            \JSON_PRETTY_PRINT | \JSON_UNESCAPED_UNICODE | \JSON_FORCE_OBJECT | \JSON_THROW_ON_ERROR)."\n",
     );
 };
 $countries = $three = $currencies = $languages = [];
@@ -37,6 +38,8 @@ $write('countries-three', 'countries, three letters', 'Countries and territories
 $write('currencies', 'currencies', 'Currencies by ISO 4217.', $currencies);
 $write('languages', 'languages', 'Languages by ISO 639-1, two letters.', $languages);
 $write('sexes', 'sexes', 'Human sexes by ISO/IEC 5218.', ['0' => 'not known', '1' => 'male', '2' => 'female', '9' => 'not applicable']);
-$write('weekdays', 'weekdays', 'Days of the week by ISO 8601, Monday first.', array_combine(range(1, 7), ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday']));
-$write('months', 'months', 'Months of the year.', array_combine(range(1, 12), ['January', 'February', 'March', 'April', 'May', 'June', 'July', 'August', 'September', 'October', 'November', 'December']));
+$write('weekdays', 'weekdays', 'Days of the week by ISO 8601, Monday first.', array_combine(range(1, 7), ['Monday', 'Tuesday', 'Wednesday', 'Thursday',
+    'Friday', 'Saturday', 'Sunday']));
+$write('months', 'months', 'Months of the year.', array_combine(range(1, 12), ['January', 'February', 'March', 'April', 'May', 'June', 'July', 'August',
+    'September', 'October', 'November', 'December']));
 $write('yes-no', 'yes or no, one letter', 'An answer in one letter.', ['Y' => 'yes', 'N' => 'no']);

@@ -34,7 +34,8 @@ final class CodeListTest extends AppTestCase
     private function profiled(array $counts, ?int $distinct = null, string $personal = ''): void
     {
         $all = array_sum($counts);
-        $field = new FieldProfile($all, $all, 0, $distinct ?? \count($counts), 'A', 'Z', frequent: '' === $personal ? $counts : [], frequentOf: $all, personal: $personal);
+        $field = new FieldProfile($all, $all, 0, $distinct ?? \count($counts), 'A', 'Z', frequent: '' === $personal ? $counts : [], frequentOf: $all,
+            personal: $personal);
         self::get(Profiles::class)->keep(self::entryId('reading'), new TableProfile($all, $all, '', ['flag' => $field], [], null, [], 0.1));
     }
 
@@ -48,7 +49,8 @@ final class CodeListTest extends AppTestCase
         $this->post('/register/code-lists/of/'.self::fieldId('reading', 'flag'), ['base' => ''], $this->textsToken());
         self::assertStringContainsString('Nobody has looked at the data', $this->content());
         $this->profiled(['G' => 900, 'S' => 40, 'B' => 7]);
-        self::assertStringContainsString('make one of its 3 values', $this->client->request('GET', '/register/'.self::entryId('reading'))->filter('.ledger')->text());
+        self::assertStringContainsString('make one of its 3 values', $this->client->request('GET',
+            '/register/'.self::entryId('reading'))->filter('.ledger')->text());
         $this->post('/register/code-lists/of/'.self::fieldId('reading', 'flag'), ['base' => ''], $this->textsToken());
         self::assertResponseIsSuccessful();
         self::assertSame(['B', 'G', 'S'], self::get(CodeLists::class)->codesOf('reading flag'));
@@ -67,8 +69,10 @@ final class CodeListTest extends AppTestCase
         $page = $this->client->request('GET', "/register/code-lists/$id");
         self::assertStringContainsString('X 312 rows', $page->filter('.missing')->text());
         self::assertStringContainsString('never', $page->filter('tbody tr')->reduce(static fn ($row): bool => str_starts_with($row->text(), 'M'))->text());
-        self::assertSame(['M'], $this->client->request('GET', "/register/code-lists/$id?which=unused")->filter('tbody th')->each(static fn ($cell): string => $cell->text()));
-        self::assertSame(['S'], $this->client->request('GET', "/register/code-lists/$id?which=unsaid")->filter('tbody th')->each(static fn ($cell): string => $cell->text()));
+        self::assertSame(['M'], $this->client->request('GET',
+            "/register/code-lists/$id?which=unused")->filter('tbody th')->each(static fn ($cell): string => $cell->text()));
+        self::assertSame(['S'], $this->client->request('GET',
+            "/register/code-lists/$id?which=unsaid")->filter('tbody th')->each(static fn ($cell): string => $cell->text()));
         self::assertStringContainsString('1 in 312 rows', $this->client->request('GET', '/register/code-lists')->filter('table')->first()->text());
         $this->client->submit($this->client->request('GET', "/register/code-lists/$id")->filter('.missing form')->selectButton('add')->form());
         self::assertSame(['G', 'S', 'M', 'X'], self::get(CodeLists::class)->codesOf('quality flag'));
@@ -79,7 +83,8 @@ final class CodeListTest extends AppTestCase
     public function testWhatIsAllowedIsUnderstoodOrRefusedWithItsPlace(): void
     {
         $this->allow('code list currencies; 3 characters');
-        foreach (['code list nowhere' => 'There is no code list “nowhere”', '0 to 5; sometimes' => 'At character 9', 'matches (a+)+' => 'run for ever'] as $text => $says) {
+        foreach (['code list nowhere' => 'There is no code list “nowhere”', '0 to 5; sometimes' => 'At character 9',
+            'matches (a+)+' => 'run for ever'] as $text => $says) {
             try {
                 $this->allow($text, 'code list currencies; 3 characters');
                 self::fail($text);
@@ -115,7 +120,8 @@ final class CodeListTest extends AppTestCase
         $id = self::get(CodeLists::class)->make('flags', ['G' => 'good', 'S' => 'suspect']);
         $code = self::scalar('SELECT id FROM code WHERE list_id = ? AND code = ?', $id, 'G');
         $texts = self::get(Texts::class);
-        foreach ([['validFrom', '', '2026-02-30', 'is no day'], ['replacedBy', '', 'X', 'no other code'], ['position', '1', 'first', 'a number']] as [$property, $base, $value, $says]) {
+        foreach ([['validFrom', '', '2026-02-30', 'is no day'], ['replacedBy', '', 'X', 'no other code'], ['position', '1', 'first',
+            'a number']] as [$property, $base, $value, $says]) {
             try {
                 $texts->save($this->account, 'code', $code, $property, $base, $value, 'x');
                 self::fail($property);
@@ -125,7 +131,8 @@ final class CodeListTest extends AppTestCase
         }
         $texts->save($this->account, 'code', $code, 'replacedBy', '', 'S', 'x');
         $texts->save($this->account, 'code', $code, 'meaning', '', 'Nothing **speaks** against it.', 'x');
-        self::assertStringContainsString('Nothing **speaks** against it.', $this->client->request('GET', "/register/code-lists/$id/history")->filter('table')->text());
+        self::assertStringContainsString('Nothing **speaks** against it.', $this->client->request('GET',
+            "/register/code-lists/$id/history")->filter('table')->text());
         self::assertCount(1, $this->client->request('GET', "/register/code-lists/$id?which=replaced")->filter('tbody tr'));
     }
 
@@ -163,7 +170,8 @@ final class CodeListTest extends AppTestCase
     public function testHostileCodesAreText(): void
     {
         $page = $this->client->request('GET', '/register/code-lists');
-        $this->client->submit($page->selectButton('Add it')->form(['name' => '<i>x</i>', 'codes' => "<script>alert(1)</script>\t<b>bold</b>\nספר\tעברית\n\"a,b\"\tboth"]));
+        $this->client->submit($page->selectButton('Add it')->form(['name' => '<i>x</i>',
+            'codes' => "<script>alert(1)</script>\t<b>bold</b>\nספר\tעברית\n\"a,b\"\tboth"]));
         self::assertResponseRedirects();
         $this->client->followRedirect();
         self::assertStringNotContainsString('<script>alert', $this->content());
@@ -190,6 +198,7 @@ final class CodeListTest extends AppTestCase
         $field = new FieldProfile(10, 10, allowed: 'one of G', broken: 3, breaking: ['X' => 3]);
         self::get(Profiles::class)->keep(self::entryId('reading'), new TableProfile(10, 10, '', ['flag' => $field], [], null, [], 0.1));
         self::assertSame(1, self::get(Findings::class)->countOf('not-allowed', $this->source->id()));
-        self::assertStringContainsString('3 rows are not “one of G”, such as X', $this->client->request('GET', '/register/'.self::entryId('reading'))->filter('.ledger')->text());
+        self::assertStringContainsString('3 rows are not “one of G”, such as X', $this->client->request('GET',
+            '/register/'.self::entryId('reading'))->filter('.ledger')->text());
     }
 }

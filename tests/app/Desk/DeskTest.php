@@ -30,7 +30,8 @@ final class DeskTest extends AppTestCase
         $this->source = $this->source();
         self::apply($this->source, Made::catalog(
             Made::table('island', ['note' => 'text']), Made::table('station', ['opened_on' => 'date']),
-            Made::table('visit', ['station_id' => 'int'], ['station_id' => 'station']), Made::table('reading', ['station_id' => 'int'], ['station_id' => 'station']),
+            Made::table('visit', ['station_id' => 'int'], ['station_id' => 'station']), Made::table('reading', ['station_id' => 'int'],
+                ['station_id' => 'station']),
         ));
         $this->account = $this->signedIn();
         self::get(Drafting::class)->source($this->source->id(), new SilentProgress());
@@ -82,7 +83,8 @@ final class DeskTest extends AppTestCase
         self::assertNotNull($first);
         $token = $this->textsToken();
         $this->post('/desk/later', ['topic' => $first['topic'], 'id' => $first['id']], $token);
-        self::assertNotSame([$first['topic'], $first['id']], [self::get(Queue::class)->next($this->account)['topic'] ?? '', self::get(Queue::class)->next($this->account)['id'] ?? 0]);
+        self::assertNotSame([$first['topic'], $first['id']], [self::get(Queue::class)->next($this->account)['topic'] ?? '',
+            self::get(Queue::class)->next($this->account)['id'] ?? 0]);
         $other = $this->account(Role::Steward, 'Ren Abara');
         self::assertSame($first['id'], self::get(Queue::class)->next($other)['id'] ?? 0);
         $this->post('/desk/later', ['topic' => $first['topic'], 'id' => $first['id'], 'back' => true], $token);
@@ -111,7 +113,8 @@ final class DeskTest extends AppTestCase
         $texts->save($this->account, FieldTopic::NAME, self::fieldId('visit', 'station_id'), 'meaning', '', 'Where it was.', 'x');
         $page = $this->client->request('GET', '/desk/next?topic=field&id='.self::fieldId('reading', 'station_id'));
         $text = $page->filter('[data-item]')->text();
-        foreach (['reading.station_id', 'visit.station_id', 'Where it was.', 'leads to station', 'Beside it in reading', 'Nobody has looked at the data yet'] as $words) {
+        foreach (['reading.station_id', 'visit.station_id', 'Where it was.', 'leads to station', 'Beside it in reading',
+            'Nobody has looked at the data yet'] as $words) {
             self::assertStringContainsStringIgnoringCase($words, $text);
         }
         self::assertNotEmpty($page->filter('[data-draft]'));
@@ -122,7 +125,8 @@ final class DeskTest extends AppTestCase
     public function testHostileTextIsShownAsText(): void
     {
         self::get(Texts::class)->save($this->account, EntryTopic::NAME, self::entryId('station'), 'businessName', '', '<b onclick="x">x</b>', 'x');
-        self::get(Texts::class)->save($this->account, FieldTopic::NAME, self::fieldId('visit', 'station_id'), 'meaning', '', '<script>alert(1)</script> '.str_repeat('ספר ', 3000), 'x');
+        self::get(Texts::class)->save($this->account, FieldTopic::NAME, self::fieldId('visit', 'station_id'), 'meaning', '',
+            '<script>alert(1)</script> '.str_repeat('ספר ', 3000), 'x');
         $this->client->request('GET', '/desk?area=%3Cscript%3E&by=nonsense&source=-1&after=NAN&topic=%27');
         self::assertResponseIsSuccessful();
         self::assertStringNotContainsString('<script>alert', $this->content());

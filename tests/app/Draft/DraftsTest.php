@@ -26,7 +26,8 @@ final class DraftsTest extends AppTestCase
         parent::setUp();
         $this->source = $this->source();
         self::apply($this->source, Made::catalog(
-            Made::table('station', ['opened_on' => 'date', 'depth_cm' => 'int']), Made::table('visit', ['station_id' => 'int', 'made_on' => 'date'], ['station_id' => 'station']),
+            Made::table('station', ['opened_on' => 'date', 'depth_cm' => 'int']), Made::table('visit', ['station_id' => 'int', 'made_on' => 'date'],
+                ['station_id' => 'station']),
             Made::table('sample', ['visit_id' => 'int'], ['visit_id' => 'visit']),
         ));
         $this->account = $this->signedIn();
@@ -36,7 +37,8 @@ final class DraftsTest extends AppTestCase
     public function testTheyStandInTheMarginAndAreNotCounted(): void
     {
         $page = $this->client->request('GET', '/register/'.self::entryId('station'));
-        self::assertStringContainsString('The day on which the station was opened.', $page->filter('#field-'.self::fieldId('station', 'opened_on').' .draft')->text());
+        self::assertStringContainsString('The day on which the station was opened.', $page->filter('#field-'.self::fieldId('station',
+            'opened_on').' .draft')->text());
         self::assertStringContainsString('0 of 3 fields', $page->filter('[data-described]')->text());
         $this->signedIn(\Fasti\Account\Role::Reader, 'Ida Fell');
         self::assertCount(0, $this->client->request('GET', '/register/'.self::entryId('station'))->filter('.draft'), 'A reader sees what people wrote.');
@@ -113,11 +115,13 @@ final class DraftsTest extends AppTestCase
     {
         self::get(Texts::class)->save($this->account, FieldTopic::NAME, self::fieldId('visit', 'made_on'), 'unit', '', 'day', 'x');
         self::apply($this->source, Made::catalog(
-            Made::table('station', ['opened_on' => 'date', 'depth_cm' => 'int', 'grid_ref' => 'char(8)']), Made::table('visit', ['station_id' => 'int', 'made_on' => 'date', 'grid_ref' => 'char(8)']),
+            Made::table('station', ['opened_on' => 'date', 'depth_cm' => 'int', 'grid_ref' => 'char(8)']), Made::table('visit', ['station_id' => 'int',
+                'made_on' => 'date', 'grid_ref' => 'char(8)']),
             Made::table('sample', ['visit_id' => 'int']),
         ));
         self::get(Drafting::class)->of([self::entryId('station')]);
-        self::get(Texts::class)->save($this->account, FieldTopic::NAME, self::fieldId('visit', 'grid_ref'), 'meaning', '', 'Place on the national grid, to 100 metres.', 'x');
+        self::get(Texts::class)->save($this->account, FieldTopic::NAME, self::fieldId('visit', 'grid_ref'), 'meaning', '',
+            'Place on the national grid, to 100 metres.', 'x');
         self::assertStringContainsString(
             'Place on the national grid, to 100 metres.',
             $this->client->request('GET', '/register/'.self::entryId('station'))->filter('#field-'.self::fieldId('station', 'grid_ref').' .draft')->text(),
@@ -137,7 +141,8 @@ final class DraftsTest extends AppTestCase
     {
         $id = self::entryId($entry);
 
-        return self::get(DraftStore::class)->of([$id])[$id]['field'][self::fieldId($entry, $field)]['meaning'][0] ?? throw new \LogicException("No draft of $entry.$field.");
+        return self::get(DraftStore::class)->of([$id])[$id]['field'][self::fieldId($entry,
+            $field)]['meaning'][0] ?? throw new \LogicException("No draft of $entry.$field.");
     }
 
     private function meaning(string $entry): string

@@ -61,7 +61,8 @@ final class AllowedInDataTest extends AppTestCase
         for ($i = 0; $i < 200; ++$i) {
             $sql .= \sprintf(
                 "INSERT INTO readings VALUES (%d, '%s', %s, %d.25, '%s', '%s', '%s');", $i, 13 === $i ? 'k013' : (14 === $i ? 'K0145' : \sprintf('K%03d', $i)),
-                0 === $i % 10 ? "'x'" : (0 === $i % 3 ? 'NULL' : (0 === $i % 7 ? "'O''Hara'" : "'G'")), $i + 1, (new \DateTimeImmutable('2020-01-01'))->modify("+$i day")->format('Y-m-d'),
+                0 === $i % 10 ? "'x'" : (0 === $i % 3 ? 'NULL' : (0 === $i % 7 ? "'O''Hara'" : "'G'")), $i + 1,
+                (new \DateTimeImmutable('2020-01-01'))->modify("+$i day")->format('Y-m-d'),
                 0 === $i % 20 ? 'größe'.$i : 'w'.$i % 1000, 0 === $i % 2 ? 'ABÄ' : 'abÄ',
             );
         }
@@ -82,7 +83,8 @@ final class AllowedInDataTest extends AppTestCase
         $server = \Fasti\Tests\App\OddSchema::server();
         $name = 'fasti_odd_allowed';
         $account = 'fasti_allowed';
-        foreach (["DROP DATABASE IF EXISTS $name", "CREATE DATABASE $name CHARACTER SET utf8mb4", "USE $name", ...array_filter(explode(";\n", str_replace(';INSERT', ";\nINSERT", $sql))),
+        foreach (["DROP DATABASE IF EXISTS $name", "CREATE DATABASE $name CHARACTER SET utf8mb4", "USE $name", ...array_filter(explode(";\n",
+            str_replace(';INSERT', ";\nINSERT", $sql))),
             "CREATE OR REPLACE USER $account@'%' IDENTIFIED BY 'a'", "GRANT SELECT ON $name.* TO $account@'%'"] as $statement) {
             $server->exec(rtrim($statement, ';'));
         }

@@ -30,7 +30,8 @@ final class TermTest extends AppTestCase
     {
         $terms = self::get(Terms::class);
         $reach = $terms->make('reach', '', 'A stretch of river.', 'river reach');
-        self::get(Texts::class)->save($this->account, EntryTopic::NAME, self::entryId('station'), 'meaning', '', 'On a reach, `reach` or [a reach](https://a.example). Reaches & <b>reach</b>.', 'x');
+        self::get(Texts::class)->save($this->account, EntryTopic::NAME, self::entryId('station'), 'meaning', '',
+            'On a reach, `reach` or [a reach](https://a.example). Reaches & <b>reach</b>.', 'x');
         $page = $this->client->request('GET', '/register/'.self::entryId('station'));
         $found = $page->filter('.top .meaning a.term');
         self::assertSame(['reach'], $found->each(static fn ($link): string => $link->text()), 'Only where it first stands.');

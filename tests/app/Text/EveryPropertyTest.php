@@ -17,16 +17,19 @@ use Fasti\Text\Vocabulary;
 /** Whatever is written in any text there is, it is kept as it is or refused in words; and no page breaks of it. */
 final class EveryPropertyTest extends AppTestCase
 {
-    private const HOSTILE = ['<script>alert(1)</script>', "' OR 1=1 -- ; DROP TABLE entry", 'שלום \u{202E}abc', '{{ 7 * 7 }} ${x} %s %n', '"; matches (a+)+$', '2020-99-99', '-1', "\0\x07a"];
+    private const HOSTILE = ['<script>alert(1)</script>', "' OR 1=1 -- ; DROP TABLE entry", 'שלום \u{202E}abc', '{{ 7 * 7 }} ${x} %s %n',
+        '"; matches (a+)+$', '2020-99-99', '-1', "\0\x07a"];
 
     public function testHostileTextInEveryProperty(): void
     {
-        self::apply($this->source(), Made::catalog(Made::table('station', ['name' => 'text']), Made::table('visit', ['station_id' => 'int'], ['station_id' => 'station'])));
+        self::apply($this->source(), Made::catalog(Made::table('station', ['name' => 'text']), Made::table('visit', ['station_id' => 'int'],
+            ['station_id' => 'station'])));
         $account = $this->signedIn();
         $list = self::get(CodeLists::class)->make('flags', ['G' => 'good']);
         $term = self::get(Terms::class)->make('reach', '');
         $ids = [
-            'entry' => self::entryId('station'), 'field' => self::fieldId('station', 'name'), 'join' => self::scalar('SELECT MAX(id) FROM entry_join'), 'code-list' => $list,
+            'entry' => self::entryId('station'), 'field' => self::fieldId('station', 'name'), 'join' => self::scalar('SELECT MAX(id) FROM entry_join'),
+            'code-list' => $list,
             'code' => self::scalar('SELECT MAX(id) FROM code'), 'term' => $term,
         ];
         $texts = self::get(Texts::class);

@@ -94,11 +94,13 @@ final class DraftsTest extends TestCase
         $table = new Table('main', 'reading', TableType::Table, '', [
             new Column('station_id', 'int'), new Column('parameter_id', 'int'), new Column('taken_at', 'datetime'), new Column('value', 'int'),
         ], new Key(null, ['station_id', 'parameter_id', 'taken_at']), foreignKeys: [
-            new ForeignKey('a', ['station_id'], new Reference('main', 'station', ['id'])), new ForeignKey('b', ['parameter_id'], new Reference('main', 'parameter', ['id'])),
+            new ForeignKey('a', ['station_id'], new Reference('main', 'station', ['id'])), new ForeignKey('b', ['parameter_id'], new Reference('main',
+                'parameter', ['id'])),
         ]);
         $material = Material::ofCatalog(Made::catalog(Made::table('station'), Made::table('parameter'), $table));
         self::assertSame('station, parameter and instant', (new Drafts())->ofEntry($material->entry(2))['grain'][0]->text);
-        $both = new Table('main', 'result', TableType::Table, '', [new Column('sample_id', 'int'), new Column('lab', 'int'), new Column('method', 'int'), new Column('v', 'int')],
+        $both = new Table('main', 'result', TableType::Table, '', [new Column('sample_id', 'int'), new Column('lab', 'int'), new Column('method', 'int'),
+            new Column('v', 'int')],
             new Key(null, ['sample_id', 'lab', 'method']), foreignKeys: [
                 new ForeignKey('a', ['sample_id'], new Reference('main', 'sample', ['id'])),
                 new ForeignKey('b', ['lab', 'method'], new Reference('main', 'procedure', ['lab', 'id'])),
@@ -110,16 +112,19 @@ final class DraftsTest extends TestCase
 
     public function testATableThatOnlyLinksSaysSo(): void
     {
-        $link = new Table('main', 'member', TableType::Table, '', [new Column('visit_id', 'int'), new Column('person_id', 'int')], new Key(null, ['visit_id', 'person_id']), foreignKeys: [
-            new ForeignKey('a', ['visit_id'], new Reference('main', 'visit', ['id'])), new ForeignKey('b', ['person_id'], new Reference('main', 'person', ['id'])),
-        ]);
+        $link = new Table('main', 'member', TableType::Table, '', [new Column('visit_id', 'int'), new Column('person_id', 'int')], new Key(null, ['visit_id',
+            'person_id']), foreignKeys: [
+                new ForeignKey('a', ['visit_id'], new Reference('main', 'visit', ['id'])), new ForeignKey('b', ['person_id'], new Reference('main', 'person',
+                    ['id'])),
+            ]);
         $drafts = (new Drafts())->ofEntry(Material::ofCatalog(Made::catalog(Made::table('visit'), Made::table('person'), $link))->entry(2));
         self::assertSame('Which people go with which visits.', $drafts['meaning'][0]->text);
     }
 
     public function testShortFormsAreLearnedFromTheRegisterItself(): void
     {
-        $stn = new Table('main', 'reading', TableType::Table, '', [new Column('id', 'int'), new Column('stn_id', 'int'), new Column('stn_name', 'varchar(9)')], new Key(null, ['id']),
+        $stn = new Table('main', 'reading', TableType::Table, '', [new Column('id', 'int'), new Column('stn_id', 'int'), new Column('stn_name',
+            'varchar(9)')], new Key(null, ['id']),
             foreignKeys: [new ForeignKey('a', ['stn_id'], new Reference('main', 'station', ['id']))]);
         $other = new Table('main', 'visit', TableType::Table, '', [new Column('id', 'int'), new Column('stn_id', 'int')], new Key(null, ['id']),
             foreignKeys: [new ForeignKey('b', ['stn_id'], new Reference('main', 'station', ['id']))]);
@@ -142,7 +147,8 @@ final class DraftsTest extends TestCase
 
     public function testHostileNamesAndCommentsMakeDraftsThatAreText(): void
     {
-        $columns = [new Column('<script>alert(1)</script>', 'int'), new Column("a\u{202E}b", 'int'), new Column(str_repeat('x_', 400), 'int'), new Column('', 'int'),
+        $columns = [new Column('<script>alert(1)</script>', 'int'), new Column("a\u{202E}b", 'int'), new Column(str_repeat('x_', 400), 'int'), new Column('',
+            'int'),
             new Column('ok', 'int', true, null, str_repeat('é ', 4000)), new Column('123', 'int'), new Column('ספר_שנה', 'date')];
         $table = new Table('main', 'odd " `', TableType::Table, "\0\x01", $columns);
         $material = Material::ofCatalog(new Catalog('mariadb', '10', [$table]));
@@ -186,15 +192,19 @@ final class DraftsTest extends TestCase
     private static function material(array $said = [], string $comment = ''): Material
     {
         $sample = new Table('main', 'sample', TableType::Table, $comment, [
-            new Column('id', 'int(11)', false, autoNumbered: true), new Column('station_id', 'int(10) unsigned', false), new Column('depth_cm', 'int(11)', true),
+            new Column('id', 'int(11)', false, autoNumbered: true), new Column('station_id', 'int(10) unsigned', false), new Column('depth_cm', 'int(11)',
+                true),
             new Column('taken_on', 'date', false), new Column('created_at', 'datetime', false, 'current_timestamp()'),
-            new Column('note', 'varchar(400)', true, null, 'What the volunteer saw at the bank'), new Column('grade', 'char(1)', false), new Column('bottle_no', 'varchar(12)', true),
-            new Column('currency', 'char(3)', true), new Column('is_valid', 'tinyint(1)', false), new Column('email', 'varchar(190)', true), new Column('quality_flag', 'char(1)', true),
+            new Column('note', 'varchar(400)', true, null, 'What the volunteer saw at the bank'), new Column('grade', 'char(1)', false),
+            new Column('bottle_no', 'varchar(12)', true),
+            new Column('currency', 'char(3)', true), new Column('is_valid', 'tinyint(1)', false), new Column('email', 'varchar(190)', true),
+            new Column('quality_flag', 'char(1)', true),
             new Column('status', 'int(11)', true), new Column('value', 'int(11)', true), new Column('weird', 'int(11)', true),
         ], new Key(null, ['id']), foreignKeys: [new ForeignKey('s', ['station_id'], new Reference('main', 'station', ['id']))],
             checks: [new CheckConstraint('g', "`grade` in ('A','B','C')", 'grade')]);
         $reading = Made::table('reading', ['quality_flag' => 'char(1)?', 'taken_on' => 'date', 'level' => 'int', 'flow' => 'int', 'clock' => 'int']);
-        $profiles = [1 => new TableProfile(10, 10, '', ['currency' => new FieldProfile(10, 10, 0, 3, 'CHF', 'USD', frequent: ['EUR' => 6, 'USD' => 3, 'CHF' => 1], frequentOf: 10, likely: 'currency code', percent: 100)], [], null, [], 0.1)];
+        $profiles = [1 => new TableProfile(10, 10, '', ['currency' => new FieldProfile(10, 10, 0, 3, 'CHF', 'USD', frequent: ['EUR' => 6, 'USD' => 3,
+            'CHF' => 1], frequentOf: 10, likely: 'currency code', percent: 100)], [], null, [], 0.1)];
 
         return Material::ofCatalog(Made::catalog(Made::table('station'), $sample, $reading), [], $profiles, [
             1 => $said, 2 => ['quality_flag' => new Said('Quality flag', 'How far the value can be trusted.')],

@@ -60,16 +60,19 @@ final class ChecksTest extends TestCase
             'main', 'reading', TableType::Table, '', [new Column('id', 'int'), new Column('station_id', 'int')], new Key(null, ['id']),
             foreignKeys: [new ForeignKey('f', ['station_id'], $to)], indexes: array_values($indexes), storage: 'InnoDB',
         );
-        self::assertSame(['reading.station_id: No index begins with station_id, which leads to station'], self::of(new LeadsWithoutIndex(), Made::table('station'), $reading()));
+        self::assertSame(['reading.station_id: No index begins with station_id, which leads to station'], self::of(new LeadsWithoutIndex(),
+            Made::table('station'), $reading()));
         self::assertSame([], self::of(new LeadsWithoutIndex(), Made::table('station'), $reading(new Index('i', [new IndexPart('station_id')]))));
-        self::assertCount(1, self::of(new LeadsWithoutIndex(), Made::table('station'), $reading(new Index('i', [new IndexPart('id'), new IndexPart('station_id')]))));
+        self::assertCount(1, self::of(new LeadsWithoutIndex(), Made::table('station'), $reading(new Index('i', [new IndexPart('id'),
+            new IndexPart('station_id')]))));
     }
 
     #[DataProvider('ends')]
     public function testTypesAtBothEndsOfAJoin(string $near, string $far, bool $found): void
     {
         $station = new Table('main', 'station', TableType::Table, '', [new Column('code', $far)], new Key(null, ['code']));
-        $reading = new Table('main', 'reading', TableType::Table, '', [new Column('stn', $near)], foreignKeys: [new ForeignKey('f', ['stn'], new Reference('main', 'station', ['code']))]);
+        $reading = new Table('main', 'reading', TableType::Table, '', [new Column('stn', $near)], foreignKeys: [new ForeignKey('f', ['stn'],
+            new Reference('main', 'station', ['code']))]);
         self::assertCount($found ? 1 : 0, self::of(new TypesDifferAcrossJoin(), $station, $reading));
     }
 
@@ -113,12 +116,15 @@ final class ChecksTest extends TestCase
         yield 'at the end of a decimal' => [new NearLimit(), 'decimal(6,2)', ['greatest' => '9999.99', 'least' => '0'], 'its type ends at 9,999.99'];
         yield 'at the end of a whole number' => [new NearLimit(), 'int(11)', ['greatest' => '2147480000', 'least' => '1'], '2,147,483,647'];
         yield 'far from it' => [new NearLimit(), 'int(11)', ['greatest' => '20000', 'least' => '1'], ''];
-        yield 'nines' => [new StandIn(), 'decimal(6,2)', ['greatest' => '9999.99', 'least' => '0', 'frequent' => ['9999.99' => 40, '1.00' => 2], 'frequentOf' => 1000], '9999.99'];
-        yield 'the first day of a century' => [new StandIn(), 'date', ['greatest' => '2026-01-01', 'least' => '1900-01-01', 'frequent' => ['1900-01-01' => 9], 'frequentOf' => 1000], '1900-01-01'];
+        yield 'nines' => [new StandIn(), 'decimal(6,2)', ['greatest' => '9999.99', 'least' => '0', 'frequent' => ['9999.99' => 40, '1.00' => 2],
+            'frequentOf' => 1000], '9999.99'];
+        yield 'the first day of a century' => [new StandIn(), 'date', ['greatest' => '2026-01-01', 'least' => '1900-01-01', 'frequent' => ['1900-01-01' => 9],
+            'frequentOf' => 1000], '1900-01-01'];
         yield 'words' => [new StandIn(), 'varchar(20)', ['frequent' => ['n/a' => 30, 'red' => 3], 'frequentOf' => 1000, 'distinct' => 40], 'n/a'];
         yield 'none of those' => [new StandIn(), 'varchar(20)', ['frequent' => ['red' => 30], 'frequentOf' => 1000, 'distinct' => 40], ''];
         yield 'days in a text' => [new TypeInText(), 'varchar(20)', ['likely' => 'date kept as text', 'percent' => 98], 'days (98 %'];
-        yield 'not allowed' => [new NotAllowed(), 'char(1)', ['allowed' => 'one of G, S', 'broken' => 312, 'breaking' => ['X' => 312]], '312 rows are not “one of G, S”, such as X'];
+        yield 'not allowed' => [new NotAllowed(), 'char(1)', ['allowed' => 'one of G, S', 'broken' => 312, 'breaking' => ['X' => 312]],
+            '312 rows are not “one of G, S”, such as X'];
         yield 'all allowed' => [new NotAllowed(), 'char(1)', ['allowed' => 'one of G, S', 'broken' => 0], ''];
         yield 'nobody looked' => [new NotAllowed(), 'char(1)', ['allowed' => 'one of G, S', 'broken' => null], ''];
     }
