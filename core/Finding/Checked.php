@@ -12,10 +12,15 @@ use Fasti\Core\Wording\Amount;
 /** What checks over catalogs have in common. */
 final class Checked
 {
+    public static function is(Table $table): bool
+    {
+        return TableType::Table === $table->kind && !$table->planned;
+    }
+
     /** @return list<Table> those that hold rows of their own */
     public static function tables(Catalog $catalog): array
     {
-        return array_values(array_filter($catalog->tables, static fn (Table $table): bool => TableType::Table === $table->kind && !$table->planned));
+        return array_values(array_filter($catalog->tables, self::is(...)));
     }
 
     /** "1 table has", "3 tables have" */

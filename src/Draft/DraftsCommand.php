@@ -4,19 +4,14 @@ declare(strict_types=1);
 
 namespace Fasti\Draft;
 
-use Fasti\Core\Catalog\Catalog;
 use Fasti\Core\Draft\Draft;
 use Fasti\Core\Draft\Drafts;
 use Fasti\Core\Draft\Material;
 use Fasti\Core\Draft\Rule\OfVerb;
-use Fasti\Core\Finding\Checked;
 use Fasti\Core\Join\Proposals;
-use Fasti\Core\Profile\TableProfile;
-use Fasti\Core\Survey\Choice;
-use Fasti\Core\Survey\SilentProgress;
 use Fasti\Core\Survey\SourceError;
-use Fasti\Profile\Profiling;
-use Fasti\Source\Sources;
+use Fasti\Profile\Looked;
+use Fasti\Profile\TargetLook;
 use Fasti\Source\Targets;
 use Symfony\Component\Console\Attribute\Argument;
 use Symfony\Component\Console\Attribute\AsCommand;
@@ -34,7 +29,7 @@ use Symfony\Component\Console\Output\OutputInterface;
 #[AsCommand('fasti:drafts', 'Proposes names and meanings for what is in a source, by what it says of itself')]
 final readonly class DraftsCommand
 {
-    public function __construct(private Sources $sources, private Targets $targets)
+    public function __construct(private TargetLook $look)
     {
     }
 
@@ -51,46 +46,30 @@ final readonly class DraftsCommand
 
             return 2;
         }
-        $notes = [];
         try {
-            $told = $this->drafts($target, $dialect, $data, $notes);
+            $looked = $this->look->at($target, $dialect, $data);
         } catch (SourceError $e) {
             $errors->writeln(OutputFormatter::escape($e->inWords()));
 
             return 2;
         }
+        $told = self::drafts($looked);
         $output->writeln('json' === $format ? json_encode(
             ['drafts' => $told],
             \JSON_THROW_ON_ERROR | \JSON_INVALID_UTF8_SUBSTITUTE | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES | \JSON_PRETTY_PRINT | \JSON_PRESERVE_ZERO_FRACTION,
         ) : self::text($told), OutputInterface::OUTPUT_RAW);
-        foreach ($notes as $note) {
+        foreach ($looked->notes as $note) {
             $errors->writeln(OutputFormatter::escape($note));
         }
 
         return Command::SUCCESS;
     }
 
-    /**
-     * @param list<string> $notes
-     *
-     * @return list<Told>
-     *
-     * @throws SourceError
-     */
-    private function drafts(string $target, string $dialect, bool $data, array &$notes): array
+    /** @return list<Told> */
+    private static function drafts(Looked $looked): array
     {
-        $catalog = Targets::kept($target);
-        $profiling = null;
-        if (null === $catalog) {
-            $where = $this->targets->target($target, $dialect);
-            $catalog = $this->sources->reader($where)->read(new Choice(), new SilentProgress());
-            $profiling = $data ? new Profiling($this->sources, $where) : null;
-        }
-        $notes = $catalog->notes;
-        if ($data && null === $profiling) {
-            throw new SourceError('There is no data here: this is a structure alone.', 'Leave --data away, or name the source itself.');
-        }
-        $material = Material::ofCatalog($catalog, (new Proposals())->of($catalog), null === $profiling ? [] : self::profiles($catalog, $profiling, $notes));
+        $catalog = $looked->catalog;
+        $material = Material::ofCatalog($catalog, (new Proposals())->of($catalog), $looked->profiles);
         $drafts = new Drafts();
         $told = [];
         foreach ($catalog->tables as $i => $table) {
@@ -108,29 +87,6 @@ final readonly class DraftsCommand
         }
 
         return $told;
-    }
-
-    /**
-     * @param list<string> $notes
-     *
-     * @return array<int, TableProfile> by the number of the table
-     */
-    private static function profiles(Catalog $catalog, Profiling $profiling, array &$notes): array
-    {
-        $profiles = [];
-        $looked = array_map(static fn ($table): string => $table->place()->key(), [...Checked::tables($catalog)]);
-        foreach ($catalog->tables as $i => $table) {
-            if (!\in_array($table->place()->key(), $looked, true)) {
-                continue;
-            }
-            try {
-                $profiles[$i] = $profiling->table($table, [], [], new SilentProgress());
-            } catch (SourceError $e) {
-                $notes[] = \sprintf('%s was left out: %s', $table->place(), $e->inWords());
-            }
-        }
-
-        return $profiles;
     }
 
     /**

@@ -54,7 +54,7 @@ final readonly class LinksNowhere implements DossierCheck
             $texts[] = [$field->id, $field->meaning];
         }
         foreach ($texts as [$field, $text]) {
-            preg_match_all('~\]\(\s*<?(?:https?://[^/\s)]+)?/register/entries/(\d+)(?:#field-(\d+))?~', $text, $m, \PREG_SET_ORDER);
+            preg_match_all('~\]\(\s*<?(?:https?://[^/\s)]+)?/register/(\d+)\b(?:#field-(\d+))?~', $text, $m, \PREG_SET_ORDER);
             foreach ($m as $link) {
                 $to = (int) $link[1];
                 $at = isset($link[2]) ? $this->fields->placed([(int) $link[2]])[(int) $link[2]] ?? null : null;

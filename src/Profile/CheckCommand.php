@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace Fasti\Profile;
 
-use Fasti\Core\Catalog\Catalog;
 use Fasti\Core\Catalog\Place;
 use Fasti\Core\Dialect\Dialects;
 use Fasti\Core\Finding\CatalogCheck;
@@ -12,12 +11,9 @@ use Fasti\Core\Finding\Check;
 use Fasti\Core\Finding\Checked;
 use Fasti\Core\Finding\DataCheck;
 use Fasti\Core\Finding\Severity;
-use Fasti\Core\Survey\Choice;
-use Fasti\Core\Survey\SilentProgress;
 use Fasti\Core\Survey\SourceError;
 use Fasti\Core\Wording\Amount;
 use Fasti\Finding\Findings;
-use Fasti\Source\Sources;
 use Fasti\Source\SourceStore;
 use Fasti\Source\Targets;
 use Symfony\Component\Console\Attribute\Argument;
@@ -43,8 +39,7 @@ final readonly class CheckCommand
      * @param iterable<DataCheck>    $ofData
      */
     public function __construct(
-        private Sources $sources,
-        private Targets $targets,
+        private TargetLook $look,
         private SourceStore $store,
         private Findings $findings,
         #[AutowireIterator('fasti.catalog_check')]
@@ -78,7 +73,9 @@ final readonly class CheckCommand
         }
         $notes = [];
         try {
-            $found = '' !== $source ? $this->kept($source) : $this->looked($target, $dialect, $data, $notes);
+            $looked = '' === $source ? $this->look->at($target, $dialect, $data) : null;
+            $found = null === $looked ? $this->kept($source) : $this->looked($looked);
+            $notes = $looked->notes ?? [];
         } catch (SourceError $e) {
             $errors->writeln(OutputFormatter::escape($e->inWords()));
 
@@ -101,55 +98,18 @@ final readonly class CheckCommand
         return [] === $grave ? Command::SUCCESS : 1;
     }
 
-    /**
-     * @param list<string> $notes
-     *
-     * @return list<Found>
-     *
-     * @throws SourceError
-     */
-    private function looked(string $target, string $dialect, bool $data, array &$notes): array
+    /** @return list<Found> */
+    private function looked(Looked $looked): array
     {
-        $catalog = Targets::kept($target);
-        $profiling = null;
-        if (null === $catalog) {
-            $where = $this->targets->target($target, $dialect);
-            $catalog = $this->sources->reader($where)->read(new Choice(), new SilentProgress());
-            $profiling = $data ? new Profiling($this->sources, $where) : null;
-        }
-        $notes = $catalog->notes;
-        if ($data && null === $profiling) {
-            throw new SourceError('There is no data here: this is a structure alone.', 'Leave --data away, or name the source itself.');
-        }
         $found = [];
         foreach ($this->ofCatalogs as $check) {
-            array_push($found, ...self::grouped($check, $check->of($catalog)));
+            array_push($found, ...self::grouped($check, $check->of($looked->catalog)));
         }
-
-        return null === $profiling ? $found : [...$found, ...$this->ofData($catalog, $profiling, $notes)];
-    }
-
-    /**
-     * @param list<string> $notes
-     *
-     * @return list<Found>
-     */
-    private function ofData(Catalog $catalog, Profiling $profiling, array &$notes): array
-    {
-        $profiles = [];
-        foreach (Checked::tables($catalog) as $table) {
-            try {
-                $profiles[] = [$table, $profiling->table($table, [], [], new SilentProgress())];
-            } catch (SourceError $e) {
-                $notes[] = \sprintf('%s was left out: %s', $table->place(), $e->inWords());
-            }
-        }
-        $dialect = Dialects::ofCatalog($catalog);
-        $found = [];
-        foreach ($this->ofData as $check) {
+        $dialect = Dialects::ofCatalog($looked->catalog);
+        foreach ([] === $looked->profiles ? [] : $this->ofData as $check) {
             $of = [];
-            foreach ($profiles as [$table, $profile]) {
-                array_push($of, ...$check->of($table, $profile, $dialect));
+            foreach ($looked->profiles as $i => $profile) {
+                array_push($of, ...$check->of($looked->catalog->tables[$i], $profile, $dialect));
             }
             array_push($found, ...self::grouped($check, $of));
         }

@@ -221,6 +221,82 @@ final class CommandTest extends AppTestCase
         self::assertStringContainsString('A password has 12 characters at least', $process->getErrorOutput());
     }
 
+    public function testWhatStandsOutIsToldForBuildServers(): void
+    {
+        file_put_contents($this->folder.'/s.sql', 'CREATE TABLE station (id INT PRIMARY KEY, code CHAR(6)); CREATE TABLE loose (line INT); CREATE TABLE spare (line INT);');
+        $input = ['target' => $this->folder.'/s.sql', '--dialect' => 'mariadb'];
+        $tester = $this->command('fasti:check', $input + ['--format' => 'json']);
+        self::assertSame(1, $tester->getStatusCode(), 'A table without a key is a fault.');
+        $told = (array) json_decode($tester->getDisplay(), true);
+        self::assertSame(['findings'], array_keys($told));
+        $keys = array_values(array_filter((array) $told['findings'], static fn (mixed $one): bool => \is_array($one) && 'no-primary-key' === $one['check']));
+        self::assertCount(1, $keys, 'What is of one kind is one line.');
+        self::assertIsArray($keys[0]);
+        self::assertSame(['check', 'severity', 'where', 'what', 'why', 'mend'], array_keys($keys[0]));
+        self::assertSame('fault', $keys[0]['severity']);
+        self::assertSame('2 tables have no primary key', $keys[0]['what']);
+        self::assertSame(['loose', 'spare'], array_column((array) $keys[0]['where'], 'table'));
+        self::assertSame([null, null], array_column((array) $keys[0]['where'], 'column'));
+
+        $xml = simplexml_load_string($this->command('fasti:check', $input + ['--format' => 'junit'])->getDisplay());
+        self::assertNotFalse($xml);
+        self::assertCount(1, $xml->xpath("//testcase[contains(@name, 'no-primary-key')]/failure") ?: []);
+        self::assertCount(0, $xml->xpath("//testcase[contains(@name, 'reserved-word')]/failure") ?: []);
+        self::assertStringContainsString('loose', $this->command('fasti:check', $input)->getDisplay());
+
+        file_put_contents($this->folder.'/s.sql', "CREATE TABLE station (id INT PRIMARY KEY COMMENT 'x', code CHAR(6) COMMENT 'x') COMMENT 'x';");
+        self::assertSame(0, $this->command('fasti:check', $input)->getStatusCode());
+        foreach ([
+            [$input + ['--data' => true], 'There is no data behind station'], [$input + ['--fail-on' => 'grave'], 'note, doubt or fault'], [$input + ['--format' => 'xml'], 'text, json or junit'],
+            [[], 'Name a target'], [['--source' => 'nowhere'], 'no source “nowhere”'], [['target' => $this->folder.'/none.sql'], ''],
+        ] as [$wrong, $says]) {
+            $tester = $this->command('fasti:check', $wrong);
+            self::assertSame(2, $tester->getStatusCode());
+            self::assertStringContainsString($says, $tester->getErrorOutput());
+            self::assertSame('', $tester->getDisplay());
+        }
+    }
+
+    public function testWhatTheRegisterKeepsIsToldWithoutWhatIsSetAside(): void
+    {
+        $source = $this->source();
+        self::apply($source, \Fasti\Tests\Core\Made::catalog(\Fasti\Tests\Core\Made::table('order', [], [], 'Orders')));
+        $told = fn (): string => $this->command('fasti:check', ['--source' => 'rivers', '--format' => 'json', '--fail-on' => 'doubt'])->getDisplay();
+        self::assertStringContainsString('reserved-word', $told());
+        $id = self::scalar("SELECT id FROM finding WHERE check_name = 'reserved-word'");
+        $account = $this->account();
+        self::get(\Fasti\Finding\Findings::class)->setAside($id, true, $account, 'Quoted everywhere', '2999-12-31');
+        self::assertStringNotContainsString('reserved-word', $told());
+        self::get(\Fasti\Finding\Findings::class)->setAside($id, true, $account, 'Until lately', '2020-12-31');
+        self::assertStringContainsString('reserved-word', $told(), 'The day until which it was set aside is over.');
+    }
+
+    public function testDraftsOfATargetAreToldByWhatItSaysOfItself(): void
+    {
+        file_put_contents($this->folder.'/s.sql', 'CREATE TABLE station (id INT PRIMARY KEY AUTO_INCREMENT, opened_on DATE);
+            CREATE TABLE visit (id INT PRIMARY KEY, station_id INT, created_by INT, FOREIGN KEY (station_id) REFERENCES station (id));');
+        $input = ['target' => $this->folder.'/s.sql', '--dialect' => 'mariadb'];
+        $told = (array) json_decode($this->command('fasti:drafts', $input + ['--format' => 'json'])->getDisplay(), true);
+        $found = [];
+        foreach ((array) $told['drafts'] as $draft) {
+            self::assertIsArray($draft);
+            self::assertSame(['of', 'property', 'text', 'confidence', 'because'], array_keys($draft));
+            self::assertIsArray($draft['of']);
+            self::assertSame(['schema', 'table', 'column'], array_keys($draft['of']));
+            self::assertGreaterThanOrEqual(0.3, $draft['confidence']);
+            self::assertLessThan(1.0, $draft['confidence']);
+            self::assertNotEmpty($draft['because']);
+            $found[implode('.', array_map(static fn (mixed $part): string => \is_string($part) ? $part : '', [$draft['of']['table'], $draft['of']['column'], $draft['property']]))] = $draft['text'];
+        }
+        self::assertSame('The day on which the station was opened. Empty while it has not been.', $found['station.opened_on.meaning']);
+        self::assertSame('Opened on', $found['station.opened_on.businessName']);
+        self::assertSame('is at', $found['visit.station_id.verb']);
+        self::assertSame('Station', $found['station..businessName']);
+        self::assertStringContainsString('opened_on', $this->command('fasti:drafts', $input)->getDisplay());
+        self::assertSame(2, $this->command('fasti:drafts', $input + ['--data' => true])->getStatusCode());
+        self::assertSame(2, $this->command('fasti:drafts', $input + ['--format' => 'xml'])->getStatusCode());
+    }
+
     public function testAProfileIsPrinted(): void
     {
         file_put_contents($this->folder.'/visits.csv', "station,person_email,depth\nA,x@arrowmere.example,1\nA,y@arrowmere.example,2\nB,,\n");

@@ -105,4 +105,87 @@ final class FindingsTest extends AppTestCase
         self::assertSame(1, $page->filter('tbody tr')->count());
         self::assertSame(0, $page->filter('[data-aside]')->count());
     }
+
+    public function testALineIsSetAsideAtOnceWithAReasonAndUntilADay(): void
+    {
+        $token = $this->textsToken();
+        $line = ['check' => 'no-comment', 'group' => '', 'source' => $this->source->id()];
+        foreach ([[[], 'Say why'], [['why' => 'x', 'until' => 'soon'], 'is no day'], [['why' => 'x', 'until' => '2020-01-01'], 'That day is over']] as [$more, $says]) {
+            $this->post('/register/findings/aside', $line + $more, $token);
+            self::assertResponseStatusCodeSame(422);
+            self::assertStringContainsString($says, $this->content());
+        }
+        self::assertSame(2, $this->open('no-comment'));
+        $this->post('/register/findings/aside', $line + ['why' => 'Comments are not <kept> there', 'until' => '2999-12-31'], $token);
+        self::assertSame(2, $this->answer()['aside'] ?? null);
+        self::assertSame(0, $this->open('no-comment'));
+        $page = $this->client->request('GET', '/register/findings?check=no-comment&group=');
+        self::assertStringContainsString('until 31 Dec 2999: Comments are not <kept> there', $page->filter('tbody tr')->first()->text());
+        self::db()->executeStatement("UPDATE finding SET set_aside_until = '2020-01-01'");
+        self::assertSame(2, $this->open('no-comment'), 'After its day it is open again.');
+    }
+
+    public function testACheckIsSwitchedOffAndWeighedOtherwise(): void
+    {
+        $set = function (array $values): void {
+            $form = $this->client->request('GET', '/register/findings/checks')->filter('#reserved-word form')->form();
+            $this->client->request('POST', $form->getUri(), $values + ['_token' => $form->getPhpValues()['_token'] ?? '']);
+            self::assertResponseRedirects();
+        };
+        $set(['severity' => 'doubt']);
+        self::assertSame(0, $this->open('reserved-word'), 'What it had noticed is over.');
+        $this->applied(['order', 'station', 'visit']);
+        self::assertSame(0, $this->open('reserved-word'), 'It does not run.');
+        $set(['runs' => '1', 'severity' => 'fault']);
+        self::assertSame(1, $this->open('reserved-word'), 'It looks at what is known at once.');
+        self::assertSame('fault', self::db()->fetchOne("SELECT severity FROM finding WHERE check_name = 'reserved-word' AND ended_at IS NULL"));
+        self::assertStringContainsString('fault', $this->client->request('GET', '/register/findings?severity=fault')->filter('.findings')->text());
+    }
+
+    public function testAMeaningThatOnlyRepeatsTheNameIsFoundAndMendedWithOneKey(): void
+    {
+        self::apply($this->source, Made::catalog(Made::table('order'), Made::table('station', ['opened_on' => 'date'])));
+        $account = $this->account(Role::Steward, 'Ren Abara');
+        $field = self::fieldId('station', 'opened_on');
+        self::get(Texts::class)->save($account, 'field', $field, 'meaning', '', 'The opened on of the station.', 's');
+        self::assertSame(1, $this->open('meaning-repeats-name'));
+        $this->post('/register/findings/'.$this->finding('meaning-repeats-name').'/mend', [], $this->textsToken());
+        self::assertResponseIsSuccessful();
+        self::assertSame('The day on which the station was opened.', self::db()->fetchOne('SELECT meaning FROM field WHERE id = ?', [$field]));
+        self::assertSame(0, $this->open('meaning-repeats-name'));
+        $this->post('/register/findings/'.$this->finding('reserved-word').'/mend', [], $this->textsToken());
+        self::assertResponseStatusCodeSame(422);
+    }
+
+    public function testTextsAreComparedAllOverTheRegister(): void
+    {
+        self::apply($this->source, Made::catalog(
+            Made::table('order', ['depth' => 'int', 'grid_ref' => 'text']), Made::table('station', ['opened_on' => 'date', 'grid_ref' => 'text', 'deep' => 'int'], ['deep' => 'order']),
+        ));
+        $account = $this->account(Role::Steward, 'Ren Abara');
+        $say = static fn (string $entry, string $field, string $property, string $text) => self::get(Texts::class)
+            ->save($account, 'field', self::fieldId($entry, $field), $property, '', $text, bin2hex(random_bytes(4)));
+        $say('order', 'depth', 'meaning', 'How deep the water is there.');
+        $say('station', 'opened_on', 'meaning', 'How deep the water is there.');
+        $say('order', 'grid_ref', 'meaning', 'Where the parcel went, by hand.');
+        $say('station', 'grid_ref', 'meaning', 'Kilometres along a river.');
+        $say('order', 'depth', 'businessName', 'Depth');
+        $say('station', 'deep', 'businessName', 'Depth');
+        $say('order', 'id', 'unit', 'm');
+        $say('station', 'deep', 'unit', 'cm');
+        self::get(\Fasti\Finding\Watching::class)->again();
+        self::assertSame([2, 2, 2, 1], array_map($this->open(...), ['same-meaning', 'same-name-other-meaning', 'same-thing-other-name', 'units-differ']));
+        self::get(Texts::class)->save($account, 'field', self::fieldId('station', 'opened_on'), 'meaning', 'How deep the water is there.', 'Its first day.', 'z');
+        self::assertSame(1, $this->open('same-meaning'), 'What was noticed of a text that is written anew is over.');
+    }
+
+    public function testALinkThatLeadsNowhereIsFound(): void
+    {
+        $account = $this->account(Role::Steward, 'Ren Abara');
+        $there = self::entryId('order');
+        self::get(Texts::class)->save($account, EntryTopic::NAME, self::entryId('station'), 'meaning', '', "See [orders](/register/$there#field-".self::fieldId('order', 'id').').', 's');
+        self::assertSame(0, $this->open('links-nowhere'));
+        self::get(Texts::class)->save($account, EntryTopic::NAME, $there, 'meaning', '', 'See [it](/register/999999).', 't');
+        self::assertSame(1, $this->open('links-nowhere'));
+    }
 }
