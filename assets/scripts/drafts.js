@@ -91,7 +91,7 @@ export class Drafts {
         }
         const before = this.show(topic, id, property, answer.value, answer.html);
         const places = answer.changes.length;
-        const places_elsewhere = elsewhere.map((place) => [place, this.show(topic, place, property, answer.value, answer.html)]);
+        const others = elsewhere.map((place) => [place, this.show(topic, place, property, answer.value, answer.html)]);
         const away = document.createComment('draft');
         const next = this.all()[this.all().indexOf(draft) + 1];
         draft.replaceWith(away);
@@ -101,7 +101,7 @@ export class Drafts {
                 const back = await send(this.urls.takingBack.replace('/0/', `/${answer.taking}/`), {});
                 if (back.ok) {
                     this.show(topic, id, property, before ?? '', '');
-                    places_elsewhere.forEach(([place, text]) => this.show(topic, place, property, text ?? '', ''));
+                    others.forEach(([place, text]) => this.show(topic, place, property, text ?? '', ''));
                     away.replaceWith(draft);
                     draft.focus();
                 }

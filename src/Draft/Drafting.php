@@ -92,23 +92,22 @@ final readonly class Drafting
         $namesakes = array_merge(...array_values($this->fields->alike([$field->id], 3 * self::MOST_PLACES)) ?: [[]]);
         [$material, $views] = $this->materials->around($entry, array_column($namesakes, 'entry'));
         $found = [];
-        foreach ([$namesakes] as $alike) {
-            foreach ($alike as $at) {
-                $view = $views[$at['entry']] ?? null;
-                if ($at['field'] === $field->id || null === $view) {
+        foreach ($namesakes as $at) {
+            $view = $views[$at['entry']] ?? null;
+            if (null === $view || $at['field'] === $field->id) {
+                continue;
+            }
+            foreach ($view->presentFields() as $other) {
+                if ($other->id !== $at['field']) {
                     continue;
                 }
-                foreach ($view->presentFields() as $other) {
-                    if ($other->id !== $at['field']) {
-                        continue;
-                    }
-                    $of = $material->field($view->id, $other->column);
-                    $sure = '' === $of->said->of($property) ? Sameness::of($of, $entry->id, $field->name, $property, $text) : 0.0;
-                    if ($sure >= self::SAME) {
-                        $schema = $view->schema !== $entry->schema ? $view->schema.'.' : '';
-                        $found[] = ['id' => $other->id, 'place' => $schema.$view->name.'.'.$other->name, 'sure' => $sure,
-                            'ticked' => $sure >= self::SURELY_SAME];
-                    }
+                $of = $material->field($view->id, $other->column);
+                $sure = '' === $of->said->of($property) ? Sameness::of($of, $entry->id, $field->name, $property, $text) : 0.0;
+                if ($sure >= self::SAME) {
+                    $schema = $view->schema !== $entry->schema ? $view->schema.'.' : '';
+                    $found[] = [
+                        'id' => $other->id, 'place' => $schema.$view->name.'.'.$other->name, 'sure' => $sure, 'ticked' => $sure >= self::SURELY_SAME,
+                    ];
                 }
             }
         }

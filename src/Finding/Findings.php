@@ -72,12 +72,17 @@ final readonly class Findings
         $this->settings->runs($check) && $this->store($check, array_values($noticed));
     }
 
-    /** A text has been written anew: what was noticed about it before is over. */
-    public function endAbout(string $check, int $entry, ?int $field, string $property): void
+    /**
+     * A text has been written anew: what was noticed about it before is over.
+     *
+     * @param string|list<string> $checks
+     */
+    public function endAbout(string|array $checks, int $entry, ?int $field, string $property): void
     {
         $this->db->executeStatement(
-            'UPDATE finding SET ended_at = UTC_TIMESTAMP() WHERE check_name = ? AND entry_id = ? AND field_id <=> ? AND property = ? AND ended_at IS NULL',
-            [$check, $entry, $field, $property],
+            'UPDATE finding SET ended_at = UTC_TIMESTAMP() WHERE check_name IN (?) AND entry_id = ? AND field_id <=> ? AND property = ? AND ended_at IS NULL',
+            [(array) $checks, $entry, $field, $property],
+            [ArrayParameterType::STRING],
         );
     }
 

@@ -67,10 +67,10 @@ final readonly class Watching
     private function over(TextSaved $saved): void
     {
         $subject = $saved->subject;
-        foreach (EntryTopic::NAME === $subject->page ? $this->checks->ofRegister : [] as $check) {
-            if ([] === $check->about()) {
-                $this->findings->endAbout($check->name(), $subject->pageId, EntryTopic::NAME === $subject->topic ? null : $subject->id, $saved->property);
-            }
+        $seldom = array_filter([...$this->checks->ofRegister], static fn (RegisterCheck $check): bool => [] === $check->about());
+        if (EntryTopic::NAME === $subject->page && [] !== $seldom) {
+            $names = array_values(array_map(static fn (RegisterCheck $check): string => $check->name(), $seldom));
+            $this->findings->endAbout($names, $subject->pageId, EntryTopic::NAME === $subject->topic ? null : $subject->id, $saved->property);
         }
     }
 

@@ -196,7 +196,7 @@ final readonly class Fields
     /**
      * What nobody has described of a source, with what makes a field worth it.
      *
-     * @return iterable<array{id: int, entry: int, name: string, alike: int, primary: bool}>
+     * @return iterable<array{id: int, entry: int, name: string, alike: int}>
      */
     public function undescribed(int $source): iterable
     {
@@ -209,7 +209,6 @@ final readonly class Fields
         foreach ($rows as $row) {
             yield [
                 'id' => Row::int($row, 'id'), 'entry' => Row::int($row, 'entry_id'), 'name' => Row::text($row, 'name'), 'alike' => Row::int($row, 'alike'),
-                'primary' => false,
             ];
         }
     }
