@@ -14,6 +14,7 @@ final readonly class Catalog
      * @param list<Table>   $tables   ordered by schema and name
      * @param list<Routine> $routines
      * @param list<string>  $notes    what could not be read, in sentences
+     * @param ?Statements   $statements of a catalog that was read from scripts: how many were understood
      */
     public function __construct(
         public string $engine,
@@ -24,6 +25,8 @@ final readonly class Catalog
         public array $routines = [],
         #[ListOf('string')]
         public array $notes = [],
+        #[WhenSet]
+        public ?Statements $statements = null,
     ) {
     }
 

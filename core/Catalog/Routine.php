@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Fasti\Core\Catalog;
 
-/** A stored procedure or function. `body` is null when the account may not read it. */
+/** A stored procedure, function or aggregate; `parameters` as the engine writes them. `body` is null when the account may not read it. */
 final readonly class Routine
 {
     public function __construct(
@@ -14,6 +14,8 @@ final readonly class Routine
         public ?string $returns,
         public ?string $body,
         public string $comment = '',
+        #[WhenSet]
+        public string $parameters = '',
     ) {
     }
 }

@@ -71,21 +71,10 @@ final class Dialects
         return array_filter(array_map(static fn (Dialect $dialect): ?Grammar => $dialect->grammar(), self::all()));
     }
 
-    /** Guesses from the first part of a script, by words that only one dialect has; standard SQL when there is none. */
-    public static function guess(string $head): Grammar
+    /** The dialect of a script, by what only scripts of one dialect hold. */
+    public static function told(string $script): Told
     {
-        $grammars = self::grammars();
-        $scores = array_map(static fn (Grammar $grammar): int => '' === $grammar->signs ? 0 : (int) preg_match_all($grammar->signs, $head), $grammars);
-        foreach ($grammars as $name => $grammar) {
-            // What a family shares counts for each of its members as well, once anything tells that one apart.
-            if ('' !== $grammar->family) {
-                $scores[$name] = $scores[$name] > 0 && $scores[$grammar->family] > 0 ? $scores[$name] + $scores[$grammar->family] : 0;
-            }
-        }
-        arsort($scores);
-        $best = (string) key($scores);
-
-        return $grammars[0 === $scores[$best] ? self::made(self::FALLBACK)->name() : $best];
+        return Told::of($script, self::grammars(), self::made(self::FALLBACK)->name());
     }
 
     private static function made(string $folder): Dialect

@@ -4,161 +4,507 @@ declare(strict_types=1);
 
 namespace Fasti\Core\Script;
 
+use Fasti\Core\Catalog\CheckConstraint;
 use Fasti\Core\Catalog\Index;
+use Fasti\Core\Catalog\Key;
+use Fasti\Core\Dialect\Grammar;
 use Fasti\Core\Sql\Tokens;
 
-/** Carries out what later statements say about tables that are there: ALTER, COMMENT ON and DROP. */
+/** Carries out ALTER TABLE. What it does not know is a fault, and nothing of such a statement is kept. */
 final readonly class Altering
 {
-    public function __construct(private Schemas $made, private Definitions $definitions)
-    {
+    /** Words that change nothing about structure, however they go on. */
+    private const OF_NO_MATTER = [
+        ['OWNER', 'TO'], ['CLUSTER', 'ON'], ['SET', 'WITHOUT'], ['SET', 'TABLESPACE'], ['SET', '('], ['RESET', '('], ['SET', 'ACCESS', 'METHOD'],
+        ['REPLICA', 'IDENTITY'], ['ENABLE', 'TRIGGER'], ['DISABLE', 'TRIGGER'], ['ENABLE', 'RULE'], ['DISABLE', 'RULE'], ['ENABLE', 'ALWAYS'], ['ENABLE', 'REPLICA'],
+        ['FORCE', 'ROW'], ['NO', 'FORCE'], ['VALIDATE', 'CONSTRAINT'], ['ENABLE', 'KEYS'], ['DISABLE', 'KEYS'], ['ORDER', 'BY'], ['FORCE'], ['ALGORITHM'], ['LOCK'],
+        ['WITH', 'VALIDATION'], ['WITHOUT', 'VALIDATION'], ['DISCARD', 'TABLESPACE'], ['IMPORT', 'TABLESPACE'], ['TRUNCATE', 'PARTITION'], ['OPTIMIZE', 'PARTITION'],
+        ['ANALYZE', 'PARTITION'], ['CHECK', 'PARTITION'], ['REPAIR', 'PARTITION'], ['REBUILD', 'PARTITION'], ['COALESCE', 'PARTITION'], ['REORGANIZE', 'PARTITION'],
+        ['EXCHANGE', 'PARTITION'], ['CONVERT', 'PARTITION'], ['CONVERT', 'TABLE'], ['ADD', 'PARTITION'], ['DROP', 'PARTITION'], ['SECONDARY_LOAD'], ['SECONDARY_UNLOAD'],
+        ['ADD', 'PERIOD'], ['DROP', 'PERIOD'], ['SET', 'SYSTEM_TIME'], ['CHECK', 'CONSTRAINT'], ['NOCHECK', 'CONSTRAINT'], ['SET', 'STATISTICS'], ['REBUILD'],
+        ['SWITCH'], ['ENABLE', 'CONSTRAINT'], ['DISABLE', 'CONSTRAINT'], ['MOVE'], ['NOLOGGING'], ['LOGGING'], ['PARALLEL'], ['CACHE'], ['NOCACHE'], ['SHRINK'],
+        ['ADD', 'SUPPLEMENTAL'], ['ENABLE', 'CHANGE_TRACKING'],
+    ];
+
+    public function __construct(
+        private Grammar $dialect,
+        private Schemas $made,
+        private Definitions $definitions,
+        private Options $options,
+        private Dropping $dropping,
+        private Renaming $renaming,
+    ) {
     }
 
-    public function alter(Tokens $t): bool
+    public function table(Tokens $t): Outcome
     {
-        $t->take('FOREIGN');
-        if (!$t->take('TABLE')) {
-            return false;
-        }
-        $t->take('IF', 'EXISTS');
+        $if = $t->take('IF', 'EXISTS');
         $t->take('ONLY');
-        [$schema, $name] = $this->made->place($t);
-        if (!isset($this->made->tables[$schema][$name]) && 'OWNER' === $t->peek()) {
-            return true;
+        [$schema, $name] = $t->qualified();
+        $t->take('*');
+        if ('WAIT' === $t->peek()) {
+            $t->at += 2;
         }
-        $table = $this->made->known($t, $schema, $name);
-        do {
-            $from = $t->at;
-            $this->alteration($t, $table);
-            if ($from === $t->at) {
-                $t->skipElement();
+        $t->take('NOWAIT');
+        $table = $this->made->find($schema, $name);
+        if (null === $table) {
+            if ($if || 'OWNER' === $t->peek() || ($this->dialect->rowids && isset($this->made->attached[strtolower((string) $schema)]))) {
+                return Outcome::OfNoMatter;
             }
-        } while ($t->take(','));
-
-        return true;
-    }
-
-    private function alteration(Tokens $t, TableBuilder $table): void
-    {
-        if ($t->take('ADD')) {
-            if ('' !== $t->any('COLUMN')) {
-                $t->take('IF', 'NOT', 'EXISTS');
-                $this->definitions->column($t, $table);
-            } elseif ('(' === $t->peek()) {
-                $this->definitions->elements($t, $table);
-            } else {
-                $this->definitions->element($t, $table);
-            }
-        } elseif ($t->take('ALTER')) {
-            $t->take('COLUMN');
-            $name = $t->name();
-            if (!isset($table->columns[$name])) {
-                throw $t->fault(\sprintf('The table “%s” has no column “%s”', $table->name, $name));
-            }
-            if ($t->take('SET', 'DEFAULT')) {
-                $table->columns[$name]['default'] = $default = $t->expression();
-                $table->columns[$name]['auto'] = str_starts_with($default, 'nextval(');
-            } elseif ($t->take('SET', 'NOT', 'NULL')) {
-                $table->columns[$name]['nullable'] = false;
-            } elseif ($t->take('DROP', 'NOT', 'NULL')) {
-                $table->columns[$name]['nullable'] = true;
-            } elseif ($t->take('DROP', 'DEFAULT')) {
-                $table->columns[$name]['default'] = null;
-            } elseif ($t->take('ADD', 'GENERATED')) {
-                [$table->columns[$name]['auto'], $table->columns[$name]['nullable']] = [true, false];
-                $t->skipElement();
-            } elseif ($t->take('TYPE') || $t->take('SET', 'DATA', 'TYPE')) {
-                [$table->columns[$name]['type']] = $this->definitions->type($t);
-                $t->skipElement();
-            } else {
-                $t->skipElement();
-            }
-        } elseif ($t->take('ENABLE', 'ROW', 'LEVEL', 'SECURITY')) {
-            $table->secured = true;
-        } elseif ($t->take('ATTACH', 'PARTITION')) {
-            [$schema, $name] = $this->made->place($t);
-            $this->made->attach($table->schema, $table->name, $schema, $name);
-            $t->rest();
-        } elseif ($t->take('INHERIT')) {
-            $this->made->inherit($table, ...$this->made->place($t));
-        } elseif ($t->take('MODIFY') || $t->take('CHANGE')) {
-            $t->take('COLUMN');
-            $kept = $table->columns;
-            $this->definitions->column($t, $table);
-            $table->columns = array_replace($kept, $table->columns);
-        } elseif ($t->take('DROP', 'COLUMN')) {
-            $t->take('IF', 'EXISTS');
-            unset($table->columns[$t->name()]);
-            $t->skipElement();
-        } elseif ($t->take('RENAME', 'TO')) {
-            unset($this->made->tables[$table->schema][$table->name]);
-            $table->name = $t->name();
-            $this->made->tables[$table->schema][$table->name] = $table;
-        } elseif ($t->take('COMMENT')) {
-            $t->take('=');
-            $table->comment = $t->text() ?? '';
-        } else {
-            $t->skipElement();
-        }
-    }
-
-    public function comment(Tokens $t): bool
-    {
-        $kind = $t->any('TABLE', 'COLUMN', 'VIEW', 'INDEX', 'MATERIALIZED', 'FOREIGN');
-        if ('MATERIALIZED' === $kind || 'FOREIGN' === $kind) {
-            $t->skip();
-        }
-        if ('' === $kind) {
-            return false;
-        }
-        $parts = [$t->name()];
-        while ($t->take('.')) {
-            $parts[] = $t->name();
-        }
-        $t->expect('IS');
-        $text = $t->text() ?? '';
-        if ('COLUMN' === $kind) {
-            $column = array_pop($parts);
-            $table = $this->made->known($t, $parts[\count($parts) - 2] ?? $this->made->schema, (string) end($parts));
-            if (!isset($table->columns[$column])) {
-                if ($table->kind->isView()) {
-                    $table->columns[$column] = ['comment' => $text] + Script::unknownColumn($column);
-
-                    return true;
-                }
-                throw $t->fault(\sprintf('The table “%s” has no column “%s”', $table->name, $column));
-            }
-            $table->columns[$column]['comment'] = $text;
-        } elseif ('INDEX' === $kind) {
-            $name = (string) end($parts);
-            foreach ($this->made->tables as $tables) {
-                foreach ($tables as $table) {
-                    foreach ($table->indexes as $i => $index) {
-                        if ($index->name === $name) {
-                            $table->indexes[$i] = new Index($name, $index->parts, $index->unique, $index->method, $text, $index->where);
-                        }
+            // Sequences and views may be altered as tables are.
+            if (null === $schema || \in_array([$schema, $name], $this->made->sequences, true)) {
+                foreach ($this->made->sequences as $key => [$of, $known]) {
+                    if ($known === $name && (null === $schema || $of === $schema)) {
+                        return (new Others($this->dialect, $this->made))->sequenceChange($t, $key);
                     }
                 }
             }
-        } else {
-            $this->made->known($t, $parts[\count($parts) - 2] ?? $this->made->schema, (string) end($parts))->comment = $text;
+            $this->made->known($t, $schema, $name);
+            throw $t->fault('This table is not known');
         }
+        if ($table->kind->isView() && 'ALTER' === $t->peek()) {
+            // What a view gives to new rows is no part of what it shows.
+            return Outcome::OfNoMatter;
+        }
+        $outcome = Outcome::OfNoMatter;
+        if ($this->dialect->charsetTexts) {
+            // Indexes that a statement drops are gone before it adds any.
+            $outcome = $this->all($t, $table);
+        } else {
+            do {
+                $outcome = $this->alteration($t, $table) || Outcome::Understood === $outcome ? Outcome::Understood : Outcome::OfNoMatter;
+            } while ($t->take(',') || ($this->dialect->looseOptions && !$t->over() && \in_array($t->peek(), ['ADD', 'MODIFY', 'DROP'], true)));
+        }
+        if (!$t->over() && !$this->dialect->looseOptions) {
+            throw $t->fault('This change of a table is not understood');
+        }
+        $this->options->settle($table);
+
+        return $outcome;
+    }
+
+    private function all(Tokens $t, TableBuilder $table): Outcome
+    {
+        $from = $t->at;
+        $outcome = Outcome::OfNoMatter;
+        // Two rounds: what is dropped goes first, in the order of the statement.
+        foreach ([true, false] as $dropping) {
+            $t->at = $from;
+            do {
+                if ('PARTITION' === $t->peek() && 'BY' === $t->peek(1)) {
+                    $this->options->partitioned($t, $table);
+                    $outcome = Outcome::Understood;
+                    continue;
+                }
+                $isDrop = 'DROP' === $t->peek() && !\in_array($t->peek(1), ['SYSTEM', 'PARTITION', 'PERIOD'], true);
+                if ($isDrop !== $dropping) {
+                    $this->pass($t);
+                    continue;
+                }
+                $outcome = $this->alteration($t, $table) || Outcome::Understood === $outcome ? Outcome::Understood : Outcome::OfNoMatter;
+            } while ($t->take(',') || 'PARTITION' === $t->peek() || (!$t->over() && $this->isOption($t)));
+        }
+
+        return $outcome;
+    }
+
+    private function isOption(Tokens $t): bool
+    {
+        return \in_array($t->peek(), ['ENGINE', 'COMMENT', 'AUTO_INCREMENT', 'DEFAULT', 'CHARACTER', 'CHARSET', 'COLLATE', 'ROW_FORMAT', 'KEY_BLOCK_SIZE', 'REMOVE'], true);
+    }
+
+    private function pass(Tokens $t): void
+    {
+        while (!$t->over() && ',' !== $t->peek()) {
+            '(' === $t->peek() ? $t->parenthesis() : $t->skip();
+        }
+    }
+
+    /** @return bool whether it says anything about structure */
+    private function alteration(Tokens $t, TableBuilder $table): bool
+    {
+        if (($t->take('WITH', 'CHECK') || $t->take('WITH', 'NOCHECK')) && !\in_array($t->peek(), ['ADD', 'CHECK'], true)) {
+            throw $t->fault('“ADD” was expected');
+        }
+        foreach (self::OF_NO_MATTER as $words) {
+            if ($t->peek() === $words[0] && (!isset($words[1]) || $t->peek(1) === $words[1]) && (!isset($words[2]) || $t->peek(2) === $words[2])) {
+                $this->pass($t);
+                while ('ORDER' === $words[0] && $t->take(',')) {
+                    $this->pass($t);
+                }
+
+                return false;
+            }
+        }
+        match (true) {
+            $t->take('ADD') => $this->add($t, $table),
+            $t->take('DROP') => $this->dropping->ofTable($t, $table),
+            $t->take('ALTER') => $this->alter($t, $table),
+            $t->take('MODIFY') => $this->modify($t, $table),
+            $t->take('CHANGE') => $this->change($t, $table),
+            $t->take('RENAME') => $this->rename($t, $table),
+            $t->take('CONVERT', 'TO', 'CHARACTER', 'SET'), $t->take('CONVERT', 'TO', 'CHARSET') => $this->convert($t, $table),
+            $t->take('ENABLE', 'ROW', 'LEVEL', 'SECURITY') => $table->secured = true,
+            $t->take('DISABLE', 'ROW', 'LEVEL', 'SECURITY') => $table->secured = false,
+            $t->take('ATTACH', 'PARTITION') => $this->attach($t, $table),
+            $t->take('DETACH', 'PARTITION') => $this->detach($t),
+            $t->take('REMOVE', 'PARTITIONING') => $table->partitionKey = null,
+            $t->take('INHERIT') => $this->inherit($t, $table),
+            $t->take('NO', 'INHERIT') => $this->disinherit($t, $table),
+            $t->take('SET', 'SCHEMA') => $this->toSchema($t, $table),
+            $t->take('SET', 'LOGGED') => $table->storage = null,
+            $t->take('SET', 'UNLOGGED') => $table->storage = 'unlogged',
+            $t->take('OF') => $t->qualified(),
+            $t->take('NOT', 'OF') => null,
+            $t->take('OPTIONS') => $t->parenthesis(),
+            $this->options->option($t, $table) => null,
+            default => throw $t->fault('This change of a table is not understood'),
+        };
 
         return true;
     }
 
-    public function drop(Tokens $t): bool
+    private function add(Tokens $t, TableBuilder $table): void
     {
-        $t->take('MATERIALIZED');
-        if ('' === $t->any('TABLE', 'VIEW')) {
-            return false;
+        if ($t->take('SYSTEM', 'VERSIONING')) {
+            return;
         }
-        $t->take('IF', 'EXISTS');
-        do {
-            [$schema, $name] = $this->made->place($t);
-            unset($this->made->tables[$schema][$name]);
-        } while ($t->take(','));
+        $before = array_keys($table->columns);
+        if ('CONSTRAINT' === $t->peek() && $this->dialect->charsetTexts && 'IF' === $t->peek(1) && $this->isThere($t, $table)) {
+            $this->pass($t);
 
-        return true;
+            return;
+        }
+        if ('(' === $t->peek()) {
+            $this->definitions->elements($t, $table);
+        } elseif ('' !== $t->any('COLUMN', 'COLUMNS') || !$this->constraintOrIndex($t, $table)) {
+            $unless = $t->take('IF', 'NOT', 'EXISTS');
+            if ('(' === $t->peek()) {
+                $this->definitions->elements($t, $table);
+            } elseif ($unless && null !== $table->columnNamed($t->peekName(), $this->dialect->anyCase)) {
+                $this->pass($t);
+
+                return;
+            } else {
+                do {
+                    $this->definitions->column($t, $table);
+                    // Several columns may follow one ADD.
+                } while ($this->dialect->looseOptions && ',' === $t->peek() && !\in_array($t->peek(1), ['ADD', 'DROP', 'ALTER', 'MODIFY', 'RENAME'], true) && $t->take(','));
+            }
+        }
+        foreach ($this->made->below($table) as $below) {
+            foreach ($table->columns as $column) {
+                if (!\in_array($column->name, $before, true) && !isset($below->columns[$column->name])) {
+                    $copy = clone $column;
+                    [$copy->local, $copy->inherited, $copy->comment] = [false, 1, ''];
+                    $below->columns[$column->name] = $copy;
+                }
+            }
+            $known = array_map(static fn (CheckConstraint $check): string => $check->name, $below->checks);
+            foreach ($table->checks as $check) {
+                if (!\in_array($check->name, $known, true) && !isset($table->ownChecks[$check->name])) {
+                    $below->checks[] = $check;
+                }
+            }
+        }
+    }
+
+    private function isThere(Tokens $t, TableBuilder $table): bool
+    {
+        $from = $t->at;
+        $t->take('CONSTRAINT');
+        $t->take('IF', 'NOT', 'EXISTS');
+        $name = $t->name();
+        $t->at = $from;
+        $names = [
+            ...array_map(static fn (CheckConstraint $check): string => $check->name, $table->checks),
+            ...array_map(static fn (Index $index): string => $index->name, $table->indexes),
+            ...array_map(static fn (array $foreign): string => (string) $foreign['name'], $table->foreign),
+        ];
+
+        return \in_array($name, $names, true);
+    }
+
+    private function constraintOrIndex(Tokens $t, TableBuilder $table): bool
+    {
+        // ADD INDEX IF NOT EXISTS name (…)
+        $ahead = \in_array($t->peek(), ['UNIQUE', 'FULLTEXT', 'SPATIAL'], true) ? 1 : 0;
+        $ahead += \in_array($t->peek($ahead), ['INDEX', 'KEY'], true) ? 1 : 0;
+        if ('IF' === $t->peek($ahead) && 'NOT' === $t->peek($ahead + 1)) {
+            $from = $t->at;
+            $t->at += $ahead + 3;
+            $name = $t->name();
+            if (null !== $table->index($name, true)) {
+                $this->pass($t);
+
+                return true;
+            }
+            $t->at = $from;
+        }
+        $from = $t->at;
+        $this->definitions->element($t, $table, true);
+
+        return $from !== $t->at;
+    }
+
+    private function alter(Tokens $t, TableBuilder $table): void
+    {
+        if ($t->take('CONSTRAINT') || $t->take('INDEX') || $t->take('KEY') || $t->take('CHECK')) {
+            $t->name();
+            while (!$t->over() && ',' !== $t->peek()) {
+                $t->skip();
+            }
+
+            return;
+        }
+        $t->take('COLUMN');
+        $from = $t->at;
+        $column = $this->definitions->columnOf($t, $table);
+        $this->ofColumn($t, $table, $column, $from);
+        foreach ($this->made->below($table) as $below) {
+            if (isset($below->columns[$column->name])) {
+                $this->like($below->columns[$column->name], $column);
+            }
+        }
+    }
+
+    private function like(ColumnBuilder $below, ColumnBuilder $column): void
+    {
+        [$below->type, $below->ownType, $below->nullable, $below->default] = [$column->type, $column->ownType, $column->nullable, $column->default];
+        $below->sequence = $column->sequence;
+    }
+
+    private function ofColumn(Tokens $t, TableBuilder $table, ColumnBuilder $column, int $from): void
+    {
+        match (true) {
+            $t->take('SET', 'DEFAULT') => $this->definitions->setDefault($t, $column),
+            $t->take('SET', 'NOT', 'NULL') => $column->nullable = false,
+            $t->take('DROP', 'NOT', 'NULL') => $column->nullable = true,
+            $t->take('DROP', 'DEFAULT') => [$column->default, $column->sequence, $column->auto] = [null, null, $column->identity],
+            $t->take('DROP', 'IDENTITY') => $this->dropIdentity($t, $column),
+            $t->take('DROP', 'EXPRESSION') => $this->dropExpression($t, $column),
+            $t->take('ADD', 'GENERATED') => $this->addIdentity($t, $column),
+            $t->take('SET', 'GENERATED'), $t->take('RESTART'), $t->take('SET', 'INCREMENT'), $t->take('SET', 'START') => $this->pass($t),
+            $t->take('TYPE'), $t->take('SET', 'DATA', 'TYPE') => $this->retype($t, $table, $column),
+            $t->take('SET', 'STATISTICS'), $t->take('SET', 'STORAGE'), $t->take('SET', 'COMPRESSION'), $t->take('SET', 'VISIBLE'), $t->take('SET', 'INVISIBLE') => $this->pass($t),
+            'SET' === $t->peek() && '(' === $t->peek(1), 'RESET' === $t->peek() => $this->pass($t),
+            $this->dialect->looseOptions && $t->isName() => $this->redefined($t, $table, $column, $from),
+            default => throw $t->fault(\sprintf('This change of the column “%s” is not understood', $column->name)),
+        };
+    }
+
+    /** ALTER COLUMN name type NULL, as SQL Server writes it. */
+    private function redefined(Tokens $t, TableBuilder $table, ColumnBuilder $column, int $from): void
+    {
+        $default = $column->default;
+        $t->at = $from;
+        $this->definitions->column($t, $table, $column->name);
+        $table->columns[$column->name]->default ??= $default;
+    }
+
+    private function dropIdentity(Tokens $t, ColumnBuilder $column): void
+    {
+        $t->take('IF', 'EXISTS');
+        [$column->auto, $column->identity] = [null !== $column->sequence, false];
+    }
+
+    private function dropExpression(Tokens $t, ColumnBuilder $column): void
+    {
+        $t->take('IF', 'EXISTS');
+        $column->generated = null;
+    }
+
+    private function addIdentity(Tokens $t, ColumnBuilder $column): void
+    {
+        $this->pass($t);
+        [$column->auto, $column->identity, $column->nullable] = [true, true, false];
+    }
+
+    private function retype(Tokens $t, TableBuilder $table, ColumnBuilder $column): void
+    {
+        if (null !== $column->default && null === $column->sequence) {
+            // A default was read by the type that its column had.
+            $finishing = new Finishing($this->dialect, $this->made);
+            $column->default = $this->dialect->default($column->default, $finishing->typeOf($column), $finishing->around($table));
+        }
+        $column->collation = null;
+        $this->definitions->typed($t, $column);
+        if ($t->take('COLLATE')) {
+            $column->collation = $t->qualified()[1];
+        }
+        if ($t->take('USING')) {
+            $this->pass($t);
+        }
+    }
+
+    private function modify(Tokens $t, TableBuilder $table): void
+    {
+        $list = $t->take('(');
+        do {
+            $t->take('COLUMN');
+            $if = $t->take('IF', 'EXISTS');
+            $from = $t->at;
+            if ($if && null === $table->columnNamed($t->peekName(), true)) {
+                $this->pass($t);
+
+                return;
+            }
+            $known = $this->definitions->columnOf($t, $table);
+            $t->at = $from;
+            $this->replace($t, $table, $known);
+        } while ($list && $t->take(','));
+        $list && $t->expect(')');
+    }
+
+    private function change(Tokens $t, TableBuilder $table): void
+    {
+        $t->take('COLUMN');
+        if ($t->take('IF', 'EXISTS') && null === $table->columnNamed($t->peekName(), true)) {
+            $this->pass($t);
+
+            return;
+        }
+        $this->replace($t, $table, $this->definitions->columnOf($t, $table));
+    }
+
+    /** The definition that comes next stands in place of a column. */
+    private function replace(Tokens $t, TableBuilder $table, ColumnBuilder $known): void
+    {
+        $was = $known->name;
+        if ($this->dialect->oneCheckAColumn) {
+            $table->checks = array_values(array_filter($table->checks, static fn (CheckConstraint $check): bool => $check->column !== $was));
+        }
+        if ($this->dialect->looseOptions) {
+            // A definition may say the changes only.
+            $kept = clone $known;
+            $this->definitions->column($t, $table, $was);
+            $now = $table->columns[$kept->name] ?? null;
+            if (null !== $now) {
+                $now->type = '' === $now->type ? $kept->type : $now->type;
+                $now->nullable = $now->nullSaid ? $now->nullable : $kept->nullable;
+                $now->default ??= $kept->default;
+                $now->comment = '' === $now->comment ? $kept->comment : $now->comment;
+            }
+
+            return;
+        }
+        $this->definitions->column($t, $table, $was);
+        $this->definitions->require($table, $table->primary->columns ?? []);
+    }
+
+    private function rename(Tokens $t, TableBuilder $table): void
+    {
+        if ($t->take('CONSTRAINT')) {
+            $was = $t->name();
+            $t->expect('TO');
+            $this->renameConstraint($t, $table, $was, $t->name());
+        } elseif ('' !== $t->any('INDEX', 'KEY')) {
+            $was = $t->name();
+            $t->expect('TO');
+            $this->renameIndex($table, $was, $t->name());
+        } elseif ($t->take('COLUMN') || (!\in_array($t->peek(), ['TO', 'AS', '='], true) && 'TO' === $t->peek(1) && $t->isName())) {
+            $t->take('IF', 'EXISTS');
+            $was = $this->definitions->columnOf($t, $table)->name;
+            $t->expect('TO');
+            $this->renaming->column($table, $was, $t->name());
+        } else {
+            $t->any('TO', 'AS', '=');
+            [$schema, $name] = $t->qualified();
+            $this->renaming->table($table, $schema, $name);
+        }
+    }
+
+    public function renameIndex(TableBuilder $table, string $was, string $is): void
+    {
+        $table->indexes = array_map(
+            static fn (Index $i): Index => 0 === strcasecmp($i->name, $was) ? new Index($is, $i->parts, $i->unique, $i->method, $i->comment, $i->where) : $i,
+            $table->indexes,
+        );
+        $table->unique = array_map(static fn (Key $key): Key => 0 === strcasecmp((string) $key->name, $was) ? new Key($is, $key->columns) : $key, $table->unique);
+        if (null !== $table->primary && $table->primary->name === $was) {
+            $table->primary = new Key($is, $table->primary->columns);
+        }
+        $this->made->free($table->schema, $was);
+        $this->made->take($table->schema, $is);
+        unset($table->made[$was]);
+    }
+
+    private function renameConstraint(Tokens $t, TableBuilder $table, string $was, string $is): void
+    {
+        $this->renameIndex($table, $was, $is);
+        foreach ([$table, ...$this->made->below($table)] as $of) {
+            $of->checks = array_map(
+                static fn (CheckConstraint $check): CheckConstraint => $check->name === $was ? new CheckConstraint($is, $check->expression, $check->column) : $check,
+                $of->checks,
+            );
+        }
+        foreach ($table->foreign as $i => $foreign) {
+            if ($foreign['name'] === $was) {
+                $table->foreign[$i]['name'] = $is;
+            }
+        }
+    }
+
+    /** All texts of a table get another character set, with types that hold as many letters. */
+    private function convert(Tokens $t, TableBuilder $table): void
+    {
+        $charset = strtolower($t->text() ?? $t->name());
+        $collation = $t->take('COLLATE') ? strtolower($t->text() ?? $t->name()) : null;
+        $of = $this->dialect->tableCollation('default' === $charset ? null : $charset, $collation);
+        foreach ($table->columns as $column) {
+            $column->type = $this->dialect->converted($column->type, $column->collation ?? $table->collation, $of);
+            if (null !== $column->collation || $this->dialect->isText($column->type)) {
+                [$column->charset, $column->collation] = [null, null];
+            }
+        }
+        $table->collation = $of;
+    }
+
+    private function attach(Tokens $t, TableBuilder $table): void
+    {
+        $this->made->attach($table, $this->made->next($t));
+        $t->rest();
+    }
+
+    private function detach(Tokens $t): void
+    {
+        $part = $this->made->next($t);
+        unset($this->made->partitions[$part->key()]);
+        $t->any('CONCURRENTLY', 'FINALIZE');
+    }
+
+    private function inherit(Tokens $t, TableBuilder $table): void
+    {
+        $parent = $this->made->next($t);
+        $table->parents[] = $parent->key();
+        foreach ($parent->columns as $column) {
+            if (isset($table->columns[$column->name])) {
+                ++$table->columns[$column->name]->inherited;
+            }
+        }
+    }
+
+    private function disinherit(Tokens $t, TableBuilder $table): void
+    {
+        $parent = $this->made->next($t);
+        $table->parents = array_values(array_diff($table->parents, [$parent->key()]));
+        foreach ($table->columns as $column) {
+            if (isset($parent->columns[$column->name])) {
+                [$column->inherited, $column->local] = [max(0, $column->inherited - 1), true];
+            }
+        }
+    }
+
+    private function toSchema(Tokens $t, TableBuilder $table): void
+    {
+        $was = $table->schema;
+        $is = $t->name();
+        $this->renaming->table($table, $is, $table->name);
+        foreach ($table->columns as $column) {
+            $of = null === $column->sequence ? null : $this->made->sequences[$column->sequence] ?? null;
+            if (null !== $of && null !== $column->sequence && $of[0] === $was && isset($this->made->owners[$column->sequence])) {
+                $this->made->sequences[$column->sequence] = [$is, $of[1]];
+            }
+        }
     }
 }

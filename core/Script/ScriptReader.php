@@ -7,7 +7,6 @@ namespace Fasti\Core\Script;
 use Fasti\Core\Catalog\Catalog;
 use Fasti\Core\Dialect\Dialects;
 use Fasti\Core\Dialect\Grammar;
-use Fasti\Core\Sql\SqlFault;
 use Fasti\Core\Survey\Choice;
 use Fasti\Core\Survey\Inventory;
 use Fasti\Core\Survey\Progress;
@@ -18,7 +17,6 @@ use Fasti\Core\Survey\SourceError;
 /** Reads the structure that a script of SQL would make. What cannot be read is said with its line; the rest comes in. */
 final class ScriptReader implements Reader
 {
-    private const MOST_FAULTS = 50;
     private ?Catalog $whole = null;
 
     /**
@@ -61,58 +59,57 @@ final class ScriptReader implements Reader
         if (false === $stream) {
             throw new SourceError(\sprintf('The script “%s” could not be opened.', $file), 'Check that it is there and may be read.');
         }
+        $encoding = Encoding::of((string) fread($stream, 1 << 16));
+        $stream = $encoding->opened($stream);
         $head = (string) fread($stream, 1 << 16);
         self::looksLikeScript($head, $file);
-        $dialect = $this->dialect ?? Dialects::guess($head);
+        $told = null === $this->dialect ? Dialects::told($head.self::more($stream)) : null;
+        $dialect = $this->dialect ?? $told->grammar ?? throw new \LogicException('A script has a dialect.');
         fseek($stream, str_starts_with($head, "\xEF\xBB\xBF") ? 3 : 0);
         $size = (int) (fstat($stream)['size'] ?? 0);
         $script = new Script($dialect, $this->schema);
-        $faults = [];
-        $broken = $statements = 0;
-        foreach (new Statements($stream, $dialect) as [$text, $line, $ended]) {
-            ++$statements;
+        $understanding = new Understanding($file);
+        foreach (new Statements($stream, $dialect) as [$text, $line, $whole]) {
             $progress->at('the script', (int) ftell($stream), $size);
-            if (!mb_check_encoding($text, 'UTF-8')) {
-                ++$broken;
-                $text = mb_convert_encoding($text, 'UTF-8', 'Windows-1252');
-            }
-            try {
-                $script->statement($text);
-            } catch (SqlFault $e) {
-                $at = $line + substr_count($text, "\n", 0, min($e->offset, \strlen($text)));
-                $faults[] = \sprintf('%s, line %d: %s. This statement was left out: %s', $file, $at, $e->getMessage(), mb_strimwidth((string) preg_replace('/\s+/', ' ', $text), 0, 90, '…')).($ended ? '' : ' The script breaks off within it.');
-            }
+            $text = $encoding->utf8($text);
+            $script->carry($text, $line, $whole, $understanding);
         }
         fclose($stream);
-        $notes = \array_slice($faults, 0, self::MOST_FAULTS);
-        if (\count($faults) > self::MOST_FAULTS) {
-            $notes[] = \sprintf('%d more statements of %s could not be read.', \count($faults) - self::MOST_FAULTS, $file);
-        }
-        if ($broken > 0) {
-            $notes[] = \sprintf('%s: %d %s not in UTF-8 and %s read as Windows-1252. Save the script as UTF-8 if letters look wrong.', $file, $broken, 1 === $broken ? 'statement is' : 'statements are', 1 === $broken ? 'was' : 'were');
-        }
-        if ([] !== $script->skipped) {
-            arsort($script->skipped);
-            $notes[] = \sprintf('%s: %d of %d statements say nothing about structure and were passed over (%s).', $file, array_sum($script->skipped), $statements, implode(', ', array_map(static fn (string $word, int $count): string => "$count $word", array_keys(\array_slice($script->skipped, 0, 6)), \array_slice($script->skipped, 0, 6))));
-        }
-        $catalog = $script->catalog($notes, $dialect->label.' script');
-        if ([] === $catalog->tables) {
+        $notes = array_values(array_filter([...$understanding->notes($script->skipped), $encoding->inWords($file), $told?->inWords()], is_string(...)));
+        $catalog = $script->catalog($notes, $dialect->label.' script')->with(statements: $understanding->figures($script));
+        if ([] === $catalog->tables && [] === $catalog->routines) {
             throw new SourceError(
                 \sprintf('The script “%s” makes no table and no view.', $file),
-                [] !== $faults ? $faults[0] : 'It was read as '.$dialect->label.'. If it is of another dialect, name that; if it holds data only, hand in the script with the structure.',
+                [] !== $understanding->faults ? $understanding->notes([])[0]
+                    : 'It was read as '.$dialect->label.'. If it is of another dialect, name that; if it holds data only, hand in the script with the structure.',
             );
         }
 
         return $catalog;
     }
 
+    /**
+     * Some of what stands further on: the beginning of a dump may hold nothing but rows.
+     *
+     * @param resource $stream
+     */
+    private static function more(mixed $stream): string
+    {
+        $size = (int) (fstat($stream)['size'] ?? 0);
+        $found = '';
+        for ($i = 1; $i <= 4 && $size > 1 << 17; ++$i) {
+            fseek($stream, (int) ($size * $i / 5));
+            fgets($stream, 1 << 15);
+            $found .= "\n".fread($stream, 1 << 15);
+        }
+
+        return $found;
+    }
+
     private static function looksLikeScript(string $head, string $file): void
     {
-        if ('' === trim($head)) {
+        if ('' === trim(str_replace("\xEF\xBB\xBF", '', $head))) {
             throw new SourceError(\sprintf('The script “%s” is empty.', $file), 'Hand in one with the CREATE statements.');
-        }
-        if (str_starts_with($head, "\xFF\xFE") || str_starts_with($head, "\xFE\xFF")) {
-            throw new SourceError(\sprintf('The script “%s” is in UTF-16.', $file), 'Save it as UTF-8 and hand it in again.');
         }
         $what = match (true) {
             str_starts_with($head, 'SQLite format 3') => 'an SQLite database',

@@ -8,30 +8,39 @@ use Fasti\Core\Dialect\Grammar;
 
 /**
  * Splits a script into statements as it streams by, so that a dump with its data needs no more memory than its longest
- * statement. Comments become blanks; line ends are kept, so that places within a statement have their line.
+ * statement. A statement is text as it stands in the script, with its comments; what only engines of other versions read is
+ * left out of it, and line ends are kept, so that places within a statement have their line.
  *
- * Understood besides: conditional comments and DELIMITER of MySQL's family, data of COPY and lines of psql, dollar quotes,
- * and bodies of triggers and routines with statements of their own.
+ * Understood besides: conditional comments and DELIMITER of MySQL's family, data of COPY and lines of psql, lines of
+ * SQLite's shell, dollar quotes, GO and / on a line of their own, and bodies of triggers and routines with statements of
+ * their own. Where such a body has no end, reading goes on at the next line that begins a statement.
  *
  * @implements \IteratorAggregate<int, array{string, int, bool}>
  */
 final class Statements implements \IteratorAggregate
 {
     private const CHUNK = 1 << 18;
+    private const PROGRAM = '/^\s*CREATE\s+(?:OR\s+(?:REPLACE|ALTER)\s+)?(?:DEFINER\s*=\s*\S+(?:\s*@\s*\S+)?\s+|AGGREGATE\s+|TEMP(?:ORARY)?\s+'
+        .'|CONSTRAINT\s+|(?:NON)?EDITIONABLE\s+|GLOBAL\s+|LOCAL\s+)*(?:TRIGGER|PROCEDURE|FUNCTION|EVENT|PACKAGE)\b|^\s*BEGIN\s+NOT\s+ATOMIC\b/i';
+    /** A later statement of a body that does not end. */
+    private const AGAIN = '/;[ \t]*\r?\n\s*(?=(?:CREATE|ALTER|DROP|INSERT|DELIMITER)\s)/i';
 
     /** @param resource $stream */
-    public function __construct(private readonly mixed $stream, private readonly Grammar $dialect)
+    public function __construct(private readonly mixed $stream, private readonly Grammar $dialect, private readonly int $line = 1)
     {
     }
 
     /** @return \Generator<int, array{string, int, bool}> text, number of its first line, and whether it is whole: false where the script breaks off */
     public function getIterator(): \Generator
     {
+        $quoting = $this->dialect->doubleQuotedTexts;
         $pattern = $this->pattern();
         $buffer = '';
         $at = 0;
-        $line = 1;
-        [$text, $started, $delimiter, $ended] = ['', 0, ';', false];
+        $line = $this->line;
+        // The text of the present statement, and the same with blanks for texts, quoted names and comments.
+        [$text, $bare, $started, $delimiter, $ended] = ['', '', 0, ';', false];
+        $fresh = true;
         while (true) {
             if ($at > self::CHUNK) {
                 [$buffer, $at] = [substr($buffer, $at), 0];
@@ -43,8 +52,11 @@ final class Statements implements \IteratorAggregate
             if ($at >= \strlen($buffer)) {
                 break;
             }
+            if ($quoting !== $this->dialect->doubleQuotedTexts) {
+                [$quoting, $pattern] = [$this->dialect->doubleQuotedTexts, $this->pattern()];
+            }
             $fits = preg_match($pattern, $buffer, $m, 0, $at);
-            while (!$ended && (1 !== $fits || $at + \strlen($m[0]) >= \strlen($buffer) - 2)) {
+            while (!$ended && (1 !== $fits || $at + \strlen($m[0]) >= \strlen($buffer) - 2 || 'open' === ($m['MARK'] ?? ''))) {
                 $ended = !$this->more($buffer);
                 $fits = preg_match($pattern, $buffer, $m, 0, $at);
             }
@@ -55,52 +67,115 @@ final class Statements implements \IteratorAggregate
             }
             $token = $m[0];
             $length = \strlen($token);
-            $lines = substr_count($token, "\n");
             $kind = $m['MARK'] ?? '';
-            if ('' === $text && ('word' === $kind || 'other' === $kind) && \in_array($token[0], ['\\', 'D', 'd'], true) && 1 === preg_match(
-                '/\G(?:\\\\[^\n]*|delimiter[ \t]+(\S+)[^\n]*)/i',
-                $buffer,
-                $n,
-                0,
-                $at,
-            ) && ($this->dialect->delimiters || '\\' === $token[0])) {
-                $delimiter = $n[1] ?? $delimiter;
-                $at += \strlen($n[0]);
+            if ($fresh && 'blank' !== $kind && null !== ($command = $this->command($buffer, $at, '' === trim($bare)))) {
+                [$skipped, $word, $ends] = $command;
+                if ('' !== $word) {
+                    $delimiter = $word;
+                }
+                $at += $skipped;
+                if ($ends && '' !== trim($bare)) {
+                    yield [$text, $started, true];
+                    [$text, $bare, $started] = ['', '', 0];
+                }
                 continue;
             }
-            if ('word' !== $kind && ';' === $token[0] || (';' !== $delimiter && 0 === substr_compare($buffer, $delimiter, $at, \strlen($delimiter)))) {
-                if (';' !== $delimiter && 0 !== substr_compare($buffer, $delimiter, $at, \strlen($delimiter))) {
-                    $text .= $token;
-                    $at += $length;
-                    continue;
-                }
-                if (';' === $delimiter && !self::complete($text)) {
+            if (';' !== $delimiter ? 'text' !== $kind && 0 === substr_compare($buffer, $delimiter, $at, \strlen($delimiter)) : ';' === $token) {
+                if (';' === $delimiter && !$this->complete($bare)) {
                     $text .= ';';
+                    $bare .= ';';
                     ++$at;
                     continue;
                 }
                 $at += \strlen($delimiter);
-                if ('' !== trim($text)) {
+                if (';' !== $delimiter && str_contains($bare, ';')) {
+                    yield from $this->within($text, $bare, $started);
+                } elseif ('' !== trim($bare)) {
                     yield [$text, $started, true];
                 }
-                if ($this->dialect->copiedRows && 1 === preg_match('/^\s*COPY\b.*\bFROM\s+stdin\b/is', $text)) {
+                if ($this->dialect->copiedRows && 1 === preg_match('/^\s*COPY\b.*\bFROM\s+stdin\b/is', $bare)) {
                     $line += $this->skipData($buffer, $at);
                 }
-                [$text, $started] = ['', 0];
+                [$text, $bare, $started, $fresh] = ['', '', 0, false];
                 continue;
             }
-            $blank = 'comment' === $kind || 'blank' === $kind;
-            if (0 === $started && !$blank) {
-                $started = $line;
+            if (';' !== $delimiter && 'word' === $kind && false !== ($cut = strpos($token, $delimiter)) && $cut > 0) {
+                // The sign that ends a statement may stand right behind a word.
+                [$token, $length] = [substr($token, 0, $cut), $cut];
             }
-            if ('' !== $text || !$blank) {
-                $text .= 'comment' === $kind ? ($lines > 0 ? str_repeat("\n", $lines) : ' ') : $token;
+            $lines = substr_count($token, "\n");
+            $said = 'comment' !== $kind && 'blank' !== $kind && 'mark' !== $kind;
+            if ($said && 0 === $started) {
+                [$started, $text, $bare] = [$line, '', ''];
+            }
+            if (0 !== $started) {
+                $text .= match (true) {
+                    'mark' === $kind => ' ',
+                    // What is for other versions is not there at all.
+                    'comment' === $kind && 1 === preg_match('~^/\*M?!~', $token) => $lines > 0 ? str_repeat("\n", $lines) : ' ',
+                    default => $token,
+                };
+                $bare .= 'text' === $kind ? ' _ ' : ($said ? $token : ' ');
             }
             $line += $lines;
             $at += $length;
+            $fresh = 'blank' === $kind || 'comment' === $kind ? $fresh && 0 === $lines || $lines > 0 : false;
         }
-        if ('' !== trim($text)) {
-            yield [$text, $started, false];
+        if ('' === trim($bare)) {
+            return;
+        }
+        if (!$this->complete($bare) && 1 === preg_match(self::AGAIN, $text, $m, \PREG_OFFSET_CAPTURE)) {
+            $cut = $m[0][1] + 1;
+            yield [substr($text, 0, $cut - 1), $started, false];
+            $rest = fopen('php://temp', 'r+') ?: throw new \RuntimeException('No memory for the rest of the script.');
+            fwrite($rest, substr($text, $cut));
+            rewind($rest);
+            yield from new self($rest, $this->dialect, $started + substr_count($text, "\n", 0, $cut));
+
+            return;
+        }
+        $closed = substr_count($bare, '(') <= substr_count($bare, ')');
+        yield [$text, $started, ';' === $delimiter && $closed && $this->complete($bare)];
+    }
+
+    /**
+     * A line that is for the client rather than for the server.
+     *
+     * @return array{int, string, bool}|null its length, the new sign that ends statements or '', and whether it ends one
+     */
+    private function command(string $buffer, int $at, bool $between): ?array
+    {
+        $d = $this->dialect;
+        if ($between && $d->delimiters && 1 === preg_match('/\Gdelimiter[ \t]+(\S+)[^\n]*/i', $buffer, $m, 0, $at)) {
+            return [\strlen($m[0]), $m[1], false];
+        }
+        if ($between && 1 === preg_match($d->rowids ? '/\G(?:\\\\|\.[a-z])[^\n]*/' : '/\G\\\\[^\n]*/', $buffer, $m, 0, $at)) {
+            return [\strlen($m[0]), '', false];
+        }
+        if ($d->batches && 1 === preg_match('~\G(?:GO(?:[ \t]+\d+)?|/)[ \t]*(?=\r?\n|\z)~i', $buffer, $m, 0, $at)) {
+            return [\strlen($m[0]), '', true];
+        }
+
+        return null;
+    }
+
+    /**
+     * Statements between two signs of DELIMITER.
+     *
+     * @return \Generator<int, array{string, int, bool}>
+     */
+    private function within(string $text, string $bare, int $line): \Generator
+    {
+        if (1 === preg_match(self::PROGRAM, $bare)) {
+            yield [rtrim($text), $line, true];
+
+            return;
+        }
+        $stream = fopen('php://temp', 'r+') ?: throw new \RuntimeException('No memory for the script.');
+        fwrite($stream, $text);
+        rewind($stream);
+        foreach (new self($stream, $this->dialect, $line) as [$inner, $at, $whole]) {
+            yield [$inner, $at, $whole || 1 !== preg_match(self::PROGRAM, $inner)];
         }
     }
 
@@ -137,16 +212,21 @@ final class Statements implements \IteratorAggregate
     }
 
     /** Whether a semicolon ends the statement, rather than one of those in the body of a trigger or routine. */
-    private static function complete(string $text): bool
+    private function complete(string $bare): bool
     {
-        if (1 !== preg_match('/^\s*CREATE\b[^(]{0,200}?\b(?:TRIGGER|PROCEDURE|FUNCTION|EVENT)\b/i', $text) || 1 !== preg_match('/\bBEGIN\b/i', $text)) {
+        if (1 !== preg_match(self::PROGRAM, $bare)) {
             return true;
         }
-        $bare = (string) preg_replace("/'(?:[^']|'')*'|\"[^\"]*\"|`[^`]*`/", '', $text);
-        $opened = preg_match_all('/(?<!END )\b(?:BEGIN|CASE)\b/i', $bare);
-        $closed = preg_match_all('/\bEND\b(?!\s+(?:IF|LOOP|WHILE|REPEAT|FOR)\b)/i', $bare);
+        if ($this->dialect->dollarTexts && 1 !== preg_match('/\bBEGIN\s+ATOMIC\b/i', $bare)) {
+            return true;
+        }
+        if (1 !== preg_match('/(?<![.@:])\bBEGIN\b/i', $bare)) {
+            return true;
+        }
+        $words = (string) preg_replace('/(?<=[.@:])\w+|\bEND\s+(?:IF|LOOP|WHILE|REPEAT|FOR)\b/i', '', $bare);
+        $words = (string) preg_replace('/\bEND\s+CASE\b/i', 'END', $words);
 
-        return $closed >= $opened;
+        return preg_match_all('/\bEND\b/i', $words) >= preg_match_all('/\b(?:BEGIN|CASE)\b/i', $words);
     }
 
     private function pattern(): string
@@ -154,13 +234,19 @@ final class Statements implements \IteratorAggregate
         $d = $this->dialect;
         $plain = "'(?:[^']++|'')*+'";
         $escaped = "'(?:[^'\\\\]++|\\\\.|'')*+'";
-        $text = $d->backslashes ? $escaped : ($d->escapeTexts ? "(?<=[eE])$escaped|$plain" : $plain);
+        $text = $d->backslashes ? $escaped : $plain;
+        if ($d->escapeTexts) {
+            $text = "[eE]$escaped|$text";
+        }
         $quoted = $d->doubleQuotedTexts ? '"(?:[^"\\\\]++|\\\\.|"")*+"' : '"(?:[^"]++|"")*+"';
         $quoted .= ($d->backticks ? '|`(?:[^`]++|``)*+`' : '').($d->brackets ? '|\[[^\]]*+\]' : '');
-        $comment = '--(?=[\s]|$)[^\n]*+|'.($d->hashAndVersionComments ? '\#[^\n]*+|/\*[M]?!\d*|\*/|' : '--[^\n]*+|')
-            .($d->nestedComments ? '(?<nested>/\*(?:[^*/]++|\*(?!/)|/(?!\*)|(?&nested))*+\*/)' : '/\*(?!M?!)[\s\S]*?\*/');
-        $dollar = $d->dollarTexts ? '(?<![\w$])\$(?<tag>\w*)\$[\s\S]*?\$\k<tag>\$(*MARK:text)|' : '';
+        $line = $d->hashAndVersionComments ? '--(?=[\s]|$)[^\n]*+|\#[^\n]*+' : '--[^\n]*+';
+        $block = $d->nestedComments ? '(?<nested>/\*(?:[^*/]++|\*(?!/)|/(?!\*)|(?&nested))*+\*/)' : '/\*[\s\S]*?\*/';
+        $marks = $d->versionMarks;
+        $dollar = $d->dollarTexts ? '(?<tag>\$(?:[A-Za-z_\x80-\xff][\w\x80-\xff]*+)?\$)[\s\S]*?\k<tag>(*MARK:text)|\$(?:[A-Za-z_\x80-\xff][\w\x80-\xff]*+)?\$(*MARK:open)|' : '';
 
-        return "~\\G(?:\\s++(*MARK:blank)|[\\w\\x80-\\xff$]*+[\\w\\x80-\\xff](*MARK:word)|(?:$text)(*MARK:text)|(?:$quoted)(*MARK:text)|(?:$comment)(*MARK:comment)|$dollar(?:[^'\"`\\[](*MARK:other)|[\\[](*MARK:other)))~s";
+        return "~\\G(?:\\s++(*MARK:blank)|(?:$text)(*MARK:text)|{$dollar}[\\w\\x80-\\xff][\\w\\x80-\\xff$]*+(*MARK:word)|(?:$quoted)(*MARK:text)"
+            .('' === $marks ? '' : "|(?:$marks|\\*/)(*MARK:mark)")
+            ."|(?:$line)(*MARK:comment)|(?:$block)(*MARK:comment)|/\\*(*MARK:open)|[^'\"".($d->backticks ? '`' : '').'](*MARK:other))~s';
     }
 }

@@ -150,7 +150,7 @@ final class Calls
         $order = $arguments = [];
         $star = $within = false;
         $type = null;
-        if (\in_array($word, self::UNIT_FIRST, true) && Lexer::WORD === $t->kind() && \in_array($t->peek(1), ['FROM', ','], true)) {
+        if (\in_array($word, self::UNIT_FIRST, true) && !('DATEDIFF' === $word && $t->dialect->charsetTexts) && Lexer::WORD === $t->kind() && \in_array($t->peek(1), ['FROM', ','], true)) {
             $arguments[] = $this->unit();
             $t->any('FROM', ',');
         } elseif ('TRIM' === $word && '' !== $t->any('LEADING', 'TRAILING', 'BOTH')) {

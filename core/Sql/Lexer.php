@@ -60,7 +60,7 @@ final class Lexer
 
     private static function pattern(Grammar $dialect): string
     {
-        $key = $dialect->engine.'/'.$dialect->label;
+        $key = $dialect->engine.'/'.$dialect->label.($dialect->doubleQuotedTexts ? '"' : '');
 
         return self::$patterns[$key] ??= "\x01".implode('|', array_filter([
             '\s++(*MARK:b)',
@@ -70,6 +70,7 @@ final class Lexer
             ...self::comments($dialect),
             ...self::texts($dialect),
             ...self::names($dialect),
+            $dialect->digitNames ? '(?!0[xX][0-9A-Fa-f]++(?![\w$])|0b[01]++(?![\w$])|\d++[eE][+-]?\d)\d++[A-Za-z_$\x80-\xff][\w\x80-\xff$]*+(*MARK:w)' : '',
             ...self::numbers($dialect),
             ...self::signs($dialect),
             '.(*MARK:o)',

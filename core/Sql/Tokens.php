@@ -150,14 +150,35 @@ final class Tokens
         if (Lexer::WORD === $kind) {
             ++$this->at;
 
-            return $this->dialect->foldsNames ? strtolower($text) : $text;
+            return $this->cut($this->dialect->foldsNames ? strtolower($text) : $text);
         }
         if (Lexer::QUOTED === $kind || (Lexer::TEXT === $kind && $this->dialect->quotedTextsAsNames)) {
             ++$this->at;
 
-            return self::unquoted($text);
+            return $this->cut(self::unquoted($text));
         }
         throw $this->fault('A name was expected');
+    }
+
+    /** Some engines keep so many bytes of a name and forget the rest. */
+    private function cut(string $name): string
+    {
+        $most = $this->dialect->longestName;
+
+        return 0 === $most || \strlen($name) <= $most ? $name : mb_strcut($name, 0, $most);
+    }
+
+    /** The name that comes next, which is left; '' where there is none. */
+    public function peekName(): string
+    {
+        $from = $this->at;
+        try {
+            return $this->name();
+        } catch (SqlFault) {
+            return '';
+        } finally {
+            $this->at = $from;
+        }
     }
 
     private static function unquoted(string $text): string
@@ -167,16 +188,20 @@ final class Tokens
             return str_replace(']]', ']', substr($text, 1, -1));
         }
         if ('u' === $quote || 'U' === $quote) {
-            $plain = str_replace('""', '"', substr($text, 3, -1));
-
-            return (string) preg_replace_callback(
-                '/\\\\(?:\\+([0-9A-Fa-f]{6})|([0-9A-Fa-f]{4})|(\\\\))/',
-                static fn (array $m): string => isset($m[3]) ? '\\' : (string) mb_chr((int) hexdec('' !== $m[1] ? $m[1] : $m[2])),
-                $plain,
-            );
+            return self::coded(str_replace('""', '"', substr($text, 3, -1)));
         }
 
         return str_replace($quote.$quote, $quote, substr($text, 1, -1));
+    }
+
+    /** A text in which letters may stand as their numbers. */
+    private static function coded(string $text): string
+    {
+        return (string) preg_replace_callback(
+            '/\\\\(?:\\+([0-9A-Fa-f]{6})|([0-9A-Fa-f]{4})|(\\\\))/',
+            static fn (array $m): string => isset($m[3]) ? '\\' : (string) mb_chr((int) hexdec('' !== $m[1] ? $m[1] : $m[2])),
+            $text,
+        );
     }
 
     /** @phpstan-impure it is about the present place, which moves */
@@ -215,6 +240,9 @@ final class Tokens
         $quote = '"' === $raw[0] ? '"' : "'";
         $begins = (int) strpos($raw, $quote) + 1;
         $inner = str_replace($quote.$quote, $quote, substr($raw, $begins, -1));
+        if (1 === preg_match('/^u&/i', $raw)) {
+            return self::coded($inner);
+        }
 
         return 'e' === strtolower($raw[0]) || $this->dialect->backslashes ? strtr(
             $inner,

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Fasti\Core\Dialect\MariaDb;
 
+use Fasti\Core\Catalog\Index;
 use Fasti\Core\Dialect\MySql\MySqlGrammar;
 
 final class MariaDbGrammar extends MySqlGrammar
@@ -13,26 +14,31 @@ final class MariaDbGrammar extends MySqlGrammar
 
     public string $engine = 'mariadb';
     public string $label = 'MariaDB';
-    public string $signs = '/\bMariaDB\b|current_timestamp\(\)|\/\*M!|COLLATE=utf8mb4_(?:unicode|general)_ci/i';
-    public string $family = 'mysql';
+    /** Comments for versions of MySQL that MariaDB never was are none for it. */
+    public string $versionMarks = '/\\*M!(?!999999)\\d*|/\\*!(?:[0-4]\\d{4}|50[0-6]\\d\\d|1\\d{5})?(?!\\d)';
     public bool $jsonIsText = true;
+    public bool $oneCheckAColumn = true;
     public string $unsaidAction = 'RESTRICT';
+    public string $compressedWord = ' /*M!100301 COMPRESSED*/';
+    public ?string $usualCollation = 'utf8mb4_general_ci';
 
     protected function sized(string $name, string $options, bool $unsigned): array
     {
         return match (true) {
             '' === $options && isset(self::WIDTHS[$name]) => [$name, (string) self::WIDTHS[$name][$unsigned ? 1 : 0]],
-            'json' === $name => ['longtext', $options],
+            isset(self::WIDTHS[$name]) => [$name, $options],
+            'year' === $name => [$name, '' === $options ? '4' : $options],
+            'json' === $name => ['longtext', ''],
             default => parent::sized($name, $options, $unsigned),
         };
     }
 
-    protected function isNumberInQuotes(string $default, string $type): bool
+    protected function writing(): MariaDbWriting
     {
-        return 1 === preg_match("/^'-?\\d+(?:\\.\\d+)?'$/", $default) && 1 === preg_match('/^(?:tiny|small|medium|big)?int|^(?:decimal|float|double)/', $type);
+        return new MariaDbWriting($this);
     }
 
-    protected function currentTime(string $decimals): string
+    public function currentTime(string $decimals): string
     {
         return 'current_timestamp('.$decimals.')';
     }
@@ -41,5 +47,32 @@ final class MariaDbGrammar extends MySqlGrammar
     public function columnCheck(string $table, string $column): array
     {
         return [$column, $column];
+    }
+
+    public function checkName(string $table, array $taken): string
+    {
+        for ($i = 1; \in_array('CONSTRAINT_'.$i, $taken, true); ++$i) {
+            continue;
+        }
+
+        return 'CONSTRAINT_'.$i;
+    }
+
+    public function indexMethod(Index $index, array $types): string
+    {
+        // A unique index over a whole long text is kept by its hash.
+        $long = array_filter($index->parts, static fn ($part, int $i): bool => null === $part->length && 1 === preg_match('/^(?:tiny|medium|long)?(?:text|blob)\b/', $types[$i] ?? ''), \ARRAY_FILTER_USE_BOTH);
+
+        return $index->unique && [] !== $long ? 'hash' : $index->method;
+    }
+
+    public function sequenceIn(string $default): ?array
+    {
+        return 1 === preg_match('/^\(?\s*(?:NEXT\s+VALUE\s+FOR\s+|NEXTVAL\s*\(\s*)(?:`?(\w+)`?\.)?`?(\w+)`?\s*\)?\s*\)?$/i', $default, $m) ? ['' === $m[1] ? null : $m[1], $m[2]] : null;
+    }
+
+    public function numberedBy(string $schema, string $sequence): string
+    {
+        return 'nextval('.$this->quotedName($schema).'.'.$this->quotedName($sequence).')';
     }
 }

@@ -71,8 +71,8 @@ final class MariaDbReader implements Reader
         $inventory = $this->inventory();
         $chosen = $inventory->chosen($choice);
         $parameters = [];
-        foreach (array_keys($chosen) as $i => $schema) {
-            $parameters['s'.$i] = (string) $schema;
+        foreach (array_values(array_filter(array_map(strval(...), array_keys($inventory->schemas)), $choice->takesSchema(...))) as $i => $schema) {
+            $parameters['s'.$i] = $schema;
         }
         $in = 'IN (:'.implode(', :', array_keys($parameters)).')';
         if ([] === $parameters) {
@@ -109,8 +109,11 @@ final class MariaDbReader implements Reader
         }
         $progress->at('routines', 8, self::STEPS);
         $routines = [];
+        $arguments = $this->parameters($in, $parameters);
         foreach ($this->source->rows("SELECT ROUTINE_SCHEMA AS s, ROUTINE_NAME AS n, ROUTINE_TYPE AS t, DTD_IDENTIFIER AS r, ROUTINE_DEFINITION AS b, ROUTINE_COMMENT AS c FROM information_schema.ROUTINES WHERE ROUTINE_SCHEMA $in ORDER BY ROUTINE_SCHEMA, ROUTINE_NAME", $parameters) as $row) {
-            $routines[] = new Routine((string) $row['s'], (string) $row['n'], strtolower((string) $row['t']), $row['r'], $row['b'], (string) $row['c']);
+            $kind = strtolower((string) $row['t']);
+            $parameters = implode(', ', $arguments[(string) $row['s']][$kind][(string) $row['n']] ?? []);
+            $routines[] = new Routine((string) $row['s'], (string) $row['n'], $kind, $row['r'], $row['b'], (string) $row['c'], $parameters);
         }
 
         $result = [];
@@ -146,9 +149,29 @@ final class MariaDbReader implements Reader
                 unset($columns[$schema][$name]);
             }
         }
+        if ([] === $result && [] === $routines) {
+            $notes[] = 'Nothing matches the choice, so nothing was read.';
+        }
         $progress->at('done', self::STEPS, self::STEPS);
 
         return new Catalog($this->mysql ? 'mysql' : 'mariadb', $inventory->server, $result, $routines, $notes);
+    }
+
+    /**
+     * @param array<string, string> $parameters
+     *
+     * @return array<string, array<string, array<string, list<string>>>> schema → kind → routine → its parameters
+     */
+    private function parameters(string $in, array $parameters): array
+    {
+        $found = [];
+        foreach ($this->source->rows("SELECT SPECIFIC_SCHEMA AS s, SPECIFIC_NAME AS r, ROUTINE_TYPE AS k, PARAMETER_MODE AS m, PARAMETER_NAME AS n, DTD_IDENTIFIER AS t
+            FROM information_schema.PARAMETERS WHERE SPECIFIC_SCHEMA $in AND ORDINAL_POSITION > 0 ORDER BY SPECIFIC_SCHEMA, SPECIFIC_NAME, ORDINAL_POSITION", $parameters) as $row) {
+            $kind = strtolower((string) $row['k']);
+            $found[(string) $row['s']][$kind][(string) $row['r']][] = trim(('procedure' === $kind ? $row['m'].' ' : '').$row['n'].' '.$row['t']);
+        }
+
+        return $found;
     }
 
     /**
@@ -291,6 +314,14 @@ final class MariaDbReader implements Reader
                     $this->mysql ? self::unescaped((string) $row['c']) : (string) $row['c'],
                     'Column' === $row['l'] ? $name : null,
                 );
+            }
+        }
+
+        foreach ($found as $schema => $tables) {
+            foreach ($tables as $table => $checks) {
+                // The server orders by its collation, which takes letters in either case for the same.
+                usort($checks, static fn (CheckConstraint $a, CheckConstraint $b): int => strcmp($a->name, $b->name));
+                $found[$schema][$table] = $checks;
             }
         }
 

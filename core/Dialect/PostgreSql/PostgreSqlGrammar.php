@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Fasti\Core\Dialect\PostgreSql;
 
 use Fasti\Core\Dialect\Grammar;
+use Fasti\Core\Dialect\Surroundings;
 
 final class PostgreSqlGrammar extends Grammar
 {
@@ -14,13 +15,14 @@ final class PostgreSqlGrammar extends Grammar
         'smallserial' => 'smallint', 'serial2' => 'smallint', 'decimal' => 'numeric', 'dec' => 'numeric', 'bool' => 'boolean', 'varchar' => 'character varying',
         'char varying' => 'character varying', 'char' => 'character', 'float8' => 'double precision', 'float4' => 'real',
         'float' => 'double precision',
-        'varbit' => 'bit varying', 'timestamp' => 'timestamp without time zone', 'timestamptz' => 'timestamp with time zone',
+        'varbit' => 'bit varying', 'national character' => 'character', 'national char' => 'character', 'nchar' => 'character', 'nchar varying' => 'character varying',
+        'national character varying' => 'character varying', 'national char varying' => 'character varying', 'national varchar' => 'character varying',
+        'nvarchar' => 'character varying', 'timestamp' => 'timestamp without time zone', 'timestamptz' => 'timestamp with time zone',
         'time' => 'time without time zone', 'timetz' => 'time with time zone',
     ];
 
     public string $engine = 'postgresql';
     public string $label = 'PostgreSQL';
-    public string $signs = '/\bCOMMENT\s+ON\b|\bsearch_path\b|::\w|\bcharacter varying\b|\bALTER TABLE ONLY\b|\bOWNER TO\b|\$\w*\$|\b(?:big)?serial\b|\btimestamptz\b|\bPostgreSQL\b/i';
     public string $defaultSchema = 'public';
     public bool $escapeTexts = true;
     public bool $backticks = false;
@@ -30,6 +32,14 @@ final class PostgreSqlGrammar extends Grammar
     public bool $foldsNames = true;
     public bool $copiedRows = true;
     public bool $arrays = true;
+    public bool $batches = false;
+    public bool $looseOptions = false;
+    public bool $looseInlineIndexes = false;
+    public int $longestName = 63;
+    public string $indexNames = 'all';
+    public bool $namesChecksAtOnce = true;
+    public bool $sequencesNumber = true;
+    public bool $selectsInto = true;
     public bool $keysAreIndexes = true;
     public bool $viewsKeepCollations = true;
     public bool $operatorClasses = true;
@@ -52,8 +62,23 @@ final class PostgreSqlGrammar extends Grammar
     {
         $array = preg_match_all('/\[\s*\d*\s*\]|\barray\b/i', $after);
         $words = strtolower(trim((string) preg_replace('/\[\s*\d*\s*\]|\barray\b/i', '', $after)));
-        $name = self::TYPES[strtolower($base)] ?? (str_contains($base, '.') || str_starts_with($base, '"') ? $base : strtolower($base));
+        $lower = strtolower((string) preg_replace('/\s+/', ' ', $base));
+        // The types of the engine may be named with its schema, and in quotation marks.
+        $own = 1 === preg_match('/^"?pg_catalog"?\s*\.\s*"?(\w+)"?$/', $lower, $m) ? $m[1] : (1 === preg_match('/^"([a-z]\w*)"$/', $base, $m) && !\in_array($m[1], ['char', 'bit'], true)
+            && TypeCatalog::read()->knows($m[1]) ? $m[1] : null);
+        $quoted = null !== $own;
+        $lower = $own ?? $lower;
+        $name = self::TYPES[$lower] ?? (str_contains($base, '.') && !$quoted || str_starts_with($base, '"') && !$quoted ? $base : $lower);
+        if ('char' === $own) {
+            $name = '"char"';
+        }
         $options = (string) preg_replace('/\s+/', '', trim($options));
+        if ('float' === $lower && '' !== $options) {
+            [$name, $options] = [(int) $options <= 24 ? 'real' : 'double precision', ''];
+        }
+        if ('interval' !== $name && 1 === preg_match('/^interval (.+)$/', $name, $m)) {
+            return $name.('' === $options ? '' : "($options)").str_repeat('[]', min(1, (int) $array));
+        }
         if ('with time zone' === $words || 'without time zone' === $words) {
             $name = (string) preg_replace('/ with(out)? time zone$/', '', $name).' '.$words;
         } elseif ('' !== $words) {
@@ -72,11 +97,83 @@ final class PostgreSqlGrammar extends Grammar
         return $name.str_repeat('[]', min(1, (int) $array));
     }
 
-    public function serial(string $word, string $schema, string $table, string $column): array
+    public function knowsType(string $type): bool
     {
-        return 1 !== preg_match('/^(?:big|small)?serial\d?$/i', $word) ? [] : [
-            'nullable' => false, 'auto' => true, 'default' => \sprintf("nextval('%s.%s_%s_seq'::regclass)", $schema, $table, $column),
-        ];
+        return TypeCatalog::read()->knows((string) preg_replace('/\s*\([^)]*\)|\[\]$/', '', $type));
+    }
+
+    public function serial(string $word): array
+    {
+        return 1 !== preg_match('/^(?:big|small)?serial\d?$/i', $word) ? [] : ['nullable' => false, 'auto' => true, 'sequence' => true];
+    }
+
+    public function expression(string $sql, Surroundings $around): string
+    {
+        return (new PostgreSqlWriting($this, $around))->expression($sql);
+    }
+
+    public function indexed(string $sql, Surroundings $around): string
+    {
+        return (new PostgreSqlWriting($this, $around))->indexed($sql);
+    }
+
+    public function default(string $default, string $type, ?Surroundings $around = null): ?string
+    {
+        return (new PostgreSqlWriting($this, $around ?? new Surroundings()))->default($default, $type);
+    }
+
+    public function partitionKey(string $sql, Surroundings $around): string
+    {
+        if (1 !== preg_match('/^(\w+)\s*\((.*)\)$/s', $sql, $m)) {
+            return $sql;
+        }
+        $writing = new PostgreSqlWriting($this, $around);
+        $parts = array_map(static fn (string $part): string => isset($around->columns[trim($part, ' "')]) ? trim($part) : $writing->expression($part), self::split($m[2]));
+
+        return strtoupper($m[1]).' ('.implode(', ', $parts).')';
+    }
+
+    /** @return list<string> the elements of a list, at its commas outside parentheses */
+    private static function split(string $list): array
+    {
+        preg_match_all('/(?:[^,()]++|(\((?:[^()]++|(?1))*+\)))+/', $list, $m);
+
+        return array_map(trim(...), $m[0]);
+    }
+
+    public function queriedType(string $type): string
+    {
+        return $type;
+    }
+
+    public function sequenceIn(string $default): ?array
+    {
+        if (1 !== preg_match("/^nextval\\(\\s*'((?:[^']|'')+)'\\s*(?:::\\s*(?:pg_catalog\\.)?regclass)?\\s*\\)\$/i", $default, $m)) {
+            return null;
+        }
+        $parts = array_map(
+            static fn (string $part): string => str_starts_with($part, '"') ? str_replace('""', '"', substr($part, 1, -1)) : strtolower($part),
+            preg_split('/\.(?=(?:[^"]*"[^"]*")*[^"]*$)/', str_replace("''", "'", $m[1])) ?: [],
+        );
+
+        return [\count($parts) > 1 ? $parts[\count($parts) - 2] : null, (string) end($parts)];
+    }
+
+    public function numberedBy(string $schema, string $sequence): string
+    {
+        return \sprintf("nextval('%s.%s'::regclass)", str_replace("'", "''", $this->quotedName($schema)), str_replace("'", "''", $this->quotedName($sequence)));
+    }
+
+    /** The longer of two names is made shorter until all fits (`makeObjectName` of the server). */
+    public function madeName(string $first, string $second, string $label): string
+    {
+        $room = $this->longestName - \strlen($label) - ('' === $second ? 1 : 2);
+        [$a, $b] = [\strlen($first), \strlen($second)];
+        while ($a + $b > $room) {
+            $a > $b ? --$a : --$b;
+        }
+
+        return mb_strcut($first, 0, $a).'_'.('' === $second ? '' : mb_strcut($second, 0, $b).'_').$label;
     }
 
     public function primaryKeyName(string $table, ?string $said): string
@@ -84,24 +181,9 @@ final class PostgreSqlGrammar extends Grammar
         return $said ?? $table.'_pkey';
     }
 
-    public function uniqueName(string $table, array $columns, array $taken): string
-    {
-        return $table.'_'.implode('_', $columns).'_key';
-    }
-
-    public function foreignKeyName(string $table, array $columns, int $number): string
-    {
-        return $table.'_'.implode('_', $columns).'_fkey';
-    }
-
     public function columnCheck(string $table, string $column): array
     {
-        return [$table.'_'.$column.'_check', null];
-    }
-
-    public function checkName(string $table, array $used): string
-    {
-        return $table.'_'.(1 === \count($used) ? $used[0].'_' : '').'check';
+        return ['', null];
     }
 
     public function partitionedWords(string $key, int $partitions): string
@@ -112,5 +194,19 @@ final class PostgreSqlGrammar extends Grammar
     public function securedWords(array $policies): string
     {
         return PostgreSqlReader::secured($policies);
+    }
+
+    public function quotedName(string $name): string
+    {
+        return Keywords::plain($name) ? $name : '"'.str_replace('"', '""', $name).'"';
+    }
+
+    public function parameters(array $parameters, string $kind): string
+    {
+        return implode(', ', array_map(fn (array $p): string => trim(
+            ('IN' === $p['mode'] && 'procedure' !== $kind ? '' : ('' === $p['mode'] && 'procedure' === $kind ? 'IN' : $p['mode'])).' '
+            .('' === $p['name'] ? '' : $this->quotedName($p['name']).' ').$p['type']
+            .(null === $p['default'] ? '' : ' DEFAULT '.$this->default($p['default'], $p['type'])),
+        ), $parameters));
     }
 }

@@ -80,10 +80,11 @@ final class PostgreSqlReader implements Reader
         $inventory = $this->inventory();
         $notes = $this->notes;
         $wanted = $inventory->chosen($choice);
-        if ([] === $wanted) {
+        $schemas = array_values(array_filter(array_map(strval(...), array_keys($inventory->schemas)), $choice->takesSchema(...)));
+        if ([] === $schemas) {
             return new Catalog('postgresql', $inventory->server, [], [], [...$notes, 'Nothing matches the choice, so nothing was read.']);
         }
-        [$in, $parameters] = self::in(array_map(strval(...), array_keys($wanted)));
+        [$in, $parameters] = self::in($schemas);
 
         $progress->at('tables', 1, self::STEPS);
         $tables = $this->tables($in, $parameters, $wanted);
@@ -136,6 +137,9 @@ final class PostgreSqlReader implements Reader
                     $traits[$oid] ?? [],
                 );
             }
+        }
+        if ([] === $result && [] === $routines) {
+            $notes[] = 'Nothing matches the choice, so nothing was read.';
         }
         $progress->at('done', self::STEPS, self::STEPS);
 
@@ -415,13 +419,21 @@ final class PostgreSqlReader implements Reader
     private function routines(string $in, array $parameters): array
     {
         $routines = [];
-        foreach ($this->source->rows("SELECT n.nspname AS s, p.proname AS n, p.prokind AS k, pg_catalog.pg_get_function_result(p.oid) AS r, p.prosrc AS b, d.description AS c
+        foreach ($this->source->rows("SELECT n.nspname AS s, p.proname AS n, p.prokind AS k, pg_catalog.pg_get_function_result(p.oid) AS r, d.description AS c,
+                CASE WHEN p.prokind = 'a' THEN (SELECT a.aggtransfn::pg_catalog.text FROM pg_catalog.pg_aggregate a WHERE a.aggfnoid = p.oid)
+                    WHEN p.prosrc = '' THEN {$this->body()} ELSE p.prosrc END AS b, pg_catalog.pg_get_function_arguments(p.oid) AS a
             FROM pg_catalog.pg_proc p JOIN pg_catalog.pg_namespace n ON n.oid = p.pronamespace LEFT JOIN pg_catalog.pg_description d ON d.objoid = p.oid AND d.classoid = 'pg_catalog.pg_proc'::pg_catalog.regclass
-            WHERE n.nspname $in AND p.prokind IN ('f', 'p', 'w') AND NOT EXISTS (SELECT FROM pg_catalog.pg_depend x WHERE x.classid = 'pg_catalog.pg_proc'::pg_catalog.regclass AND x.objid = p.oid AND x.deptype = 'e') ORDER BY n.nspname, p.proname, p.oid", $parameters) as $row) {
-            $routines[] = new Routine((string) $row['s'], (string) $row['n'], 'p' === $row['k'] ? 'procedure' : 'function', $row['r'], $row['b'], (string) $row['c']);
+            WHERE n.nspname $in AND p.prokind IN ('f', 'p', 'w', 'a') AND NOT EXISTS (SELECT FROM pg_catalog.pg_depend x WHERE x.classid = 'pg_catalog.pg_proc'::pg_catalog.regclass AND x.objid = p.oid AND x.deptype IN ('e', 'i')) ORDER BY n.nspname, p.proname, p.oid", $parameters) as $row) {
+            $routines[] = new Routine((string) $row['s'], (string) $row['n'], ['p' => 'procedure', 'a' => 'aggregate'][(string) $row['k']] ?? 'function', $row['r'], $row['b'], (string) $row['c'], (string) $row['a']);
         }
 
         return $routines;
+    }
+
+    /** The body of a function in the form of the standard, which older servers do not know. */
+    private function body(): string
+    {
+        return 1 === preg_match('/\d+/', $this->version(), $m) && (int) $m[0] >= 14 ? 'pg_catalog.pg_get_function_sqlbody(p.oid)' : 'p.prosrc';
     }
 
     private function version(): string

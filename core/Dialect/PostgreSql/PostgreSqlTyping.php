@@ -22,7 +22,7 @@ final class PostgreSqlTyping extends Typing
     /** Functions that are written in words of their own, by the name under which the server keeps them. */
     private const KEPT_AS = ['trim' => 'btrim', 'char_length' => 'length', 'character_length' => 'length'];
 
-    private readonly Overloads $overloads;
+    public readonly Overloads $overloads;
     /** @var array<string, ?string> what was chosen before, by name and types */
     private array $chosen = [];
 
@@ -261,6 +261,12 @@ final class PostgreSqlTyping extends Typing
     public function isEnum(string $internal): bool
     {
         return str_starts_with($this->bases[$internal] ?? '', 'enum(');
+    }
+
+    /** A type as the server shows it. */
+    public function shownType(string $internal): string
+    {
+        return $this->shown($internal);
     }
 
     private function shown(string $internal): string

@@ -75,6 +75,12 @@ final class TypeCatalog
         return str_ends_with($bare, '[]') ? '_'.$this->internal(substr($bare, 0, -2)) : $bare;
     }
 
+    /** Whether it is a type of the server's own, by either of its names. */
+    public function knows(string $type): bool
+    {
+        return isset($this->types[$type]) || isset($this->shown[$type]) || 1 === preg_match('/^(?:interval\b|char$)/', $type);
+    }
+
     public function shown(string $internal): string
     {
         return $this->types[$internal][0] ?? (str_starts_with($internal, '_') ? $this->shown(substr($internal, 1)).'[]' : $internal);

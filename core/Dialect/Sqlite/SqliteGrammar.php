@@ -5,15 +5,23 @@ declare(strict_types=1);
 namespace Fasti\Core\Dialect\Sqlite;
 
 use Fasti\Core\Dialect\Grammar;
+use Fasti\Core\Dialect\Surroundings;
 
 final class SqliteGrammar extends Grammar
 {
     public string $engine = 'sqlite';
     public string $label = 'SQLite';
-    public string $signs = '/\bAUTOINCREMENT\b|\bWITHOUT\s+ROWID\b|^PRAGMA\b|\bsqlite_/im';
     public string $defaultSchema = 'main';
     public bool $quotedTextsAsNames = true;
     public bool $wordyTypes = true;
+    public bool $batches = false;
+    public bool $looseOptions = false;
+    public bool $looseLists = true;
+    public bool $looseInlineIndexes = false;
+    public int $defaultBinding = 130;
+    public bool $tablesInAnyCase = true;
+    public bool $keepsReferenceNames = true;
+    public bool $cascades = false;
     public bool $rowids = true;
     public bool $checksByName = false;
     public bool $shadowTables = true;
@@ -29,6 +37,55 @@ final class SqliteGrammar extends Grammar
     public function typing(): SqliteTyping
     {
         return new SqliteTyping();
+    }
+
+    public function expression(string $sql, Surroundings $around): string
+    {
+        return self::blanks($sql);
+    }
+
+    public function default(string $default, string $type, ?Surroundings $around = null): string
+    {
+        return self::blanks($default);
+    }
+
+    /** The engine keeps what is written; comments and blanks in it say nothing. */
+    private static function blanks(string $sql): string
+    {
+        return trim((string) preg_replace_callback(
+            '/\'(?:[^\']|\'\')*\'|"(?:[^"]|"")*"|`[^`]*`|\[[^\]]*\]|--[^\n]*|\/\*.*?\*\/|\s+/s',
+            static fn (array $m): string => 1 === preg_match('/^(?:\s|--|\/\*)/', $m[0]) ? ' ' : $m[0],
+            $sql,
+        ));
+    }
+
+    /** Of a type that a query gives, the engine keeps its affinity (its documentation, “CREATE TABLE … AS SELECT”). */
+    public function queriedType(string $type): string
+    {
+        $type = strtoupper($type);
+
+        return match (true) {
+            '' === $type => '',
+            str_contains($type, 'INT') => 'INT',
+            1 === preg_match('/CHAR|CLOB|TEXT/', $type) => 'TEXT',
+            str_contains($type, 'BLOB') => '',
+            1 === preg_match('/REAL|FLOA|DOUB/', $type) => 'REAL',
+            default => 'NUM',
+        };
+    }
+
+    public function queriedName(string $name, array $taken): string
+    {
+        for ($given = $name, $i = 1; \in_array(strtolower($given), array_map(strtolower(...), $taken), true); ++$i) {
+            $given = $name.':'.$i;
+        }
+
+        return $given;
+    }
+
+    public function quotedName(string $name): string
+    {
+        return 1 === preg_match('/^[A-Za-z_]\w*$/', $name) ? $name : '"'.str_replace('"', '""', $name).'"';
     }
 
     public function columnCheck(string $table, string $column): array

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Fasti\Tests\Core\Script;
 
 use Fasti\Core\Catalog\Catalog;
+use Fasti\Core\Catalog\Statements;
 use Fasti\Core\Catalog\Table;
 use Fasti\Core\Catalog\TableType;
 use Fasti\Core\Dialect\Dialects;
@@ -111,7 +112,47 @@ final class ScriptReaderTest extends TestCase
     #[DataProvider('heads')]
     public function testTheDialectIsWorkedOut(string $head, string $expected): void
     {
-        self::assertSame($expected, Dialects::guess($head)->engine);
+        self::assertSame($expected, Dialects::told($head)->grammar->engine);
+    }
+
+    public function testWhatDecidedTheDialectIsSaid(): void
+    {
+        self::assertStringContainsString('read as SQLite, by AUTOINCREMENT and PRAGMA', self::told("PRAGMA x=1;\nCREATE TABLE a (b INTEGER AUTOINCREMENT);"));
+        self::assertStringContainsString('Nothing in the script tells its dialect', self::told('CREATE TABLE a (b INT);'));
+        self::assertStringContainsString('read as MariaDB, by', self::told('CREATE TABLE `a` (`b` int(11)) ENGINE=InnoDB;'));
+        self::assertStringContainsString('It may be MySQL as well', self::told('CREATE TABLE `a` (`b` int(11)) ENGINE=InnoDB;'));
+        self::assertStringContainsString('by INTEGER PRIMARY KEY', self::told('CREATE TABLE a (b INTEGER PRIMARY KEY);'));
+        // What stands in texts tells nothing.
+        self::assertStringContainsString('standard SQL', self::told("CREATE TABLE a (b INT DEFAULT 'x::int jsonb AUTOINCREMENT');"));
+    }
+
+    private static function told(string $script): string
+    {
+        return Dialects::told($script)->inWords();
+    }
+
+    public function testAScriptIsReadInItsOwnEncoding(): void
+    {
+        $sql = "CREATE TABLE größe (a int) COMMENT='ö';\nINSERT INTO größe VALUES (1);\n";
+        foreach (['UTF-16LE' => "\xFF\xFE", 'UTF-16BE' => "\xFE\xFF", 'UTF-32LE' => "\xFF\xFE\0\0"] as $encoding => $mark) {
+            $catalog = self::read($mark.mb_convert_encoding($sql, $encoding, 'UTF-8'), 'mariadb');
+
+            self::assertSame(['größe'], self::names($catalog), $encoding);
+            self::assertStringContainsString('written in '.substr($encoding, 0, 6), implode(' ', $catalog->notes));
+        }
+        $latin = self::read("SET NAMES cp1251;\n".mb_convert_encoding("CREATE TABLE имя (a int);\n", 'Windows-1251', 'UTF-8'), 'mariadb');
+        self::assertSame(['имя'], self::names($latin));
+        self::assertStringContainsString('as Windows-1251, as the script says', implode(' ', $latin->notes));
+    }
+
+    public function testHowMuchWasUnderstoodIsOneFigure(): void
+    {
+        $catalog = self::read("CREATE TABLE a (b int);\nCREATE WIDGET 'secret';\nINSERT INTO a VALUES (1);\nALTER TABLE a FOO;\nCREATE TABLE c (d int);\n", 'postgresql');
+
+        self::assertEquals(new Statements(2, 2, 1, [
+            "2: What is to be made is not understood at “''…''”: CREATE WIDGET '…'",
+            '4: This change of a table is not understood at “FOO”: ALTER TABLE a FOO',
+        ]), $catalog->statements?->with(left: array_map(static fn (string $left): string => str_replace("'secret'", "''…''", $left), $catalog->statements->left)));
     }
 
     /** @return iterable<string, array{string, string}> */
@@ -121,7 +162,7 @@ final class ScriptReaderTest extends TestCase
         yield 'JSON' => ['{"a": 1}', 'looks like JSON'];
         yield 'a database file' => ["SQLite format 3\0…", 'looks like an SQLite database'];
         yield 'a workbook' => ["PK\x03\x04…", 'looks like a zip archive'];
-        yield 'another encoding' => ["\xFF\xFEC\0R\0", 'UTF-16'];
+        yield 'nothing in another encoding' => ["\xFF\xFE", 'is empty'];
         yield 'data only' => ["INSERT INTO a VALUES (1);\n", 'makes no table and no view'];
     }
 

@@ -20,9 +20,9 @@ final class StatementsTest extends TestCase
         yield 'a backslash ends nothing outside MySQL' => ['sql', "a '\\'; b", ["a '\\'", 'b']];
         yield 'a backslash escapes in MySQL' => ['mysql', "a '\\';' ; b", ["a '\\';'", 'b']];
         yield 'names in quotes' => ['sql', 'a ";" ; b', ['a ";"', 'b']];
-        yield 'comments' => ['sql', "a -- ; not here\n; /* ; */ b", ['a', 'b']];
-        yield 'a hash begins a comment in MySQL' => ['mysql', "a # ;\n; b", ['a', 'b']];
-        yield 'comments within comments' => ['postgresql', 'a /* ; /* ; */ ; */ b; c', ['a b', 'c']];
+        yield 'comments' => ['sql', "a -- ; not here\n; /* ; */ b", ['a -- ; not here', 'b']];
+        yield 'a hash begins a comment in MySQL' => ['mysql', "a # ;\n; b", ['a # ;', 'b']];
+        yield 'comments within comments' => ['postgresql', 'a /* ; /* ; */ ; */ b; c', ['a /* ; /* ; */ ; */ b', 'c']];
         yield 'conditional comments are read' => ['mariadb', '/*!50001 CREATE VIEW v AS */ /*!50002 SELECT 1 */; b', ['CREATE VIEW v AS SELECT 1', 'b']];
         yield 'another delimiter' => [
             'mysql',
@@ -37,6 +37,23 @@ final class StatementsTest extends TestCase
             'CREATE TRIGGER t AFTER INSERT ON a BEGIN UPDATE a SET b = CASE WHEN 1 THEN 2 END; DELETE FROM c; END; d',
             ['CREATE TRIGGER t AFTER INSERT ON a BEGIN UPDATE a SET b = CASE WHEN 1 THEN 2 END; DELETE FROM c; END', 'd'],
         ];
+        yield 'words of a body that stand in comments and texts' => [
+            'mariadb',
+            "CREATE TRIGGER t BEFORE INSERT ON a FOR EACH ROW BEGIN -- begin case\n SET x = 'begin'; END; d",
+            ["CREATE TRIGGER t BEFORE INSERT ON a FOR EACH ROW BEGIN -- begin case SET x = 'begin'; END", 'd'],
+        ];
+        yield 'several statements between two signs of DELIMITER' => ['mysql', "DELIMITER \$\$\na; b\$\$\nDELIMITER ;\nc;", ['a', 'b', 'c']];
+        yield 'a body in the form of the standard' => [
+            'postgresql',
+            'CREATE FUNCTION f() BEGIN ATOMIC SELECT 1; SELECT CASE WHEN 1 THEN 2 END; END; c',
+            ['CREATE FUNCTION f() BEGIN ATOMIC SELECT 1; SELECT CASE WHEN 1 THEN 2 END; END', 'c'],
+        ];
+        yield 'a dollar quote with what looks like the end of another' => ['postgresql', "DO \$a\$ it's; -- \$\$ begin \$a\$; b", ["DO \$a\$ it's; -- \$\$ begin \$a\$", 'b']];
+        yield 'comments for other versions' => ['mariadb', '/*!80016 CREATE */ a /*!50001 b */ /*M!100100 c */ /*M!999999\- d */; e', ['a b c', 'e']];
+        yield 'what only MariaDB reads' => ['mysql', 'a /*M!100100 c */ /*!80016 d */; e', ['a d', 'e']];
+        yield 'batches' => ['sql', "a\nGO\nb; c\n/\nd", ['a', 'b', 'c', 'd']];
+        yield 'lines of the shell of SQLite' => ['sqlite', ".bail on\na;\n.print it's\nb;", ['a', 'b']];
+        yield 'a table that is called like a program' => ['mysql', 'CREATE TABLE event (begin int); b', ['CREATE TABLE event (begin int)', 'b']];
         yield 'nothing at all' => ['sql', " \n;;\n-- only words\n", []];
     }
 
@@ -59,6 +76,15 @@ final class StatementsTest extends TestCase
     public function testAStatementThatBreaksOffIsGivenAsSuch(): void
     {
         self::assertSame([true, false], array_column(self::cut('sql', "a; CREATE TABLE b (c int, d varchar('x"), 2));
+    }
+
+    public function testABodyWithoutAnEndSwallowsNothing(): void
+    {
+        $found = self::cut('mariadb', "CREATE TRIGGER t BEFORE INSERT ON a FOR EACH ROW BEGIN\n SET x = 1;\nCREATE TABLE b (c int);\nCREATE TABLE d (e int);\n");
+
+        self::assertSame([false, true, true], array_column($found, 2));
+        self::assertSame([1, 3, 4], array_column($found, 1));
+        self::assertStringContainsString('CREATE TABLE b', $found[1][0]);
     }
 
     public function testStatementsMayBeLongerThanWhatIsReadAtATime(): void

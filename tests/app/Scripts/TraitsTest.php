@@ -1,0 +1,40 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Tests\App\Scripts;
+
+use PHPUnit\Framework\Attributes\DataProviderExternal;
+use PHPUnit\Framework\TestCase;
+
+/**
+ * Each trait of a script, as it is read and as the engine's own server has it: equal in every property. The scripts stand in
+ * tests/scripts, written from the engines' documentation of their statements.
+ */
+final class TraitsTest extends TestCase
+{
+    /** What the engine's own tool does not write so that it can be read back as it was. */
+    private const NOT_DUMPED = ['mariadb: another database', 'postgresql: inheritance', 'postgresql: inheritance that comes and goes'];
+
+    #[DataProviderExternal(Harness::class, 'traits')]
+    public function testAScriptIsReadAsTheServerCarriesItOut(string $engine, string $sql): void
+    {
+        $harness = new Harness();
+        $differences = $harness->differences($engine, $sql);
+
+        self::assertSame([], $differences, implode("\n", $differences));
+        if (!\in_array((string) $this->dataName(), self::NOT_DUMPED, true)) {
+            $dumped = $harness->dumpDifferences($engine);
+            self::assertSame([], $dumped, "From the dump:\n".implode("\n", $dumped));
+        }
+    }
+
+    public function testThereAreEnoughOfThem(): void
+    {
+        $count = array_count_values(array_map(static fn (array $trait): string => $trait[0], iterator_to_array(Harness::traits())));
+
+        foreach (Harness::ENGINES as $engine) {
+            self::assertGreaterThanOrEqual(150, $count[$engine], $engine);
+        }
+    }
+}
