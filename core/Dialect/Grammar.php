@@ -235,6 +235,12 @@ class Grammar
         return $sql;
     }
 
+    /** How many letters of a long text an index takes that says no number; null for all. */
+    public function indexedLength(Index $index, string $type, ?string $storage, ?string $collation): ?int
+    {
+        return null;
+    }
+
     /** @param list<string> $types of its columns, '' for an expression */
     public function indexMethod(Index $index, array $types): string
     {

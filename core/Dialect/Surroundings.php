@@ -13,8 +13,9 @@ final readonly class Surroundings
      * @param array<string, string>                     $bases     such a type → what it stands for: `enum(…)`, or the type of a domain
      * @param array<string, array{string, string}>      $functions name of one's own → schema and the type that it returns
      * @param array<string, string>                     $operators one's own → schema
+     * @param array<string, string>                     $relations tables and sequences → schema
      */
-    public function __construct(public array $columns = [], public array $types = [], public array $bases = [], public array $functions = [], public array $operators = [])
+    public function __construct(public array $columns = [], public array $types = [], public array $bases = [], public array $functions = [], public array $operators = [], public array $relations = [])
     {
     }
 }

@@ -6,7 +6,6 @@ namespace Fasti\Core\Script;
 
 use Fasti\Core\Catalog\CheckConstraint;
 use Fasti\Core\Catalog\Index;
-use Fasti\Core\Catalog\Key;
 use Fasti\Core\Dialect\Grammar;
 use Fasti\Core\Sql\Tokens;
 
@@ -277,6 +276,7 @@ final readonly class Altering
     private function ofColumn(Tokens $t, TableBuilder $table, ColumnBuilder $column, int $from): void
     {
         match (true) {
+            $this->dialect->charsetTexts && $column->auto && ($t->take('SET', 'DEFAULT') || $t->take('DROP', 'DEFAULT')) => $this->pass($t),
             $t->take('SET', 'DEFAULT') => $this->definitions->setDefault($t, $column),
             $t->take('SET', 'NOT', 'NULL') => $column->nullable = false,
             $t->take('DROP', 'NOT', 'NULL') => $column->nullable = true,
@@ -322,6 +322,7 @@ final readonly class Altering
 
     private function retype(Tokens $t, TableBuilder $table, ColumnBuilder $column): void
     {
+        $this->asItIs($table, $column->name);
         if (null !== $column->default && null === $column->sequence) {
             // A default was read by the type that its column had.
             $finishing = new Finishing($this->dialect, $this->made);
@@ -335,6 +336,16 @@ final readonly class Altering
         if ($t->take('USING')) {
             $this->pass($t);
         }
+    }
+
+    /** The engine writes down what depends on a column before it changes its type, and reads that again. */
+    private function asItIs(TableBuilder $table, string $column): void
+    {
+        $around = (new Finishing($this->dialect, $this->made))->around($table, true);
+        $of = fn (string $sql): string => !str_starts_with($sql, 'EXCLUDE ') && Mentions::of($sql, $this->dialect)->has($column) ? $this->dialect->expression($sql, $around) : $sql;
+        $table->checks = array_map(static fn (CheckConstraint $check): CheckConstraint => new CheckConstraint($check->name, $of($check->expression), $check->column), $table->checks);
+        $table->indexes = array_map(static fn (Index $index): Index => null === $index->where ? $index
+            : new Index($index->name, $index->parts, $index->unique, $index->method, $index->comment, $of($index->where)), $table->indexes);
     }
 
     private function modify(Tokens $t, TableBuilder $table): void
@@ -406,7 +417,9 @@ final readonly class Altering
             $t->take('IF', 'EXISTS');
             $was = $this->definitions->columnOf($t, $table)->name;
             $t->expect('TO');
-            $this->renaming->column($table, $was, $t->name());
+            // SQLite puts the new name into its statements in quotation marks where it was given in some.
+            $written = $this->dialect->keepsReferenceNames ? (1 === preg_match('/^["\'`\[]/', $t->written()) ? '"'.str_replace('"', '""', $t->peekName()).'"' : $t->written()) : null;
+            $this->renaming->column($table, $was, $t->name(), $written);
         } else {
             $t->any('TO', 'AS', '=');
             [$schema, $name] = $t->qualified();
@@ -416,17 +429,9 @@ final readonly class Altering
 
     public function renameIndex(TableBuilder $table, string $was, string $is): void
     {
-        $table->indexes = array_map(
-            static fn (Index $i): Index => 0 === strcasecmp($i->name, $was) ? new Index($is, $i->parts, $i->unique, $i->method, $i->comment, $i->where) : $i,
-            $table->indexes,
-        );
-        $table->unique = array_map(static fn (Key $key): Key => 0 === strcasecmp((string) $key->name, $was) ? new Key($is, $key->columns) : $key, $table->unique);
-        if (null !== $table->primary && $table->primary->name === $was) {
-            $table->primary = new Key($is, $table->primary->columns);
-        }
+        $table->renameIndex($was, $is);
         $this->made->free($table->schema, $was);
         $this->made->take($table->schema, $is);
-        unset($table->made[$was]);
     }
 
     private function renameConstraint(Tokens $t, TableBuilder $table, string $was, string $is): void

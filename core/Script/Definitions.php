@@ -10,6 +10,7 @@ use Fasti\Core\Catalog\Index;
 use Fasti\Core\Catalog\IndexPart;
 use Fasti\Core\Catalog\Key;
 use Fasti\Core\Dialect\Grammar;
+use Fasti\Core\Dialect\TypeText;
 use Fasti\Core\Sql\Lexer;
 use Fasti\Core\Sql\Parser;
 use Fasti\Core\Sql\SqlFault;
@@ -376,10 +377,10 @@ final readonly class Definitions
     /** @param list<IndexPart> $parts */
     public function index(TableBuilder $table, ?string $name, array $parts, bool $unique, string $method, string $comment, ?string $where = null): void
     {
-        $name ??= $this->made->indexName($table, $parts);
         if ($this->dialect->indexesForeignKeys) {
             $this->replaceMade($table, self::columnsOf($parts), $parts);
         }
+        $name ??= $this->made->indexName($table, $parts);
         $table->indexes[] = new Index($name, $this->dialect->indexParts($parts, $method), $unique, '' === $method ? 'btree' : $method, $comment, $where);
         $this->made->take($table->schema, $name);
     }
@@ -658,6 +659,12 @@ final readonly class Definitions
     /** @return array{string, string, string} its words, its options, and the words behind them */
     public function type(Tokens $t): array
     {
+        if (Lexer::TEXT === $t->kind() && $this->dialect->quotedTextsAsNames) {
+            $from = $t->at;
+            $t->name();
+
+            return [$t->from($from), '(' === $t->peek() ? $t->parenthesis() : '', ''];
+        }
         if (!$t->isName() || ('' !== $t->peek() && \in_array($t->peek(), self::TYPE_ENDS, true) && 'CHARACTER' !== $t->peek())) {
             return ['', '', ''];
         }
@@ -719,6 +726,18 @@ final readonly class Definitions
         }
     }
 
+    /** @param list<string> $columns */
+    private function renameKept(TableBuilder $table, array $columns, ?string $name): void
+    {
+        $kept = $columns === ($table->primary->columns ?? null) ? $table->primary : array_values(array_filter($table->unique, static fn (Key $key): bool => $key->columns === $columns))[0] ?? null;
+        if (null === $name || null === $kept || !isset($table->unnamed[(string) $kept->name])) {
+            return;
+        }
+        $this->made->free($table->schema, (string) $kept->name);
+        $this->made->take($table->schema, $name);
+        $table->renameIndex((string) $kept->name, $name);
+    }
+
     private function isNew(TableBuilder $table): bool
     {
         return null === $this->made->find($table->schema, $table->name);
@@ -744,11 +763,16 @@ final readonly class Definitions
             if ($key->columns === $columns) {
                 $table->dropIndex((string) $key->name);
                 $this->made->free($table->schema, (string) $key->name);
+                // Of two equal keys, the primary one stays, by the name that either of them says.
+                $name ??= isset($table->unnamed[(string) $key->name]) ? null : $key->name;
             }
         }
         $said = $this->dialect->primaryKeyName($table->name, $name);
         $made = new Key(null === $name && null !== $said ? $this->made->named($table->schema, $table->name, '', 'pkey') : $said, $columns);
         $table->primary = $made;
+        if (null === $name) {
+            $table->unnamed[(string) $made->name] = true;
+        }
         $this->require($table, $columns);
         if ($this->dialect->keysAreIndexes) {
             $index = $this->dialect->primaryIndexName($made->name);
@@ -769,14 +793,22 @@ final readonly class Definitions
             return;
         }
         if ($this->dialect->namesChecksAtOnce && $this->isNew($table) && $this->repeats($table, $columns)) {
-            // The engine keeps one of two equal keys of a statement.
+            // The engine keeps one of two equal keys of a statement, by the name that one of them says.
+            $this->renameKept($table, $columns, $name);
+
             return;
+        }
+        if (null === $name) {
+            $unnamed = true;
+        }
+        if ($this->dialect->indexesForeignKeys) {
+            $this->replaceMade($table, $columns, $parts);
         }
         if (null === $name && $this->dialect->keysAreIndexes) {
             $name = $this->made->indexName($table, $parts, 'key');
         }
-        if ($this->dialect->indexesForeignKeys) {
-            $this->replaceMade($table, $columns, $parts);
+        if (isset($unnamed)) {
+            $table->unnamed[(string) $name] = true;
         }
         $parts = $this->dialect->indexParts($parts, $tail[1]);
         if (TableBuilder::isWhole($parts)) {
@@ -895,10 +927,24 @@ final readonly class Definitions
                 array_push($parts, new IndexPart($to), new IndexPart($from));
                 continue;
             }
-            $parts[] = new IndexPart($table->columnNamed($part->column, $this->dialect->anyCase) ?? $part->column, $part->length, $part->descending);
+            $name = $table->columnNamed($part->column, $this->dialect->anyCase) ?? $part->column;
+            $length = isset($table->columns[$name]) ? self::partLength($part->length, $table->columns[$name]->type) : $part->length;
+            $parts[] = new IndexPart($name, $length, $part->descending);
         }
 
         return $parts;
+    }
+
+    /** How much of a column an index takes; null for all of it. */
+    public static function partLength(?int $said, string $type): ?int
+    {
+        if (null === $said) {
+            return null;
+        }
+        $text = TypeText::of($type);
+        $long = 1 === preg_match('/text|blob|json|geometry|point|polygon|linestring|^$/', $text->name);
+
+        return $long || (1 === preg_match('/char|binary/', $text->name) && $text->first() !== $said) ? $said : null;
     }
 
     /** @return list<IndexPart> of an index of this table */

@@ -22,6 +22,8 @@ final readonly class Finishing
     private array $bases;
     /** @var array<string, array{string, string}> */
     private array $functions;
+    /** @var array<string, string> */
+    private array $relations;
 
     public function __construct(private Grammar $dialect, private Schemas $made)
     {
@@ -37,7 +39,11 @@ final readonly class Finishing
         foreach ($made->routines as $routine) {
             $functions[$routine->name] = [$routine->schema, (string) $routine->returns];
         }
-        [$this->types, $this->bases, $this->functions] = [$types, $bases, $functions];
+        $relations = [];
+        foreach ($made->sequences as [$schema, $name]) {
+            $relations[$name] = $schema;
+        }
+        [$this->types, $this->bases, $this->functions, $this->relations] = [$types, $bases, $functions, $relations];
     }
 
     public function table(TableBuilder $table): void
@@ -62,14 +68,15 @@ final readonly class Finishing
         $this->traits($table, $around);
     }
 
-    public function around(TableBuilder $table): Surroundings
+    /** @param bool $raw types of one's own are not yet written out */
+    public function around(TableBuilder $table, bool $raw = false): Surroundings
     {
         $columns = [];
         foreach ($table->columns as $column) {
-            $columns[$column->name] = $column->type;
+            $columns[$column->name] = $raw ? $this->typeOf($column) : $column->type;
         }
 
-        return new Surroundings($columns, $this->types, $this->bases, $this->functions, $this->made->operators);
+        return new Surroundings($columns, $this->types, $this->bases, $this->functions, $this->made->operators, $this->relations);
     }
 
     /** The type of a column as the catalog writes it. */
@@ -136,6 +143,13 @@ final readonly class Finishing
             }
         }
         $table->checks = array_values($table->checks);
+        if ($this->dialect->rowids) {
+            // Those of columns stand before those of the table, also where a column comes later.
+            $table->checks = [
+                ...array_filter($table->checks, static fn (CheckConstraint $check): bool => null !== $check->column),
+                ...array_filter($table->checks, static fn (CheckConstraint $check): bool => null === $check->column),
+            ];
+        }
         if ($this->dialect->checksByName) {
             usort($table->checks, static fn (CheckConstraint $a, CheckConstraint $b): int => strcmp($a->name, $b->name));
         }

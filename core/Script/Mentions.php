@@ -6,6 +6,7 @@ namespace Fasti\Core\Script;
 
 use Fasti\Core\Dialect\Grammar;
 use Fasti\Core\Sql\Lexer;
+use Fasti\Core\Sql\Parser;
 use Fasti\Core\Sql\SqlFault;
 use Fasti\Core\Sql\Tokens;
 
@@ -68,25 +69,35 @@ final readonly class Mentions
     /**
      * The text with one name in place of another.
      *
-     * @param list<string> $before what may stand before it and a dot; '' for nothing
+     * @param list<string> $before  what may stand before it and a dot; '' for nothing
+     * @param ?string      $written the new name as it is to stand there
      */
-    public function renamed(string $was, string $is, array $before = ['']): string
+    public function renamed(string $was, string $is, array $before = [''], ?string $written = null): string
     {
         $text = $this->text;
         foreach (array_reverse($this->names) as [$name, $at, $length, $of]) {
             $same = $name === $was || ($this->dialect->anyCase && 0 === strcasecmp($name, $was));
             if ($same && \in_array(strtolower($of), array_map(strtolower(...), $before), true)) {
-                $text = substr_replace($text, self::written($is, $this->dialect), $at, $length);
+                $text = substr_replace($text, null === $written ? self::written($is, $this->dialect) : $this->asBefore($text[$at], $written, $is), $at, $length);
             }
         }
 
         return $text;
     }
 
+    /** SQLite writes the new name in quotation marks where the old one had some. */
+    private function asBefore(string $first, string $written, string $is): string
+    {
+        return 1 === preg_match('/["\'`\[]/', $first) ? '"'.str_replace('"', '""', $is).'"' : $written;
+    }
+
     public static function written(string $name, Grammar $dialect): string
     {
         $plain = $dialect->foldsNames ? '/^[a-z_][a-z0-9_]*$/' : '/^[A-Za-z_][A-Za-z0-9_]*$/';
-        if (1 === preg_match($plain, $name)) {
+        if ($dialect->storageBefore) {
+            return $dialect->quotedName($name);
+        }
+        if (1 === preg_match($plain, $name) && !isset(Parser::RESERVED[strtoupper($name)])) {
             return $name;
         }
 

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Fasti\Core\Script;
 
+use Fasti\Core\Catalog\CheckConstraint;
 use Fasti\Core\Catalog\Index;
 use Fasti\Core\Catalog\IndexPart;
 use Fasti\Core\Dialect\Grammar;
@@ -169,6 +170,8 @@ final readonly class Options
             );
             $column->words = '';
         }
+        $this->nameChecks($table);
+        $this->cutLong($table);
         $keeps = '' === $this->dialect->withoutForeignKeys || 1 !== preg_match($this->dialect->withoutForeignKeys, (string) $table->storage);
         $said = array_filter(array_map(static fn (array $foreign): ?string => $foreign['name'], $table->foreign));
         foreach ($table->foreign as $i => $foreign) {
@@ -191,8 +194,40 @@ final readonly class Options
             }
         }
         if (!$keeps) {
-            $table->foreign = [];
+            [$table->foreign, $table->served] = [[], []];
         }
+    }
+
+    private function nameChecks(TableBuilder $table): void
+    {
+        $checks = $table->checks;
+        foreach ($this->dialect->charsetTexts ? $checks : [] as $i => $check) {
+            if ('' === $check->name) {
+                $taken = array_map(static fn (CheckConstraint $other): string => $other->name, $checks);
+                $checks[$i] = new CheckConstraint($this->dialect->checkName($table->name, array_values($taken)), $check->expression, $check->column);
+            }
+        }
+        $table->checks = array_values($checks);
+    }
+
+    /** An index over a long text takes as much of it as fits. */
+    private function cutLong(TableBuilder $table): void
+    {
+        $indexes = $table->indexes;
+        foreach ($this->dialect->charsetTexts ? $indexes : [] as $i => $index) {
+            $parts = array_map(function (IndexPart $part) use ($table, $index): IndexPart {
+                $column = $table->columns[$part->column] ?? null;
+                if (null === $column) {
+                    return $part;
+                }
+                $length = null !== $part->length ? Definitions::partLength($part->length, $column->type)
+                    : $this->dialect->indexedLength($index, $column->type, $table->storage, $column->collation ?? $table->collation);
+
+                return new IndexPart($part->column, 'spatial' === $index->method ? $part->length : $length, $part->descending);
+            }, $index->parts);
+            $indexes[$i] = new Index($index->name, $parts, $index->unique, $index->method, $index->comment, $index->where);
+        }
+        $table->indexes = array_values($indexes);
     }
 
     /**

@@ -20,11 +20,12 @@ final readonly class Renaming
     }
 
     /** A column of a table, of those that inherit it and of its partitions. */
-    public function column(TableBuilder $table, string $was, string $is): void
+    /** @param ?string $written the new name as the statement writes it, which some engines keep */
+    public function column(TableBuilder $table, string $was, string $is, ?string $written = null): void
     {
-        $this->within($table, $was, $is);
+        $this->within($table, $was, $is, $written);
         foreach ($this->made->below($table) as $below) {
-            isset($below->columns[$was]) && $this->within($below, $was, $is);
+            isset($below->columns[$was]) && $this->within($below, $was, $is, $written);
         }
         foreach ($this->made->all() as $other) {
             foreach ($other->foreign as $i => $foreign) {
@@ -33,12 +34,12 @@ final readonly class Renaming
                 }
             }
             if ($this->dialect->keepsReferenceNames && $other->kind->isView() && null !== $other->definition && $this->made->views($other, $table)) {
-                $other->definition = Mentions::of($other->definition, $this->dialect)->renamed($was, $is, ['', $table->name]);
+                $other->definition = Mentions::of($other->definition, $this->dialect)->renamed($was, $is, ['', $table->name], $written);
             }
         }
     }
 
-    private function within(TableBuilder $table, string $was, string $is): void
+    private function within(TableBuilder $table, string $was, string $is, ?string $written): void
     {
         $columns = [];
         foreach ($table->columns as $name => $column) {
@@ -48,7 +49,7 @@ final readonly class Renaming
         if (isset($table->columns[$is])) {
             $table->columns[$is]->name = $is;
         }
-        $text = fn (string $sql): string => Mentions::of($sql, $this->dialect)->renamed($was, $is, ['', $table->name]);
+        $text = fn (string $sql): string => Mentions::of($sql, $this->dialect)->renamed($was, $is, ['', $table->name], $written);
         foreach ($table->columns as $column) {
             if (null !== $column->generated) {
                 $column->generated = new Generated($text($column->generated->expression), $column->generated->stored);
@@ -69,10 +70,10 @@ final readonly class Renaming
             $index->comment,
             null === $index->where ? null : $text($index->where),
         ), $table->indexes);
-        $table->checks = array_map(static fn (CheckConstraint $check): CheckConstraint => new CheckConstraint(
-            $check->column === $was && $check->name === $was ? $is : $check->name,
+        $table->checks = array_map(fn (CheckConstraint $check): CheckConstraint => new CheckConstraint(
+            $check->name,
             1 === preg_match("/\x03/", $check->expression) ? str_replace("\x03$was\x03", "\x03$is\x03", $check->expression) : $text($check->expression),
-            $check->column === $was ? $is : $check->column,
+            $check->column === $was ? ($this->dialect->oneCheckAColumn ? null : $is) : $check->column,
         ), $table->checks);
         foreach ($table->foreign as $i => $foreign) {
             $table->foreign[$i]['columns'] = self::replaced($foreign['columns'], $was, $is);
@@ -82,7 +83,7 @@ final readonly class Renaming
                 $trigger->name,
                 $trigger->timing,
                 $trigger->event,
-                Mentions::of($trigger->body, $this->dialect)->renamed($was, $is, ['', 'new', 'old', $table->name]),
+                Mentions::of($trigger->body, $this->dialect)->renamed($was, $is, ['', 'new', 'old', $table->name], $written),
             ), $table->triggers);
         }
         if (null !== $table->partitionKey) {

@@ -188,7 +188,7 @@ final class Schemas
         $parts = [];
         foreach ($columns as $column) {
             $word = isset($table->columns[$column]) || $table->kind->isView() && 1 === preg_match('/^\w+$/', $column) ? $column
-                : (1 === preg_match('/^"?(\w+)"?\s*\(/', ltrim($column, '('), $m) && !str_starts_with($column, '((') ? strtolower($m[1]) : 'expr');
+                : self::wordFor($column);
             for ($part = $word, $i = 1; \in_array($part, $parts, true); ++$i) {
                 $part = $word.$i;
             }
@@ -196,6 +196,19 @@ final class Schemas
         }
 
         return $this->named($table->schema, $table->name, implode('_', $parts), $label);
+    }
+
+    /** What the engine calls a part of an index that is computed (`FigureIndexColname` of the server). */
+    private static function wordFor(string $expression): string
+    {
+        $bare = ltrim($expression, '( ');
+
+        return match (true) {
+            1 === preg_match('/^CASE\b/i', $bare) => 'case',
+            1 === preg_match('/^"?(\w+)"?\s*::\s*[\w ]+\)*$/', $bare, $m) => strtolower($m[1]),
+            1 === preg_match('/^"?(\w+)"?\s*\((?:[^()]|(\((?:[^()]|(?2))*\)))*\)\)*$/', $bare, $m) => strtolower($m[1]),
+            default => 'expr',
+        };
     }
 
     public function rename(TableBuilder $table, ?string $schema, string $name): void
@@ -211,6 +224,10 @@ final class Schemas
         unset($this->tables[$was[0]][$was[1]]);
         $this->free($was[0], $was[1]);
         $key = $table->key();
+        if (null !== $schema && $schema !== $was[0]) {
+            // What it refers to stays where it is.
+            $table->foreign = array_map(static fn (array $foreign): array => ['schema' => $foreign['schema'] ?? $was[0]] + $foreign, $table->foreign);
+        }
         [$table->schema, $table->name] = [$schema ?? $table->schema, $name];
         $this->tables[$table->schema][$name] = $table;
         $this->take($table->schema, $name);

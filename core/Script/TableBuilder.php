@@ -68,6 +68,8 @@ final class TableBuilder
     public array $periods = [];
     /** @var array<string, true> names of indexes that the engine made for foreign keys */
     public array $made = [];
+    /** @var array<string, true> names of keys that the engine gave */
+    public array $unnamed = [];
     /** @var array<string, true> names of foreign keys that have their index */
     public array $served = [];
     /** @var array<string, true> names of checks that are not passed on to tables that inherit */
@@ -113,6 +115,19 @@ final class TableBuilder
         }
 
         return null;
+    }
+
+    public function renameIndex(string $was, string $is): void
+    {
+        $this->indexes = array_map(
+            static fn (Index $i): Index => 0 === strcasecmp($i->name, $was) ? new Index($is, $i->parts, $i->unique, $i->method, $i->comment, $i->where) : $i,
+            $this->indexes,
+        );
+        $this->unique = array_map(static fn (Key $key): Key => 0 === strcasecmp((string) $key->name, $was) ? new Key($is, $key->columns) : $key, $this->unique);
+        if (null !== $this->primary && $this->primary->name === $was) {
+            $this->primary = new Key($is, $this->primary->columns);
+        }
+        unset($this->made[$was], $this->unnamed[$was]);
     }
 
     /** @return bool whether there was one */

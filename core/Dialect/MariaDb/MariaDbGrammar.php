@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Fasti\Core\Dialect\MariaDb;
 
 use Fasti\Core\Catalog\Index;
+use Fasti\Core\Dialect\MySql\Charsets;
 use Fasti\Core\Dialect\MySql\MySqlGrammar;
 
 final class MariaDbGrammar extends MySqlGrammar
@@ -64,6 +65,23 @@ final class MariaDbGrammar extends MySqlGrammar
         $long = array_filter($index->parts, static fn ($part, int $i): bool => null === $part->length && 1 === preg_match('/^(?:tiny|medium|long)?(?:text|blob)\b/', $types[$i] ?? ''), \ARRAY_FILTER_USE_BOTH);
 
         return $index->unique && [] !== $long ? 'hash' : $index->method;
+    }
+
+    /** An index over a long text, or over a longer one than a key may be, takes as much of it as fits. */
+    public function indexedLength(Index $index, string $type, ?string $storage, ?string $collation): ?int
+    {
+        if ($index->unique || \in_array($index->method, ['fulltext', 'spatial'], true)
+            || 1 !== preg_match('/^(?:(tiny|medium|long)?(text|blob)|(var)(char|binary)\((\d+)\))/', $type, $m)) {
+            return null;
+        }
+        $most = 'MyISAM' === $storage || 'MEMORY' === $storage ? 1000 : ('Aria' === $storage ? 2300 : 3072);
+        $bytes = 'blob' === ($m[2] ?? '') || 'binary' === ($m[4] ?? '');
+        $letters = intdiv($most, $bytes ? 1 : Charsets::width(Charsets::ofCollation($collation ?? (string) $this->usualCollation)));
+        if ('' !== ($m[2] ?? '')) {
+            return 'tiny' === ($m[1] ?? '') ? min($letters, $bytes ? 255 : intdiv(255, Charsets::width(Charsets::ofCollation($collation ?? (string) $this->usualCollation)))) : $letters;
+        }
+
+        return (int) ($m[5] ?? 0) > $letters ? $letters : null;
     }
 
     public function sequenceIn(string $default): ?array

@@ -96,7 +96,10 @@ final class MariaDbReader implements Reader
         $progress->at('foreign keys', 4, self::STEPS);
         $foreign = $this->foreignKeys($in, $parameters, $chosen);
         $progress->at('check constraints', 5, self::STEPS);
-        $checks = $this->checks($in, $parameters, $chosen);
+        $checks = $this->checks($in, $parameters, $chosen, array_map(static fn (array $tables): array => array_map(
+            static fn (array $of): array => array_flip(array_map(static fn (Column $column): string => $column->name, $of)),
+            $tables,
+        ), $columns));
         $progress->at('views', 6, self::STEPS);
         $definitions = [];
         foreach ($this->source->rows("SELECT TABLE_SCHEMA AS s, TABLE_NAME AS n, VIEW_DEFINITION AS d FROM information_schema.VIEWS WHERE TABLE_SCHEMA $in", $parameters) as $row) {
@@ -297,10 +300,11 @@ final class MariaDbReader implements Reader
     /**
      * @param array<string, string> $parameters
      * @param array<array<string>>  $chosen
+     * @param array<array<array<string, int>>> $names of columns, by schema and table
      *
      * @return array<array<list<CheckConstraint>>>
      */
-    private function checks(string $in, array $parameters, array $chosen): array
+    private function checks(string $in, array $parameters, array $chosen, array $names): array
     {
         $found = [];
         $sql = $this->mysql
@@ -312,7 +316,8 @@ final class MariaDbReader implements Reader
                 $found[$schema][$table][] = new CheckConstraint(
                     $name,
                     $this->mysql ? self::unescaped((string) $row['c']) : (string) $row['c'],
-                    'Column' === $row['l'] ? $name : null,
+                    // The server keeps the name that a column had when its check was made.
+                    'Column' === $row['l'] && isset($names[$schema][$table][$name]) ? $name : null,
                 );
             }
         }

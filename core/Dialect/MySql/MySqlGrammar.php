@@ -166,11 +166,11 @@ class MySqlGrammar extends Grammar
             return null;
         }
 
-        return $this->literal($value[0], $value[1], TypeText::of($type), $default);
+        return $this->literal($value[0], $value[1], TypeText::of($type), $type);
     }
 
     /** A value of a default as the catalog has it, by the type of its column. */
-    protected function literal(string $kind, string $text, TypeText $type, string $written): string
+    protected function literal(string $kind, string $text, TypeText $type, string $of): string
     {
         $name = $type->name;
         $quoted = static fn (string $text): string => "'".strtr($text, ['\\' => '\\\\', "'" => "''", "\n" => '\n', "\r" => '\r', "\0" => '\0'])."'";
@@ -192,7 +192,7 @@ class MySqlGrammar extends Grammar
             [$kind, $text] = ['text', $text];
         }
         if (1 === preg_match('/^(?:(?:tiny|small|medium|big)?int|decimal|float|double|year)$/', $name) && is_numeric($text)) {
-            return $this->number($text, $name, $type);
+            return str_contains($of, 'zerofill') ? str_pad($this->number($text, $name, $type), $type->first() ?? 0, '0', \STR_PAD_LEFT) : $this->number($text, $name, $type);
         }
         if (1 === preg_match('/^(?:datetime|timestamp)$/', $name)) {
             return $quoted(self::moment($text, $type->first() ?? 0));

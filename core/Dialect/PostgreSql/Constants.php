@@ -42,7 +42,7 @@ final readonly class Constants
         return match ($type) {
             'bool' => self::isTrue($text) ? 'true' : 'false',
             'int2', 'int4', 'int8', 'oid' => 1 === preg_match('/^\s*([+-]?)0*(\d+)\s*$/', $text, $m) ? ('-' === $m[1] ? '-' : '').$m[2] : $text,
-            'numeric' => trim((string) preg_replace('/^\s*\+/', '', $text)),
+            'numeric' => self::numeric(trim($text)),
             'float4', 'float8' => is_numeric(trim($text)) ? self::float((float) $text) : $text,
             'date' => self::date($text),
             'timestamp' => self::moment($text, ''),
@@ -51,9 +51,27 @@ final readonly class Constants
             'interval' => self::interval($text),
             'uuid' => strtolower(trim($text, ' {}')),
             'jsonb' => self::json($text),
+            'tsvector' => self::words($text),
             'bytea' => str_starts_with($text, '\\x') ? strtolower($text) : '\\x'.bin2hex($text),
             default => $text,
         };
+    }
+
+    private static function numeric(string $text): string
+    {
+        $text = ltrim($text, '+');
+        if (1 !== preg_match('/^(-?)(\d*)(?:\.(\d*))?e([+-]?\d+)$/i', $text, $m)) {
+            return $text;
+        }
+        [$digits, $point] = [$m[2].$m[3], \strlen($m[2]) + (int) $m[4]];
+        if (abs($point) > 1000) {
+            return $text;
+        }
+        $digits = $point > \strlen($digits) ? str_pad($digits, $point, '0') : ($point < 1 ? str_repeat('0', 1 - $point).$digits : $digits);
+        $point = max(1, $point);
+        $whole = ltrim(substr($digits, 0, $point), '0');
+
+        return $m[1].('' === $whole ? '0' : $whole).(\strlen($digits) > $point ? '.'.substr($digits, $point) : '');
     }
 
     private static function isTrue(string $text): bool
@@ -142,6 +160,18 @@ final readonly class Constants
         }
 
         return implode(' ', $parts);
+    }
+
+    /** Plain words as a list of lexemes. */
+    private static function words(string $text): string
+    {
+        if (1 !== preg_match('/^[\w\s]*$/u', $text)) {
+            return $text;
+        }
+        $words = array_unique(preg_split('/\s+/', $text, -1, \PREG_SPLIT_NO_EMPTY) ?: []);
+        sort($words, \SORT_STRING);
+
+        return implode(' ', array_map(static fn (string $word): string => "'$word'", $words));
     }
 
     /** A document as the server keeps it: a blank behind each colon and comma, names by length and then by letters. */

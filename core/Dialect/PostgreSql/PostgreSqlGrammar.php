@@ -206,7 +206,7 @@ final class PostgreSqlGrammar extends Grammar
         return implode(', ', array_map(fn (array $p): string => trim(
             ('IN' === $p['mode'] && 'procedure' !== $kind ? '' : ('' === $p['mode'] && 'procedure' === $kind ? 'IN' : $p['mode'])).' '
             .('' === $p['name'] ? '' : $this->quotedName($p['name']).' ').$p['type']
-            .(null === $p['default'] ? '' : ' DEFAULT '.$this->default($p['default'], $p['type'])),
+            .(null === $p['default'] ? '' : ' DEFAULT '.($this->default($p['default'], $p['type']) ?? 'NULL::'.$p['type'])),
         ), $parameters));
     }
 }

@@ -193,6 +193,10 @@ final class PostgreSqlWriting
             return self::UNKNOWN === $written->type ? $this->coerced($written, 'text') : $written;
         }
         if (self::UNKNOWN === $written->type && $written->isConstant()) {
+            if ('regclass' === $to && null !== $written->value) {
+                $written = new Written('', self::UNKNOWN, $this->relation($written->value));
+            }
+
             return $written->null ? new Written('NULL::'.$this->shown($to), $to, null, true) : $this->constants->of($to, (string) $written->value);
         }
         if ($this->typing->based($written->type) === $to && $this->typing->isEnum($to)) {
@@ -201,6 +205,15 @@ final class PostgreSqlWriting
         $inner = $written->plain();
 
         return new Written("($inner)::".$this->shown($to), $to, null, false, $inner);
+    }
+
+    /** A table or sequence by its name, with its schema. */
+    private function relation(string $name): string
+    {
+        $plain = str_starts_with($name, '"') ? str_replace('""', '"', substr($name, 1, -1)) : strtolower($name);
+        $schema = 1 === preg_match('/^(?:"[^"]*"|\w+)$/', $name) ? $this->around->relations[$plain] ?? null : null;
+
+        return null === $schema ? $name : $this->dialect->quotedName($schema).'.'.$this->dialect->quotedName($plain);
     }
 
     private function shown(string $internal): string
@@ -354,14 +367,25 @@ final class PostgreSqlWriting
         $constant = static fn (Written $item): bool => $item->isConstant();
         $written = array_map($this->write(...), $items);
         $sign = $no ? '<>' : '=';
-        if (\count($items) < 2 || [] === array_filter($written, $constant)) {
-            $parts = array_map(fn (Written $item): string => $this->binary($sign, $left, $item)->sql, $written);
+        $constants = array_values(array_filter($written, $constant));
+        if (\count($constants) < 2 || \count($constants) < \count($written)) {
+            // Constants go into one list where there are several, and what is computed stands beside it.
+            $single = \count($constants) < 2 ? $written : array_values(array_filter($written, static fn (Written $item): bool => !$item->isConstant()));
+            $parts = array_map(fn (Written $item): string => $this->binary($sign, $left, $item)->sql, $single);
+            if (\count($single) < \count($written)) {
+                array_unshift($parts, $this->amongConstants($no, $left, $constants)->sql);
+            }
 
             return new Written(1 === \count($parts) ? $parts[0] : '('.implode($no ? ' AND ' : ' OR ', $parts).')', 'bool');
         }
-        if (\count(array_filter($written, $constant)) < \count($written)) {
-            throw new \UnexpectedValueException();
-        }
+
+        return $this->amongConstants($no, $left, $constants);
+    }
+
+    /** @param list<Written> $written */
+    private function amongConstants(bool $no, Written $left, array $written): Written
+    {
+        $sign = $no ? '<>' : '=';
         $common = $this->typing->overloads->common(array_map(fn (Written $item): string => $this->typing->based($item->type), [$left, ...$written]));
         if (null === $common) {
             throw new \UnexpectedValueException();
@@ -468,7 +492,7 @@ final class PostgreSqlWriting
         $type = $this->fullType($cast->type);
         $internal = $this->typing->internal($type);
         if ($cast->value instanceof ArrayOf && str_starts_with($internal, '_') && ($cast->value->at === $cast->at || [] === $cast->value->items)) {
-            return $this->list($cast->value, substr($internal, 1));
+            return $this->list($cast->value, substr($internal, 1), str_contains($type, '(') ? substr($type, 0, -2) : null);
         }
         $value = $this->write($cast->value);
         if (self::UNKNOWN === $value->type && $value->isConstant()) {
@@ -509,10 +533,7 @@ final class PostgreSqlWriting
             $results[] = $this->write($then);
         }
         $else = null === $case->else ? new Written('NULL', self::UNKNOWN, null, true) : $this->write($case->else);
-        $common = $this->typing->overloads->common(array_map(fn (Written $each): string => $this->typing->based($each->type), [$else, ...$results]));
-        if (null === $common) {
-            throw new \UnexpectedValueException();
-        }
+        $common = $this->commonOf([$else, ...$results]);
         $pad = str_repeat(' ', $this->indent);
         $sql = "\n".str_repeat(' ', $this->indent - 4).'CASE'.(null === $subject ? '' : ' '.$subject->sql);
         foreach ($whens as $i => $when) {
@@ -524,6 +545,18 @@ final class PostgreSqlWriting
         return new Written($sql, $common);
     }
 
+    /** @param list<Written> $written */
+    private function commonOf(array $written): string
+    {
+        $types = array_values(array_unique(array_map(static fn (Written $each): string => $each->type, $written)));
+        if (1 === \count($types) && self::UNKNOWN !== $types[0]) {
+            // Where all are of one domain, so is what comes of them.
+            return $types[0];
+        }
+
+        return $this->typing->overloads->common(array_map(fn (Written $each): string => $this->typing->based($each->type), $written)) ?? throw new \UnexpectedValueException();
+    }
+
     private function compared(Written $subject, Written $when): Written
     {
         $chosen = $this->typing->overloads->chosenOperator('=', [$subject->type, $when->type]);
@@ -531,17 +564,18 @@ final class PostgreSqlWriting
         return null === $chosen ? throw new \UnexpectedValueException() : $this->operand($when, $chosen[1], $subject);
     }
 
-    private function list(ArrayOf $list, ?string $element): Written
+    /** @param ?string $full the type of its elements, where it says a length */
+    private function list(ArrayOf $list, ?string $element, ?string $full = null): Written
     {
         $items = array_map($this->write(...), $list->items);
         if ([] === $items) {
             return null === $element ? throw new \UnexpectedValueException() : new Written('ARRAY[]::'.$this->shown($this->arrayOf($element)), $this->arrayOf($element));
         }
-        $common = $element ?? $this->typing->overloads->common(array_map(fn (Written $item): string => $this->typing->based($item->type), $items));
-        if (null === $common) {
-            throw new \UnexpectedValueException();
-        }
-        $written = array_map(function (Written $item) use ($common, $element): string {
+        $common = $element ?? $this->commonOf($items);
+        $written = array_map(function (Written $item) use ($common, $element, $full): string {
+            if (null !== $full && self::UNKNOWN === $item->type && null !== $item->value) {
+                return $this->constants->bare($common, $item->value).'::'.$full;
+            }
             $explicit = null !== $element && $item->type !== $common && self::UNKNOWN !== $item->type;
 
             return $explicit ? '('.$item->plain().')::'.$this->shown($common) : $this->coerced($item, $common)->sql;
@@ -552,14 +586,19 @@ final class PostgreSqlWriting
 
     private function element(Element $element): Written
     {
-        if ($element->slice || null === $element->from) {
-            throw new \UnexpectedValueException();
-        }
         $base = $this->write($element->base);
         if (!str_starts_with($base->type, '_')) {
             throw new \UnexpectedValueException();
         }
         $plain = $element->base instanceof Ref;
+        if ($element->slice) {
+            $edge = fn (?Expression $of): string => null === $of ? '' : $this->coerced($this->write($of), 'int4')->sql;
+
+            return new Written(($plain ? $base->sql : "($base->sql)").'['.$edge($element->from).':'.$edge($element->to).']', $base->type);
+        }
+        if (null === $element->from) {
+            throw new \UnexpectedValueException();
+        }
         $index = $this->coerced($this->write($element->from), 'int4');
 
         return new Written(($plain ? $base->sql : "($base->sql)")."[$index->sql]", substr($base->type, 1));
@@ -649,10 +688,7 @@ final class PostgreSqlWriting
     private function common(string $name, array $arguments): Written
     {
         $written = array_map($this->write(...), $arguments);
-        $common = $this->typing->overloads->common(array_map(fn (Written $each): string => $this->typing->based($each->type), $written));
-        if (null === $common) {
-            throw new \UnexpectedValueException();
-        }
+        $common = $this->commonOf($written);
 
         return new Written($name.'('.implode(', ', array_map(fn (Written $each): string => $this->coerced($each, $common)->sql, $written)).')', $common);
     }

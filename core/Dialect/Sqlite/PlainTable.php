@@ -58,12 +58,16 @@ final class PlainTable
                 $foreign[] = new ForeignKey('' === ($match['label'] ?? '') ? null : trim($match['label'] ?? '', '"'), $own, new Reference('main', trim($match['far'] ?? '', '"'), $there), strtoupper(($match['delete'] ?? '') ?: 'NO ACTION'));
             }
         }
+        // The engine takes letters in either case for the same; the name is the one that the column has.
+        $lower = array_combine(array_map(strtolower(...), array_map(strval(...), array_keys($columns))), array_map(strval(...), array_keys($columns)));
+        $known = static fn (string $column): string => $lower[strtolower($column)] ?? $column;
+        $primary = null === $primary ? null : new Key($primary->name, array_map($known, $primary->columns));
         $made = [];
         foreach ($indexes as $index) {
             if (1 !== preg_match($plainIndex, $index, $m)) {
                 return null;
             }
-            $made[] = new Index(trim($m[2], '"'), array_map(static fn (string $column): IndexPart => new IndexPart($column), self::names($m[3])), '' !== $m[1]);
+            $made[] = new Index(trim($m[2], '"'), array_map(static fn (string $column): IndexPart => new IndexPart($known($column)), self::names($m[3])), '' !== $m[1]);
         }
         $byName = static fn (ForeignKey|Index $a, ForeignKey|Index $b): int => strcmp($a->name ?? '', $b->name ?? '');
         usort($made, $byName);

@@ -68,15 +68,63 @@ final class Harness
 
     public function live(string $engine, string $sql): Catalog
     {
-        $pdo = match ($engine) {
+        match ($engine) {
             'mariadb' => self::onMariaDb($sql),
             'postgresql' => self::onPostgreSql($sql),
             default => self::onSqlite($sql),
         };
+
+        return $this->survey($engine);
+    }
+
+    private function survey(string $engine): Catalog
+    {
+        $pdo = match ($engine) {
+            'mariadb' => OddSchema::server(),
+            'postgresql' => Engines::pdo(Engines::postgreSql('fasti_trait')),
+            default => new \PDO('sqlite:'.sys_get_temp_dir().self::FILE, null, null, [\PDO::ATTR_ERRMODE => \PDO::ERRMODE_EXCEPTION]),
+        };
+        'postgresql' === $engine && $pdo->exec("SET search_path = ''");
         $schemas = 'mariadb' === $engine ? ['fasti_trait', 'fasti_trait_b'] : [];
         $reader = Dialects::of($engine)->reader(new PlainRows($pdo), '') ?? throw new \LogicException();
 
         return $this->made = $reader->read(new Choice($schemas), new SilentProgress());
+    }
+
+    /**
+     * Hands statements to the server one by one, and keeps those that it carries out.
+     *
+     * @param list<string> $statements
+     *
+     * @return string the script of them
+     */
+    public function accepted(string $engine, array $statements): string
+    {
+        $this->live($engine, '');
+        $pdo = match ($engine) {
+            'mariadb' => OddSchema::server(),
+            'postgresql' => Engines::pdo(Engines::postgreSql('fasti_trait')),
+            default => new \PDO('sqlite:'.sys_get_temp_dir().self::FILE, null, null, [\PDO::ATTR_ERRMODE => \PDO::ERRMODE_EXCEPTION]),
+        };
+        'mariadb' === $engine && $pdo->exec('USE fasti_trait');
+        $kept = [];
+        foreach ($statements as $statement) {
+            try {
+                $pdo->exec($statement);
+                $kept[] = $statement;
+            } catch (\PDOException) {
+                continue;
+            }
+        }
+        $this->survey($engine);
+
+        return implode(";\n", $kept).";\n";
+    }
+
+    /** Nothing is left of what the server had. */
+    public function isEmpty(): bool
+    {
+        return [] === ($this->made->tables ?? []);
     }
 
     public function script(string $sql, string $dialect, string $schema = ''): Catalog
@@ -97,6 +145,12 @@ final class Harness
             'postgresql' => self::psql('pg_dump -s'),
             default => 'sqlite3 '.escapeshellarg(sys_get_temp_dir().self::FILE).' .dump',
         });
+    }
+
+    /** @return list<string> in which a script differs from what was made last */
+    public function madeDifferences(string $engine, string $sql): array
+    {
+        return self::compared($this->made ?? throw new \LogicException(), $this->script($sql, $engine, self::SCHEMAS[$engine]));
     }
 
     /** @return list<string> */
@@ -127,6 +181,7 @@ final class Harness
             }
             $plain[$table->schema.'.'.$table->name] = $form;
         }
+        ksort($plain, \SORT_STRING);
         foreach ($catalog->routines as $i => $routine) {
             $plain["routine $i"] = OpenForm::of($routine);
         }
@@ -168,15 +223,13 @@ final class Harness
         return $byName;
     }
 
-    private static function onMariaDb(string $sql): \PDO
+    private static function onMariaDb(string $sql): void
     {
         self::client(self::mariaDb('mariadb'), 'DROP DATABASE IF EXISTS fasti_trait; DROP DATABASE IF EXISTS fasti_trait_b; CREATE DATABASE fasti_trait CHARACTER SET utf8mb4 COLLATE utf8mb4_general_ci;');
         self::client(self::mariaDb('mariadb').' --comments --default-character-set=utf8mb4 fasti_trait', $sql);
-
-        return OddSchema::server();
     }
 
-    private static function onPostgreSql(string $sql): \PDO
+    private static function onPostgreSql(string $sql): void
     {
         Engines::postgreSql();
         $pdo = Engines::pdo(Engines::postgreSql());
@@ -191,19 +244,13 @@ final class Harness
             FOR r IN SELECT nspname FROM pg_namespace WHERE nspname NOT LIKE 'pg\\_%' AND nspname <> 'information_schema' LOOP EXECUTE format('DROP SCHEMA %I CASCADE', r.nspname); END LOOP;
             CREATE SCHEMA public; END \$\$");
         self::client(self::psql('psql -q -X -v ON_ERROR_STOP=1'), $sql);
-
-        $own->exec("SET search_path = ''");
-
-        return $own;
     }
 
-    private static function onSqlite(string $sql): \PDO
+    private static function onSqlite(string $sql): void
     {
         $path = sys_get_temp_dir().self::FILE;
         is_file($path) && unlink($path);
         self::client('sqlite3 -bail '.escapeshellarg($path), $sql);
-
-        return new \PDO('sqlite:'.$path, null, null, [\PDO::ATTR_ERRMODE => \PDO::ERRMODE_EXCEPTION]);
     }
 
     private static function mariaDb(string $program): string
