@@ -5,17 +5,14 @@ declare(strict_types=1);
 namespace Fasti\Core\Drift;
 
 use Fasti\Core\Catalog\Catalog;
-use Fasti\Core\Catalog\CheckConstraint;
 use Fasti\Core\Catalog\Column;
-use Fasti\Core\Catalog\ForeignKey;
-use Fasti\Core\Catalog\Index;
-use Fasti\Core\Catalog\IndexPart;
-use Fasti\Core\Catalog\Key;
 use Fasti\Core\Catalog\OpenForm;
 use Fasti\Core\Catalog\Place;
+use Fasti\Core\Catalog\Routine;
 use Fasti\Core\Catalog\Table;
 use Fasti\Core\Dialect\Dialect;
 use Fasti\Core\Dialect\Dialects;
+use Fasti\Core\Sql\Alike;
 use Fasti\Core\Wording\ColumnWords;
 
 /** Compares two catalogs of a source, the older and the newer, in words. */
@@ -85,11 +82,14 @@ final class Compare
      */
     public static function tables(Table $before, Table $after, Dialect $dialect, array $moved = [], ?\Closure $alike = null): array
     {
+        if ($before->schema !== $after->schema && '' !== $before->schema) {
+            $before = self::inSchema($before, $after->schema, $dialect);
+        }
         $renamed = [];
         $columns = [];
         foreach (Renames::columns($before, $after, $dialect, $alike) as [$was, $is, $reason]) {
             $renamed[$was->name] = $is->name;
-            $columns[] = new ColumnDrift(Fate::Renamed, $was, $is, self::columnWords($was, $is), $reason);
+            $columns[] = new ColumnDrift(Fate::Renamed, $was, $is, self::columnWords($was, $is, $dialect), $reason);
         }
         $taken = array_flip($renamed);
         foreach ($after->columns as $column) {
@@ -98,7 +98,7 @@ final class Compare
                 if (!isset($taken[$column->name])) {
                     $columns[] = new ColumnDrift(Fate::New, null, $column, [$column->type]);
                 }
-            } elseif ([] !== ($words = self::columnWords($was, $column))) {
+            } elseif ([] !== ($words = self::columnWords($was, $column, $dialect))) {
                 $columns[] = new ColumnDrift(Fate::Changed, $was, $column, $words);
             }
         }
@@ -108,11 +108,65 @@ final class Compare
             }
         }
 
-        return [self::tableWords($before, $after, $renamed, $moved), $columns];
+        return [(new TableWords($before, $after, $dialect, $renamed, $moved))->all(), $columns];
+    }
+
+    /** A table with defaults that name its schema, as they are in another. */
+    private static function inSchema(Table $table, string $schema, Dialect $dialect): Table
+    {
+        $was = [$dialect->quoted($table->schema).'.', $table->schema.'.'];
+        $is = [$dialect->quoted($schema).'.', $schema.'.'];
+
+        return $table->with(columns: array_map(static fn (Column $column): Column => null === $column->default || !str_contains($column->default, '(') ? $column
+            : $column->with(default: str_replace($was, $is, $column->default)), $table->columns));
+    }
+
+    /**
+     * What became of routines. One that is called the same in another schema, with the same parameters, has moved.
+     *
+     * @return list<RoutineDrift> by schema and name
+     */
+    public static function routines(Catalog $before, Catalog $after): array
+    {
+        $key = static fn (Routine $routine, bool $place): string => ($place ? $routine->schema."\0" : '').$routine->name."\0".$routine->kind."\0".$routine->parameters;
+        $drift = [];
+        $lost = array_combine(array_map(static fn (Routine $routine): string => $key($routine, true), $before->routines), $before->routines);
+        $fresh = [];
+        foreach ($after->routines as $routine) {
+            $was = $lost[$key($routine, true)] ?? null;
+            if (null === $was) {
+                $fresh[] = $routine;
+                continue;
+            }
+            unset($lost[$key($routine, true)]);
+            $words = RoutineDrift::words($was, $routine);
+            [] === $words || $drift[] = new RoutineDrift(Fate::Changed, $was, $routine, $words);
+        }
+        foreach ($fresh as $routine) {
+            // The same by name elsewhere, or the same name with other parameters here, is the same one.
+            $was = array_filter($lost, static fn (Routine $each): bool => $key($each, false) === $key($routine, false))
+                ?: array_filter($lost, static fn (Routine $each): bool => $each->schema === $routine->schema && $each->name === $routine->name && $each->kind === $routine->kind);
+            if (1 !== \count($was)) {
+                $drift[] = new RoutineDrift(Fate::New, null, $routine, []);
+                continue;
+            }
+            $one = (string) array_key_first($was);
+            $words = RoutineDrift::words($lost[$one], $routine);
+            if ([] !== $words || $lost[$one]->schema === $routine->schema) {
+                $drift[] = new RoutineDrift(Fate::Changed, $lost[$one], $routine, $words);
+            }
+            unset($lost[$one]);
+        }
+        foreach ($lost as $routine) {
+            $drift[] = new RoutineDrift(Fate::Gone, $routine, null, []);
+        }
+        usort($drift, static fn (RoutineDrift $a, RoutineDrift $b): int => [$a->routine()->schema, $a->routine()->name] <=> [$b->routine()->schema, $b->routine()->name]);
+
+        return $drift;
     }
 
     /** @return list<string> */
-    private static function columnWords(Column $was, Column $is): array
+    private static function columnWords(Column $was, Column $is, Dialect $dialect): array
     {
         $words = [];
         if ($was->type !== $is->type) {
@@ -133,7 +187,10 @@ final class Compare
         if ($was->autoNumbered !== $is->autoNumbered) {
             $words[] = $is->autoNumbered ? 'the database numbers it now' : 'the database does not number it any more';
         }
-        if ($was->generated != $is->generated) {
+        $grammar = $dialect->grammar();
+        $same = null !== $was->generated && null !== $is->generated && $was->generated->stored === $is->generated->stored && null !== $grammar
+            && Alike::expressions($was->generated->expression, $is->generated->expression, $grammar);
+        if ($was->generated != $is->generated && !$same) {
             $words[] = null === $is->generated ? 'it is not computed any more' : 'it is computed as '.$is->generated->expression;
         }
         if ($was->onUpdate !== $is->onUpdate) {
@@ -147,74 +204,6 @@ final class Compare
         }
 
         return $words;
-    }
-
-    /**
-     * @param array<string, string>                $renamed
-     * @param array<string, Place>                 $moved
-     *
-     * @return list<string>
-     */
-    private static function tableWords(Table $was, Table $is, array $renamed, array $moved): array
-    {
-        $name = static fn (string $column): string => $renamed[$column] ?? $column;
-        $words = [];
-        if ($was->kind !== $is->kind) {
-            $words[] = \sprintf('it was a %s and is a %s', $was->kind->value, $is->kind->value);
-        }
-        if ($was->comment !== $is->comment) {
-            $words[] = '' === $is->comment ? 'its comment was removed' : \sprintf('the database says “%s” of it%s', $is->comment, '' === $was->comment ? '' : \sprintf(' (was “%s”)', $was->comment));
-        }
-        $oldKey = array_map($name, $was->primaryKey->columns ?? []);
-        $newKey = $is->primaryKey->columns ?? [];
-        if ($oldKey !== $newKey) {
-            $words[] = [] === $newKey ? \sprintf('it has no primary key any more (was %s)', implode(', ', $oldKey)) : \sprintf('its primary key is %s%s', implode(', ', $newKey), [] === $oldKey ? '' : ' (was '.implode(', ', $oldKey).')');
-        }
-        $unique = static fn (Key $key): string => implode(', ', array_map($name, $key->columns));
-        array_push($words, ...self::sets(array_map($unique, $was->uniqueKeys), array_map(static fn (Key $key): string => implode(', ', $key->columns), $is->uniqueKeys), '%s stands only once now', '%s may stand more than once now'));
-        $leads = static function (ForeignKey $key) use ($name, $moved): string {
-            $far = $key->references->place();
-
-            return \sprintf('%s to %s', implode(', ', array_map($name, $key->columns)), $moved[$far->key()] ?? $far);
-        };
-        $plain = static fn (ForeignKey $key): string => \sprintf('%s to %s', implode(', ', $key->columns), $key->references->place());
-        $oldLeads = array_map($leads, $was->foreignKeys);
-        $newLeads = array_map($plain, $is->foreignKeys);
-        array_push($words, ...self::sets($oldLeads, $newLeads, 'a join leads from %s', 'no join leads from %s any more'));
-        foreach ($is->foreignKeys as $i => $key) {
-            $at = array_search($newLeads[$i], $oldLeads, true);
-            if (false !== $at && [$was->foreignKeys[$at]->onDelete, $was->foreignKeys[$at]->onUpdate] !== [$key->onDelete, $key->onUpdate]) {
-                $words[] = \sprintf('the join from %s acts otherwise: on delete %s, on update %s', $newLeads[$i], strtolower($key->onDelete), strtolower($key->onUpdate));
-            }
-        }
-        $check = static fn (CheckConstraint $check): string => $check->expression;
-        array_push($words, ...self::sets(array_map($check, $was->checks), array_map($check, $is->checks), 'it is checked now that %s', 'it is not checked any more that %s'));
-        $index = static fn (Index $index): string => implode(', ', array_map(static fn (IndexPart $part): string => $name($part->column), $index->parts));
-        array_push($words, ...self::sets(array_map($index, $was->indexes), array_map(static fn (Index $index): string => implode(', ', array_map(static fn (IndexPart $part): string => $part->column, $index->parts)), $is->indexes), 'there is an index over %s', 'there is no index over %s any more'));
-        array_push($words, ...self::sets(array_map(static fn (object $trigger): string => $trigger->name, $was->triggers), array_map(static fn (object $trigger): string => $trigger->name, $is->triggers), 'the trigger %s runs', 'the trigger %s does not run any more'));
-        array_push($words, ...self::sets($was->traits, $is->traits, 'it says of itself: %s', 'it does not say any more: %s'));
-        if (preg_replace('/\s+/', ' ', (string) $was->definition) !== preg_replace('/\s+/', ' ', (string) $is->definition)) {
-            $words[] = 'its query is another';
-        }
-        if ($was->storage !== $is->storage) {
-            $words[] = \sprintf('it is kept as %s (was %s)', $is->storage ?? 'usual', $was->storage ?? 'usual');
-        }
-
-        return $words;
-    }
-
-    /**
-     * @param list<string> $was
-     * @param list<string> $is
-     *
-     * @return list<string>
-     */
-    private static function sets(array $was, array $is, string $added, string $removed): array
-    {
-        return [
-            ...array_map(static fn (string $what): string => \sprintf($added, $what), array_values(array_unique(array_diff($is, $was)))),
-            ...array_map(static fn (string $what): string => \sprintf($removed, $what), array_values(array_unique(array_diff($was, $is)))),
-        ];
     }
 
     private static function place(Table $table): string

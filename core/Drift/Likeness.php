@@ -7,6 +7,8 @@ namespace Fasti\Core\Drift;
 /** How much two identifiers look like names of the same thing, 0 to 1. */
 final class Likeness
 {
+    private const KINDS = ['id', 'at', 'on', 'by', 'is', 'has', 'no', 'nr', 'num', 'number', 'date', 'time', 'name', 'type', 'key', 'code', 'flag', 'count', 'the', 'of', 'to', 'from', 'in', 'text', 'value', 'url'];
+
     /** @var array<string, array{string, list<string>, array<string, true>}> folded name, words, pairs of letters */
     private static array $known = [];
 
@@ -40,6 +42,20 @@ final class Likeness
         }
 
         return max($dice, 2 * $shared / max(1, \count($wordsA) + \count($wordsB)));
+    }
+
+    /**
+     * The same for what names say of their thing: words that say its kind alone (`created_at`, `deleted_at`) count for nothing.
+     */
+    public static function ofThings(string $a, string $b): float
+    {
+        if (self::known($a)[0] === self::known($b)[0]) {
+            return 1.0;
+        }
+        $telling = static fn (string $name): string => implode('_', array_diff(self::known($name)[1], self::KINDS));
+        [$x, $y] = [$telling($a), $telling($b)];
+
+        return '' === $x || '' === $y ? 0.0 : self::of($x, $y);
     }
 
     /** Whether the letters of the one stand in the other in their order, from the first on: `qty` and `quantity`. */

@@ -25,6 +25,7 @@ final class Renames
     private const COLUMN_LEAST = 0.6;
     private const LEAD = 0.06;
     private const WORTH_A_LOOK = 0.35;
+    private const OWN_TYPE = '/^(?:enum|set)\b|^(?:var)?char(?:acter varying)?\((?!(?:255|250|200|191|128|100|64|50|40|32|20|10)\))\d+\)/i';
     /** Above this many pairs, only those that share a telling column are compared. */
     private const MOST_PAIRS = 100000;
     /** What makes the columns that two tables share sufficient evidence, in nats. */
@@ -41,6 +42,10 @@ final class Renames
     {
         if ([] === $gone || [] === $new) {
             return [];
+        }
+        [$same, $gone, $new] = self::moved($gone, $new);
+        if ([] === $gone || [] === $new) {
+            return $same;
         }
         $frequency = [];
         foreach ($all as $table) {
@@ -73,10 +78,12 @@ final class Renames
                 $score += 0.3;
             }
             // A likely name alone is no evidence: without common columns it is another table of the same kind.
+            $keyed = null !== $gone[$i]->primaryKey && $gone[$i]->primaryKey->columns === ($new[$j]->primaryKey->columns ?? null) && ['id'] !== $gone[$i]->primaryKey->columns;
+            $score += $keyed ? 0.05 : 0.0;
             $scores[$i][$j] = $jaccard < 0.25 ? 0.0 : $score;
             $shares[$i][$j] = [\count($common), $named];
         }
-        $found = [];
+        $found = $same;
         foreach (Pairing::mutual($scores, self::TABLE_LEAST, self::LEAD) as $i => $j) {
             [$common, $named] = $shares[$i][$j];
             $reason = \sprintf('%d of its %s stand in it with the same name and type', $common, Amount::of(\count($gone[$i]->columns), 'field'));
@@ -89,6 +96,45 @@ final class Renames
         }
 
         return $found;
+    }
+
+    /**
+     * The same name with the same structure in another schema is the same table, before anything is weighed. Where names
+     * alone are the same, most of the columns have to be.
+     *
+     * @param list<Table> $gone
+     * @param list<Table> $new
+     *
+     * @return array{list<array{Table, Table, string}>, list<Table>, list<Table>} pairs, and what is left of both
+     */
+    private static function moved(array $gone, array $new): array
+    {
+        $byName = [];
+        foreach ($new as $j => $table) {
+            $byName[$table->kind->value."\0".$table->name][] = $j;
+        }
+        $goneByName = array_count_values(array_map(static fn (Table $table): string => $table->kind->value."\0".$table->name, $gone));
+        /** @var \Closure(Table): list<string> $columns */
+        $columns = static fn (Table $table): array => array_map(static fn (Column $column): string => $column->name."\0".$column->type, $table->columns);
+        $same = $taken = [];
+        foreach ($gone as $i => $table) {
+            $key = $table->kind->value."\0".$table->name;
+            $candidates = $byName[$key] ?? [];
+            $of = $columns($table);
+            $equal = array_values(array_filter($candidates, static fn (int $j): bool => !isset($taken[$j]) && $columns($new[$j]) === $of));
+            $alone = 1 === \count($candidates) && 1 === $goneByName[$key];
+            $common = $alone ? \count(array_intersect($of, $columns($new[$candidates[0]]))) : 0;
+            $likely = $alone && $common * 2 > max(\count($of), \count($new[$candidates[0]]->columns));
+            if (1 !== \count($equal) && !$likely) {
+                continue;
+            }
+            $j = 1 === \count($equal) ? $equal[0] : $candidates[0];
+            $same[] = [$table, $new[$j], [] === $equal ? \sprintf('It has the same name in another schema, and %d of its %s', $common, Amount::of(\count($of), 'field')) : 'It has the same name and the same fields in another schema'];
+            $taken[$j] = true;
+            unset($gone[$i]);
+        }
+
+        return [$same, array_values($gone), array_values(array_diff_key($new, $taken))];
     }
 
     /**
@@ -105,6 +151,9 @@ final class Renames
         }
         $places = [self::neighbours($before, $after), self::neighbours($after, $before)];
         $leads = [self::leads($before), self::leads($after)];
+        $held = [self::held($before), self::held($after)];
+        $type = static fn (Column $column): string => $column->type;
+        $types = [array_count_values(array_map($type, $gone)), array_count_values(array_map($type, $new))];
         $scores = $reasons = [];
         foreach ($gone as $i => $was) {
             foreach ($new as $j => $is) {
@@ -116,6 +165,28 @@ final class Renames
                 $place = $places[0][$was->name] === $places[1][$is->name] ? ('' === $places[0][$was->name][1] ? 0.1 : 0.25) : 0.0;
                 $score = $type + 0.38 * $named + $place + ($was->nullable === $is->nullable ? 0.05 : 0.0);
                 $why = [$type > 0.3 ? 'the same type' : 'a like type'];
+                // What stands in the same place may be another thing: that it is the same one, something else has to say.
+                $evidence = Likeness::ofThings($was->name, $is->name) >= 0.34;
+                if (isset($held[0][$was->name]) && $held[0][$was->name] === ($held[1][$is->name] ?? null)) {
+                    $score += 'primary' === $held[0][$was->name][0] ? 0.2 : 0.1;
+                    $why[] = 'primary' === $held[0][$was->name][0] ? 'the same part in the primary key' : 'the same part in a key';
+                    $evidence = true;
+                }
+                if (null !== $was->default && $was->default === $is->default && 1 !== preg_match("/^(?:'?0?'?|''.*|true|false|1|NULL.*)$/i", $was->default)) {
+                    $score += 0.1;
+                    $why[] = 'the same default';
+                    $evidence = true;
+                }
+                if ($type > 0.3 && 1 === $types[0][$was->type] && 1 === ($types[1][$is->type] ?? 0) && 1 === preg_match(self::OWN_TYPE, $was->base ?? $was->type)) {
+                    // A text with an odd length, or a list of its own, is seldom chosen twice.
+                    $score += 0.1;
+                    $evidence = $evidence || $place > 0.2;
+                }
+                $alone = 1 === $types[0][$was->type] && 1 === ($types[1][$is->type] ?? 0) && \count($gone) === \count($new);
+                if ($type > 0.3 && $place > 0.2 && $alone && 1 === preg_match('/^(?:date|time|year|numeric|decimal|real|float|double|uuid|json|inet|point|geometry)\b/i', $was->type)) {
+                    // Such a type in such a place is hardly another thing; a text or a whole number may be anything.
+                    $evidence = true;
+                }
                 if ($place > 0) {
                     $why[] = 'the same place';
                 }
@@ -125,14 +196,17 @@ final class Renames
                 if ('' !== $was->comment && $was->comment === $is->comment) {
                     $score += 0.2;
                     $why[] = 'the same comment';
+                    $evidence = true;
                 }
                 if (isset($leads[0][$was->name]) && $leads[0][$was->name] === ($leads[1][$is->name] ?? null)) {
                     $score += 0.2;
                     $why[] = 'the same reference';
+                    $evidence = true;
                 }
                 if (null !== $was->seen && null !== $is->seen && [] !== $was->seen->values && [] === array_diff_key($was->seen->values, $is->seen->values)) {
                     $score += 0.2;
                     $why[] = 'the same values';
+                    $evidence = true;
                 }
                 $data = null !== $alike && $score >= self::WORTH_A_LOOK ? $alike($before, $was, $after, $is) : null;
                 if (null !== $data) {
@@ -140,9 +214,10 @@ final class Renames
                     $score += 0.5 * ($data - 0.5);
                     if ($data >= 0.8) {
                         $why[] = 'the same data, as its profile shows';
+                        $evidence = true;
                     }
                 }
-                $scores[$i][$j] = $score;
+                $scores[$i][$j] = $evidence ? $score : min($score, self::COLUMN_LEAST - 0.1);
                 $reasons[$i][$j] = $why;
             }
         }
@@ -239,6 +314,22 @@ final class Renames
         }
 
         return $leads;
+    }
+
+    /** @return array<string, array{string, int, int}> column → in which kind of key it is, how wide that is, and its place there */
+    private static function held(Table $table): array
+    {
+        $held = [];
+        foreach ($table->uniqueKeys as $key) {
+            foreach ($key->columns as $i => $column) {
+                $held[$column] ??= ['unique', \count($key->columns), $i];
+            }
+        }
+        foreach ($table->primaryKey->columns ?? [] as $i => $column) {
+            $held[$column] = ['primary', \count($table->primaryKey->columns ?? []), $i];
+        }
+
+        return $held;
     }
 
     private static function alike(Type $was, Type $is): bool

@@ -6,6 +6,7 @@ namespace Fasti\Core\Files;
 
 use Fasti\Core\Catalog\Catalog;
 use Fasti\Core\Catalog\Routine;
+use Fasti\Core\Catalog\Statements;
 use Fasti\Core\Catalog\Table;
 use Fasti\Core\Catalog\TableType;
 use Fasti\Core\Dialect\Dialects;
@@ -116,7 +117,7 @@ final class FilesReader implements Reader
 
     public function read(Choice $choice, Progress $progress): Catalog
     {
-        $found = ['tables' => [], 'routines' => [], 'notes' => [], 'collections' => [], 'engines' => [], 'sheeted' => false, 'sheets' => new Sheets()];
+        $found = ['tables' => [], 'routines' => [], 'notes' => [], 'collections' => [], 'engines' => [], 'sheeted' => false, 'sheets' => new Sheets(), 'statements' => null];
         $faults = [];
         $names = array_fill_keys(array_map(static fn (string $path): string => rtrim(strtolower(self::name($path)), 's'), $this->paths), true);
         foreach ($this->paths as $path) {
@@ -145,7 +146,7 @@ final class FilesReader implements Reader
         usort($tables, static fn (Table $a, Table $b): int => [$a->schema, $a->name] <=> [$b->schema, $b->name]);
         $tables = self::distinct($tables, $notes);
 
-        return new Catalog(1 === \count($engines) && \count($this->paths) === \count($this->scripts) ? (string) key($engines) : 'files', $this->words(), $tables, $routines, $notes);
+        return new Catalog(1 === \count($engines) && \count($this->paths) === \count($this->scripts) ? (string) key($engines) : 'files', $this->words(), $tables, $routines, $notes, $found['statements']);
     }
 
     /** One bad file among several must not keep the others out; where it is the only one, it is the answer. */
@@ -156,7 +157,7 @@ final class FilesReader implements Reader
 
     /**
      * @param array<string, true>                                                                                                                                                                $names
-     * @param array{tables: list<Table>, routines: list<Routine>, notes: list<string>, collections: list<Collection>, engines: array<string, true>, sheeted: bool, sheets: Sheets} $found
+     * @param array{tables: list<Table>, routines: list<Routine>, notes: list<string>, collections: list<Collection>, engines: array<string, true>, sheeted: bool, sheets: Sheets, statements: ?Statements} $found
      *
      * @throws SourceError
      */
@@ -168,6 +169,9 @@ final class FilesReader implements Reader
             array_push($found['tables'], ...$catalog->tables);
             array_push($found['routines'], ...$catalog->routines);
             array_push($found['notes'], ...$catalog->notes);
+            if (null !== $catalog->statements) {
+                $found['statements'] = $found['statements']?->and($catalog->statements) ?? $catalog->statements;
+            }
             $found['engines'][$catalog->engine] = true;
         } elseif ('csv' === $kind) {
             $file = new CsvFile($path);

@@ -38,12 +38,8 @@ final class Understanding
         $this->noticed[] = [$line, $what];
     }
 
-    /**
-     * @param array<string, int> $skipped
-     *
-     * @return list<string> in sentences, each with its line
-     */
-    public function notes(array $skipped): array
+    /** @return list<string> in sentences, each with its line */
+    public function notes(): array
     {
         $notes = [];
         foreach (\array_slice($this->faults, 0, self::MOST_NOTES) as [$line, $what, $text]) {
@@ -55,28 +51,19 @@ final class Understanding
         foreach (\array_slice($this->noticed, 0, self::MOST_NOTES) as [$line, $what]) {
             $notes[] = \sprintf('%s, line %d: %s.', $this->file, $line, $what);
         }
-        if ([] !== $skipped) {
-            arsort($skipped);
-            $first = \array_slice($skipped, 0, 6);
-            $notes[] = \sprintf(
-                '%s: %d of %d statements say nothing about structure and were passed over (%s).',
-                $this->file,
-                array_sum($skipped),
-                $this->count,
-                implode(', ', array_map(static fn (string $word, int $count): string => "$count $word", array_keys($first), $first)),
-            );
-        }
 
         return $notes;
     }
 
-    public function figures(Script $script): Figures
+    public function figures(Script $script, string $told): Figures
     {
         return new Figures(
             array_sum($script->understood),
             $this->left,
             array_sum($script->skipped),
             array_map(static fn (array $fault): string => \sprintf('%d: %s: %s', ...$fault), $this->faults),
+            $script->skipped,
+            $told,
         );
     }
 

@@ -6,6 +6,7 @@ namespace Fasti\Survey;
 
 use Fasti\Core\Drift\Compare;
 use Fasti\Core\Drift\Fate;
+use Fasti\Core\Drift\RoutineDrift;
 use Fasti\Core\Drift\TableDrift;
 use Fasti\Core\Survey\SourceError;
 use Fasti\Source\Targets;
@@ -38,31 +39,34 @@ final readonly class CompareCommand
             return Command::INVALID;
         }
         try {
-            $drift = Compare::catalogs($this->targets->catalog($before, $dialect), $this->targets->catalog($after, $dialect));
+            [$older, $newer] = [$this->targets->catalog($before, $dialect), $this->targets->catalog($after, $dialect)];
+            $drift = Compare::catalogs($older, $newer);
+            $routines = Compare::routines($older, $newer);
         } catch (SourceError $e) {
             $errors->writeln(OutputFormatter::escape($e->inWords()));
 
             return Command::INVALID;
         }
         if ('json' === $format) {
-            $output->writeln(json_encode(array_map(static fn (TableDrift $item): array => $item->toArray(), $drift), \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES | \JSON_PRETTY_PRINT), OutputInterface::OUTPUT_RAW);
+            $output->writeln(json_encode(array_map(static fn (TableDrift|RoutineDrift $item): array => $item->toArray(), [...$drift, ...$routines]), \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES | \JSON_PRETTY_PRINT), OutputInterface::OUTPUT_RAW);
         } else {
-            foreach (self::text($drift) as $line) {
+            foreach (self::text($drift, $routines) as $line) {
                 $output->writeln($line, OutputInterface::OUTPUT_RAW);
             }
         }
 
-        return [] === $drift ? Command::SUCCESS : Command::FAILURE;
+        return [] === $drift && [] === $routines ? Command::SUCCESS : Command::FAILURE;
     }
 
     /**
-     * @param list<TableDrift> $drift
+     * @param list<TableDrift>   $drift
+     * @param list<RoutineDrift> $routines
      *
      * @return iterable<string>
      */
-    private static function text(array $drift): iterable
+    private static function text(array $drift, array $routines): iterable
     {
-        if ([] === $drift) {
+        if ([] === $drift && [] === $routines) {
             yield 'Nothing has changed.';
         }
         foreach ($drift as $item) {
@@ -85,6 +89,11 @@ final readonly class CompareCommand
                     [] === $column->words ? '' : ': '.implode('; ', $column->words),
                 );
             }
+        }
+        foreach ($routines as $routine) {
+            $of = $routine->routine();
+            $words = [] === $routine->words ? '' : ': '.implode('; ', $routine->words);
+            yield \sprintf('%-8s %s %s%s', $routine->change->value, $of->kind, ('' === $of->schema ? '' : $of->schema.'.').$of->name, $words);
         }
     }
 }

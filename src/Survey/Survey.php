@@ -8,6 +8,7 @@ use Doctrine\ORM\Mapping as ORM;
 use Fasti\Account\Account;
 use Fasti\Core\Catalog\Catalog;
 use Fasti\Core\Catalog\OpenForm;
+use Fasti\Core\Catalog\Statements;
 use Fasti\Source\Source;
 use Fasti\Work\Job;
 use Fasti\Work\State;
@@ -93,6 +94,14 @@ class Survey
         $json = \is_string($bytes) ? gzdecode($bytes) : false;
 
         return false === $json ? null : $json;
+    }
+
+    /** How much of the scripts that it read was understood; null where it read none. */
+    public function statements(): ?Statements
+    {
+        $kept = $this->summary['statements'] ?? null;
+
+        return \is_array($kept) ? OpenForm::read(Statements::class, $kept) : null;
     }
 
     public function catalog(): Catalog

@@ -72,6 +72,9 @@ final readonly class SurveyCommand
                 $output->writeln($line, OutputInterface::OUTPUT_RAW);
             }
         }
+        if (null !== $catalog->statements) {
+            $errors->writeln(OutputFormatter::escape(trim($catalog->statements->inWords().' '.$catalog->statements->told)));
+        }
         foreach ($catalog->notes as $note) {
             $errors->writeln(OutputFormatter::escape($note));
         }

@@ -184,6 +184,18 @@ final class SurveyController extends AbstractController
         return new Response($json, 200, ['Content-Type' => 'application/json', 'Content-Disposition' => 'attachment; filename="catalog-'.$id.'.json"']);
     }
 
+    /** What of a script was not understood, to hand on where it was misread. */
+    #[Route('/surveys/{id<\d+>}/report.txt', name: 'survey_report', methods: ['GET'])]
+    public function report(int $id): Response
+    {
+        $survey = $this->survey($id);
+        $statements = $survey->statements();
+        $server = $survey->summary['server'] ?? '';
+        $text = null === $statements ? "This survey read no script.\n" : $statements->report(\is_string($server) ? $server : '');
+
+        return new Response($text, 200, ['Content-Type' => 'text/plain; charset=UTF-8', 'Content-Disposition' => 'attachment; filename="survey-'.$id.'-report.txt"']);
+    }
+
     private function sourceOr404(int $id): Source
     {
         return $this->entities->find(Source::class, $id) ?? throw $this->createNotFoundException('There is no such source.');

@@ -11,6 +11,7 @@ use Fasti\Core\Catalog\OpenForm;
 use Fasti\Core\Catalog\Table;
 use Fasti\Core\Catalog\TableType;
 use Fasti\Core\Drift\Compare;
+use Fasti\Core\Drift\RoutineDrift;
 use Fasti\Core\Survey\Choice;
 use Fasti\Drift\DriftItems;
 use Fasti\Profile\DataAlike;
@@ -101,9 +102,21 @@ final readonly class SurveyJob implements JobKind
             $running->at('Finishing', 1, 1);
             $source->engine = $catalog->engine;
             $survey->endedAt = $source->surveyedAt = new \DateTimeImmutable();
-            $survey->summary = self::summary($catalog, $counts);
+            $survey->summary = self::summary($catalog, $counts) + ['routinesDrift' => $this->routines($survey, $catalog)];
             $survey->keepCatalog($json);
         });
+    }
+
+    /** @return list<string> what became of routines since the survey before, in sentences: the register keeps none of its own */
+    private function routines(Survey $survey, Catalog $catalog): array
+    {
+        $before = $this->entities->getRepository(Survey::class)->createQueryBuilder('s')->where('s.source = :source AND s.endedAt IS NOT NULL AND s.id <> :this')
+            ->setParameter('source', $survey->source)->setParameter('this', $survey->id())->orderBy('s.id', 'DESC')->setMaxResults(1)->getQuery()->getOneOrNullResult();
+        if (!$before instanceof Survey || null === $before->catalogJson()) {
+            return [];
+        }
+
+        return array_map(static fn (RoutineDrift $drift): string => $drift->inWords(), Compare::routines($before->catalog(), $catalog));
     }
 
     private function surveyOf(Job $job): Survey
@@ -146,6 +159,6 @@ final readonly class SurveyJob implements JobKind
             'rows' => $sum(static fn (Table $table): int => $table->rowEstimate ?? 0),
             'bytes' => $sum(static fn (Table $table): int => $table->sizeBytes ?? 0),
             'notes' => $catalog->notes,
-        ];
+        ] + (null === $catalog->statements ? [] : ['statements' => OpenForm::of($catalog->statements)]);
     }
 }

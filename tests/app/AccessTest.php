@@ -87,6 +87,7 @@ final class AccessTest extends AppTestCase
         'survey_start_now' => ['POST', '/sources/{source}/choice/survey', 'steward'],
         'survey' => ['GET', '/surveys/{survey}', 'reader'],
         'survey_catalog' => ['GET', '/surveys/{survey}/catalog.json', 'reader'],
+        'survey_report' => ['GET', '/surveys/{survey}/report.txt', 'reader'],
         'survey_decide' => ['POST', '/surveys/{survey}/decide', 'steward'],
         'survey_compare' => ['GET', '/sources/{source}/compare', 'reader'],
         'source_sheet' => ['GET', '/sources/sheets/oracle/columns.sql', 'reader'],

@@ -197,7 +197,7 @@ final class MariaDbReader implements Reader
             $expression = self::nullIfEmpty($row['GENERATION_EXPRESSION']);
             $onUpdate = 1 === preg_match('/on update (\S+)/i', $extra, $m) ? $m[1] : null;
             // The catalog writes a default of NULL as the word NULL, and a text literal with its quotes.
-            $default = 'NULL' === $row['COLUMN_DEFAULT'] ? null : $row['COLUMN_DEFAULT'];
+            $default = 'NULL' === $row['COLUMN_DEFAULT'] || 'view' === $chosen[$schema][$table] ? null : $row['COLUMN_DEFAULT'];
             if ($this->mysql) {
                 [$default, $expression] = [self::literal($row['COLUMN_DEFAULT'], $extra, (string) $row['COLUMN_TYPE']), null === $expression ? null : self::unescaped($expression)];
             }

@@ -219,7 +219,7 @@ final class PostgreSqlReader implements Reader
                 $name,
                 (string) $row['t'],
                 '0' === $row['required'],
-                $generated ? null : $row['d'],
+                $generated || 'v' === $tables[$oid]['kind'] ? null : $row['d'],
                 (string) $row['comment'],
                 '' !== (string) $row['identity'] || (null !== $row['d'] && str_starts_with($row['d'], 'nextval(')),
                 $generated ? new Generated((string) $row['d'], 's' === $row['generated']) : null,

@@ -62,13 +62,13 @@ final class RandomScript
 
     /** @template T
      *
-     * @param non-empty-array<T> $list
+     * @param array<T> $list
      *
      * @return T
      */
     private static function one(array $list): mixed
     {
-        return $list[array_rand($list)];
+        return [] === $list ? throw new \LogicException('There is nothing to choose from.') : $list[array_rand($list)];
     }
 
     private static function chance(int $percent): bool
@@ -165,7 +165,9 @@ final class RandomScript
         }
         if (self::chance(50)) {
             $check = $this->condition($columns);
-            $parts[] = (self::chance(50) ? 'CONSTRAINT '.($this->constraints[$name][] = $this->name('ck')).' ' : '')."CHECK ($check)";
+            $label = self::chance(50) ? $this->name('ck') : '';
+            $this->constraints[$name][] = $label;
+            $parts[] = ('' === $label ? '' : "CONSTRAINT $label ")."CHECK ($check)";
         }
         if (\count($this->tables) > 0 && self::chance(60)) {
             $parts[] = $this->foreign($name, $columns);

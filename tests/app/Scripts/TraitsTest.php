@@ -4,6 +4,10 @@ declare(strict_types=1);
 
 namespace Fasti\Tests\App\Scripts;
 
+use Fasti\Core\Drift\Compare;
+use Fasti\Core\Drift\Fate;
+use Fasti\Core\Drift\RoutineDrift;
+use Fasti\Core\Drift\TableDrift;
 use PHPUnit\Framework\Attributes\DataProviderExternal;
 use PHPUnit\Framework\TestCase;
 
@@ -27,6 +31,22 @@ final class TraitsTest extends TestCase
             $dumped = $harness->dumpDifferences($engine);
             self::assertSame([], $dumped, "From the dump:\n".implode("\n", $dumped));
         }
+    }
+
+    /** Every statement of a script against the database that it made: nothing has changed, though the one may not name its schema. */
+    #[DataProviderExternal(Harness::class, 'traits')]
+    public function testAScriptAgainstItsOwnDatabaseShowsNoDrift(string $engine, string $sql): void
+    {
+        $harness = new Harness();
+        $live = $harness->live($engine, $sql);
+        $script = $harness->script($sql, $engine, 'elsewhere');
+        $drift = array_filter(
+            Compare::catalogs($live, $script),
+            static fn (TableDrift $item): bool => Fate::Renamed !== $item->change || $item->before?->name !== $item->after?->name || [] !== $item->words || [] !== $item->columns,
+        );
+
+        self::assertSame([], array_map(static fn (TableDrift $item): array => $item->toArray(), array_values($drift)));
+        self::assertSame([], array_map(static fn (RoutineDrift $item): array => $item->toArray(), Compare::routines($live, $script)));
     }
 
     public function testThereAreEnoughOfThem(): void

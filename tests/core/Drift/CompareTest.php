@@ -6,13 +6,21 @@ namespace Fasti\Tests\Core\Drift;
 
 use Fasti\Core\Catalog\Catalog;
 use Fasti\Core\Catalog\Column;
+use Fasti\Core\Catalog\ForeignKey;
+use Fasti\Core\Catalog\Index;
+use Fasti\Core\Catalog\IndexPart;
 use Fasti\Core\Catalog\Key;
+use Fasti\Core\Catalog\Reference;
+use Fasti\Core\Catalog\Routine;
 use Fasti\Core\Catalog\Table;
+use Fasti\Core\Catalog\TableType;
+use Fasti\Core\Catalog\Trigger;
 use Fasti\Core\Dialect\Dialects;
 use Fasti\Core\Drift\Compare;
 use Fasti\Core\Drift\Doubt;
 use Fasti\Core\Drift\Fate;
 use Fasti\Core\Drift\Likeness;
+use Fasti\Core\Drift\RoutineDrift;
 use Fasti\Core\Drift\TableDrift;
 use Fasti\Tests\Core\Made;
 use PHPUnit\Framework\Attributes\DataProvider;
@@ -100,6 +108,10 @@ final class CompareTest extends TestCase
         yield 'another type is another field' => [[$id, $c('weight'), $c('z')], [$id, $c('weighed', 'date'), $c('z')], []];
         yield 'one dropped, another added at the end' => [[$id, $c('colour', 'varchar(20)'), $c('z')], [$id, $c('z'), $c('parish', 'varchar(20)')], []];
         yield 'two that are equally like' => [[$id, $c('a_code'), $c('b_code'), $c('z')], [$id, $c('x_code'), $c('y_code'), $c('z')], []];
+        yield 'a thing of another kind in the same place' => [[$id, $c('notes', 'text'), $c('z')], [$id, $c('avatar', 'text'), $c('z')], []];
+        yield 'another number in the same place' => [[$id, $c('floor'), $c('z')], [$id, $c('price'), $c('z')], []];
+        yield 'words of the kind alone' => [[$id, $c('created_at', 'datetime'), $c('z')], [$id, $c('z'), $c('deleted_at', 'datetime')], []];
+        yield 'a choice of its own' => [[$id, $c('mood', "enum('glad','sad')"), $c('z')], [$id, $c('feeling', "enum('glad','sad')"), $c('z')], ['mood → feeling']];
         yield 'two renamed in order' => [[$id, $c('x_pos'), $c('m'), $c('y_pos'), $c('z')], [$id, $c('x_position'), $c('m'), $c('y_position'), $c('z')], ['x_pos → x_position', 'y_pos → y_position']];
     }
 
@@ -120,6 +132,79 @@ final class CompareTest extends TestCase
         }
 
         self::assertSame($expected, $found);
+    }
+
+    public function testThePlaceInTheKeyIsEvidence(): void
+    {
+        $of = static fn (string $key): Table => new Table('main', 't', TableType::Table, columns: [new Column($key, 'int(11)', false), new Column('kept', 'varchar(9)')], primaryKey: new Key(null, [$key]));
+        $drift = Compare::catalogs(Made::catalog($of('id')), Made::catalog($of('serial')))[0];
+
+        self::assertSame('serial', $drift->columns[0]->name());
+        self::assertStringContainsString('the same part in the primary key', $drift->columns[0]->reason);
+        self::assertSame([], $drift->words);
+    }
+
+    public function testEveryPropertyOfAnIndexIsCompared(): void
+    {
+        $of = static fn (Index ...$indexes): Table => new Table('main', 't', TableType::Table, columns: [new Column('a', 'varchar(50)'), new Column('b', 'int(11)')], indexes: array_values($indexes));
+        $words = static fn (Index $was, Index $is): array => Compare::catalogs(Made::catalog($of($was)), Made::catalog($of($is)))[0]->words ?? [];
+        $plain = new Index('i', [new IndexPart('a')]);
+
+        self::assertSame(['the index i is over the first 10 of a (was over a)'], $words($plain, new Index('i', [new IndexPart('a', 10)])));
+        self::assertSame(['the index i is over a descending (was over a)'], $words($plain, new Index('i', [new IndexPart('a', null, true)])));
+        self::assertSame(['the index i is over a, by hash (was over a)'], $words($plain, new Index('i', [new IndexPart('a')], false, 'hash')));
+        self::assertSame(['the index i is over a, each value once (was over a)'], $words($plain, new Index('i', [new IndexPart('a')], true)));
+        self::assertSame(['the index i is over a, where (b > 0) (was over a)'], $words($plain, new Index('i', [new IndexPart('a')], where: '(b > 0)')));
+        self::assertSame(['there is an index over b', 'there is no index over a any more'], $words($plain, new Index('j', [new IndexPart('b')])));
+        self::assertSame([], $words($plain, new Index('other_name', [new IndexPart('a')])));
+    }
+
+    public function testAReferenceToAnotherKeyOfTheSameTableIsSaid(): void
+    {
+        $of = static fn (string $far): Table => new Table('main', 't', TableType::Table, columns: [new Column('p', 'int(11)')], foreignKeys: [new ForeignKey('f', ['p'], new Reference('main', 'parent', [$far]))]);
+
+        self::assertSame(['the join from p to main.parent meets code there (was id)'], Compare::catalogs(Made::catalog($of('id')), Made::catalog($of('code')))[0]->words);
+    }
+
+    public function testTimingEventAndBodyOfTriggersAreCompared(): void
+    {
+        $of = static fn (Trigger $trigger): Table => new Table('main', 't', TableType::Table, columns: [new Column('a', 'int(11)')], triggers: [$trigger]);
+        $words = static fn (Trigger $is): array => Compare::catalogs(Made::catalog($of(new Trigger('tr', 'BEFORE', 'INSERT', 'SET NEW.a = 1'))), Made::catalog($of($is)))[0]->words ?? [];
+
+        self::assertSame(['the trigger tr runs after insert (was before insert)'], $words(new Trigger('tr', 'AFTER', 'INSERT', 'SET NEW.a = 1')));
+        self::assertSame(['the trigger tr does something else now'], $words(new Trigger('tr', 'BEFORE', 'INSERT', 'SET NEW.a = 2')));
+        self::assertSame([], $words(new Trigger('tr', 'BEFORE', 'INSERT', "-- as before\nSET  NEW.a = 1;")));
+    }
+
+    public function testRoutinesAreComparedWithParametersAndBodies(): void
+    {
+        $of = static fn (Routine ...$routines): Catalog => new Catalog('mariadb', '', [], array_values($routines));
+        $f = new Routine('main', 'f', 'function', 'int(11)', 'RETURN 1', '', 'x int(11)');
+        $words = static fn (Routine ...$is): array => array_map(static fn (RoutineDrift $drift): string => $drift->inWords(), Compare::routines($of($f), $of(...$is)));
+
+        self::assertSame([], $words($f));
+        self::assertSame(['the function main.f is gone'], $words());
+        self::assertSame(['the function main.f has changed: it takes y text (was x int(11))'], $words(new Routine('main', 'f', 'function', 'int(11)', 'RETURN 1', '', 'y text')));
+        self::assertSame(['the function main.f has changed: it gives text (was int(11)); it does something else now'], $words(new Routine('main', 'f', 'function', 'text', 'RETURN 2', '', 'x int(11)')));
+        self::assertSame(['the function main.g is new'], $words($f, new Routine('main', 'g', 'function', null, null)));
+        // Moved with all that it is, and a body that may not be read: neither is a change.
+        self::assertSame([], $words(new Routine('other', 'f', 'function', 'int(11)', 'RETURN 1', '', 'x int(11)')));
+        self::assertSame([], $words(new Routine('main', 'f', 'function', 'int(11)', null, '', 'x int(11)')));
+    }
+
+    public function testAllTablesOfASchemaThatIsCalledOtherwiseAreTheSame(): void
+    {
+        $tables = static fn (string $schema): array => array_map(
+            static fn (int $i): Table => new Table($schema, 't'.$i, TableType::Table, columns: [new Column('id', 'int(11)', false), new Column('name', 'varchar(80)')], primaryKey: new Key(null, ['id']), foreignKeys: [
+                new ForeignKey('f', ['id'], new Reference($schema, 't0', ['id'])),
+            ]),
+            range(0, 53),
+        );
+        $drift = Compare::catalogs(new Catalog('', '', $tables('shop')), new Catalog('', '', $tables('shop_test')));
+
+        self::assertCount(54, $drift);
+        self::assertSame([Fate::Renamed], array_values(array_unique(array_map(static fn (TableDrift $item): Fate => $item->change, $drift), \SORT_REGULAR)));
+        self::assertSame([], array_merge(...array_map(static fn (TableDrift $item): array => [...$item->words, ...$item->columns], $drift)));
     }
 
     public function testTheDataSpeaksForARenameOrAgainstIt(): void
