@@ -18,7 +18,7 @@ final class PrivacyTest extends TestCase
     #[TestWith(['message', 'ip_address', '', '1', true])]
     #[TestWith(['station', 'free_text', 'e-mail address', 'a@b.example', true])]
     #[TestWith(['sighting', 'observer', '', 'Ines Calder', true])]
-    #[TestWith(['lab', 'street_gauge_code', '', 'x', true])]
+    #[TestWith(['lab', 'streetName', '', 'x', true])]
     #[TestWith(['reading', 'value', '', '4.2', false])]
     #[TestWith(['reading', 'method', '', 'mail room', false])]
     public function testKnowsPersonalDataByNameAndByContent(string $table, string $field, string $likely, string $value, bool $personal): void
