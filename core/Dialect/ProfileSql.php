@@ -53,6 +53,15 @@ interface ProfileSql
     /** The column as text that differs where a letter differs, capital or small. */
     public function exact(Column $column, string $name): string;
 
+    /** What rows are grouped by, so that values of a text column that differ in a letter or in their kind are apart. */
+    public function apart(Column $column, string $name): string;
+
+    /** Whether the engine may take two texts for the same that differ in a letter: by a collation, or by its type. */
+    public function takesAlike(Column $column): bool;
+
+    /** Whether two values of a column are the same to the engine. */
+    public function same(Column $column, string $a, string $b): string;
+
     /**
      * Whether a text as a whole matches a regular expression; see Value\Pattern for what it may hold.
      *

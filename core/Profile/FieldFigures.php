@@ -12,6 +12,8 @@ use Fasti\Core\Privacy\Privacy;
 final class FieldFigures
 {
     private const MOST_FREQUENT = 20;
+    /** What is read of a value in a sample, at the most. */
+    public const CUT = 200;
     private const LONGEST_SHOWN = 80;
     private const MOST_BREAKING = 8;
 
@@ -44,7 +46,10 @@ final class FieldFigures
             $of = \count($values);
             // A value that stands once in a sample says nothing about how often it stands in all.
             // Nor does one of many values that all stand about equally often.
-            $frequent = array_filter($frequent, static fn (int $count): bool => ($count > 1 || $of >= $filled) && (\count($frequent) <= 200 || $count >= 0.005 * $of));
+            $many = \count($frequent) > 200;
+            $frequent = array_filter($frequent, static fn (int $count): bool => ($count > 1 || $of >= $filled) && (!$many || $count >= 0.005 * $of));
+            // Of long values a sample has only the beginning, and several may begin alike.
+            $frequent = array_filter($frequent, static fn (string|int $value): bool => self::CUT !== mb_strlen((string) $value), \ARRAY_FILTER_USE_KEY);
         } else {
             $of = $filled;
         }

@@ -32,10 +32,11 @@ final readonly class Histogram
         foreach ($values as $value) {
             if ($time) {
                 $stamp = strtotime($value.(1 === preg_match('/Z$|[+-]\d\d:?\d\d$/', $value) ? '' : ' UTC'));
-                if (false !== $stamp) {
+                // A date of zeros is no date, though it would be reckoned as one.
+                if (false !== $stamp && !str_starts_with($value, '0000-00-00')) {
                     $numbers[] = $stamp;
                 }
-            } elseif (is_numeric($value)) {
+            } elseif (is_numeric($value) && is_finite((float) $value)) {
                 $numbers[] = (float) $value;
             }
         }

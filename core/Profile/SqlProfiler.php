@@ -22,6 +22,9 @@ use Fasti\Core\Wording\Amount;
  * Profiles a table of a server or of SQLite in few scans: one over a sample of rows, which shows what the values look like;
  * one that counts everything there is to count over all rows; one for each field with few values, for how often each
  * stands. Tables beyond a size are counted in a sample only.
+ *
+ * @phpstan-type Figures array{values: int, blank: int, distinct: ?int, least: ?string, greatest: ?string, shortest: ?int, longest: ?int,
+ *     average: ?float}
  */
 final class SqlProfiler
 {
@@ -32,7 +35,8 @@ final class SqlProfiler
     /** A field with no more different values in the sample is counted value by value, which also tells all the rest of it. */
     private const FEW_VALUES = 60;
     private const MOST_VALUES = 1000;
-    private const LONGEST = 200;
+    private const LONGEST = FieldFigures::CUT;
+    private const MOST_FREQUENT = 20;
     /** After each scan the source rests for this share of the time it took. */
     private const REST = 0.1;
     private const LONGEST_REST = 0.25;
@@ -82,8 +86,10 @@ final class SqlProfiler
             [$likely] = Likely::kind($families[$i], $values[$i], \count($sample[$i]), \count($values[$i]), null, 0);
             $personal[] = '' !== Privacy::reason($name, $column->name, $likely, \array_slice($values[$i], 0, 500), $decisions[$column->name] ?? '');
         }
-        $few = $all && \count($sample[0] ?? []) >= min($rows, 1000) ? $this->few($table, $values, $personal, $progress) : [];
-        $checks = $this->checks($table, $families, $allowed, $few);
+        $few = $exact = $all && \count($sample[0] ?? []) >= min($rows, 1000) ? $this->few($table, $values, $personal, $progress) : [];
+        // What is allowed is a matter of each letter; how often a value stands, of what the database takes for the same.
+        $checks = $this->checks($table, $families, $allowed, $exact);
+        $few = $this->alike($table, $exact);
         $progress->at("$name: counting values", 0, 0);
         $how = $all ? '' : $this->words($rows, self::COUNTED_SAMPLE);
         try {
@@ -101,7 +107,7 @@ final class SqlProfiler
         $rows = $all ? $looked : max($rows, $looked);
         $fields = [];
         foreach ($table->columns as $i => $column) {
-            $counted = isset($few[$i]) ? self::tallied($few[$i], $families[$i]) : $figures['fields'][$i];
+            $counted = isset($few[$i]) ? self::tallied($few[$i], $exact[$i] ?? [], $families[$i], $figures['fields'][$i]) : $figures['fields'][$i];
             $filled = array_filter($few[$i] ?? [], static fn (int $count, string|int $value): bool => '' !== trim((string) $value), \ARRAY_FILTER_USE_BOTH);
             $fields[$column->name] = FieldFigures::field(
                 $name,
@@ -110,7 +116,7 @@ final class SqlProfiler
                 $looked,
                 $counted,
                 $values[$i],
-                isset($few[$i]) ? $filled : null,
+                isset($few[$i]) ? $filled : $this->frequent($table, $i, $all && !$personal[$i], $counted, $values[$i]),
                 $decisions[$column->name] ?? '',
                 ($checks[$i] ?? null)?->sorted(),
             );
@@ -177,21 +183,24 @@ final class SqlProfiler
         $few = [];
         foreach ($table->columns as $i => $column) {
             $seen = $values[$i];
-            if ($personal[$i] || !$this->sql->comparable($column) || \count(array_unique($seen)) > self::FEW_VALUES || ([] !== $seen && max(array_map(mb_strlen(...), $seen)) >= self::LONGEST / 2)) {
+            if ($personal[$i] || !$this->sql->comparable($column) || \count(array_unique($seen)) > self::FEW_VALUES
+                || ([] !== $seen && max(array_map(mb_strlen(...), $seen)) >= self::LONGEST / 2)) {
                 continue;
             }
             $progress->at($table->name.': how often each value stands', $i, \count($table->columns));
             $name = $this->sql->quoted($column->name);
             $counts = [];
             // "g" and "G" are two values, whatever the collation makes of them.
-            $by = TypeFamily::Text === $this->family($column) ? $this->sql->exact($column, $name) : $name;
+            $by = TypeFamily::Text === $this->family($column) ? $this->sql->apart($column, $name) : $name;
             $text = $by === $name ? $this->asText($column) : 'MIN('.$this->asText($column).')';
             $rows = $this->scan("SELECT $text AS value, COUNT(*) AS n FROM {$this->sql->from($table)} WHERE $name IS NOT NULL
                 GROUP BY $by LIMIT ".(self::MOST_VALUES + 1));
-            if (\count($rows) <= self::MOST_VALUES) {
-                foreach ($rows as $row) {
-                    $counts[(string) $row['value']] = ($counts[(string) $row['value']] ?? 0) + (int) $row['n'];
-                }
+            foreach ($rows as $row) {
+                $counts[(string) $row['value']] = ($counts[(string) $row['value']] ?? 0) + (int) $row['n'];
+            }
+            // Values outside the sample may be longer than what is read of each, and where columns hold what they like, a number
+            // and a text may be written alike: those are counted in the scan.
+            if (\count($rows) <= self::MOST_VALUES && \count($counts) === \count($rows) && [] === array_filter(array_keys($counts), self::isCut(...))) {
                 $few[$i] = $counts;
             }
         }
@@ -200,24 +209,114 @@ final class SqlProfiler
     }
 
     /**
-     * @param array<array-key, int> $counts
+     * Values that the database takes for the same, together, by the spelling that stands most often.
      *
-     * @return array{values: int, blank: int, distinct: ?int, least: ?string, greatest: ?string, shortest: ?int, longest: ?int, average: ?float}
+     * @param array<int, array<array-key, int>> $few
+     *
+     * @return array<int, array<array-key, int>>
      */
-    private static function tallied(array $counts, TypeFamily $family): array
+    private function alike(Table $table, array $few): array
     {
-        $values = array_map(strval(...), array_keys($counts));
-        usort($values, $family->isNumeric() ? static fn (string $a, string $b): int => (float) $a <=> (float) $b : strcmp(...));
-        $lengths = array_map(mb_strlen(...), $values);
+        foreach ($few as $i => $counts) {
+            $column = $table->columns[$i];
+            if (!$this->sql->takesAlike($column) || \count($counts) < 2) {
+                continue;
+            }
+            $name = $this->sql->quoted($column->name);
+            $from = "FROM {$this->sql->from($table)} WHERE $name IS NOT NULL";
+            $same = $this->sql->same($column, 'g.x', 'e.x');
+            $groups = [];
+            $exact = $this->sql->apart($column, $name);
+            $rows = $this->scan("SELECT g.k AS k, e.v AS value, e.n AS n FROM (SELECT MIN($exact) AS k, MIN($name) AS x $from GROUP BY $name) g
+                JOIN (SELECT MIN({$this->asText($column)}) AS v, MIN($name) AS x, COUNT(*) AS n $from GROUP BY $exact) e ON $same");
+            foreach ($rows as $row) {
+                [$group, $value] = [(string) $row['k'], (string) $row['value']];
+                $groups[$group][$value] = ($groups[$group][$value] ?? 0) + (int) $row['n'];
+            }
+            if ([] === $groups || array_sum(array_map(array_sum(...), $groups)) !== array_sum($counts)) {
+                continue;
+            }
+            $few[$i] = [];
+            foreach ($groups as $spellings) {
+                arsort($spellings);
+                $few[$i][(string) array_key_first($spellings)] = array_sum($spellings);
+            }
+        }
+
+        return $few;
+    }
+
+    /**
+     * How often the most frequent values stand in all rows, where some stand several times. Of those that are
+     * written alike as far as they are read, each has an entry of its own.
+     *
+     * @param Figures      $figures
+     * @param list<string> $seen    of the sample
+     *
+     * @return array<array-key, int>|null null to go by the sample
+     */
+    private function frequent(Table $table, int $i, bool $may, array $figures, array $seen): ?array
+    {
+        $column = $table->columns[$i];
+        if (!$may || null === $figures['distinct'] || !$this->sql->comparable($column) || 0 === $figures['values']) {
+            return null;
+        }
+        if (2 * $figures['distinct'] > $figures['values']) {
+            $different = $figures['values'] > self::SAMPLE ? $figures['distinct'] : \count(array_unique($seen));
+            if ($different <= $figures['distinct'] && $different >= $figures['distinct'] - ($figures['blank'] > 0 ? 1 : 0)) {
+                return null;
+            }
+            // All values have been seen, but the database takes others for the same than their texts do.
+        }
+        $name = $this->sql->quoted($column->name);
+        $counts = [];
+        foreach ($this->scan("SELECT MIN({$this->asText($column)}) AS value, COUNT(*) AS n FROM {$this->sql->from($table)}
+            WHERE $name IS NOT NULL GROUP BY $name ORDER BY n DESC LIMIT ".(self::MOST_FREQUENT + 1)) as $row) {
+            $value = (string) $row['value'];
+            for ($n = 2; isset($counts[$value]); ++$n) {
+                $value = $row['value']." ($n)";
+            }
+            if ('' !== trim($value)) {
+                $counts[$value] = (int) $row['n'];
+            }
+        }
+
+        return $counts;
+    }
+
+    private static function isCut(string|int $value): bool
+    {
+        return mb_strlen((string) $value) >= self::LONGEST;
+    }
+
+    /**
+     * @param array<array-key, int> $counts of values, those that are the same to the database together
+     * @param array<array-key, int> $exact  of each spelling
+     * @param Figures               $edges  as the database orders its values
+     *
+     * @return Figures
+     */
+    private static function tallied(array $counts, array $exact, TypeFamily $family, array $edges): array
+    {
+        $lengths = array_map(mb_strlen(...), array_map(strval(...), array_keys($exact)));
         $blank = $letters = 0;
-        foreach ($counts as $value => $count) {
+        foreach ($exact as $value => $count) {
             $blank += '' === trim((string) $value) ? $count : 0;
             $letters += $count * mb_strlen((string) $value);
         }
-        $all = array_sum($counts);
+        $all = array_sum($exact);
         $text = TypeFamily::Text === $family && $all > 0;
 
-        return ['values' => $all, 'blank' => $blank, 'distinct' => \count($counts), 'least' => $values[0] ?? null, 'greatest' => $values[\count($values) - 1] ?? null, 'shortest' => $text && [] !== $lengths ? min($lengths) : null, 'longest' => $text && [] !== $lengths ? max($lengths) : null, 'average' => $text ? $letters / $all : null];
+        return [
+            'values' => $all,
+            'blank' => $blank,
+            'distinct' => \count($counts),
+            'least' => $edges['least'],
+            'greatest' => $edges['greatest'],
+            'shortest' => $text && [] !== $lengths ? min($lengths) : null,
+            'longest' => $text && [] !== $lengths ? max($lengths) : null,
+            'average' => $text ? $letters / $all : null,
+        ];
     }
 
     /**
@@ -227,17 +326,20 @@ final class SqlProfiler
      * @param array<int, array<array-key, int>> $few columns whose values are known already
      * @param array<int, Check>                 $checks
      *
-     * @return array{rows: int, fields: list<array{values: int, blank: int, distinct: ?int, least: ?string, greatest: ?string, shortest: ?int, longest: ?int, average: ?float}>}
+     * @return array{rows: int, fields: list<Figures>}
      */
     private function figures(Table $table, array $families, array $personal, ?int $sampleOf, array $few, array $checks): array
     {
         $select = ['COUNT(*) AS n'];
         $from = null === $sampleOf ? $this->sql->from($table) : '(SELECT * FROM '.$this->sampled($table, $sampleOf, self::COUNTED_SAMPLE).') s';
         foreach ($table->columns as $i => $column) {
+            $name = $this->sql->quoted($column->name);
             if (isset($few[$i])) {
+                // All but their order is known already.
+                $order = $this->sql->ordered($column, $this->bounded($column));
+                array_push($select, "MIN($order) AS l$i", "MAX($order) AS g$i");
                 continue;
             }
-            $name = $this->sql->quoted($column->name);
             $select[] = "COUNT($name) AS v$i";
             if (!$this->sql->comparable($column)) {
                 continue;
@@ -245,7 +347,8 @@ final class SqlProfiler
             array_push($select, ...$this->asked($i, $column, $families[$i], $checks[$i] ?? null));
             $plain = $this->bounded($column);
             $unique = [$column->name] === ($table->primaryKey->columns ?? []);
-            $select[] = ($unique ? "COUNT($name)" : "COUNT(DISTINCT $plain)")." AS d$i";
+            // Long texts are told apart as a whole, not by how they begin.
+            $select[] = ($unique ? "COUNT($name)" : "COUNT(DISTINCT $name)")." AS d$i";
             if (!$personal[$i]) {
                 $order = $this->sql->ordered($column, $plain);
                 array_push($select, "MIN($order) AS l$i", "MAX($order) AS g$i");

@@ -48,11 +48,11 @@ final class Tally
             ++$this->counts[$value];
         }
         if (\count($this->sample) < self::SAMPLE) {
-            $this->sample[] = mb_substr($value, 0, 200);
+            $this->sample[] = mb_substr($value, 0, FieldFigures::CUT);
         } else {
             $at = mt_rand(0, $this->values - 1);
             if ($at < self::SAMPLE) {
-                $this->sample[$at] = mb_substr($value, 0, 200);
+                $this->sample[$at] = mb_substr($value, 0, FieldFigures::CUT);
             }
         }
     }

@@ -48,7 +48,17 @@ final readonly class MariaDbProfileSql implements ProfileSql
 
     public function ordered(Column $column, string $plain): string
     {
-        return $plain;
+        return 'bit' === $this->dialect->typeOf($column)->name ? "($plain + 0)" : $plain;
+    }
+
+    public function takesAlike(Column $column): bool
+    {
+        return TypeFamily::Text === $this->dialect->typeOf($column)->family && !str_ends_with((string) $column->collation, '_bin');
+    }
+
+    public function same(Column $column, string $a, string $b): string
+    {
+        return "$a = $b";
     }
 
     public function asText(Column $column, string $name, int $most): string
@@ -58,6 +68,7 @@ final readonly class MariaDbProfileSql implements ProfileSql
         return match (true) {
             TypeFamily::Document === $type->family => "LEFT($name, $most)",
             !$this->comparable($column) => "CASE WHEN $name IS NULL THEN NULL ELSE '·' END",
+            'bit' === $type->name => "($name + 0)",
             TypeFamily::Bytes === $type->family => "HEX(LEFT($name, 40))",
             default => "LEFT($name, $most)",
         };
@@ -86,6 +97,11 @@ final readonly class MariaDbProfileSql implements ProfileSql
     public function exact(Column $column, string $name): string
     {
         return "CAST($name AS CHAR) COLLATE utf8mb4_bin";
+    }
+
+    public function apart(Column $column, string $name): string
+    {
+        return $this->exact($column, $name);
     }
 
     public function matches(string $text, string $expression): string

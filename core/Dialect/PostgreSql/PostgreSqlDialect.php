@@ -93,6 +93,7 @@ final class PostgreSqlDialect extends Dialect
             'bit' === $name || 'bit varying' === $name => new Type(TypeFamily::Flag, $written, $name, $first, array: $array),
             'enum' === $name => new Type(TypeFamily::Text, $written, $name, members: $text->members(), array: $array),
             isset(self::PLAIN[$name]) => new Type(self::PLAIN[$name][0], $written, $name, array: $array),
+            1 === preg_match('/^(?:\w+\.)?citext$/', $name) => new Type(TypeFamily::Text, $written, 'citext', array: $array),
             'oidvector' === $name => new Type(TypeFamily::Other, $written, 'oid', array: true),
             'int2vector' === $name => new Type(TypeFamily::Whole, $written, 'smallint', bits: 16, array: true),
             isset(self::ROWS_OF[$name]) => new Type(TypeFamily::Other, $written, 'oid', array: $array),
@@ -118,6 +119,7 @@ final class PostgreSqlDialect extends Dialect
             'bit varying' === $type->name => null === $type->length ? 'bits' : 'up to '.$type->length.' bits',
             'enum' === $type->name => TypeWords::members($type->members, false),
             isset(self::PLAIN[$type->name]) => self::PLAIN[$type->name][1],
+            'citext' === $type->name => 'text of any length, capital and small letters alike',
             default => $type->array ? preg_replace('/(?:\[\]|vector)$/', '', $type->written) ?? $type->written : $type->written,
         };
     }

@@ -11,6 +11,9 @@ use Fasti\Core\Dialect\ProfileSql;
 
 final readonly class PostgreSqlProfileSql implements ProfileSql
 {
+    /** Types that are neither texts nor numbers nor dates, of which the engine can say the least and the greatest. */
+    private const ORDERED = ['inet', 'cidr', 'interval', 'oid', 'tid', 'pg_lsn', 'xid8'];
+
     /** Above so many rows whole blocks are taken by chance instead of single rows. */
     private const BLOCKS_FROM = 20000000;
 
@@ -40,7 +43,7 @@ final readonly class PostgreSqlProfileSql implements ProfileSql
     public function comparable(Column $column): bool
     {
         // Of types that people or extensions made, nothing is known but that they may be empty.
-        if (null === $column->base && str_contains($column->type, '.')) {
+        if (null === $column->base && str_contains($column->type, '.') && !$this->isCitext($column)) {
             return false;
         }
         $type = $this->dialect->typeOf($column);
@@ -52,6 +55,23 @@ final readonly class PostgreSqlProfileSql implements ProfileSql
         );
     }
 
+    /** A text of an extension that takes capital and small letters for the same. */
+    private function isCitext(Column $column): bool
+    {
+        return 'citext' === $this->dialect->typeOf($column)->name;
+    }
+
+    public function takesAlike(Column $column): bool
+    {
+        return TypeFamily::Text === $this->dialect->typeOf($column)->family && ($this->isCitext($column)
+            || null !== $column->collation && !\in_array($column->collation, ['C', 'POSIX', 'default'], true));
+    }
+
+    public function same(Column $column, string $a, string $b): string
+    {
+        return "$a = $b";
+    }
+
     public function bounded(Column $column, string $name, int $most): string
     {
         return \in_array($this->dialect->typeOf($column)->name, ['text', 'jsonb'], true) ? "LEFT($name::text, $most)" : $name;
@@ -61,7 +81,8 @@ final readonly class PostgreSqlProfileSql implements ProfileSql
     public function ordered(Column $column, string $plain): string
     {
         $type = $this->dialect->typeOf($column);
-        $unordered = TypeFamily::Flag === $type->family || TypeFamily::Other === $type->family || [] !== $type->members;
+        $unordered = !$type->array && (TypeFamily::Flag === $type->family
+            || TypeFamily::Other === $type->family && !\in_array($type->name, self::ORDERED, true));
 
         return $unordered ? "($plain)::text" : $plain;
     }
@@ -105,6 +126,11 @@ final readonly class PostgreSqlProfileSql implements ProfileSql
     {
         // Of char(n), the blanks that fill it up are no part of the value.
         return "($name::text COLLATE \"C\")";
+    }
+
+    public function apart(Column $column, string $name): string
+    {
+        return $this->exact($column, $name);
     }
 
     public function matches(string $text, string $expression): string

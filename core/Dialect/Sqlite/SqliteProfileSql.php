@@ -45,6 +45,16 @@ final readonly class SqliteProfileSql implements ProfileSql
         return $plain;
     }
 
+    public function takesAlike(Column $column): bool
+    {
+        return null !== $column->collation && 'BINARY' !== strtoupper($column->collation);
+    }
+
+    public function same(Column $column, string $a, string $b): string
+    {
+        return "$a = $b".($this->takesAlike($column) ? ' COLLATE '.$this->quoted((string) $column->collation) : '');
+    }
+
     public function asText(Column $column, string $name, int $most): string
     {
         $text = TypeFamily::Bytes !== $this->dialect->typeOf($column)->family;
@@ -74,7 +84,14 @@ final readonly class SqliteProfileSql implements ProfileSql
 
     public function exact(Column $column, string $name): string
     {
-        return "CAST($name AS TEXT)";
+        // A cast keeps the collation of the column.
+        return "CAST($name AS TEXT) COLLATE BINARY";
+    }
+
+    public function apart(Column $column, string $name): string
+    {
+        // A number and the text of its digits are two values.
+        return "$name COLLATE BINARY";
     }
 
     /** SQLite has no regular expressions of its own; whoever opens the file gives it `regexp`. */
