@@ -6,6 +6,7 @@ namespace Fasti\Core\Files;
 
 use Fasti\Core\Catalog\Column;
 use Fasti\Core\Catalog\DocumentShape;
+use Fasti\Core\Catalog\MemberPath;
 use Fasti\Core\Catalog\Seen;
 use Fasti\Core\Catalog\Table;
 use Fasti\Core\Catalog\TableType;
@@ -14,11 +15,10 @@ use Fasti\Core\Privacy\Privacy;
 use Fasti\Core\Profile\Likely;
 use Fasti\Core\Profile\TextShape;
 use Fasti\Core\Survey\Progress;
-use Fasti\Core\Wording\Amount;
 
 /**
- * A collection of documents as a table of the catalog: its members are the columns, named by their paths. `a.b` is the
- * member b of the object a, `a[]` what a list holds, `a{}` what stands under the keys of a map.
+ * A collection of documents as a table of the catalog: its members are the columns, named by their paths (see
+ * MemberPath): `a.b` is the member b of the object a, `a[]` what a list holds, `a{}` what stands under the keys of a map.
  */
 final class Collection
 {
@@ -53,15 +53,14 @@ final class Collection
                         $progress->at('the documents of '.$this->name, $documents->bytes, max($size, $documents->bytes));
                     }
                 }
+                $this->structure->tellMaps();
                 break;
-            } catch (TooManyNames $e) {
-                $maps[$e->path] = true;
-                $this->notes[] = \sprintf(
-                    '%s: %s has more than %s different member names; they are taken for the keys of a map and documented as one member.',
-                    $this->name,
-                    '' === $e->path ? 'the document itself' : 'the object '.$e->path,
-                    Amount::count($e->names),
-                );
+            } catch (FoundMaps $e) {
+                foreach ($e->why as $path => $why) {
+                    $maps[$path] = true;
+                    $what = '' === $path ? 'the document itself' : 'the object '.$path;
+                    $this->notes[] = \sprintf('%s: %s is a map, for %s. The names are data and are documented as one member.', $this->name, $what, $why);
+                }
             }
         }
         $this->notes = [...$this->notes, ...$documents->faults];
@@ -149,7 +148,7 @@ final class Collection
     {
         $words = [];
         foreach (array_keys(array_diff_key($types, ['null' => 1])) as $type) {
-            $words[] = 'string' === $type && $all && null !== $member->format && '' !== $member->format ? 'string ('.$member->format.')' : $type;
+            $words[] = 'string' === $type && $all && !$member->unlooked && null !== $member->format && '' !== $member->format ? 'string ('.$member->format.')' : $type;
         }
         // A whole number is a number: both together are no variation.
         if (\in_array('integer', $words, true) && \in_array('number', $words, true)) {
@@ -192,14 +191,15 @@ final class Collection
     private function without(mixed $value, string $path): mixed
     {
         if ($value instanceof \stdClass) {
+            $map = isset($this->structure->maps[$path]);
             foreach ((array) $value as $name => $inner) {
-                $value->{$name} = $this->without($inner, ('' === $path ? '' : $path.'.').$name);
+                $value->{$name} = $this->without($inner, $map ? MemberPath::values($path) : MemberPath::member($path, (string) $name));
             }
 
             return $value;
         }
         if (\is_array($value)) {
-            return array_map(fn (mixed $item): mixed => $this->without($item, $path.'[]'), $value);
+            return array_map(fn (mixed $item): mixed => $this->without($item, MemberPath::items($path)), $value);
         }
         if (!\is_string($value) && !\is_int($value)) {
             return $value;

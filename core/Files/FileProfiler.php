@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Fasti\Core\Files;
 
 use Fasti\Core\Catalog\Column;
+use Fasti\Core\Catalog\MemberPath;
 use Fasti\Core\Catalog\Table;
 use Fasti\Core\Catalog\TableType;
 use Fasti\Core\Catalog\TypeFamily;
@@ -24,6 +25,10 @@ final class FileProfiler
     private array $tallies = [];
     /** @var array<string, bool> */
     private array $numbers = [];
+    /** @var array<string, array<array-key, string>> place → name → path of the member */
+    private array $paths = [];
+    /** @var array<string, bool> place → whether its objects are maps */
+    private array $maps = [];
     /** @var array<string, Check> */
     private array $checks = [];
     private int $repeated = 0;
@@ -108,7 +113,7 @@ final class FileProfiler
                 continue;
             }
             ++$count;
-            $this->walk($value, '');
+            $this->walk($value, '', 0);
             $this->repeat($grain, static fn (string $field): string => (string) json_encode($value->{$field} ?? null));
             if (0 === ($count & 0xFF)) {
                 $progress->at(basename($path).': all documents', $documents->bytes, max($size, $documents->bytes));
@@ -118,26 +123,26 @@ final class FileProfiler
         return $count;
     }
 
-    private function walk(\stdClass $object, string $path): void
+    private function walk(\stdClass $object, string $path, int $depth): void
     {
-        $map = '' !== $path && isset($this->tallies[$path.'{}']) || '' === $path && isset($this->tallies['{}']);
+        $map = $this->maps[$path] ??= isset($this->tallies[MemberPath::values($path)]);
         foreach ((array) $object as $name => $value) {
-            $this->value($value, $map ? $path.'{}' : ('' === $path ? (string) $name : $path.'.'.$name));
+            $this->value($value, $map ? MemberPath::values($path) : $this->paths[$path][$name] ??= MemberPath::member($path, (string) $name), $depth);
         }
     }
 
-    private function value(mixed $value, string $path): void
+    private function value(mixed $value, string $path, int $depth): void
     {
         $tally = $this->tallies[$path] ?? null;
         if ($value instanceof \stdClass) {
             null === $tally || ++$tally->values;
-            if (substr_count($path, '.') < 64) {
-                $this->walk($value, $path);
+            if ($depth < Structure::DEEPEST) {
+                $this->walk($value, $path, $depth + 1);
             }
         } elseif (\is_array($value)) {
             null === $tally || ++$tally->values;
             foreach ($value as $item) {
-                $this->value($item, $path.'[]');
+                $this->value($item, MemberPath::items($path), $depth);
             }
         } elseif (null !== $value && null !== $tally) {
             $text = \is_bool($value) ? ($value ? 'true' : 'false') : (\is_scalar($value) ? (string) $value : '');

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Fasti\Core\Files;
 
 use Fasti\Core\Catalog\Column;
+use Fasti\Core\Catalog\MemberPath;
 use Fasti\Core\Catalog\Table;
 use Fasti\Core\Dialect\TypeText;
 
@@ -25,19 +26,11 @@ final class JsonSchema
     {
         $root = new SchemaNode();
         foreach ($table->columns as $column) {
-            $place = $root->at(self::steps($column->name));
+            $place = $root->at(MemberPath::of($column->name));
             [$place->column, $place->text] = [$column, $meanings[$column->name] ?? $column->comment];
         }
 
         return array_filter(['$schema' => self::DRAFT, 'title' => $title, 'description' => $description]) + self::written($root, true);
-    }
-
-    /** @return list<string> `a.b[].c{}` → a, b, [], c, {} */
-    private static function steps(string $path): array
-    {
-        preg_match_all('/\[\]|\{\}|(?:(?!\[\]|\{\})[^.])+/', $path, $m);
-
-        return $m[0];
     }
 
     /** @return array<string, mixed> */
@@ -58,7 +51,7 @@ final class JsonSchema
             }
             $members = null === $column->base ? [] : TypeText::of($column->base)->members();
             if ([] !== $members) {
-                $schema['enum'] = $column->nullable ? [...$members, null] : $members;
+                $schema['enum'] = self::enumerated($members, $types, $column->nullable);
             }
         }
         $required = [];
@@ -71,7 +64,8 @@ final class JsonSchema
             }
         }
         if ([] !== $properties) {
-            $schema['properties'] = $properties;
+            // As an object: names that are digits would otherwise make a list of it.
+            $schema['properties'] = (object) $properties;
         }
         if ([] !== $required) {
             $schema['required'] = $required;
@@ -84,6 +78,31 @@ final class JsonSchema
         }
 
         return $schema;
+    }
+
+    /**
+     * @param list<string> $members as they are written
+     * @param list<string> $types
+     *
+     * @return list<mixed> each once, as a value of its type
+     */
+    private static function enumerated(array $members, array $types, bool $nullable): array
+    {
+        $values = [];
+        foreach ($members as $member) {
+            $value = json_decode($member);
+            $plain = \is_int($value) || \is_float($value) ? 'number' : (\is_bool($value) ? 'boolean' : 'string');
+            $fits = 'number' === $plain ? [] !== array_intersect(['integer', 'number'], $types) : \in_array($plain, $types, true);
+            if ('string' !== $plain && ($fits || [] === $types)) {
+                $values[] = $value;
+            }
+            if ('string' === $plain || !$fits || [] === $types || \in_array('string', $types, true)) {
+                $values[] = $member;
+            }
+        }
+        $nullable && $values[] = null;
+
+        return array_values(array_intersect_key($values, array_unique(array_map(static fn (mixed $value): string => (string) json_encode($value), $values))));
     }
 
     /** @return list<string> */

@@ -22,6 +22,8 @@ final class Member
     public ?array $values = [];
     public int $looked = 0;
     public int $longest = 0;
+    /** Some values were passed over where others of the same document were looked at. */
+    public bool $unlooked = false;
     /** The format that every text looked at has (`date`, `date-time`, …); '' before the first, null where they differ. */
     public ?string $format = '';
     /** @var array<int, true> a sample of the hashes of its values that is the same for the same values: the least ones (KMV) */

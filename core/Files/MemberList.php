@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Fasti\Core\Files;
 
 use Fasti\Core\Catalog\Column;
+use Fasti\Core\Catalog\MemberPath;
 use Fasti\Core\Catalog\Seen;
 use Fasti\Core\Catalog\Table;
 use Fasti\Core\Catalog\TableType;
@@ -33,10 +34,11 @@ final class MemberList
             if ('' === trim($line)) {
                 continue;
             }
-            if (1 !== preg_match('/^\s*(\S+)\s+(\w+)(?:\s*\(([a-z-]+)\))?(\s+required)?\s*$/i', $line, $m) || !\in_array(strtolower($m[2]), self::TYPES, true)) {
+            if (1 !== preg_match('/^\s*((?:"(?:[^"]|"")*"|[^\s"])+)\s+(\w+)(?:\s*\(([a-z-]+)\))?(\s+required)?\s*$/i', $line, $m) || !\in_array(strtolower($m[2]), self::TYPES, true)) {
                 throw new SourceError(\sprintf('Line %d, “%s”, could not be read.', $i + 1, mb_strimwidth(trim($line), 0, 60, '…')), 'A line has a path, a type ('.implode(', ', self::TYPES).') and, if the member must be there, the word “required”: readings[].value number required. Or paste a JSON Schema.');
             }
             $type = strtolower($m[2]);
+            $m[1] = (string) MemberPath::of($m[1]);
             if (isset($columns[$m[1]])) {
                 throw new SourceError(\sprintf('Line %d names %s a second time.', $i + 1, $m[1]), 'Each member has one line.');
             }

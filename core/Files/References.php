@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Fasti\Core\Files;
 
 use Fasti\Core\Catalog\ForeignKey;
+use Fasti\Core\Catalog\MemberPath;
 use Fasti\Core\Catalog\Reference;
 use Fasti\Core\Wording\Amount;
 
@@ -66,7 +67,7 @@ final class References
     private static function isKey(Collection $collection, Member $member): bool
     {
         $documents = $collection->structure->documents;
-        if (!$member->sketched || $documents < self::LEAST_VALUES || $member->present < $documents || str_contains($member->path, '.') || str_contains($member->path, '[]')) {
+        if (!$member->sketched || $documents < self::LEAST_VALUES || $member->present < $documents || 1 !== \count(MemberPath::of($member->path)->steps)) {
             return false;
         }
 
@@ -96,7 +97,7 @@ final class References
     private static function speaksOf(string $path, string $collection, string $farPath): bool
     {
         $fold = static fn (string $text): string => rtrim((string) preg_replace('/[^a-z0-9]/', '', strtolower($text)), 's');
-        $name = $fold((string) preg_replace('/^.*[.\]}]/', '', $path));
+        $name = $fold(MemberPath::of($path)->name());
 
         return str_contains($name, $fold($collection)) || ('' !== $name && str_contains($fold($collection), (string) preg_replace('/(?:id|code|ref|no|key)$/', '', $name)) && \strlen($name) > 2) || ($name === $fold($farPath) && !\in_array($name, ['id', 'code', 'key', 'no'], true));
     }

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Fasti\Core\Files;
 
 use Fasti\Core\Catalog\Column;
+use Fasti\Core\Catalog\MemberPath;
 use Fasti\Core\Catalog\Seen;
 use Fasti\Core\Catalog\Table;
 use Fasti\Core\Catalog\TableType;
@@ -57,11 +58,11 @@ final class SchemaFile
         $required = \is_array($object['required'] ?? null) ? $object['required'] : [];
         foreach (\is_array($object['properties'] ?? null) ? $object['properties'] : [] as $name => $member) {
             if (\is_array($member)) {
-                $this->member($this->resolved($member), ('' === $path ? '' : $path.'.').$name, !\in_array((string) $name, $required, true), $depth, $columns);
+                $this->member($this->resolved($member), MemberPath::member($path, (string) $name), !\in_array((string) $name, $required, true), $depth, $columns);
             }
         }
         if (\is_array($object['additionalProperties'] ?? null)) {
-            $this->member($this->resolved($object['additionalProperties']), $path.'{}', true, $depth, $columns);
+            $this->member($this->resolved($object['additionalProperties']), MemberPath::values($path), true, $depth, $columns);
         }
     }
 
@@ -81,10 +82,11 @@ final class SchemaFile
         $columns[] = new Column($path, [] === $words ? 'any' : implode(' | ', $words), $optional || \in_array('null', $types, true), isset($member['default']) ? (string) json_encode($member['default'], \JSON_UNESCAPED_UNICODE) : null, \is_string($description) ? $description : '', base: $enum, seen: new Seen(0, 0, array_fill_keys(array_values($types), 0)));
         $this->members($member, $path, $depth + 1, $columns);
         if (null !== $list) {
-            if (isset($list['properties'])) {
-                $this->members($list, $path.'[]', $depth + 1, $columns);
+            // A list of objects alone needs no line of its own, as where documents are read.
+            if (isset($list['properties']) && ['object'] === array_values((array) ($list['type'] ?? 'object'))) {
+                $this->members($list, MemberPath::items($path), $depth + 1, $columns);
             } else {
-                $this->member($list, $path.'[]', false, $depth + 1, $columns);
+                $this->member($list, MemberPath::items($path), false, $depth + 1, $columns);
             }
         }
     }

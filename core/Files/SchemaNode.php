@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Fasti\Core\Files;
 
 use Fasti\Core\Catalog\Column;
+use Fasti\Core\Catalog\MemberPath;
 
 /** One place in a schema while it is put together from the paths of members. */
 final class SchemaNode
@@ -16,14 +17,13 @@ final class SchemaNode
     public ?self $items = null;
     public ?self $values = null;
 
-    /** @param list<string> $steps names, `[]` and `{}`, from here on */
-    public function at(array $steps): self
+    public function at(MemberPath $path): self
     {
         $place = $this;
-        foreach ($steps as $step) {
+        foreach ($path->steps as $step) {
             $place = match ($step) {
-                '[]' => $place->items ??= new self(),
-                '{}' => $place->values ??= new self(),
+                MemberPath::ITEMS => $place->items ??= new self(),
+                MemberPath::VALUES => $place->values ??= new self(),
                 default => $place->members[$step] ??= new self(),
             };
         }

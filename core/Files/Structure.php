@@ -4,6 +4,9 @@ declare(strict_types=1);
 
 namespace Fasti\Core\Files;
 
+use Fasti\Core\Catalog\MemberPath;
+use Fasti\Core\Wording\Amount;
+
 /**
  * Works out the structure of a collection from its documents, one pass, in memory that does not grow with their number.
  *
@@ -15,21 +18,27 @@ final class Structure
 {
     public const LOOK_AT_FIRST = 20000;
     public const LOOK_AT_EVERY = 64;
+    /** Of each list. */
+    private const LOOK_AT_ITEMS = 50;
     public const DEEPEST = 64;
+    /** Lists directly within lists. */
+    private const DEEPEST_LISTS = 8;
     private const MOST_VALUES = 60;
     private const MOST_SHAPES = 2000;
     private const SKETCH = 512;
-    /** More different names than this at one place are the keys of a map, unless most objects have most of them. */
-    private const MOST_NAMES = 500;
     private const MOST_NAMES_AT_ALL = 5000;
+    /** So many documents show what is a map; if one is found only at the end, all of them are read twice. */
+    private const TELLS_MAPS = 1000;
     private const VERSION = '/^(?:schema|format|message|payload)?[_-]?(?:version|ver|v)$/i';
     private const IDENTIFIER = '/(?:^|[_.-])(?:id|ids|code|codes|ref|no|nr|key|number|uuid|station|parameter)$|[a-z](?:Id|Ids|Code|Ref|No|Key)$/';
+    /** As the standards have them, so that what satisfies these satisfies a validator. */
     private const FORMATS = [
-        'date-time' => '/^\d{4}-\d\d-\d\d[Tt ]\d\d:\d\d:\d\d(?:\.\d+)?(?:[Zz]|[+-]\d\d:\d\d)$/',
-        'date' => '/^\d{4}-(?:0[1-9]|1[0-2])-(?:0[1-9]|[12]\d|3[01])$/',
-        'uuid' => '/^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/i',
-        'email' => '/^[^\s@]+@[^\s@]+\.[a-z]{2,}$/i',
-        'uri' => '~^https?://\S+$~i',
+        'date-time' => '/^\d{4}-\d\d-\d\d[Tt](?:[01]\d|2[0-3]):[0-5]\d:[0-5]\d(?:\.\d+)?(?:[Zz]|[+-](?:[01]\d|2[0-3]):[0-5]\d)$/D',
+        'date' => '/^\d{4}-\d\d-\d\d$/D',
+        'uuid' => '/^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/Di',
+        'email' => '/^[a-z0-9_+-]+(?:\.[a-z0-9_+-]+)*@(?:[a-z0-9](?:[a-z0-9-]{0,61}[a-z0-9])?\.)+[a-z]{2,63}$/Di',
+        'uri' => '~^https?://[a-z0-9-]+(?:\.[a-z0-9-]+)*(?::\d{1,5})?(?:/(?:[a-z0-9._\~!$&\'()*+,;=:@/-]|%[0-9a-f]{2})*)?'
+            .'(?:\?(?:[a-z0-9._\~!$&\'()*+,;=:@/?-]|%[0-9a-f]{2})*)?(?:#(?:[a-z0-9._\~!$&\'()*+,;=:@/?-]|%[0-9a-f]{2})*)?$~Di',
     ];
 
     public int $documents = 0;
@@ -55,7 +64,7 @@ final class Structure
         $this->root->map = isset($maps['']);
     }
 
-    /** @throws TooManyNames where an object turned out to be a map: begin again, knowing that */
+    /** @throws FoundMaps where objects turned out to be maps: begin again, knowing that */
     public function add(mixed $document, string $text): void
     {
         if (!$document instanceof \stdClass) {
@@ -78,6 +87,18 @@ final class Structure
             $this->shapes[$key] = ['count' => 1, 'first' => $number, 'last' => $number, 'example' => \strlen($text) > 20000 ? '' : trim($text), 'paths' => $this->paths($document, $this->root), 'version' => $version];
         } else {
             ++$this->shapeless;
+        }
+        if (self::TELLS_MAPS === $number) {
+            $this->tellMaps();
+        }
+    }
+
+    /** @throws FoundMaps */
+    public function tellMaps(): void
+    {
+        $found = Maps::in($this->root);
+        if ([] !== $found) {
+            throw new FoundMaps($found);
         }
     }
 
@@ -152,21 +173,24 @@ final class Structure
     }
 
     /** @param array<mixed> $list */
-    private function listed(Member $member, Node $node, array $list, bool $look): string
+    private function listed(Member $member, Node $node, array $list, bool $look, int $depth = 1): string
     {
         ++$member->lists;
         if ([] === $list) {
             return '';
         }
-        $items = $member->items ??= new Member($member->path.'[]', $member->sketched);
+        $items = $member->items ??= new Member(MemberPath::items($member->path), $member->sketched);
         $inner = [];
+        if ($look && \count($list) > self::LOOK_AT_ITEMS) {
+            $items->unlooked = true;
+        }
         foreach ($list as $i => $value) {
             ++$items->present;
             if ($value instanceof \stdClass) {
-                $inner[$this->inside($items, $node, $value, $look && $i < 50)] = true;
+                $inner[$this->inside($items, $node, $value, $look && $i < self::LOOK_AT_ITEMS)] = true;
             } elseif (\is_string($value)) {
                 ++$items->strings;
-                if ($look && $i < 50) {
+                if ($look && $i < self::LOOK_AT_ITEMS) {
                     $this->look($items, $value);
                 }
                 if ($items->sketched) {
@@ -174,7 +198,7 @@ final class Structure
                 }
             } elseif (\is_int($value)) {
                 ++$items->integers;
-                if ($look && $i < 50) {
+                if ($look && $i < self::LOOK_AT_ITEMS) {
                     $this->tally($items, $value);
                 }
                 if ($items->sketched) {
@@ -186,8 +210,11 @@ final class Structure
                 ++$items->booleans;
             } elseif (null === $value) {
                 ++$items->nulls;
-            } elseif (\is_array($value) && substr_count($items->path, '[]') < 8) {
-                $this->listed($items, $node, $value, $look);
+            } elseif (\is_array($value) && $depth < self::DEEPEST_LISTS) {
+                $this->listed($items, $node, $value, $look, $depth + 1);
+            } elseif (\is_array($value)) {
+                ++$items->lists;
+                $this->tooDeep = true;
             }
         }
         if (\count($inner) > 1) {
@@ -200,17 +227,21 @@ final class Structure
     private function member(Node $node, string $name): Member
     {
         if ($node->map) {
-            return $node->members[''] = new Member($node->path.'{}', false);
+            return $node->members[''] = new Member(MemberPath::values($node->path), false);
         }
         $count = \count($node->members);
-        if ($count >= self::MOST_NAMES && ($count >= self::MOST_NAMES_AT_ALL || array_sum(array_map(static fn (Member $member): int => $member->present, $node->members)) < 0.1 * $count * $node->objects)) {
-            throw new TooManyNames($node->path, $count);
+        if ($count >= Maps::MOST_NAMES) {
+            $present = array_sum(array_map(static fn (Member $member): int => $member->present, $node->members));
+            if ($count >= self::MOST_NAMES_AT_ALL || $present < 0.1 * $count * $node->objects) {
+                throw new FoundMaps([$node->path => \sprintf('it has more than %s different names', Amount::count($count))]);
+            }
         }
         if (0 === $node->depth && 1 === preg_match(self::VERSION, $name)) {
             $this->versions[$name] = true;
         }
+        $sketched = 1 === preg_match(self::IDENTIFIER, $name) || isset($this->names[rtrim(strtolower($name), 's')]);
 
-        return $node->members[$name] = new Member(('' === $node->path ? '' : $node->path.'.').$name, 1 === preg_match(self::IDENTIFIER, $name) || isset($this->names[rtrim(strtolower($name), 's')]));
+        return $node->members[$name] = new Member(MemberPath::member($node->path, $name), $sketched);
     }
 
     private function look(Member $member, string $value): void
@@ -224,19 +255,23 @@ final class Structure
         } else {
             $member->values = null;
         }
-        if (null !== $member->format) {
-            if ('' === $member->format) {
-                $member->format = null;
-                foreach (self::FORMATS as $format => $pattern) {
-                    if (1 === preg_match($pattern, $value)) {
-                        $member->format = $format;
-                        break;
-                    }
+        if ('' === $member->format) {
+            $member->format = null;
+            foreach (array_keys(self::FORMATS) as $format) {
+                if (self::hasFormat($value, $format)) {
+                    $member->format = $format;
+                    break;
                 }
-            } elseif (1 !== preg_match(self::FORMATS[$member->format], $value)) {
-                $member->format = null;
             }
+        } elseif (null !== $member->format && !self::hasFormat($value, $member->format)) {
+            $member->format = null;
         }
+    }
+
+    private static function hasFormat(string $value, string $format): bool
+    {
+        return 1 === preg_match(self::FORMATS[$format], $value)
+            && (!str_starts_with($format, 'date') || checkdate((int) substr($value, 5, 2), (int) substr($value, 8, 2), (int) substr($value, 0, 4)));
     }
 
     private function tally(Member $member, string|int $value): void

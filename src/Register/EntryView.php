@@ -7,6 +7,7 @@ namespace Fasti\Register;
 use Fasti\Core\Catalog\CheckConstraint;
 use Fasti\Core\Catalog\Index;
 use Fasti\Core\Catalog\IndexPart;
+use Fasti\Core\Catalog\MemberPath;
 use Fasti\Core\Catalog\Place;
 use Fasti\Core\Catalog\Table;
 use Fasti\Core\Wording\Amount;
@@ -82,12 +83,10 @@ final readonly class EntryView
     /** @return string the nearest object around a member of documents that is itself often missing; '' for none */
     public function oftenMissing(string $field): string
     {
-        $around = $field;
-        while (false !== ($cut = strrpos($around, '.'))) {
-            $around = rtrim(substr($around, 0, $cut), '[]');
-            $seen = $this->fieldNamed($around)?->column->seen;
+        for ($around = MemberPath::of($field)->around(); null !== $around; $around = $around->around()) {
+            $seen = $this->fieldNamed((string) $around)?->column->seen;
             if (null !== $seen && $seen->present < $seen->of) {
-                return $around;
+                return (string) $around;
             }
         }
 

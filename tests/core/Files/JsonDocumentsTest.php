@@ -8,7 +8,7 @@ use Fasti\Core\Files\JsonDocuments;
 use Fasti\Core\Files\JsonSchema;
 use Fasti\Core\Files\SchemaFile;
 use Fasti\Core\Files\Structure;
-use Fasti\Core\Files\TooManyNames;
+use Fasti\Core\Files\FoundMaps;
 use PHPUnit\Framework\TestCase;
 
 final class JsonDocumentsTest extends TestCase
@@ -74,8 +74,9 @@ final class JsonDocumentsTest extends TestCase
                 $structure->add((object) ['k' => (object) ['n'.$i => 1]], '');
             }
             self::fail('It went on.');
-        } catch (TooManyNames $e) {
-            self::assertSame(['k', 500], [$e->path, $e->names]);
+        } catch (FoundMaps $e) {
+            self::assertSame(['k'], array_keys($e->why));
+            self::assertStringContainsString('more than 500 different names', $e->why['k']);
         }
         $structure = new Structure(['k' => true]);
         $structure->add((object) ['k' => (object) ['n1' => 1, 'n2' => 2]], '');

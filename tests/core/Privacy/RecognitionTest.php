@@ -86,7 +86,7 @@ final class RecognitionTest extends TestCase
     private static function value(string $kind, int $i): string
     {
         $seed = hash('sha256', $kind.$i);
-        $pick = static fn (array $of): string => (string) $of[$i % \count($of)];
+        $pick = /** @param list<string> $of */ static fn (array $of): string => $of[$i % \count($of)];
 
         return match ($kind) {
             'hash' => '$2y$12$'.substr(strtr(base64_encode($seed), '+=', '..'), 0, 53),
