@@ -12,6 +12,8 @@ use Fasti\Core\Catalog\TypeFamily;
 use Fasti\Core\Dialect\Dialects;
 use Fasti\Core\Profile\Check;
 use Fasti\Core\Profile\FieldFigures;
+use Fasti\Core\Profile\FieldProfile;
+use Fasti\Core\Profile\SqlProfiler;
 use Fasti\Core\Profile\TableProfile;
 use Fasti\Core\Profile\Tally;
 use Fasti\Core\Survey\Progress;
@@ -21,6 +23,17 @@ use Fasti\Core\Value\Allowed;
 /** Profiles a CSV file or a collection of documents, in one pass over all of it. */
 final class FileProfiler
 {
+    private const MOST_STATED = 3000000;
+    private const MOST_UNSTATED = 1000000;
+    private const MOST_REPEATS = 1000;
+    /** Of rows that repeat. */
+    private const EXAMPLES = 3;
+    private const SHOWN = 6;
+    private const SHOWN_LETTERS = 200;
+    /** Rows that are told apart at the most. */
+    private int $most = self::MOST_STATED;
+    /** @var array<string, array{values: list<string>, rows: int}> */
+    private array $repeats = [];
     /** @var array<string, Tally> */
     private array $tallies = [];
     /** @var array<string, bool> */
@@ -56,6 +69,11 @@ final class FileProfiler
             }
         }
         $grain = array_values(array_filter($grain, static fn (string $field): bool => null !== $table->column($field)));
+        if ([] === $grain && TableType::Collection !== $table->kind) {
+            // Of a file nobody has said what tells rows apart; the least one may ask is that no row is there twice.
+            $grain = array_map(static fn (Column $column): string => $column->name, $table->columns);
+            $this->most = self::MOST_UNSTATED;
+        }
         $rows = TableType::Collection === $table->kind ? $this->documents($path, $grain, $progress) : $this->rows($path, $table, $grain, $progress);
         $fields = [];
         foreach ($table->columns as $column) {
@@ -71,10 +89,15 @@ final class FileProfiler
                 $tally->frequent(),
                 $decisions[$column->name] ?? '',
                 ($this->checks[$column->name] ?? null)?->sorted(),
+                $tally->lists(),
             );
         }
 
-        return new TableProfile($rows, $rows, '', $fields, $grain, [] === $grain || $this->tooMany ? null : $this->repeated, $this->tooMany ? ['Whether rows repeat was not followed to the end: there are too many.'] : [], round(microtime(true) - $start, 2));
+        $notes = $this->tooMany ? ['Whether rows repeat was not followed to the end: there are too many.'] : [];
+        $repeated = [] === $grain || $this->tooMany ? null : $this->repeated;
+        $seconds = round(microtime(true) - $start, 2);
+
+        return new TableProfile($rows, $rows, '', $fields, $grain, $repeated, $notes, $seconds, $this->examples($grain, $fields));
     }
 
     /** @param list<string> $grain */
@@ -82,6 +105,7 @@ final class FileProfiler
     {
         $file = new CsvFile($path);
         $names = array_map(static fn (Column $column): string => $column->name, $table->columns);
+        $at = array_flip($names);
         $size = (int) filesize($path);
         $rows = 0;
         foreach ($file as $row) {
@@ -93,7 +117,7 @@ final class FileProfiler
                     ($this->checks[$name] ?? null)?->look($text);
                 }
             }
-            $this->repeat($grain, static fn (string $field): string => (string) ($row[(int) array_search($field, $names, true)] ?? ''));
+            $this->repeat($grain, static fn (string $field): string => $file->text((string) ($row[$at[$field]] ?? '')));
             if (0 === ($rows & 0x3FF)) {
                 $progress->at($table->name.': all rows', $file->bytes, $size);
             }
@@ -108,19 +132,39 @@ final class FileProfiler
         $size = (int) filesize($path);
         $documents = new JsonDocuments($path);
         $count = 0;
+        $steps = [];
+        foreach ($grain as $field) {
+            $steps[$field] = MemberPath::of($field)->steps;
+        }
         foreach ($documents as [$value]) {
             if (!$value instanceof \stdClass) {
                 continue;
             }
             ++$count;
             $this->walk($value, '', 0);
-            $this->repeat($grain, static fn (string $field): string => (string) json_encode($value->{$field} ?? null));
+            $this->repeat($grain, static fn (string $field): string => self::under($value, $steps[$field]));
             if (0 === ($count & 0xFF)) {
                 $progress->at(basename($path).': all documents', $documents->bytes, max($size, $documents->bytes));
             }
         }
 
         return $count;
+    }
+
+    /**
+     * What stands in a document under a path, as text.
+     *
+     * @param list<string|int> $steps
+     */
+    private static function under(mixed $value, array $steps): string
+    {
+        foreach ($steps as $step) {
+            if (\is_string($step)) {
+                $value = $value instanceof \stdClass ? $value->{$step} ?? null : null;
+            }
+        }
+
+        return \is_string($value) ? $value : (string) json_encode($value);
     }
 
     private function walk(\stdClass $object, string $path, int $depth): void
@@ -140,7 +184,7 @@ final class FileProfiler
                 $this->walk($value, $path, $depth + 1);
             }
         } elseif (\is_array($value)) {
-            null === $tally || ++$tally->values;
+            $tally?->addList(\count($value));
             foreach ($value as $item) {
                 $this->value($item, MemberPath::items($path), $depth);
             }
@@ -152,7 +196,7 @@ final class FileProfiler
     }
 
     /**
-     * @param list<string>             $grain
+     * @param list<string>                   $grain
      * @param callable(string): string $of
      */
     private function repeat(array $grain, callable $of): void
@@ -160,12 +204,41 @@ final class FileProfiler
         if ([] === $grain || $this->tooMany) {
             return;
         }
-        $key = hash('xxh128', implode("\0", array_map($of, $grain)), true);
-        if (isset($this->seen[$key])) {
-            ++$this->repeated;
-        } else {
+        $values = array_map($of, $grain);
+        $key = hash('xxh128', implode("\0", $values), true);
+        if (!isset($this->seen[$key])) {
             $this->seen[$key] = true;
-            $this->tooMany = \count($this->seen) > 3000000;
+            $this->tooMany = \count($this->seen) > $this->most;
+
+            return;
         }
+        ++$this->repeated;
+        if (isset($this->repeats[$key])) {
+            ++$this->repeats[$key]['rows'];
+        } elseif (\count($this->repeats) < self::MOST_REPEATS) {
+            $this->repeats[$key] = ['values' => $values, 'rows' => 2];
+        }
+    }
+
+    /**
+     * Those that stand most often among the first that repeat, without what is personal.
+     *
+     * @param list<string>                $grain
+     * @param array<string, FieldProfile> $fields
+     *
+     * @return list<array{values: list<string>, rows: int}>
+     */
+    private function examples(array $grain, array $fields): array
+    {
+        $examples = $this->repeats;
+        usort($examples, static fn (array $a, array $b): int => $b['rows'] <=> $a['rows']);
+        foreach ($examples as &$example) {
+            foreach ($example['values'] as $i => $value) {
+                $example['values'][$i] = '' === $fields[$grain[$i]]->personal ? mb_strimwidth($value, 0, self::SHOWN_LETTERS, '…') : SqlProfiler::MASK;
+            }
+            $example['values'] = \array_slice($example['values'], 0, self::SHOWN);
+        }
+
+        return \array_slice($examples, 0, self::EXAMPLES);
     }
 }

@@ -23,6 +23,7 @@ final class FieldFigures
      * @param ?array<array-key, int>                                                                                                          $frequent counted over all rows; null to count the sample
      * @param string                                                                                                                          $decision yes or no, as a steward has said; '' to work it out
      * @param ?Check                                                                                                                          $check    what came of looking for values that are not allowed
+     * @param array{lists: int, empty: int, fewest: int, most: int, average: float}|null $lists of documents
      */
     public static function field(
         string $table,
@@ -34,6 +35,7 @@ final class FieldFigures
         ?array $frequent,
         string $decision,
         ?Check $check = null,
+        ?array $lists = null,
     ): FieldProfile {
         $filled = $figures['values'] - $figures['blank'];
         $longest = $figures['longest'] ?? ([] === $values ? 0 : max(array_map(mb_strlen(...), $values)));
@@ -79,6 +81,7 @@ final class FieldFigures
             $check->text ?? '',
             $check?->broken,
             $personal || null === $check ? [] : self::shortened(\array_slice($check->breaking, 0, self::MOST_BREAKING, true)),
+            $lists,
         );
     }
 

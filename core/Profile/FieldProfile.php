@@ -23,6 +23,7 @@ final readonly class FieldProfile
      * @param string                                                $allowed   what a person says is allowed in it, as it was checked; '' for nothing
      * @param ?int                                                  $broken    values that are not allowed; null where nobody looked
      * @param array<string, int>                                    $breaking  some of those, with how many rows have each; 0 where that was not counted
+     * @param array{lists: int, empty: int, fewest: int, most: int, average: float}|null $lists of documents: how many items are in each; null for none
      * @param int                                                   $beyond    values so far off that the histogram leaves them out
      */
     public function __construct(
@@ -46,6 +47,7 @@ final readonly class FieldProfile
         public string $allowed = '',
         public ?int $broken = null,
         public array $breaking = [],
+        public ?array $lists = null,
     ) {
     }
 

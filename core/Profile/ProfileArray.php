@@ -94,7 +94,25 @@ final class ProfileArray
             self::text($data, 'allowed') ?? '',
             $maybe('broken'),
             self::counts($data, 'breaking'),
+            self::lists($data['lists'] ?? null),
         );
+    }
+
+    /** @return array{lists: int, empty: int, fewest: int, most: int, average: float}|null */
+    private static function lists(mixed $kept): ?array
+    {
+        if (!\is_array($kept)) {
+            return null;
+        }
+        $average = $kept['average'] ?? 0;
+
+        return [
+            'lists' => self::int($kept, 'lists'),
+            'empty' => self::int($kept, 'empty'),
+            'fewest' => self::int($kept, 'fewest'),
+            'most' => self::int($kept, 'most'),
+            'average' => is_numeric($average) ? (float) $average : 0.0,
+        ];
     }
 
     /**

@@ -45,7 +45,8 @@ final class SqlProfiler
     private const SHOWN = 6;
     /** Of values that are not allowed. */
     private const BREAKING = 5;
-    private const MASK = '···';
+    /** Stands for a value that is personal. */
+    public const MASK = '···';
 
     /** @var list<string> */
     private array $notes = [];

@@ -20,6 +20,8 @@ final class Tally
     /** @var array<array-key, int> */
     private array $counts = [];
     private bool $tooMany = false;
+    /** @var array<int, int> items → how many lists had so many */
+    private array $lists = [];
     /** @var array<int, string> a sample in which each value had the same chance (reservoir sampling, Vitter's algorithm R) */
     private array $sample = [];
 
@@ -57,12 +59,50 @@ final class Tally
         }
     }
 
+    /** A list was there, with so many items. */
+    public function addList(int $items): void
+    {
+        ++$this->values;
+        $this->lists[$items] = ($this->lists[$items] ?? 0) + 1;
+    }
+
+    /** @return array{lists: int, empty: int, fewest: int, most: int, average: float}|null null where no list was there */
+    public function lists(): ?array
+    {
+        if ([] === $this->lists) {
+            return null;
+        }
+        $lists = array_sum($this->lists);
+        $items = array_sum(array_map(static fn (int $items, int $times): int => $items * $times, array_keys($this->lists), $this->lists));
+
+        return [
+            'lists' => $lists,
+            'empty' => $this->lists[0] ?? 0,
+            'fewest' => min(array_keys($this->lists)),
+            'most' => max(array_keys($this->lists)),
+            'average' => round($items / $lists, 1),
+        ];
+    }
+
     /** @return array{values: int, blank: int, distinct: ?int, least: ?string, greatest: ?string, shortest: ?int, longest: ?int, average: ?float} */
     public function figures(bool $text): array
     {
         $filled = $this->values - $this->blank;
 
-        return ['values' => $this->values, 'blank' => $this->blank, 'distinct' => $this->tooMany ? null : \count($this->counts), 'least' => $this->least, 'greatest' => $this->greatest, 'shortest' => $text ? $this->shortest : null, 'longest' => $text && $filled > 0 ? $this->longest : null, 'average' => $text && $filled > 0 ? $this->length / $filled : null];
+        $text = $text && $filled > 0;
+        // Objects and lists are there, but are no values that could be counted.
+        $counted = !$this->tooMany && ([] !== $this->counts || 0 === $filled);
+
+        return [
+            'values' => $this->values,
+            'blank' => $this->blank,
+            'distinct' => $counted ? \count($this->counts) : null,
+            'least' => $this->least,
+            'greatest' => $this->greatest,
+            'shortest' => $text ? $this->shortest : null,
+            'longest' => $text ? $this->longest : null,
+            'average' => $text ? $this->length / $filled : null,
+        ];
     }
 
     /** @return ?array<array-key, int> null where there were too many different values to count each */

@@ -71,6 +71,7 @@ final class RandomScript
         return [] === $list ? throw new \LogicException('There is nothing to choose from.') : $list[array_rand($list)];
     }
 
+    /** @phpstan-impure */
     private static function chance(int $percent): bool
     {
         return mt_rand(1, 100) <= $percent;

@@ -10,7 +10,7 @@ use PHPUnit\Framework\TestCase;
 
 final class MemberPathTest extends TestCase
 {
-    /** @param list<string|int> $steps */
+    /** @param list<string|0|1> $steps */
     #[TestWith(['a', ['a']])]
     #[TestWith(['a.b[].c{}', ['a', 'b', 0, 'c', 1]])]
     #[TestWith(['a[][]', ['a', 0, 0]])]

@@ -8,6 +8,7 @@ use Fasti\Core\Files\FileProfiler;
 use Fasti\Core\Files\FilesReader;
 use Fasti\Core\Profile\Closeness;
 use Fasti\Core\Profile\FieldProfile;
+use Fasti\Core\Profile\ProfileArray;
 use Fasti\Core\Profile\TableProfile;
 use Fasti\Core\Profile\Tally;
 use Fasti\Core\Survey\Choice;
@@ -43,6 +44,42 @@ final class FileProfilerTest extends TestCase
         self::assertSame([20, 20], [$fields['power.volts']->rows, $fields['power.volts']->values]);
         self::assertSame([80, 40], [$fields['readings[].v']->rows, $fields['readings[].v']->values]);
         self::assertSame(['a' => 40, 'b' => 40], $fields['readings[].p']->frequent);
+    }
+
+    public function testListsSayHowManyItemsTheyHold(): void
+    {
+        $lines = '';
+        for ($i = 0; $i < 40; ++$i) {
+            $lines .= json_encode(['tags' => array_fill(0, $i % 4, 'x'), 'grid' => [[1, 2], [3]], 'power' => (object) ['a' => 1]])."\n";
+        }
+        $profile = self::profile('m.jsonl', $lines);
+
+        self::assertSame(['lists' => 40, 'empty' => 10, 'fewest' => 0, 'most' => 3, 'average' => 1.5], $profile->fields['tags']->lists);
+        self::assertSame(['lists' => 80, 'empty' => 0, 'fewest' => 1, 'most' => 2, 'average' => 1.5], $profile->fields['grid[]']->lists);
+        self::assertNull($profile->fields['tags']->distinct, 'lists are not counted as values');
+        self::assertNull($profile->fields['power']->distinct);
+        self::assertNull($profile->fields['tags[]']->lists);
+        self::assertEquals($profile, ProfileArray::read((array) json_decode((string) json_encode(ProfileArray::of($profile)), true)));
+    }
+
+    public function testRowsOfAFileThatRepeatAreFoundWithoutAStatedGrain(): void
+    {
+        $rows = "station,contact_email,level\n";
+        for ($i = 0; $i < 30; ++$i) {
+            $rows .= \sprintf("S%d,p%d@arrowmere.example,%d\n", $i % 25, $i % 25, $i % 25);
+        }
+        $profile = self::profile('visits.csv', $rows);
+
+        self::assertSame([['station', 'contact_email', 'level'], 5], [$profile->grain, $profile->repeated]);
+        self::assertSame(['values' => ['S0', '···', '0'], 'rows' => 2], $profile->repeats[0]);
+        self::assertSame([], self::profile('visits.csv', "a,b\n1,2\n1,3\n")->repeats);
+    }
+
+    public function testTheGrainOfDocumentsMayLieWithinThem(): void
+    {
+        $profile = self::profile('m.jsonl', '{"a":{"b":1},"c":1}'."\n".'{"a":{"b":1},"c":2}'."\n".'{"a":{"b":2},"c":3}'."\n", ['a.b']);
+
+        self::assertSame(1, $profile->repeated);
     }
 
     public function testValuesUnderTheKeysOfAMapAreOneMember(): void

@@ -4,11 +4,11 @@ declare(strict_types=1);
 
 namespace Fasti\Tests\Core\Files;
 
+use Fasti\Core\Files\FoundMaps;
 use Fasti\Core\Files\JsonDocuments;
 use Fasti\Core\Files\JsonSchema;
 use Fasti\Core\Files\SchemaFile;
 use Fasti\Core\Files\Structure;
-use Fasti\Core\Files\FoundMaps;
 use PHPUnit\Framework\TestCase;
 
 final class JsonDocumentsTest extends TestCase
