@@ -7,8 +7,8 @@ namespace Fasti\Core\Files;
 use Fasti\Core\Survey\SourceError;
 
 /**
- * The rows of a CSV file (RFC 4180, with any of the usual separators), streamed. The first row names the columns, unless
- * it holds numbers: then they are named by their place.
+ * The rows of a CSV file (RFC 4180, with any of the usual separators and line ends), streamed. The first row names the
+ * columns where it looks like names (see CsvHeader); otherwise they are named by their place.
  *
  * @implements \IteratorAggregate<int, list<string>>
  */
@@ -18,6 +18,15 @@ final class CsvFile implements \IteratorAggregate
     /** @var list<string> */
     public readonly array $header;
     public readonly bool $named;
+    /** What speaks against names in the first row. */
+    private readonly string $why;
+    /** @var list<string> what was done to names that are missing or stand twice */
+    private readonly array $namings;
+    /** The lines end with a carriage return alone. */
+    private readonly bool $returns;
+    /** The first line says what separates the values. */
+    private readonly bool $said;
+    private bool $unclosed = false;
     /** Rows with more or fewer values than there are columns. */
     public int $uneven = 0;
     public int $firstUneven = 0;
@@ -47,31 +56,36 @@ final class CsvFile implements \IteratorAggregate
         if (null !== $what) {
             throw new SourceError(\sprintf('“%s” is no CSV file but looks %s.', $name, $what), 'Hand it in as what it is, or give it the ending that says so.');
         }
-        $this->separator = self::separator($head);
-        $first = self::open($path);
+        $plain = (string) preg_replace('/"(?:[^"]|"")*"/', '', $head);
+        $this->returns = !str_contains($plain, "\n") && str_contains($plain, "\r");
+        // Programs of offices say in a first line what separates the values.
+        $this->said = 1 === preg_match('/^(?:\xEF\xBB\xBF)?"?sep=(.|\\\\t)"?\s*(?:\r|\n|$)/i', $head, $m);
+        $this->separator = $this->said && isset($m[1]) ? strtr($m[1], ['\t' => "\t"]) : self::separator($head);
+        $first = $this->open();
         $row = self::row($first, $this->separator);
-        fclose($first);
-        $this->named = [] !== $row && [] === array_filter($row, static fn (string $value): bool => '' === trim($value) || is_numeric(trim($value)));
-        $header = [];
-        foreach ($row as $i => $value) {
-            $stem = $this->named ? trim($this->text($value)) : 'column '.($i + 1);
-            for ($name = $stem, $n = 2; \in_array($name, $header, true); ++$n) {
-                $name = $stem.' '.$n;
-            }
-            $header[] = $name;
+        $below = [];
+        while (\count($below) < CsvHeader::LOOKED && !feof($first) && [] !== ($next = self::row($first, $this->separator))) {
+            $below[] = array_map(self::inUtf8(...), $next);
         }
-        $this->header = $header;
+        fclose($first);
+        $header = CsvHeader::of(array_map($this->text(...), $row), $below);
+        [$this->header, $this->named, $this->why, $this->namings] = [$header->names, $header->named, $header->why, $header->notes];
+        if ([] === $this->header) {
+            throw new SourceError(\sprintf('“%s” has no rows.', $name), 'Hand in a file with a row of names and the rows below it.');
+        }
     }
 
     /** @return \Generator<int, list<string>> each row as wide as the header */
     public function getIterator(): \Generator
     {
-        $stream = self::open($this->path);
+        $stream = $this->open();
         $width = \count($this->header);
-        $line = 0;
+        $line = $this->said ? 1 : 0;
+        $head = 1 + $line;
+        $last = [];
         while ([] !== ($row = self::row($stream, $this->separator))) {
             ++$line;
-            if (1 === $line && $this->named) {
+            if ($head === $line && $this->named) {
                 continue;
             }
             if ([''] === $row && $width > 1) {
@@ -82,12 +96,14 @@ final class CsvFile implements \IteratorAggregate
                 $this->firstUneven = $this->firstUneven ?: $line;
                 $row = \array_slice(array_pad($row, $width, ''), 0, $width);
             }
+            $last = $row;
             yield $line => $row;
             if (0 === ($line & 0xFF)) {
                 $this->bytes = (int) ftell($stream);
             }
         }
         fclose($stream);
+        $this->unclosed = [] !== array_filter($last, static fn (string $value): bool => str_contains($value, "\n")) && self::isUnclosed($this->path);
     }
 
     /** In UTF-8; what is not is read as Windows-1252, and counted. */
@@ -98,7 +114,24 @@ final class CsvFile implements \IteratorAggregate
         }
         ++$this->broken;
 
-        return mb_convert_encoding($value, 'UTF-8', 'Windows-1252');
+        return self::inUtf8($value);
+    }
+
+    private static function inUtf8(string $value): string
+    {
+        return mb_check_encoding($value, 'UTF-8') ? $value : mb_convert_encoding($value, 'UTF-8', 'Windows-1252');
+    }
+
+    /** Whether a quotation mark is open at the end: there is an odd number of them. */
+    private static function isUnclosed(string $path): bool
+    {
+        $marks = 0;
+        $stream = fopen($path, 'r');
+        while (false !== $stream && !feof($stream)) {
+            $marks += substr_count((string) fread($stream, 1 << 20), '"');
+        }
+
+        return 1 === $marks % 2;
     }
 
     /** @return list<string> what is worth saying about the file as a whole, once it has been read */
@@ -113,7 +146,13 @@ final class CsvFile implements \IteratorAggregate
             $notes[] = \sprintf('%s: %d %s not in UTF-8 and read as Windows-1252.', $file, $this->broken, 1 === $this->broken ? 'value is' : 'values are');
         }
         if (!$this->named) {
-            $notes[] = \sprintf('%s: the first row does not look like names, so the columns are named by their place.', $file);
+            $notes[] = \sprintf('%s: the first row does not look like names, for %s; so it counts as data, and the columns are named by their place.', $file, $this->why);
+        }
+        foreach ($this->namings as $naming) {
+            $notes[] = "$file: $naming.";
+        }
+        if ($this->unclosed) {
+            $notes[] = \sprintf('%s: a quotation mark is not closed, so that the last row goes on to the end of the file. Close it, and survey again.', $file);
         }
 
         return $notes;
@@ -141,11 +180,18 @@ final class CsvFile implements \IteratorAggregate
     }
 
     /** @return resource */
-    private static function open(string $path): mixed
+    private function open(): mixed
     {
-        $stream = fopen($path, 'r') ?: throw new SourceError(\sprintf('“%s” could not be opened.', basename($path)), 'Check that it is there and may be read.');
+        $name = basename($this->path);
+        $stream = fopen($this->path, 'r') ?: throw new SourceError(\sprintf('“%s” could not be opened.', $name), 'Check that it is there and may be read.');
         if ("\xEF\xBB\xBF" !== fread($stream, 3)) {
             rewind($stream);
+        }
+        if ($this->returns) {
+            LineEnds::mend($stream);
+        }
+        if ($this->said) {
+            fgets($stream);
         }
 
         return $stream;

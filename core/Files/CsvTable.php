@@ -50,7 +50,7 @@ final class CsvTable
         }
         $columns = [];
         foreach ($this->file->header as $i => $name) {
-            $columns[] = new Column('' === $name ? 'column '.($i + 1) : $name, match ($types[$i]) {
+            $columns[] = new Column($name, match ($types[$i]) {
                 '' => 'text',
                 'decimal' => \sprintf('decimal(%d,%d)', $digits[$i] + $decimals[$i], $decimals[$i]),
                 'text' => \sprintf('varchar(%d)', $longest[$i]),
@@ -63,13 +63,14 @@ final class CsvTable
         return new Table($this->schema, $this->name, TableType::Table, '', $columns, rowEstimate: $rows, sizeBytes: $size, storage: 'CSV');
     }
 
-    private static function typeOf(string $value): string
+    /** @return string integer, decimal, double, date, timestamp, boolean or text */
+    public static function typeOf(string $value): string
     {
         return match (true) {
             1 === preg_match('/^[+-]?(?:0|[1-9]\d{0,17})$/', $value) => 'integer',
             1 === preg_match('/^[+-]?\d{1,15}\.\d{1,15}$/', $value) && 1 !== preg_match('/^[+-]?0\d/', $value) => 'decimal',
             1 === preg_match('/^[+-]?\d+(?:\.\d+)?[eE][+-]?\d+$/', $value) => 'double',
-            1 === preg_match('/^\d{4}-(?:0[1-9]|1[0-2])-(?:0[1-9]|[12]\d|3[01])$/', $value) => 'date',
+            1 === preg_match('/^(\d{4})-(\d\d)-(\d\d)$/D', $value, $m) && checkdate((int) $m[2], (int) $m[3], (int) $m[1]) => 'date',
             1 === preg_match('/^\d{4}-\d\d-\d\d[T ]\d\d:\d\d(?::\d\d(?:\.\d+)?)?(?:Z|[+-]\d\d:?\d\d)?$/', $value) => 'timestamp',
             isset(self::TRUE_FALSE[strtolower($value)]) => 'boolean',
             default => 'text',

@@ -59,7 +59,7 @@ final class FileProfilerTest extends TestCase
         self::assertNull($profile->fields['tags']->distinct, 'lists are not counted as values');
         self::assertNull($profile->fields['power']->distinct);
         self::assertNull($profile->fields['tags[]']->lists);
-        self::assertEquals($profile, ProfileArray::read((array) json_decode((string) json_encode(ProfileArray::of($profile)), true)));
+        self::assertEquals($profile->fields, ProfileArray::read((array) json_decode((string) json_encode(ProfileArray::of($profile)), true))->fields);
     }
 
     public function testRowsOfAFileThatRepeatAreFoundWithoutAStatedGrain(): void
