@@ -44,14 +44,8 @@ final class FieldFigures
         $personal = '' !== $reason;
         $time = TypeFamily::Time === $family || 'date kept as text' === $likely;
         if (null === $frequent) {
-            $frequent = array_count_values(\array_slice($values, 0, 50000));
             $of = \count($values);
-            // A value that stands once in a sample says nothing about how often it stands in all.
-            // Nor does one of many values that all stand about equally often.
-            $many = \count($frequent) > 200;
-            $frequent = array_filter($frequent, static fn (int $count): bool => ($count > 1 || $of >= $filled) && (!$many || $count >= 0.005 * $of));
-            // Of long values a sample has only the beginning, and several may begin alike.
-            $frequent = array_filter($frequent, static fn (string|int $value): bool => self::CUT !== mb_strlen((string) $value), \ARRAY_FILTER_USE_KEY);
+            $frequent = self::frequentInSample($values, $filled);
         } else {
             $of = $filled;
         }
@@ -83,6 +77,27 @@ final class FieldFigures
             $personal || null === $check ? [] : self::shortened(\array_slice($check->breaking, 0, self::MOST_BREAKING, true)),
             $lists,
         );
+    }
+
+    /**
+     * @param list<string> $values of the sample
+     * @param int          $filled how many there are in all
+     *
+     * @return array<array-key, int> value → how often, the most frequent first
+     */
+    public static function frequentInSample(array $values, int $filled): array
+    {
+        $frequent = array_count_values(\array_slice($values, 0, 50000));
+        $of = \count($values);
+        // A value that stands once in a sample says nothing about how often it stands in all.
+        // Nor does one of many values that all stand about equally often.
+        $least = \count($frequent) <= 200 ? 0 : 0.005 * $of;
+        $frequent = array_filter($frequent, static fn (int $count): bool => ($count > 1 || $of >= $filled) && $count >= $least);
+        // Of long values a sample has only the beginning, and several may begin alike.
+        $frequent = array_filter($frequent, static fn (string|int $value): bool => self::CUT !== mb_strlen((string) $value), \ARRAY_FILTER_USE_KEY);
+        arsort($frequent);
+
+        return \array_slice($frequent, 0, 3 * self::MOST_FREQUENT, true);
     }
 
     /**

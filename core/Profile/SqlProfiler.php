@@ -37,6 +37,8 @@ final class SqlProfiler
     private const MOST_VALUES = 1000;
     private const LONGEST = FieldFigures::CUT;
     private const MOST_FREQUENT = 20;
+    /** Different values that are grouped to find the most frequent. */
+    private const MOST_GROUPED = 2000;
     /** After each scan the source rests for this share of the time it took. */
     private const REST = 0.1;
     private const LONGEST_REST = 0.25;
@@ -108,6 +110,9 @@ final class SqlProfiler
         $rows = $all ? $looked : max($rows, $looked);
         $fields = [];
         foreach ($table->columns as $i => $column) {
+            if (isset($few[$i]) && TypeFamily::Text === $families[$i]) {
+                $figures['fields'][$i] = $this->withEdges($table, $column, $few[$i], $figures['fields'][$i]);
+            }
             $counted = isset($few[$i]) ? self::tallied($few[$i], $exact[$i] ?? [], $families[$i], $figures['fields'][$i]) : $figures['fields'][$i];
             $filled = array_filter($few[$i] ?? [], static fn (int $count, string|int $value): bool => '' !== trim((string) $value), \ARRAY_FILTER_USE_BOTH);
             $fields[$column->name] = FieldFigures::field(
@@ -223,28 +228,57 @@ final class SqlProfiler
             if (!$this->sql->takesAlike($column) || \count($counts) < 2) {
                 continue;
             }
-            $name = $this->sql->quoted($column->name);
-            $from = "FROM {$this->sql->from($table)} WHERE $name IS NOT NULL";
-            $same = $this->sql->same($column, 'g.x', 'e.x');
+            $spellings = array_map(strval(...), array_keys($counts));
+            $values = $this->asTable($table, $column, $spellings);
+            $same = $this->sql->same($column, 'a.v', 'b.v');
             $groups = [];
-            $exact = $this->sql->apart($column, $name);
-            $rows = $this->scan("SELECT g.k AS k, e.v AS value, e.n AS n FROM (SELECT MIN($exact) AS k, MIN($name) AS x $from GROUP BY $name) g
-                JOIN (SELECT MIN({$this->asText($column)}) AS v, MIN($name) AS x, COUNT(*) AS n $from GROUP BY $exact) e ON $same");
-            foreach ($rows as $row) {
-                [$group, $value] = [(string) $row['k'], (string) $row['value']];
-                $groups[$group][$value] = ($groups[$group][$value] ?? 0) + (int) $row['n'];
-            }
-            if ([] === $groups || array_sum(array_map(array_sum(...), $groups)) !== array_sum($counts)) {
-                continue;
+            foreach ($this->scan("SELECT a.i AS i, MIN(b.i) AS k FROM ($values) a JOIN ($values) b ON $same GROUP BY a.i") as $row) {
+                $value = $spellings[(int) $row['i']];
+                $groups[(int) $row['k']][$value] = $counts[$value];
             }
             $few[$i] = [];
-            foreach ($groups as $spellings) {
-                arsort($spellings);
-                $few[$i][(string) array_key_first($spellings)] = array_sum($spellings);
+            foreach ($groups as $alike) {
+                arsort($alike);
+                $few[$i][(string) array_key_first($alike)] = array_sum($alike);
             }
         }
 
         return $few;
+    }
+
+    /**
+     * Values as a table with their numbers `i`, typed as the column is: the engine is asked about these alone, not about the
+     * rows once more.
+     *
+     * @param list<string> $values
+     */
+    private function asTable(Table $table, Column $column, array $values): string
+    {
+        $sql = "SELECT 0 AS i, {$this->sql->quoted($column->name)} AS v FROM {$this->sql->from($table)} WHERE 1 = 0";
+        foreach ($values as $n => $value) {
+            $sql .= " UNION ALL SELECT $n, ".$this->sql->literal($value);
+        }
+
+        return $sql;
+    }
+
+    /**
+     * The least and the greatest of texts that are all known, by the order of the engine.
+     *
+     * @param array<array-key, int> $counts
+     * @param Figures               $figures
+     *
+     * @return Figures
+     */
+    private function withEdges(Table $table, Column $column, array $counts, array $figures): array
+    {
+        $order = $this->sql->ordered($column, $this->sql->bounded($column, 'v', self::LONGEST));
+        $values = $this->asTable($table, $column, array_map(strval(...), array_keys($counts)));
+        foreach ([] === $counts ? [] : $this->scan("SELECT MIN($order) AS l, MAX($order) AS g FROM ($values) a") as $row) {
+            [$figures['least'], $figures['greatest']] = [$row['l'], $row['g']];
+        }
+
+        return $figures;
     }
 
     /**
@@ -270,11 +304,21 @@ final class SqlProfiler
             // All values have been seen, but the database takes others for the same than their texts do.
         }
         $name = $this->sql->quoted($column->name);
+        $among = '';
+        if ($figures['distinct'] > self::MOST_GROUPED) {
+            // To group them all would take longer than all the rest. What is frequent shows in the sample, and is counted then.
+            $likely = FieldFigures::frequentInSample($seen, $figures['values'] - $figures['blank']);
+            if ([] === $likely) {
+                return [];
+            }
+            $literals = array_map(fn (string|int $value): string => $this->sql->literal((string) $value), array_keys($likely));
+            $among = " AND {$this->asText($column)} IN (".implode(', ', $literals).')';
+        }
         $counts = [];
         // Of values that stand equally often, the least come first in each engine.
         $least = "MIN({$this->sql->ordered($column, $this->bounded($column))})";
         foreach ($this->scan("SELECT MIN({$this->asText($column)}) AS value, COUNT(*) AS n FROM {$this->sql->from($table)}
-            WHERE $name IS NOT NULL GROUP BY $name ORDER BY n DESC, $least LIMIT ".(self::MOST_FREQUENT + 1)) as $row) {
+            WHERE $name IS NOT NULL$among GROUP BY $name ORDER BY n DESC, $least LIMIT ".(self::MOST_FREQUENT + 1)) as $row) {
             $value = (string) $row['value'];
             for ($n = 2; isset($counts[$value]); ++$n) {
                 $value = $row['value']." ($n)";
@@ -338,9 +382,9 @@ final class SqlProfiler
         foreach ($table->columns as $i => $column) {
             $name = $this->sql->quoted($column->name);
             if (isset($few[$i])) {
-                // All but their order is known already.
+                // All but their order is known already; that of texts is asked of their values alone.
                 $order = $this->sql->ordered($column, $this->bounded($column));
-                array_push($select, "MIN($order) AS l$i", "MAX($order) AS g$i");
+                TypeFamily::Text === $families[$i] || array_push($select, "MIN($order) AS l$i", "MAX($order) AS g$i");
                 continue;
             }
             $select[] = "COUNT($name) AS v$i";

@@ -72,8 +72,12 @@ final class AwkwardFiguresTest extends TestCase
             $edge = static fn (string $function): string => 'mariadb' === $engine && str_starts_with($column->type, 'bit') ? "$function($name + 0)"
                 : ('postgresql' === $engine && \in_array($column->type, ['boolean', 'bit(3)', 'uuid', 'jsonb'], true) ? "$function($name::text)" : "$function($name)");
             $short = static fn (?string $value): ?string => null === $value ? null : mb_strimwidth(mb_substr($value, 0, 200), 0, 80, '…');
-            self::assertSame($short($one($edge('MIN'))), $figures->least, "$column->name: the least");
-            self::assertSame($short($one($edge('MAX'))), $figures->greatest, "$column->name: the greatest");
+            foreach (['MIN' => $figures->least, 'MAX' => $figures->greatest] as $function => $shown) {
+                $engines = $short($one($edge($function)));
+                // Of spellings that are the same to the engine, which one it gives is its own affair.
+                $same = null !== $shown && $engines !== $shown && '1' === $one("CASE WHEN $function($name) = {$sql->literal($shown)} THEN '1' ELSE '0' END");
+                self::assertSame($same ? $shown : $engines, $shown, "$column->name: $function");
+            }
             if (null !== $figures->longest) {
                 self::assertSame((int) $one("MAX({$sql->length($name)})"), $figures->longest, "$column->name: the longest");
                 self::assertSame((int) $one("SUM(CASE WHEN {$sql->blank($name)} THEN 1 ELSE 0 END)"), $figures->blank, "$column->name: blank");
