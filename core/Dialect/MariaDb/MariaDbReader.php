@@ -18,6 +18,7 @@ use Fasti\Core\Catalog\Table;
 use Fasti\Core\Catalog\TableType;
 use Fasti\Core\Catalog\Trigger;
 use Fasti\Core\Survey\Choice;
+use Fasti\Core\Survey\Dangling;
 use Fasti\Core\Survey\Inventory;
 use Fasti\Core\Survey\Progress;
 use Fasti\Core\Survey\Reader;
@@ -152,6 +153,7 @@ final class MariaDbReader implements Reader
                 unset($columns[$schema][$name]);
             }
         }
+        array_push($notes, ...Dangling::notes($result, $inventory));
         if ([] === $result && [] === $routines) {
             $notes[] = 'Nothing matches the choice, so nothing was read.';
         }

@@ -11,6 +11,7 @@ use Fasti\Core\Catalog\TableType;
 use Fasti\Core\Script\Script;
 use Fasti\Core\Sql\SqlFault;
 use Fasti\Core\Survey\Choice;
+use Fasti\Core\Survey\Dangling;
 use Fasti\Core\Survey\Inventory;
 use Fasti\Core\Survey\Progress;
 use Fasti\Core\Survey\Reader;
@@ -99,6 +100,7 @@ final readonly class SqliteReader implements Reader
         if ([] === $tables) {
             $notes[] = 'Nothing matches the choice, or the database is empty.';
         }
+        array_push($notes, ...Dangling::notes($tables, $this->inventory()));
         $progress->at('done', 3, 3);
 
         return new Catalog('sqlite', $this->version(), $tables, [], $notes);

@@ -5,7 +5,9 @@ declare(strict_types=1);
 namespace Fasti\Tests\App\Register;
 
 use Fasti\Core\Catalog\Catalog;
+use Fasti\Core\Catalog\ForeignKey;
 use Fasti\Core\Catalog\OpenForm;
+use Fasti\Core\Catalog\Reference;
 use Fasti\Core\Catalog\Table;
 use Fasti\Core\Survey\Choice;
 use Fasti\Core\Survey\Progress;
@@ -29,6 +31,18 @@ final class ApplyCatalogTest extends AppTestCase
     private static function stored(): array
     {
         return [...self::db()->fetchAllAssociative('SELECT * FROM entry ORDER BY id'), ...self::db()->fetchAllAssociative('SELECT * FROM field ORDER BY id'), ...self::db()->fetchAllAssociative('SELECT * FROM entry_join ORDER BY id')];
+    }
+
+    public function testAReferenceToATableThatIsNotThereIsKept(): void
+    {
+        $gone = new ForeignKey(null, ['station_id'], new Reference('main', 'gone', ['']));
+        $catalog = Made::catalog(Made::table('reading', ['id' => 'int', 'station_id' => 'int?'])->with(foreignKeys: [$gone]));
+        $source = $this->source();
+
+        self::assertSame(1, self::apply($source, $catalog)['new']);
+        self::assertSame(1, self::apply($source, $catalog)['same'], 'read again, it is the same');
+        self::assertStringContainsString('"gone"', (string) self::db()->fetchOne("SELECT facts FROM entry WHERE name = 'reading'"));
+        self::assertSame(0, self::scalar('SELECT COUNT(*) FROM entry_join'), 'nothing is joined to what is not there');
     }
 
     public function testTheSameAgainWritesNothing(): void
