@@ -9,14 +9,22 @@ final readonly class FieldName
 {
     /** Words that make of a field something about the thing rather than the thing: `email_sent_at`, `token_count`. */
     private const ABOUT = [
-        'at', 'on', 'count', 'counts', 'counter', 'type', 'types', 'kind', 'verified', 'confirmed', 'sent', 'enabled', 'disabled', 'valid', 'validated', 'required', 'visible', 'hidden',
-        'template', 'templates', 'subject', 'format', 'length', 'len', 'limit', 'limits', 'status', 'state', 'provider', 'optin', 'optout', 'changed', 'failed', 'attempts', 'attempt', 'expires', 'expiry', 'expired',
-        'expiration', 'ttl', 'policy', 'rule', 'rules', 'strength', 'total', 'label', 'labels', 'language', 'version', 'algorithm', 'algo', 'method', 'rounds', 'cost', 'costs', 'hint', 'question', 'usage', 'used',
-        'created', 'updated', 'deleted', 'order', 'sort', 'position', 'index', 'flag', 'active', 'public', 'private', 'allowed', 'reset', 'lifetime', 'interval', 'quota', 'size', 'model', 'brand', 'rate',
-        'angelegt', 'geaendert', 'anzahl', 'typ', 'art', 'nombre_de', 'cantidad', 'tipo', 'aantal', 'soort', 'liczba', 'rodzaj', 'category', 'area', 'lights', 'width', 'surface', 'prefix', 'suffix',
+        'at', 'on', 'count', 'counts', 'counter', 'type', 'types', 'kind', 'verified', 'confirmed', 'sent', 'enabled', 'disabled', 'valid',
+        'validated', 'required', 'visible', 'hidden',
+        'template', 'templates', 'subject', 'format', 'length', 'len', 'limit', 'limits', 'status', 'state', 'provider', 'optin', 'optout',
+        'changed', 'failed', 'attempts', 'attempt', 'expires', 'expiry', 'expired',
+        'expiration', 'ttl', 'policy', 'rule', 'rules', 'strength', 'total', 'label', 'labels', 'language', 'version', 'algorithm', 'algo', 'method',
+        'rounds', 'cost', 'costs', 'hint', 'question', 'usage', 'used',
+        'created', 'updated', 'deleted', 'order', 'sort', 'position', 'index', 'flag', 'active', 'public', 'private', 'allowed', 'reset', 'lifetime',
+        'interval', 'quota', 'size', 'model', 'brand', 'rate',
+        'angelegt', 'geaendert', 'anzahl', 'typ', 'art', 'nombre_de', 'cantidad', 'tipo', 'aantal', 'soort', 'liczba', 'rodzaj', 'category', 'area',
+        'lights', 'width', 'surface', 'prefix', 'suffix',
     ];
     /** They say of what is after them whether it is so. */
-    private const ASKS = ['is', 'has', 'can', 'may', 'needs', 'requires', 'allow', 'allows', 'show', 'hide', 'ist', 'hat', 'est', 'es', 'czy', 'use', 'uses', 'with', 'num', 'nb', 'max', 'min', 'send', 'count'];
+    private const ASKS = [
+        'is', 'has', 'can', 'may', 'needs', 'requires', 'allow', 'allows', 'show', 'hide', 'ist', 'hat', 'est', 'es', 'czy', 'use', 'uses', 'with',
+        'num', 'nb', 'max', 'min', 'send', 'count',
+    ];
 
     private function __construct(public string $words)
     {

@@ -9,11 +9,16 @@ final class Encoding
 {
     /** Names that scripts give to encodings → those of mbstring. */
     private const NAMES = [
-        'latin1' => 'Windows-1252', 'latin2' => 'ISO-8859-2', 'latin5' => 'ISO-8859-9', 'latin7' => 'ISO-8859-13', 'latin9' => 'ISO-8859-15', 'cp1250' => 'Windows-1250', 'win1250' => 'Windows-1250',
-        'cp1251' => 'Windows-1251', 'win1251' => 'Windows-1251', 'win' => 'Windows-1251', 'win1252' => 'Windows-1252', 'windows1252' => 'Windows-1252', 'koi8r' => 'KOI8-R', 'koi8' => 'KOI8-R',
-        'koi8u' => 'KOI8-U', 'cp866' => 'CP866', 'greek' => 'ISO-8859-7', 'win1253' => 'Windows-1253', 'win1254' => 'Windows-1254', 'sjis' => 'SJIS', 'cp932' => 'CP932', 'ujis' => 'EUC-JP',
-        'eucjp' => 'EUC-JP', 'eucjpms' => 'eucJP-win', 'euckr' => 'EUC-KR', 'gbk' => 'CP936', 'gb2312' => 'EUC-CN', 'gb18030' => 'GB18030', 'big5' => 'BIG-5', 'cp850' => 'CP850',
-        'iso88591' => 'ISO-8859-1', 'iso88592' => 'ISO-8859-2', 'iso885915' => 'ISO-8859-15', 'latin15' => 'ISO-8859-15', 'windows1250' => 'Windows-1250', 'windows1251' => 'Windows-1251', 'hebrew' => 'ISO-8859-8',
+        'latin1' => 'Windows-1252', 'latin2' => 'ISO-8859-2', 'latin5' => 'ISO-8859-9', 'latin7' => 'ISO-8859-13', 'latin9' => 'ISO-8859-15',
+        'cp1250' => 'Windows-1250', 'win1250' => 'Windows-1250',
+        'cp1251' => 'Windows-1251', 'win1251' => 'Windows-1251', 'win' => 'Windows-1251', 'win1252' => 'Windows-1252',
+        'windows1252' => 'Windows-1252', 'koi8r' => 'KOI8-R', 'koi8' => 'KOI8-R',
+        'koi8u' => 'KOI8-U', 'cp866' => 'CP866', 'greek' => 'ISO-8859-7', 'win1253' => 'Windows-1253', 'win1254' => 'Windows-1254', 'sjis' => 'SJIS',
+        'cp932' => 'CP932', 'ujis' => 'EUC-JP',
+        'eucjp' => 'EUC-JP', 'eucjpms' => 'eucJP-win', 'euckr' => 'EUC-KR', 'gbk' => 'CP936', 'gb2312' => 'EUC-CN', 'gb18030' => 'GB18030',
+        'big5' => 'BIG-5', 'cp850' => 'CP850',
+        'iso88591' => 'ISO-8859-1', 'iso88592' => 'ISO-8859-2', 'iso885915' => 'ISO-8859-15', 'latin15' => 'ISO-8859-15',
+        'windows1250' => 'Windows-1250', 'windows1251' => 'Windows-1251', 'hebrew' => 'ISO-8859-8',
     ];
 
     private int $converted = 0;

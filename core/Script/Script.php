@@ -19,16 +19,23 @@ final class Script
 {
     /** First words of statements that say nothing about structure. */
     private const OF_NO_MATTER = [
-        'INSERT', 'UPDATE', 'DELETE', 'REPLACE', 'MERGE', 'SELECT', 'VALUES', 'WITH', 'TABLE', 'TRUNCATE', 'COPY', 'LOAD', 'GRANT', 'REVOKE', 'DENY', 'BEGIN', 'START',
-        'COMMIT', 'ROLLBACK', 'SAVEPOINT', 'RELEASE', 'END', 'ABORT', 'LOCK', 'UNLOCK', 'ANALYZE', 'ANALYSE', 'VACUUM', 'OPTIMIZE', 'REPAIR', 'CHECK', 'CHECKSUM',
-        'FLUSH', 'RESET', 'SHOW', 'EXPLAIN', 'DESCRIBE', 'DESC', 'PRAGMA', 'REINDEX', 'CLUSTER', 'REFRESH', 'DISCARD', 'LISTEN', 'NOTIFY', 'UNLISTEN', 'SECURITY',
-        'CALL', 'DO', 'PREPARE', 'EXECUTE', 'EXEC', 'DEALLOCATE', 'HANDLER', 'KILL', 'PURGE', 'CACHE', 'CHANGE', 'STOP', 'XA', 'HELP', 'SIGNAL', 'RESIGNAL', 'GET',
-        'PRINT', 'DECLARE', 'IF', 'WHILE', 'RAISERROR', 'GO', 'PROMPT', 'WHENEVER', 'SPOOL', 'EXIT', 'QUIT', 'CHECKPOINT', 'CLOSE', 'FETCH', 'MOVE', 'REASSIGN', 'IMPORT',
-        'DBCC', 'BACKUP', 'RESTORE', 'BULK', 'WAITFOR', 'RETURN', 'CONNECT', 'DISCONNECT', 'AUDIT', 'NOAUDIT', 'SHUTDOWN', 'UNINSTALL', 'INSTALL', 'BINLOG', 'DELIMITER',
+        'INSERT', 'UPDATE', 'DELETE', 'REPLACE', 'MERGE', 'SELECT', 'VALUES', 'WITH', 'TABLE', 'TRUNCATE', 'COPY', 'LOAD', 'GRANT', 'REVOKE', 'DENY',
+        'BEGIN', 'START',
+        'COMMIT', 'ROLLBACK', 'SAVEPOINT', 'RELEASE', 'END', 'ABORT', 'LOCK', 'UNLOCK', 'ANALYZE', 'ANALYSE', 'VACUUM', 'OPTIMIZE', 'REPAIR',
+        'CHECK', 'CHECKSUM',
+        'FLUSH', 'RESET', 'SHOW', 'EXPLAIN', 'DESCRIBE', 'DESC', 'PRAGMA', 'REINDEX', 'CLUSTER', 'REFRESH', 'DISCARD', 'LISTEN', 'NOTIFY',
+        'UNLISTEN', 'SECURITY',
+        'CALL', 'DO', 'PREPARE', 'EXECUTE', 'EXEC', 'DEALLOCATE', 'HANDLER', 'KILL', 'PURGE', 'CACHE', 'CHANGE', 'STOP', 'XA', 'HELP', 'SIGNAL',
+        'RESIGNAL', 'GET',
+        'PRINT', 'DECLARE', 'IF', 'WHILE', 'RAISERROR', 'GO', 'PROMPT', 'WHENEVER', 'SPOOL', 'EXIT', 'QUIT', 'CHECKPOINT', 'CLOSE', 'FETCH', 'MOVE',
+        'REASSIGN', 'IMPORT',
+        'DBCC', 'BACKUP', 'RESTORE', 'BULK', 'WAITFOR', 'RETURN', 'CONNECT', 'DISCONNECT', 'AUDIT', 'NOAUDIT', 'SHUTDOWN', 'UNINSTALL', 'INSTALL',
+        'BINLOG', 'DELIMITER',
         'SOURCE', 'REM', 'DEFINE', 'UNDEFINE', 'CLONE', 'FREEZE', 'THROW', 'UPSERT', 'ATTACH', 'DETACH', 'USE', 'SET',
     ];
     /** A program that makes structure by itself: what that is shows only when it runs. */
-    private const MAKES = '/\b(?:CREATE|ALTER|DROP|RENAME)\s+(?:OR\s+REPLACE\s+|TEMP(?:ORARY)?\s+|UNIQUE\s+|MATERIALIZED\s+)*(?:TABLE|VIEW|INDEX|TYPE|SCHEMA|SEQUENCE|TRIGGER|FUNCTION)\b/i';
+    private const MAKES = '/\b(?:CREATE|ALTER|DROP|RENAME)\s+(?:OR\s+REPLACE\s+|TEMP(?:ORARY)?\s+|UNIQUE\s+|MATERIALIZED\s+)*(?:TABLE|'
+        .'VIEW|INDEX|TYPE|SCHEMA|SEQUENCE|TRIGGER|FUNCTION)\b/i';
 
     /** @var array<string, int> first words of statements that say nothing about structure → how many */
     public array $skipped = [];
