@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Fasti\Core\Script;
 
 use Fasti\Core\Catalog\Catalog;
+use Fasti\Core\Catalog\Column;
 use Fasti\Core\Catalog\Routine;
 use Fasti\Core\Catalog\Table;
 use Fasti\Core\Dialect\Grammar;
@@ -354,7 +355,10 @@ final class Script
      */
     private function viewed(array $tables, Readings $readings, array $said, array &$notes): array
     {
-        return array_map(static function (Table $table) use ($readings, $said, &$notes): Table {
+        // What an expression gives has no type in SQLite, so none is missing there.
+        $typed = !$this->dialect->rowids;
+
+        return array_map(static function (Table $table) use ($readings, $said, $typed, &$notes): Table {
             if (!$table->kind->isView()) {
                 return $table;
             }
@@ -366,6 +370,11 @@ final class Script
             }
             foreach ($readings->of($table)->unknown as $unknown) {
                 $notes[] = \sprintf('The view %s: %s.', $table->name, rtrim($unknown->what, '.'));
+            }
+            $without = array_filter($columns, static fn (Column $column): bool => $typed && '' === $column->type);
+            if ([] !== $without) {
+                $names = implode(', ', array_map(static fn (Column $column): string => $column->name, $without));
+                $notes[] = \sprintf('The view %s: of %s the type is not known, since it does not follow from the query.', $table->name, $names);
             }
 
             return $table->with(columns: $columns);

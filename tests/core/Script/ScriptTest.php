@@ -180,6 +180,14 @@ final class ScriptTest extends TestCase
         self::assertTrue(self::one('sqlite', 'CREATE TABLE t (id INTEGER PRIMARY KEY)')->columns[0]->autoNumbered);
     }
 
+    public function testWhatAViewShowsWithoutAKnownTypeIsSaid(): void
+    {
+        $sql = ['CREATE TABLE t (a int)', 'CREATE VIEW v AS SELECT a, made_elsewhere(a) AS x FROM t'];
+
+        self::assertSame(['The view v: of x the type is not known, since it does not follow from the query.'], self::catalog('mariadb', ...$sql)->notes);
+        self::assertSame([], self::catalog('sqlite', ...$sql)->notes, 'there an expression has no type');
+    }
+
     /** @return iterable<string, array{string, string}> */
     public static function faults(): iterable
     {
