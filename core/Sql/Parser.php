@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Fasti\Core\Sql;
 
 use Fasti\Core\Dialect\Grammar;
+use Fasti\Core\Sql\Tree\Expression;
 use Fasti\Core\Sql\Tree\Query;
 
 /**
@@ -43,6 +44,19 @@ final class Parser
         $this->calls = new Calls($this, $t);
         $this->sources = new Sources($this, $t);
         $this->queries = new Queries($this, $t);
+    }
+
+    /** The one expression of a text; null where it is none, or is not understood to its end. */
+    public static function expression(string $sql, Grammar $dialect): ?Expression
+    {
+        try {
+            $t = new Tokens($sql, $dialect);
+            $expression = (new self($t))->expressions->expression();
+
+            return $t->over() ? $expression : null;
+        } catch (SqlFault) {
+            return null;
+        }
     }
 
     /**

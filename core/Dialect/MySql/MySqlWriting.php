@@ -6,8 +6,6 @@ namespace Fasti\Core\Dialect\MySql;
 
 use Fasti\Core\Dialect\Surroundings;
 use Fasti\Core\Sql\Parser;
-use Fasti\Core\Sql\SqlFault;
-use Fasti\Core\Sql\Tokens;
 use Fasti\Core\Sql\Tree\Call;
 use Fasti\Core\Sql\Tree\CaseOf;
 use Fasti\Core\Sql\Tree\Cast;
@@ -97,19 +95,17 @@ class MySqlWriting
     private function read(string $sql): ?Expression
     {
         $this->sql = $sql;
-        try {
-            $t = new Tokens($sql, $this->dialect);
-            $tree = (new Parser($t))->expressions->expression();
 
-            return $t->over() ? $tree : null;
-        } catch (SqlFault) {
-            return null;
-        }
+        return Parser::expression($sql, $this->dialect);
     }
 
     protected static function blanks(string $sql): string
     {
-        return trim((string) preg_replace('/\s+/', ' ', $sql));
+        return trim((string) preg_replace_callback(
+            '/\'(?:[^\'\\\\]|\\\\.)*\'|"(?:[^"\\\\]|\\\\.)*"|`[^`]*`|\s+/s',
+            static fn (array $m): string => '' === trim($m[0]) ? ' ' : $m[0],
+            $sql,
+        ));
     }
 
     protected function top(Expression $node): string

@@ -6,8 +6,6 @@ namespace Fasti\Core\Dialect\PostgreSql;
 
 use Fasti\Core\Dialect\Surroundings;
 use Fasti\Core\Sql\Parser;
-use Fasti\Core\Sql\SqlFault;
-use Fasti\Core\Sql\Tokens;
 use Fasti\Core\Sql\Tree\ArrayOf;
 use Fasti\Core\Sql\Tree\Call;
 use Fasti\Core\Sql\Tree\CaseOf;
@@ -101,14 +99,8 @@ final class PostgreSqlWriting
     private function read(string $sql): ?Expression
     {
         $this->sql = $sql;
-        try {
-            $t = new Tokens($sql, $this->dialect);
-            $tree = (new Parser($t))->expressions->expression();
 
-            return $t->over() ? $tree : null;
-        } catch (SqlFault) {
-            return null;
-        }
+        return Parser::expression($sql, $this->dialect);
     }
 
     private function blanks(string $sql): string

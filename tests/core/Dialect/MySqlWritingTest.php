@@ -1,0 +1,22 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Tests\Core\Dialect;
+
+use Fasti\Core\Dialect\MySql\MySqlGrammar;
+use Fasti\Core\Dialect\MySql\MySqlWriting;
+use Fasti\Core\Dialect\Surroundings;
+use PHPUnit\Framework\Attributes\TestWith;
+use PHPUnit\Framework\TestCase;
+
+final class MySqlWritingTest extends TestCase
+{
+    #[TestWith(["a  member of\n('x  y')", "a member of ('x  y')"])]
+    #[TestWith(['`a  b` member of ("x""  y")', '`a  b` member of ("x""  y")'])]
+    #[TestWith(["a member of ('it\\'s  x',  b)", "a member of ('it\\'s  x', b)"])]
+    public function testWhatIsNotUnderstoodStandsAsItWasButForBlanksBetweenWords(string $sql, string $written): void
+    {
+        self::assertSame($written, (new MySqlWriting(new MySqlGrammar()))->expression($sql, new Surroundings()));
+    }
+}
