@@ -275,7 +275,7 @@ class MySqlWriting
 
     protected function call(Call $call): string
     {
-        if ($call->star || $call->distinct || null !== $call->over || [] !== $call->order || null !== $call->filter) {
+        if ($call->star || $call->distinct || null !== $call->over || [] !== $call->order || null !== $call->filter || null !== $call->type) {
             throw new \UnexpectedValueException();
         }
         $name = strtolower($call->names[\count($call->names) - 1]);

@@ -15,6 +15,8 @@ final class MySqlWritingTest extends TestCase
     #[TestWith(["a  member of\n('x  y')", "a member of ('x  y')"])]
     #[TestWith(['`a  b` member of ("x""  y")', '`a  b` member of ("x""  y")'])]
     #[TestWith(["a member of ('it\\'s  x',  b)", "a member of ('it\\'s  x', b)"])]
+    #[TestWith(["json_value(a, '$.x'  returning int)", "json_value(a, '$.x' returning int)"])]
+    #[TestWith(["json_value(a, '$.x' default 5 on empty)", "json_value(a, '$.x' default 5 on empty)"])]
     public function testWhatIsNotUnderstoodStandsAsItWasButForBlanksBetweenWords(string $sql, string $written): void
     {
         self::assertSame($written, (new MySqlWriting(new MySqlGrammar()))->expression($sql, new Surroundings()));
