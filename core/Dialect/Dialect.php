@@ -102,6 +102,12 @@ abstract class Dialect
         return '';
     }
 
+    /** How questions to its data are written; null for what is no database. */
+    public function asking(): ?AskSql
+    {
+        return null;
+    }
+
     public function profiling(): ?ProfileSql
     {
         return null;

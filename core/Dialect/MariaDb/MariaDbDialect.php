@@ -6,6 +6,7 @@ namespace Fasti\Core\Dialect\MariaDb;
 
 use Fasti\Core\Catalog\Type;
 use Fasti\Core\Catalog\TypeFamily;
+use Fasti\Core\Dialect\AskSql;
 use Fasti\Core\Dialect\Dialect;
 use Fasti\Core\Dialect\Grammar;
 use Fasti\Core\Dialect\ProfileSql;
@@ -54,6 +55,11 @@ class MariaDbDialect extends Dialect
     public function reader(Rows $rows, string $database): Reader
     {
         return new MariaDbReader($rows, $database);
+    }
+
+    public function asking(): AskSql
+    {
+        return new MariaDbAskSql($this);
     }
 
     public function profiling(): ProfileSql

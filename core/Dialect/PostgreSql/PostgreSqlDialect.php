@@ -6,6 +6,7 @@ namespace Fasti\Core\Dialect\PostgreSql;
 
 use Fasti\Core\Catalog\Type;
 use Fasti\Core\Catalog\TypeFamily;
+use Fasti\Core\Dialect\AskSql;
 use Fasti\Core\Dialect\Dialect;
 use Fasti\Core\Dialect\Grammar;
 use Fasti\Core\Dialect\ProfileSql;
@@ -66,6 +67,11 @@ final class PostgreSqlDialect extends Dialect
     public function reader(Rows $rows, string $database): Reader
     {
         return new PostgreSqlReader($rows);
+    }
+
+    public function asking(): AskSql
+    {
+        return new PostgreSqlAskSql($this);
     }
 
     public function profiling(): ProfileSql

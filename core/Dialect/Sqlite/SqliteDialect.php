@@ -6,6 +6,7 @@ namespace Fasti\Core\Dialect\Sqlite;
 
 use Fasti\Core\Catalog\Type;
 use Fasti\Core\Catalog\TypeFamily;
+use Fasti\Core\Dialect\AskSql;
 use Fasti\Core\Dialect\Dialect;
 use Fasti\Core\Dialect\Grammar;
 use Fasti\Core\Dialect\ProfileSql;
@@ -39,6 +40,11 @@ final class SqliteDialect extends Dialect
     public function reader(Rows $rows, string $database): Reader
     {
         return new SqliteReader($rows);
+    }
+
+    public function asking(): AskSql
+    {
+        return new SqliteAskSql($this);
     }
 
     public function profiling(): ProfileSql

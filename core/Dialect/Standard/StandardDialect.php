@@ -7,6 +7,7 @@ namespace Fasti\Core\Dialect\Standard;
 use Fasti\Core\Catalog\Column;
 use Fasti\Core\Catalog\Type;
 use Fasti\Core\Catalog\TypeFamily;
+use Fasti\Core\Dialect\AskSql;
 use Fasti\Core\Dialect\Dialect;
 use Fasti\Core\Dialect\Dialects;
 use Fasti\Core\Dialect\Grammar;
@@ -102,6 +103,11 @@ final class StandardDialect extends Dialect
     public function grammar(): Grammar
     {
         return new Grammar();
+    }
+
+    public function asking(): AskSql
+    {
+        return new AskSql($this);
     }
 
     protected function type(string $written): Type

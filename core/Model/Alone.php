@@ -1,0 +1,109 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Core\Model;
+
+use Fasti\Core\Dialect\AskSql;
+use Fasti\Core\Sql\Tree\Ref;
+
+/**
+ * A measure taken of its fact alone: joined to nothing, its conditions held by EXISTS and what it reads elsewhere fetched row by row, so that
+ * nothing that a join does can change it.
+ */
+final readonly class Alone
+{
+    public function __construct(private Ground $ground, private AskSql $sql, private ConditionSql $conditions, private Question $question)
+    {
+    }
+
+    public function of(Measure $measure, Branch $branch): string
+    {
+        $base = 'f';
+        $where = array_map(fn (Condition $condition): string => $this->condition($base, $branch->fact, $condition), $branch->conditions);
+        $value = '' === trim($measure->expression) ? null : $this->written($base, $branch->fact, [], $this->ground->formula($branch->fact, $measure->expression));
+        '' === trim($measure->filter) || $where[] = '('.$this->written($base, $branch->fact, [], $this->ground->formula($branch->fact, $measure->filter)).')';
+        $from = 'FROM '.$this->sql->table($this->ground->role($branch->fact)->entry)." AS $base".([] === $where ? '' : "\nWHERE ".implode("\n  AND ", $where));
+        if ('median' === $branch->special) {
+            return "WITH ranked AS (SELECT $value AS v, ROW_NUMBER() OVER (ORDER BY CASE WHEN $value IS NULL THEN 1 ELSE 0 END, $value) AS n, COUNT($value) OVER () AS c\n$from)\n"
+                .'SELECT '.$this->sql->average('v').' AS total FROM ranked WHERE 2 * n BETWEEN c AND c + 2';
+        }
+        $aggregate = Composer::aggregated($this->sql, $measure, $value, null);
+        if ('points' !== $branch->special || null === $measure->instant) {
+            return "SELECT $aggregate AS total\n$from";
+        }
+        $attribute = $this->ground->model->attribute($measure->instant) ?? throw new \LogicException('The planner has seen to it.');
+        $route = $this->ground->ways()->between($branch->fact, $measure->instant->role)[0];
+        $at = $this->written($base, $measure->instant->role, $route, $this->ground->formula($measure->instant->role, $attribute->expression));
+
+        return "WITH points AS (SELECT $at AS i, $aggregate AS v\n$from GROUP BY $at),\nmarked AS (".Composer::marked($measure->instead, 'points', []).")\n"
+            .'SELECT '.Composer::settled($this->sql, $measure->instead).' AS total FROM marked';
+    }
+
+    private function condition(string $base, string $fact, Condition $condition): string
+    {
+        $level = $this->question->level($condition);
+        $attribute = $this->ground->model->attribute($level) ?? throw new \LogicException('The planner has seen to it.');
+        $formula = $this->ground->formula($level->role, $attribute->expression);
+        $route = $this->ground->ways()->between($fact, $level->role)[0];
+        $own = [] === array_filter($formula->fields, static fn (FieldUse $use): bool => $use->role !== $level->role);
+        if ([] === $route || !$own) {
+            $value = $this->written($base, $level->role, $route, $formula);
+            [$positive, $opposite] = $this->conditions->of($value, $formula->family, $condition);
+
+            return $opposite ? "NOT COALESCE($positive, ".$this->sql->truth(false).')' : "($positive)";
+        }
+        $last = 'x'.\count($route);
+        $value = (new FormulaSql($this->sql, fn (Ref $ref): string => $this->field($last, $level->role, $ref)))->of($formula->tree ?? throw new \LogicException('The planner has seen to it.'));
+        [$positive, $opposite] = $this->conditions->of($value, $formula->family, $condition);
+
+        return ($opposite ? 'NOT ' : '').'EXISTS (SELECT 1 '.$this->chain($base, $route)." AND ($positive))";
+    }
+
+    private function field(string $alias, string $role, Ref $ref): string
+    {
+        $column = $this->ground->column($role, $ref->names[\count($ref->names) - 1]);
+
+        return "$alias.".$this->sql->name($column->name ?? throw new \LogicException('The planner has seen to it.'));
+    }
+
+    /** @param list<Way> $route to the role whose formula it is */
+    private function written(string $base, string $role, array $route, Formula $formula): string
+    {
+        if ([] !== $route && !$formula->isStrict()) {
+            $last = 'x'.\count($route);
+            $value = (new FormulaSql($this->sql, fn (Ref $ref): string => $this->field($last, $role, $ref)))->of($formula->tree ?? throw new \LogicException('The planner has seen to it.'));
+
+            return "(SELECT MIN($value) ".$this->chain($base, $route).')';
+        }
+        return (new FormulaSql($this->sql, function (Ref $ref) use ($base, $role, $route): string {
+            $names = $ref->names;
+            array_pop($names);
+            $target = [] === $names ? $role : (string) $this->ground->roleNamed(implode('.', $names));
+            $way = $target === $role ? $route : [...$route, ...$this->ground->ways()->between($role, $target)[0]];
+
+            return [] === $way ? $this->field($base, $target, $ref) : '(SELECT MIN('.$this->field('x'.\count($way), $target, $ref).') '.$this->chain($base, $way).')';
+        }))->of($formula->tree ?? throw new \LogicException('The planner has seen to it.'));
+    }
+
+    /** @param list<Way> $route */
+    private function chain(string $base, array $route): string
+    {
+        $from = $where = '';
+        foreach ($route as $i => $way) {
+            $here = 0 === $i ? $base : "x$i";
+            $there = 'x'.($i + 1);
+            $on = array_map(fn (array $pair): string => "$there.".$this->sql->name($pair[1])." = $here.".$this->sql->name($pair[0]), $way->pairs());
+            if ([] !== $way->join->where) {
+                [$field, $value] = $way->join->where;
+                $column = $this->ground->column($way->join->from, $field);
+                $numeric = null !== $column && $this->ground->typeOf($column)->family->isNumeric() && is_numeric($value);
+                $on[] = ($way->forth ? $here : $there).'.'.$this->sql->name($field).' = '.($numeric ? $value : $this->sql->text($value));
+            }
+            $table = $this->sql->table($this->ground->role($way->to())->entry)." AS $there";
+            0 === $i ? [$from, $where] = ["FROM $table", implode(' AND ', $on)] : $from .= " JOIN $table ON ".implode(' AND ', $on);
+        }
+
+        return "$from WHERE $where";
+    }
+}

@@ -1,0 +1,20 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Core\Model;
+
+/** What of a trial is taken of one fact in one query. */
+final class Branch
+{
+    /** @var list<Measure> */
+    public array $measures = [];
+
+    /**
+     * @param string          $special    '' for aggregates alone; `median` where it is worked out; `points` for what stands at instants
+     * @param list<Condition> $conditions
+     */
+    public function __construct(public readonly string $fact, public readonly string $special, public readonly array $conditions)
+    {
+    }
+}

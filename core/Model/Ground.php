@@ -1,0 +1,137 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Core\Model;
+
+use Fasti\Core\Catalog\Catalog;
+use Fasti\Core\Catalog\Column;
+use Fasti\Core\Catalog\Key;
+use Fasti\Core\Catalog\Table;
+use Fasti\Core\Catalog\Type;
+use Fasti\Core\Dialect\AskSql;
+use Fasti\Core\Dialect\Dialect;
+use Fasti\Core\Dialect\Dialects;
+
+/** A model on the tables that it stands on: what its names mean there. */
+final class Ground
+{
+    public readonly Dialect $dialect;
+    /** @var array<string, Table> by Place::key() */
+    private array $tables = [];
+    /** @var array<string, Role> */
+    private array $roles = [];
+    /** @var array<string, string> folded → name */
+    private array $folded = [];
+    /** @var array<string, Formula> */
+    private array $formulas = [];
+    private ?Ways $ways = null;
+    private ?ModelNames $names = null;
+
+    /** @param array<string, string> $units FieldPlace::key() → unit */
+    public function __construct(public readonly Model $model, Catalog $catalog, private readonly array $units = [])
+    {
+        $this->dialect = Dialects::of($catalog->engine);
+        foreach ($catalog->tables as $table) {
+            $this->tables[$table->place()->key()] = $table;
+        }
+        foreach ($model->roles as $role) {
+            $this->roles[$role->name] = $role;
+            $this->folded[ModelNames::folded($role->name)] ??= $role->name;
+        }
+    }
+
+    /** @throws ModelError where the source is none that can be asked */
+    public function sql(): AskSql
+    {
+        return $this->dialect->asking() ?? throw new ModelError(\sprintf(
+            '%s cannot be asked questions, only read. Load the files into a database, and let the model stand on that.',
+            $this->dialect->label(),
+        ));
+    }
+
+    public function ways(): Ways
+    {
+        return $this->ways ??= new Ways($this);
+    }
+
+    public function names(): ModelNames
+    {
+        return $this->names ??= new ModelNames($this->model);
+    }
+
+    public function role(string $name): Role
+    {
+        return $this->roles[$name] ?? throw new ModelError(\sprintf('The model has no role “%s”.', $name));
+    }
+
+    public function roleNamed(string $name): ?string
+    {
+        return isset($this->roles[$name]) ? $name : ($this->folded[ModelNames::folded($name)] ?? null);
+    }
+
+    /** @return list<string> */
+    public function roleNames(): array
+    {
+        return array_map(strval(...), array_keys($this->roles));
+    }
+
+    public function table(string $role): ?Table
+    {
+        return isset($this->roles[$role]) ? ($this->tables[$this->roles[$role]->entry->key()] ?? null) : null;
+    }
+
+    /** By its exact name, or by the only one that differs in case alone. */
+    public function column(string $role, string $name): ?Column
+    {
+        $table = $this->table($role);
+        $exact = $table?->column($name);
+        if (null !== $exact || null === $table) {
+            return $exact;
+        }
+        $alike = array_values(array_filter($table->columns, static fn (Column $column): bool => 0 === strcasecmp($column->name, $name)));
+
+        return 1 === \count($alike) ? $alike[0] : null;
+    }
+
+    public function typeOf(Column $column): Type
+    {
+        return $this->dialect->typeOf($column);
+    }
+
+    public function unit(string $role, string $column): string
+    {
+        return isset($this->roles[$role]) ? ($this->units[$this->roles[$role]->entry->key()."\0".$column] ?? '') : '';
+    }
+
+    public function formula(string $role, string $text): Formula
+    {
+        return $this->formulas["$role\0$text"] ??= (new FormulaReader($this, $role))->read($text);
+    }
+
+    /**
+     * Whether constraints see to it that such values stand in one row only.
+     *
+     * @param list<string> $fields
+     */
+    public function unique(string $role, array $fields): bool
+    {
+        $table = $this->table($role);
+        if (null === $table || $table->kind->isView()) {
+            return false;
+        }
+        foreach ([...(null === $table->primaryKey ? [] : [$table->primaryKey]), ...$table->uniqueKeys] as $key) {
+            if (self::within($key, $fields)) {
+                return true;
+            }
+        }
+
+        return false;
+    }
+
+    /** @param list<string> $fields */
+    private static function within(Key $key, array $fields): bool
+    {
+        return [] !== $key->columns && [] === array_diff($key->columns, $fields);
+    }
+}

@@ -1,0 +1,192 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Core\Model;
+
+use Fasti\Core\Dialect\AskSql;
+
+/** What stands after FROM: a fact, and what each of its rows leads to, at most one row each. */
+final class Joining
+{
+    /** @var array<string, string> keys of the joins that lead there → alias */
+    private array $aliases = [];
+    /** @var array<string, list<Way>> alias → route */
+    private array $routes = [];
+    /** @var array<string, string> alias → alias from which its last step goes */
+    private array $before = [];
+    /** @var array<string, array<string, true>> alias → fields that are needed of it, where its rows are made different first */
+    private array $needed = [];
+    /** @var array<string, true> */
+    private array $taken = [];
+
+    public readonly string $base;
+
+    public function __construct(private readonly Ground $ground, private readonly AskSql $sql, public readonly string $fact)
+    {
+        $this->base = $this->alias($fact);
+        $this->aliases[''] = $this->base;
+        $this->routes[$this->base] = [];
+    }
+
+    private function alias(string $role): string
+    {
+        $plain = trim(mb_strtolower((string) preg_replace('/[^A-Za-z0-9]+/', '_', $role)), '_');
+        $plain = 1 === preg_match('/^[a-z]/', $plain) ? substr($plain, 0, 40) : 'r_'.substr($plain, 0, 40);
+        $alias = $plain;
+        for ($n = 2; isset($this->taken[$alias]); ++$n) {
+            $alias = $plain.'_'.$n;
+        }
+        $this->taken[$alias] = true;
+
+        return $alias;
+    }
+
+    /**
+     * The alias of what a route leads to; joined where it is not yet.
+     *
+     * @param list<Way> $route
+     */
+    public function at(array $route): string
+    {
+        $key = implode("\n", array_map(static fn (Way $way): string => ($way->forth ? '+' : '-').$way->join->key(), $route));
+        if (isset($this->aliases[$key])) {
+            return $this->aliases[$key];
+        }
+        $last = $route[\count($route) - 1];
+        $before = $this->at(\array_slice($route, 0, -1));
+        $alias = $this->alias($last->to());
+        $this->aliases[$key] = $alias;
+        $this->routes[$alias] = $route;
+        $this->before[$alias] = $before;
+        foreach ($last->pairs() as [$here, $there]) {
+            $this->need($before, $here);
+            $this->need($alias, $there);
+        }[] === $last->join->where || $this->need($last->forth ? $before : $alias, $last->join->where[0]);
+
+        return $alias;
+    }
+
+    /** A field, as it stands in the query. */
+    public function field(string $alias, string $column): string
+    {
+        $this->need($alias, $column);
+
+        return $this->sql->name($alias).'.'.$this->sql->name($column);
+    }
+
+    private function need(string $alias, string $column): void
+    {
+        $this->needed[$alias][$column] = true;
+    }
+
+    /** @return list<SqlLine> */
+    public function lines(string $indent): array
+    {
+        $lines = [new SqlLine($indent.'FROM '.$this->named($this->ground->role($this->fact)->entry, $this->base), 'every row of '.$this->fact)];
+        foreach ($this->routes as $alias => $route) {
+            if ([] === $route) {
+                continue;
+            }
+            $way = $route[\count($route) - 1];
+            $on = $this->on($alias, $way);
+            $entry = $this->ground->role($way->to())->entry;
+            if ($way->proven) {
+                $lines[] = new SqlLine("$indent  LEFT JOIN ".$this->named($entry, $alias)." ON $on", 'at most one '.$way->to().' to each row: its key sees to that');
+            } else {
+                $lines[] = new SqlLine(
+                    "$indent  LEFT JOIN (".$this->different($alias, $way).') AS '.$this->sql->name($alias)." ON $on",
+                    'no key keeps '.$way->to().' from standing twice, so it is looked at before the answer',
+                );
+            }
+        }
+
+        return $lines;
+    }
+
+    private function named(\Fasti\Core\Catalog\Place $entry, string $alias): string
+    {
+        $name = $this->sql->name($alias);
+
+        return $this->sql->table($entry).($entry->name === $alias ? '' : " AS $name");
+    }
+
+    private function on(string $alias, Way $way): string
+    {
+        $before = $this->before[$alias];
+        $name = fn (string $of, string $column): string => $this->sql->name($of).'.'.$this->sql->name($column);
+        $on = array_map(static fn (array $pair): string => $name($alias, $pair[1]).' = '.$name($before, $pair[0]), $way->pairs());
+        if ([] !== $way->join->where) {
+            [$field, $value] = $way->join->where;
+            $column = $this->ground->column($way->join->from, $field);
+            $numeric = null !== $column && $this->ground->typeOf($column)->family->isNumeric() && is_numeric($value);
+            $on[] = $name($way->forth ? $before : $alias, $field).' = '.($numeric ? $value : $this->sql->text($value));
+        }
+
+        return implode(' AND ', $on);
+    }
+
+    /** What is needed of a table, each different row once. */
+    private function different(string $alias, Way $way): string
+    {
+        $fields = array_map($this->sql->name(...), array_map(strval(...), array_keys($this->needed[$alias] ?? [])));
+
+        return 'SELECT DISTINCT '.implode(', ', $fields).' FROM '.$this->sql->table($this->ground->role($way->to())->entry);
+    }
+
+    /**
+     * Questions that must find nothing: rows of what no key tells apart that differ in what is asked for.
+     *
+     * @return list<Guard>
+     */
+    public function guards(): array
+    {
+        $guards = [];
+        foreach ($this->routes as $alias => $route) {
+            $way = [] === $route ? null : $route[\count($route) - 1];
+            if (null === $way || $way->proven) {
+                continue;
+            }
+            $keys = array_map(static fn (array $pair): string => $pair[1], $way->pairs());
+            $names = array_map($this->sql->name(...), $keys);
+            $where = array_map(static fn (string $name): string => "$name IS NOT NULL", $names);
+            if ([] !== $way->join->where && !$way->forth) {
+                [$field, $value] = $way->join->where;
+                $where[] = $this->sql->name($field).' = '.$this->sql->text($value);
+            }
+            $list = implode(', ', $names);
+            $sql = "SELECT $list, COUNT(*) AS stands FROM (".$this->different($alias, $way).') AS d WHERE '.implode(' AND ', $where)
+                ." GROUP BY $list HAVING COUNT(*) > 1";
+            $guards[$sql] = new Guard($way, $keys, $sql, array_map(strval(...), array_keys($this->needed[$alias] ?? [])));
+        }
+
+        return array_values($guards);
+    }
+
+    /**
+     * For each step, the condition that a row of the fact comes to its beginning and finds nothing at its end.
+     *
+     * @return list<array{Way, list<Way>, string, string}> the step, the route to it, the condition, and that with a reference that leads nowhere
+     */
+    public function losing(): array
+    {
+        $losing = [];
+        foreach ($this->routes as $alias => $route) {
+            if ([] === $route) {
+                continue;
+            }
+            $way = $route[\count($route) - 1];
+            $before = $this->before[$alias];
+            $conditions = [$this->field($alias, $way->pairs()[0][1]).' IS NULL'];
+            $earlier = $this->routes[$before];
+            if ([] !== $earlier) {
+                $conditions[] = $this->field($before, $earlier[\count($earlier) - 1]->pairs()[0][1]).' IS NOT NULL';
+            }
+            $lost = implode(' AND ', $conditions);
+            $held = implode(' AND ', array_map(fn (array $pair): string => $this->field($before, $pair[0]).' IS NOT NULL', $way->pairs()));
+            $losing[] = [$way, $route, $lost, "$lost AND $held"];
+        }
+
+        return $losing;
+    }
+}

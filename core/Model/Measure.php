@@ -1,0 +1,55 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Core\Model;
+
+use Fasti\Core\Catalog\ListOf;
+use Fasti\Core\Catalog\WhenSet;
+
+/** A figure that a model offers. */
+final readonly class Measure
+{
+    /**
+     * @param string       $fact       the role whose rows it is taken of; '' for a ratio
+     * @param string       $expression over the fields of the fact, in SQL's own words; '' for the count of all rows
+     * @param string       $filter     a condition on the rows that count; '' for all
+     * @param string       $of         of a ratio: the measure that is divided
+     * @param string       $by         of a ratio: the measure that it is divided by
+     * @param string       $format     how it is shown: decimals, `0`, `0.0`, `0 %`; '' as it comes
+     * @param list<string> $notOver    roles over which it must not be added up, where it adds over some
+     * @param ?Level       $instant    the attribute whose values are the points at which such a figure stands: the date of a stock
+     * @param string       $reason     why it may not be added up
+     */
+    public function __construct(
+        public string $name,
+        public Aggregation $aggregation,
+        #[WhenSet]
+        public string $fact = '',
+        #[WhenSet]
+        public string $expression = '',
+        #[WhenSet]
+        public string $filter = '',
+        #[WhenSet]
+        public string $of = '',
+        #[WhenSet]
+        public string $by = '',
+        #[WhenSet]
+        public string $meaning = '',
+        #[WhenSet]
+        public string $unit = '',
+        #[WhenSet]
+        public string $format = '',
+        public Adds $adds = Adds::All,
+        #[ListOf('string'), WhenSet]
+        public array $notOver = [],
+        #[WhenSet]
+        public ?Level $instant = null,
+        #[WhenSet]
+        public Instead $instead = Instead::Nothing,
+        #[WhenSet]
+        public string $reason = '',
+    ) {
+        '' !== trim($name) || throw new \InvalidArgumentException('A measure needs a name.');
+    }
+}

@@ -1,0 +1,41 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Core\Model;
+
+use Fasti\Core\Catalog\With;
+
+/** How a trial is answered: one query that cannot multiply rows, and what is asked around it. */
+final readonly class Plan
+{
+    use With;
+
+    /**
+     * @param list<SqlLine>    $lines
+     * @param list<PlanColumn> $columns   in the order of the answer
+     * @param list<Guard>      $guards
+     * @param list<Reckoning>  $alone
+     * @param list<Losses>     $losses    one for each fact that is joined to something
+     * @param list<string>     $facts     roles whose rows are read
+     * @param list<string>     $reads     roles that are looked up beside them
+     * @param ?self            $total     the same without splitting, where the answer is split
+     */
+    public function __construct(
+        public Trial $trial,
+        public array $lines,
+        public array $columns,
+        public array $guards,
+        public array $alone,
+        public array $losses,
+        public array $facts,
+        public array $reads,
+        public ?self $total = null,
+    ) {
+    }
+
+    public function sql(): string
+    {
+        return implode("\n", array_map(static fn (SqlLine $line): string => $line->text, $this->lines));
+    }
+}

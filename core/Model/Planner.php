@@ -1,0 +1,345 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Core\Model;
+
+use Fasti\Core\Catalog\TypeFamily;
+use Fasti\Core\Dialect\AskSql;
+
+/**
+ * Plans how a trial is answered, so that no row can count twice: the rows of each fact are brought to the asked grain on their own, along
+ * routes on which each has at most one row on the other side, and only these results are brought together, by the attributes they share.
+ * What cannot be answered so is refused, with what could be asked instead.
+ */
+final class Planner
+{
+    /** Rows that an answer has at most. */
+    public const MOST_ROWS = 10000;
+
+    private readonly AskSql $sql;
+    /** @var list<string> */
+    private array $reasons = [];
+    /** @var list<Offer> */
+    private array $offers = [];
+
+    public function __construct(private readonly Ground $ground, private readonly \DateTimeImmutable $today)
+    {
+        $this->sql = $ground->sql();
+    }
+
+    /**
+     * @throws Unanswerable
+     * @throws ModelError   where a name or a value is not understood
+     */
+    public function plan(Trial $trial): Plan
+    {
+        $question = new Question($this->ground, $trial);
+        [$this->reasons, $this->offers] = [[], []];
+        $branches = $this->branches($question);
+        $this->refuse();
+
+        return $this->composed($question, $branches)->with(total: $this->total($question));
+    }
+
+    /** @throws Unanswerable where anything has been found that speaks against it */
+    private function refuse(): void
+    {
+        $reasons = array_values(array_unique($this->reasons));
+        if ([] !== $reasons) {
+            throw new Unanswerable($reasons, $this->offers);
+        }
+    }
+
+    /** @return list<Branch> */
+    private function branches(Question $question): array
+    {
+        $branches = [];
+        foreach ($question->base as $measure) {
+            $this->sound($measure, $question);
+            $special = $this->special($measure, $question);
+            $key = $measure->fact."\0".('' === $special ? '' : $special.$measure->name);
+            $branches[$key] ??= new Branch($measure->fact, $special, $question->conditionsOf($measure->fact));
+            $branches[$key]->measures[] = $measure;
+        }
+        $facts = [];
+        foreach ($branches as $branch) {
+            $facts[$branch->fact] = true;
+        }
+        foreach (array_map(strval(...), array_keys($facts)) as $fact) {
+            foreach ($question->by as $level) {
+                $this->reach($fact, $level, $question, null);
+            }
+            foreach ($question->conditionsOf($fact) as $condition) {
+                $this->reach($fact, $question->level($condition), $question, $condition);
+            }
+        }
+
+        return array_values($branches);
+    }
+
+    /** A measure that can be computed: its fact is there, its expressions are understood, what they read is reached. */
+    private function sound(Measure $measure, Question $question): void
+    {
+        if (null === $this->ground->roleNamed($measure->fact)) {
+            $this->reasons[] = \sprintf('The measure “%s” is taken of “%s”, which is no role of the model.', $measure->name, $measure->fact);
+
+            return;
+        }
+        if (null === $this->ground->table($measure->fact)) {
+            $this->reasons[] = \sprintf('The entry of “%s” is not there any more, so “%s” cannot be computed.', $measure->fact, $measure->name);
+
+            return;
+        }
+        foreach (array_filter([$measure->expression, $measure->filter], static fn (string $text): bool => '' !== trim($text)) as $text) {
+            $formula = $this->ground->formula($measure->fact, $text);
+            foreach ($formula->faults as $fault) {
+                $this->reasons[] = \sprintf('The measure “%s” is not understood: %s', $measure->name, $fault->inWords($text));
+            }
+            foreach ($formula->fields as $use) {
+                if ($use->role !== $measure->fact && 1 !== \count($this->ground->ways()->between($measure->fact, $use->role))) {
+                    $this->reasons[] = \sprintf('The measure “%s” reads %s of “%s”, to which %s leads by no single route.', $measure->name, $use->column, $use->role, $measure->fact);
+                }
+            }
+        }
+        $expression = '' === trim($measure->expression) ? null : $this->ground->formula($measure->fact, $measure->expression);
+        if (null === $expression && Aggregation::Count !== $measure->aggregation) {
+            $this->reasons[] = \sprintf('The measure “%s” says no field of which the %s is taken.', $measure->name, $measure->aggregation->value);
+        }
+        if (null !== $expression && $measure->aggregation->needsNumbers() && !$expression->family->isNumeric() && [] === $expression->faults) {
+            $this->reasons[] = \sprintf(
+                'The measure “%s” takes the %s of what is a %s.',
+                $measure->name,
+                $measure->aggregation->value,
+                FormulaReader::word($expression->family),
+            );
+        }
+        if ('' !== trim($measure->filter) && TypeFamily::Flag !== $this->ground->formula($measure->fact, $measure->filter)->family) {
+            $this->reasons[] = \sprintf('The filter of “%s” is no condition.', $measure->name);
+        }
+        $this->additive($measure, $question);
+    }
+
+    /** Refuses to add up what must not be added. */
+    private function additive(Measure $measure, Question $question): void
+    {
+        if (!$measure->aggregation->adds() || Adds::All === $measure->adds) {
+            return;
+        }
+        $why = '' === $measure->reason ? '' : ' ('.$measure->reason.')';
+        if (Adds::None === $measure->adds) {
+            $key = $this->ground->role($measure->fact)->key;
+            $asked = [];
+            foreach ($question->by as $level) {
+                $field = $this->attribute($level)->field();
+                if (null !== $field && $level->role === $measure->fact) {
+                    $asked[] = $field->column;
+                }
+            }
+            if ([] === $key || [] !== array_diff($key, $asked)) {
+                $this->reasons[] = \sprintf('“%s” must not be added up%s, and each row of this answer would hold several rows of %s.', $measure->name, $why, $measure->fact);
+            }
+
+            return;
+        }
+        foreach ($measure->notOver as $role) {
+            if ([] === $this->ground->ways()->between($measure->fact, $role) || $this->fixed($measure, $role, $question)) {
+                continue;
+            }
+            if (Instead::Nothing !== $measure->instead && $measure->instant?->role === $role) {
+                continue;
+            }
+            $this->reasons[] = \sprintf('“%s” must not be added up over %s%s.', $measure->name, $role, $why);
+            $dimension = $this->ground->model->dimension($this->ground->role($role));
+            $label = $measure->instant?->role === $role ? $measure->instant->attribute : $dimension->label;
+            if (null !== $dimension->attribute($label)) {
+                $name = $this->ground->names()->of(new Level($role, $label));
+                $this->offers[] = new Offer(\sprintf('Ask by %s as well.', $name), $question->trial->with(by: [...$question->trial->by, $name]));
+            }
+            $this->offers[] = new Offer(\sprintf('Say at “%s” what stands there instead over %s: the last, the first, the average, the least or the greatest.', $measure->name, $role));
+        }
+    }
+
+    /** Whether each row of the answer, or the whole of it, is of one row of a role alone. */
+    private function fixed(Measure $measure, string $role, Question $question): bool
+    {
+        $dimension = $this->ground->model->dimension($this->ground->role($role));
+        $tells = function (Level $level) use ($measure, $role, $dimension): bool {
+            if ($level->role !== $role) {
+                return false;
+            }
+            $field = $this->attribute($level)->field();
+
+            return $measure->instant == $level || $level->attribute === $dimension->label || (null !== $field && [$field->column] === $dimension->key);
+        };
+        foreach ($question->by as $level) {
+            if ($tells($level)) {
+                return true;
+            }
+        }
+        foreach ($question->conditionsOf($measure->fact) as $condition) {
+            if (Test::Is === $condition->test && 1 === \count($condition->values) && $tells($question->level($condition))) {
+                return true;
+            }
+        }
+
+        return false;
+    }
+
+    /** A measure that needs a query of its own: `median` where the engine has none, `points` where it stands at instants; '' for none. */
+    private function special(Measure $measure, Question $question): string
+    {
+        if (Aggregation::Median === $measure->aggregation) {
+            return null === $this->sql->median('x') ? 'median' : '';
+        }
+        $instant = $measure->instant;
+        $points = Adds::Some === $measure->adds && $measure->aggregation->adds() && Instead::Nothing !== $measure->instead && null !== $instant
+            && null !== $this->ground->roleNamed($instant->role) && !$this->fixed($measure, $instant->role, $question);
+        if ($points && 1 !== \count($this->ground->ways()->between($measure->fact, $instant->role))) {
+            $this->reasons[] = \sprintf('“%s” stands at %s, to which %s leads by no single route.', $measure->name, ModelNames::full($instant), $measure->fact);
+        }
+
+        return $points ? 'points' : '';
+    }
+
+    private function attribute(Level $level): Formula
+    {
+        $attribute = $this->ground->model->attribute($level) ?? throw new ModelError(\sprintf('The model has no attribute “%s”.', ModelNames::full($level)));
+
+        return $this->ground->formula($level->role, $attribute->expression);
+    }
+
+    /** Says why a fact does not lead to an attribute, or leads there in more than one way. */
+    private function reach(string $fact, Level $level, Question $question, ?Condition $condition): void
+    {
+        $name = $this->ground->names()->of($level);
+        $formula = $this->attribute($level);
+        foreach ($formula->faults as $fault) {
+            $this->reasons[] = \sprintf('The attribute “%s” is not understood: %s', $name, $fault->inWords($formula->text));
+        }
+        if ([] === $formula->faults && [] === $formula->fields) {
+            $this->reasons[] = \sprintf('The attribute “%s” reads no field, so it splits nothing.', $name);
+        }
+        foreach ($formula->fields as $use) {
+            if ($use->role !== $level->role && 1 !== \count($this->ground->ways()->between($level->role, $use->role))) {
+                $this->reasons[] = \sprintf('The attribute “%s” reads %s of “%s”, to which %s leads by no single route.', $name, $use->column, $use->role, $level->role);
+            }
+        }
+        if (null === $this->ground->roleNamed($fact) || null === $this->ground->table($fact)) {
+            return;
+        }
+        $routes = $this->ground->ways()->between($fact, $level->role);
+        if (1 === \count($routes)) {
+            return;
+        }
+        if ([] !== $routes) {
+            $this->reasons[] = \sprintf(
+                'From %s to %s there is more than one route: %s. Their rows may differ.',
+                $fact,
+                $level->role,
+                implode(', or ', array_map(Ways::inWords(...), \array_slice($routes, 0, 3))),
+            );
+            foreach (\array_slice($routes, 0, 3) as $route) {
+                $this->offers[] = new Offer(\sprintf('Let the model take %s, or make two roles of %s.', Ways::inWords($route), $level->role));
+            }
+
+            return;
+        }
+        $this->reasons[] = $this->unreached($fact, $level, $condition);
+        $this->offerOthers($fact, $level, $question, $condition);
+    }
+
+    private function unreached(string $fact, Level $level, ?Condition $condition): string
+    {
+        $name = $this->ground->names()->of($level);
+        $why = '';
+        foreach ($this->ground->ways()->reached($fact) as $role) {
+            foreach ($this->ground->ways()->multiplying($role) as $join) {
+                $other = $join->from === $role ? $join->to : $join->from;
+                if (\in_array($level->role, $this->ground->ways()->reached($other), true)) {
+                    $why = \sprintf(' A row of %s has several rows of %s, and each of them would count it again.', $role, $other);
+                }
+            }
+        }
+
+        return null === $condition
+            ? \sprintf('%s cannot be split by %s: no join leads from %s to %s.%s', ucfirst($fact), $name, $fact, $level->role, $why)
+            : \sprintf('The condition on %s cannot hold for %s: no join leads from there to %s.%s', $name, $fact, $level->role, $why);
+    }
+
+    private function offerOthers(string $fact, Level $level, Question $question, ?Condition $condition): void
+    {
+        $name = $this->ground->names()->of($level);
+        $trial = $question->trial;
+        if (null !== $condition) {
+            $others = array_values(array_filter($question->facts(), static fn (string $other): bool => $other !== $fact
+                && ([] === $condition->facts || \in_array($other, $condition->facts, true))));
+            $reach = array_values(array_filter($others, fn (string $other): bool => [] !== $this->ground->ways()->between($other, $level->role)));
+            $where = array_map(static fn (Condition $one): Condition => $one === $condition ? new Condition($one->what, $one->test, $one->values, $reach) : $one, $trial->where);
+            if ([] !== $reach) {
+                $this->offers[] = new Offer(\sprintf('Let it hold for %s alone.', implode(' and ', $reach)), $trial->with(where: $where));
+            }
+            $this->offers[] = new Offer(\sprintf('Leave out the condition on %s.', $name), $trial->with(
+                where: array_values(array_filter($trial->where, static fn (Condition $one): bool => $one !== $condition)),
+            ));
+
+            return;
+        }
+        $kept = array_values(array_filter($trial->measures, fn (string $one): bool => !\in_array(
+            $fact,
+            $this->ground->model->factsOf($this->ground->names()->measureNamed($one)),
+            true,
+        )));
+        if ([] !== $kept && \count($kept) < \count($trial->measures)) {
+            $this->offers[] = new Offer(\sprintf('Ask for %s without what is taken of %s.', implode(' and ', $kept), $fact), $trial->with(measures: $kept));
+        }
+        $fewer = array_values(array_filter($trial->by, fn (string $one): bool => $this->ground->names()->attribute($one) != $level));
+        $this->offers[] = new Offer(\sprintf('Ask without %s.', $name), $trial->with(by: $fewer));
+        $near = $this->nearest($fact, $level);
+        null === $near || $this->offers[] = new Offer(\sprintf('Ask by %s, which %s has.', $near, $fact), $trial->with(by: [...$fewer, $near]));
+        $this->offers[] = new Offer(\sprintf('A join from %s to %s would make it answerable, where the data has one.', $fact, $level->role));
+    }
+
+    /** An attribute of the same name in another role of the same dimension, to which the fact does lead. */
+    private function nearest(string $fact, Level $level): ?string
+    {
+        $dimension = $this->ground->model->dimension($this->ground->role($level->role))->name;
+        foreach ($this->ground->model->roles as $role) {
+            if ($role->name !== $level->role && $this->ground->model->dimension($role)->name === $dimension
+                && 1 === \count($this->ground->ways()->between($fact, $role->name))) {
+                return $this->ground->names()->of(new Level($role->name, $level->attribute));
+            }
+        }
+
+        return null;
+    }
+
+    /** @param list<Branch> $branches */
+    private function composed(Question $question, array $branches): Plan
+    {
+        return (new Composer($this->ground, $this->sql, new ConditionSql($this->sql, $this->today), $question))->plan($branches);
+    }
+
+    /** The same, not split by anything: of the measures for which that means something. */
+    private function total(Question $question): ?Plan
+    {
+        if ([] === $question->by) {
+            return null;
+        }
+        $whole = $question->whole($question->trial->measures);
+        $sound = [];
+        foreach ($question->measures as $measure) {
+            [$this->reasons, $this->offers] = [[], []];
+            foreach ($whole->parts($measure) as $part) {
+                $this->additive($part, $whole);
+            }[] === $this->reasons && $sound[] = $measure->name;
+        }
+        [$this->reasons, $this->offers] = [[], []];
+        if ([] === $sound) {
+            return null;
+        }
+        $whole = $question->whole($sound);
+
+        return $this->composed($whole, $this->branches($whole));
+    }
+}

@@ -1,0 +1,33 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Core\Model;
+
+/** How a condition of a trial holds a value against others. */
+enum Test: string
+{
+    case Is = 'is';
+    case IsNot = 'is not';
+    case Over = 'is over';
+    case Least = 'is at least';
+    case Under = 'is under';
+    case Most = 'is at most';
+    case Between = 'is between';
+    case Begins = 'begins with';
+    case Contains = 'contains';
+    case None = 'is none';
+    case Given = 'is given';
+    case During = 'is in';
+
+    /** @return array{int, int} how many values it takes, at least and at most */
+    public function values(): array
+    {
+        return match ($this) {
+            self::Is, self::IsNot => [1, 1000],
+            self::Between => [2, 2],
+            self::None, self::Given => [0, 0],
+            default => [1, 1],
+        };
+    }
+}

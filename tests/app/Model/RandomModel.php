@@ -1,0 +1,413 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Tests\App\Model;
+
+use Fasti\Core\Catalog\Catalog;
+use Fasti\Core\Catalog\Column;
+use Fasti\Core\Catalog\Key;
+use Fasti\Core\Catalog\Place;
+use Fasti\Core\Catalog\Table;
+use Fasti\Core\Catalog\TableType;
+use Fasti\Core\Join\End;
+use Fasti\Core\Model\Adds;
+use Fasti\Core\Model\Aggregation;
+use Fasti\Core\Model\Attribute;
+use Fasti\Core\Model\Choice;
+use Fasti\Core\Model\Condition;
+use Fasti\Core\Model\Instead;
+use Fasti\Core\Model\Level;
+use Fasti\Core\Model\Measure;
+use Fasti\Core\Model\Model;
+use Fasti\Core\Model\ModelJoin;
+use Fasti\Core\Model\Role;
+use Fasti\Core\Model\RoleKind;
+use Fasti\Core\Model\Sorting;
+use Fasti\Core\Model\Test;
+use Fasti\Core\Model\Trial;
+
+/**
+ * A small database and a model over it, made up: loops, roles, several facts, snowflakes, keys of two fields, one-to-one tables, joins of
+ * some rows only, missing parents, empty references, keys that nothing keeps unique.
+ *
+ * Amounts are kept as whole hundredths, so that the slow computation is exact.
+ *
+ * @phpstan-type Row array<string, int|string|null>
+ */
+final class RandomModel
+{
+    /** Expressions of attributes, and what they give in PHP; hundredths are hundredths. */
+    public const ATTRIBUTES = [
+        'code' => ['code', 'text'], 'size' => ['num', 'number'], 'big' => ["CASE WHEN num >= 4 THEN 'big' WHEN num < 4 THEN 'small' END", 'text'],
+        'double' => ['num * 2 + 1', 'number'], 'day' => ['day', 'date'], 'month' => ['EXTRACT(MONTH FROM day)', 'number'],
+        'letter' => ['SUBSTRING(code FROM 1 FOR 1)', 'text'], 'rest' => ['MOD(COALESCE(num, 7), 3)', 'number'],
+    ];
+
+    /** @var array<string, list<Row>> table → rows */
+    public array $rows = [];
+    /** @var array<string, Table> */
+    public array $tables = [];
+    public Model $model;
+    /** @var list<Role> */
+    private array $roles = [];
+    /** @var list<ModelJoin> */
+    private array $joins = [];
+    private int $seed;
+
+    public function __construct(int $seed)
+    {
+        $this->seed = $seed * 7919 + 13;
+        $this->make();
+    }
+
+    public function chance(int $of100): bool
+    {
+        return $this->number(1, 100) <= $of100;
+    }
+
+    public function number(int $from, int $to): int
+    {
+        // Park and Miller, “Random number generators: good ones are hard to find”, 1988.
+        $this->seed = $this->seed * 48271 % 2147483647;
+
+        return $from + $this->seed % ($to - $from + 1);
+    }
+
+    /**
+     * @template T
+     *
+     * @param non-empty-list<T> $of
+     *
+     * @return T
+     */
+    public function one(array $of): mixed
+    {
+        return $of[$this->number(0, \count($of) - 1)];
+    }
+
+    private function make(): void
+    {
+        $dimensions = $this->number(2, 5);
+        for ($i = 0; $i < $dimensions; ++$i) {
+            $this->dimension("d$i", $i, $dimensions);
+        }
+        if ($this->chance(30)) {
+            $this->extension('d0');
+        }
+        for ($i = 0, $n = $this->number(1, 3); $i < $n; ++$i) {
+            $this->fact("f$i", $dimensions, $i);
+        }
+        $this->model = new Model('made up', '', $this->roles, $this->joins, $this->measures(), [], $this->choices());
+    }
+
+    /** @return Row */
+    private function values(): array
+    {
+        return [
+            'code' => $this->chance(90) ? $this->one(['ash', 'bay', 'cob', 'dun', 'elm', 'fen', 'ale', 'box']) : null,
+            'num' => $this->chance(90) ? $this->number(-2, 9) : null,
+            'day' => $this->chance(90) ? \sprintf('2025-%02d-%02d', $this->number(1, 4), $this->number(1, 28)) : null,
+        ];
+    }
+
+    private const COLUMNS = ['code' => 'varchar(12)', 'num' => 'integer', 'day' => 'date'];
+
+    private function dimension(string $name, int $i, int $all): void
+    {
+        $two = $this->chance(20);
+        $kept = $this->chance(70);
+        $columns = ['id' => 'integer'] + ($two ? ['part' => 'integer'] : []) + self::COLUMNS;
+        $leads = [];
+        for ($j = $i + 1; $j < $all; ++$j) {
+            if ($this->chance(35)) {
+                $leads[] = "d$j";
+                $columns["to_d$j"] = 'integer';
+                $columns["part_d$j"] = 'integer';
+            }
+        }
+        $rows = [];
+        for ($id = 1, $n = $this->number(0, 9); $id <= $n; ++$id) {
+            $row = ['id' => $id] + ($two ? ['part' => $this->number(1, 2)] : []) + $this->values();
+            foreach ($leads as $to) {
+                $row["to_$to"] = $this->reference();
+                $row["part_$to"] = $this->number(1, 2);
+            }
+            $rows[] = $row;
+            if (!$kept && $this->chance(12)) {
+                $rows[] = $this->chance(60) ? $row : ['code' => 'yew'] + $row;
+            }
+        }
+        $this->put($name, $columns, $rows, $kept ? ($two ? ['id', 'part'] : ['id']) : []);
+        $this->role($name, RoleKind::Dimension, $name, '', $two ? ['id', 'part'] : ['id']);
+        foreach ($leads as $to) {
+            $this->later[] = [$name, $to, $to];
+        }
+    }
+
+    /** @var list<array{string, string, string}> joins to be made once all tables are there: role, role, table */
+    private array $later = [];
+
+    private function reference(): ?int
+    {
+        return $this->chance(85) ? $this->number(1, 10) : null;
+    }
+
+    /** A table with at most one row for each of another. */
+    private function extension(string $of): void
+    {
+        $rows = [];
+        foreach ($this->rows[$of] as $row) {
+            $rows[$row['id']] = ['of' => $row['id']] + $this->values();
+        }
+        $this->put('x0', ['of' => 'integer'] + self::COLUMNS, array_values($rows), $this->chance(70) ? ['of'] : []);
+        $this->role('x0', RoleKind::Dimension, 'x0', '', ['of']);
+        if (!isset($this->tables[$of]->columns[0]) || null !== $this->tables[$of]->column('part')) {
+            return;
+        }
+        $this->joins[] = new ModelJoin('x0', $of, ['of'], ['id'], End::NoneOrOne, End::NoneOrOne);
+    }
+
+    private function fact(string $name, int $dimensions, int $i): void
+    {
+        $columns = ['id' => 'integer', 'qty' => 'integer', 'amt' => 'decimal(10,2)', 'kind' => 'varchar(3)'] + self::COLUMNS;
+        $refs = [];
+        for ($n = $this->number(1, 4); $n > 0; --$n) {
+            $refs['r'.\count($refs)] = 'd'.$this->number(0, $dimensions - 1);
+        }
+        foreach (array_keys($refs) as $ref) {
+            $columns[$ref] = $columns["{$ref}_part"] = 'integer';
+        }
+        $after = $i > 0 && $this->chance(30) ? 'f'.($i - 1) : null;
+        null === $after || $columns['up'] = 'integer';
+        $rows = [];
+        for ($id = 1, $n = $this->chance(6) ? 0 : $this->number(1, 40); $id <= $n; ++$id) {
+            $row = [
+                'id' => $id, 'qty' => $this->chance(92) ? $this->number(-5, 50) : null, 'amt' => $this->chance(92) ? $this->number(-9999, 99999) : null,
+                'kind' => $this->one(['a', 'b']),
+            ] + $this->values();
+            foreach (array_keys($refs) as $ref) {
+                $row[$ref] = $this->reference();
+                $row["{$ref}_part"] = $this->number(1, 2);
+            }
+            null === $after || $row['up'] = $this->reference();
+            $rows[] = $row;
+        }
+        $this->put($name, $columns, $rows, ['id']);
+        $this->role($name, RoleKind::Fact, $name, '', ['id']);
+        $used = [];
+        foreach ($refs as $ref => $to) {
+            $role = $to;
+            if (isset($used[$to]) && $this->chance(75)) {
+                $role = "$to $name";
+                null !== $this->roleOf($role) || $this->role($role, RoleKind::Dimension, $to, $to, $this->roleOf($to)->key ?? ['id']);
+            }
+            $used[$to] = true;
+            $this->join($name, $role, $to, $ref, "{$ref}_part", $this->chance(8));
+            if ($role !== $to) {
+                // A second role leads on to what the first does, by roads of its own.
+                foreach ($this->later as [$from, $next, $table]) {
+                    $from === $to && !$this->joined($role, $next) && $this->join($role, $next, $table, "to_$table", "part_$table");
+                }
+            }
+        }
+        null === $after || $this->joins[] = new ModelJoin($name, $after, ['up'], ['id']);
+        foreach ($this->later as [$from, $next, $table]) {
+            $this->joined($from, $next) || $this->join($from, $next, $table, "to_$table", "part_$table");
+        }
+    }
+
+    private function joined(string $from, string $to): bool
+    {
+        return [] !== array_filter($this->joins, static fn (ModelJoin $join): bool => $join->from === $from && $join->to === $to);
+    }
+
+    private function join(string $from, string $role, string $table, string $field, string $part, bool $some = false): void
+    {
+        $two = null !== $this->tables[$table]->column('part');
+        $this->joins[] = new ModelJoin($from, $role, $two ? [$field, $part] : [$field], $two ? ['id', 'part'] : ['id'], where: $some ? ['kind', 'a'] : []);
+    }
+
+    private function roleOf(string $name): ?Role
+    {
+        foreach ($this->roles as $role) {
+            if ($role->name === $name) {
+                return $role;
+            }
+        }
+
+        return null;
+    }
+
+    /** @param list<string> $key */
+    private function role(string $name, RoleKind $kind, string $table, string $like, array $key): void
+    {
+        $attributes = [];
+        foreach ('' === $like ? self::ATTRIBUTES : [] as $attribute => [$expression]) {
+            $attributes[] = new Attribute($attribute, $expression, sorted: 'letter' === $attribute ? 'code' : '');
+        }
+        if ('' === $like && RoleKind::Fact === $kind) {
+            $attributes[] = new Attribute('number', 'id');
+        }
+        $this->roles[] = new Role($name, $kind, new Place('', $table), $like, '', '', $key, '', $attributes);
+    }
+
+    /**
+     * @param array<string, string> $columns
+     * @param list<Row>             $rows
+     * @param list<string>          $key
+     */
+    private function put(string $name, array $columns, array $rows, array $key): void
+    {
+        $this->rows[$name] = $rows;
+        $this->tables[$name] = new Table('', $name, TableType::Table, '', array_map(
+            static fn (string $column, string $type): Column => new Column($column, $type, !\in_array($column, $key, true)),
+            array_keys($columns),
+            array_values($columns),
+        ), [] === $key ? null : new Key(null, $key));
+    }
+
+    /** @return list<Measure> */
+    private function measures(): array
+    {
+        $measures = [];
+        foreach ($this->roles as $role) {
+            if (RoleKind::Fact !== $role->kind) {
+                continue;
+            }
+            $f = $role->name;
+            $filter = $this->chance(30) ? "kind = 'a'" : '';
+            $measures[] = new Measure("rows $f", Aggregation::Count, $f);
+            $measures[] = new Measure("count $f", Aggregation::Count, $f, 'qty', $filter);
+            $measures[] = new Measure("sum $f", Aggregation::Sum, $f, 'qty', $this->chance(30) ? 'qty > 10 AND num IS NOT NULL' : '');
+            $measures[] = new Measure("amount $f", Aggregation::Sum, $f, 'amt * 2 - qty', $filter);
+            $measures[] = new Measure("mean $f", Aggregation::Average, $f, 'amt', $filter);
+            $measures[] = new Measure("different $f", Aggregation::Distinct, $f, 'code', $this->chance(30) ? "kind = 'b'" : '');
+            $measures[] = new Measure("least $f", Aggregation::Least, $f, 'day');
+            $measures[] = new Measure("most $f", Aggregation::Greatest, $f, 'amt');
+            $measures[] = new Measure("middle $f", Aggregation::Median, $f, 'amt', $filter);
+            $measures[] = new Measure("share $f", Aggregation::Ratio, of: "sum $f", by: "rows $f");
+            $measures[] = new Measure(
+                "stock $f", Aggregation::Sum, $f, 'qty', adds: Adds::Some, notOver: [$f], instant: new Level($f, 'day'),
+                instead: $this->one(Instead::cases()),
+            );
+        }
+        $facts = array_values(array_filter($this->roles, static fn (Role $role): bool => RoleKind::Fact === $role->kind));
+        if (\count($facts) > 1) {
+            $measures[] = new Measure('across', Aggregation::Ratio, of: 'amount '.$facts[0]->name, by: 'rows '.$facts[1]->name);
+        }
+
+        return $measures;
+    }
+
+    /** @return list<Choice> */
+    private function choices(): array
+    {
+        $choices = [];
+        foreach ($this->roles as $from) {
+            foreach ($this->roles as $to) {
+                $routes = SlowAnswer::routes($this->joins, [], $from->name, $to->name);
+                if (RoleKind::Fact === $from->kind && \count($routes) > 1 && $this->chance(40)) {
+                    $route = $this->one($routes);
+                    $choices[] = new Choice($from->name, $to->name, array_map(static fn (array $step): string => $step[0]->key(), $route));
+                }
+            }
+        }
+
+        return $choices;
+    }
+
+    public function catalog(string $engine): Catalog
+    {
+        $written = ['postgresql' => ['decimal' => 'numeric', 'varchar' => 'character varying'], 'mariadb' => ['integer' => 'int(11)'], 'sqlite' => []][$engine] ?? [];
+
+        return new Catalog($engine, '', array_map(static fn (Table $table): Table => $table->with(columns: array_map(
+            static fn (Column $column): Column => $column->with(type: strtr($column->type, $written)),
+            $table->columns,
+        )), array_values($this->tables)));
+    }
+
+    /** @return list<string> statements that make the tables and their rows */
+    public function statements(string $engine): array
+    {
+        $all = [];
+        foreach ($this->tables as $name => $table) {
+            $columns = array_map(static fn (Column $column): string => "$column->name $column->type", $table->columns);
+            null === $table->primaryKey || $columns[] = 'PRIMARY KEY ('.implode(', ', $table->primaryKey->columns).')';
+            $all[] = "CREATE TEMPORARY TABLE $name (".implode(', ', $columns).')'.('mariadb' === $engine ? ' ENGINE=MEMORY' : '');
+            $rows = array_map(static fn (array $row): string => '('.implode(', ', array_map(
+                static fn (string $column, int|string|null $value): string => match (true) {
+                    null === $value => 'NULL',
+                    'amt' === $column => \sprintf('%s%d.%02d', $value < 0 ? '-' : '', intdiv(abs((int) $value), 100), abs((int) $value) % 100),
+                    default => \is_int($value) ? (string) $value : "'$value'",
+                },
+                array_keys($row),
+                array_values($row),
+            )).')', array_map(static fn (array $row): array => array_merge(array_fill_keys(array_map(
+                static fn (Column $column): string => $column->name, $table->columns), null), $row), $this->rows[$name]));
+            [] === $rows || $all[] = "INSERT INTO $name VALUES ".implode(', ', $rows);
+        }
+
+        return $all;
+    }
+
+    public function trial(): Trial
+    {
+        $measures = array_map(static fn (Measure $measure): string => $measure->name, $this->model->measures);
+        $asked = [];
+        for ($n = $this->number(1, 3); $n > 0; --$n) {
+            $asked[] = $this->one($measures ?: ['none']);
+        }
+        $asked = array_values(array_unique($asked));
+        $fact = ($this->model->measure($asked[0]) ?? throw new \LogicException())->fact ?: 'f0';
+        $near = array_values(array_filter($this->model->roles, fn (Role $role): bool => [] !== SlowAnswer::routes($this->joins, [], $fact, $role->name)));
+        $attribute = function () use ($near): string {
+            $role = $this->chance(90) && [] !== $near ? $this->one($near) : $this->one($this->model->roles ?: throw new \LogicException());
+            $names = array_map(static fn (Attribute $one): string => $one->name, $this->model->attributesOf($role));
+
+            return $this->one($names ?: throw new \LogicException()).' of '.$role->name;
+        };
+        $by = [];
+        for ($n = $this->number(0, 3); $n > 0; --$n) {
+            $by[] = $attribute();
+        }
+        $by = array_values(array_unique($by));
+        $where = [];
+        for ($n = $this->chance(45) ? $this->number(1, 2) : 0; $n > 0; --$n) {
+            $where[] = $this->condition($attribute(), $fact);
+        }
+        if ($this->chance(10)) {
+            $where[] = new Condition($asked[0], $this->one([Test::Given, Test::None]));
+        }
+        $order = $this->chance(40) ? [new Sorting($this->one([...$asked, ...$by]), $this->chance(50))] : [];
+
+        return new Trial($asked, $by, $where, $order, $this->chance(20) ? $this->number(1, 5) : null);
+    }
+
+    private function condition(string $what, string $fact): Condition
+    {
+        $name = explode(' of ', $what)[0];
+        $facts = $this->chance(25) ? [$fact] : [];
+        if ($this->chance(25)) {
+            return new Condition($what, $this->one([Test::None, Test::Given]), [], $facts);
+        }
+        $kind = 'number' === $name ? 'number' : self::ATTRIBUTES[$name][1];
+        $number = fn (): string => (string) $this->number(-1, 8);
+        $month = fn (): string => \sprintf('2025-%02d', $this->number(1, 4));
+        [$test, $values] = match ($kind) {
+            'text' => $this->one([
+                [Test::Is, [$this->one(['ash', 'bay', 'big', 'a'])]], [Test::IsNot, ['ash', 'bay', 'big']], [Test::Begins, ['b']], [Test::Contains, ['a']],
+            ]),
+            'date' => $this->one([
+                [Test::Is, [$month()]], [Test::During, [$month()]], [Test::Over, [$month()]], [Test::Most, [$month().'-15']],
+                [Test::Between, ['2025-01-10', '2025-03']], [Test::IsNot, [$month()]],
+            ]),
+            default => $this->one([
+                [Test::Is, [$number(), $number()]], [Test::IsNot, [$number()]], [Test::Over, [$number()]], [Test::Least, [$number()]],
+                [Test::Under, [$number()]], [Test::Between, ['1', '5']],
+            ]),
+        };
+
+        return new Condition($what, $test, $values, $facts);
+    }
+}

@@ -1,0 +1,428 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Tests\App\Model;
+
+use Fasti\Core\Model\Adds;
+use Fasti\Core\Model\Aggregation;
+use Fasti\Core\Model\Choice;
+use Fasti\Core\Model\Condition;
+use Fasti\Core\Model\Instead;
+use Fasti\Core\Model\Level;
+use Fasti\Core\Model\Measure;
+use Fasti\Core\Model\ModelJoin;
+use Fasti\Core\Model\RoleKind;
+use Fasti\Core\Model\Test;
+use Fasti\Core\Model\Trial;
+
+/**
+ * Answers a trial by going over all rows, one by one, in PHP: what Planner's queries are held against. It shares nothing with them but the
+ * model itself.
+ *
+ * @phpstan-import-type Row from RandomModel
+ * @phpstan-type Value int|float|string|null
+ */
+final class SlowAnswer
+{
+    /** Why it cannot be answered; '' where it can. */
+    public string $refused = '';
+    /** @var list<list<Value>> */
+    public array $rows = [];
+    /** @var list<Level> */
+    private array $by = [];
+    /** @var array<string, array<int, true>> role → … */
+    private bool $ambiguous = false;
+
+    public function __construct(private readonly RandomModel $made, private readonly Trial $trial)
+    {
+        $this->by = array_map(self::level(...), $trial->by);
+        $this->answer();
+    }
+
+    private static function level(string $name): Level
+    {
+        [$attribute, $role] = explode(' of ', $name, 2);
+
+        return new Level($role, $attribute);
+    }
+
+    /**
+     * All chains of steps of which each finds one row at most, none passing a role twice.
+     *
+     * @param list<ModelJoin> $joins
+     * @param list<Choice>    $choices
+     *
+     * @return list<list<array{ModelJoin, bool}>>
+     */
+    public static function routes(array $joins, array $choices, string $from, string $to): array
+    {
+        $found = [];
+        $walk = function (array $chain, string $at) use (&$walk, &$found, $joins, $choices, $from, $to): void {
+            /** @var list<array{ModelJoin, bool}> $chain */
+            foreach ($choices as $choice) {
+                if ($choice->from === $from && $choice->to === $at && [] !== $chain && $choice->by !== array_map(static fn (array $step): string => $step[0]->key(), $chain)) {
+                    return;
+                }
+            }
+            if ($at === $to) {
+                $found[] = $chain;
+
+                return;
+            }
+            $passed = [$from];
+            foreach ($chain as [$join, $forth]) {
+                $passed[] = $forth ? $join->to : $join->from;
+            }
+            foreach ($joins as $join) {
+                if ($join->from === $at && !\in_array($join->to, $passed, true) && !$join->toEnd->many()) {
+                    $walk([...$chain, [$join, true]], $join->to);
+                }
+                if ($join->to === $at && !\in_array($join->from, $passed, true) && !$join->fromEnd->many()) {
+                    $walk([...$chain, [$join, false]], $join->from);
+                }
+            }
+        };
+        $walk([], $from);
+
+        return $found;
+    }
+
+    /** @return list<Measure> */
+    private function parts(Measure $measure): array
+    {
+        if (Aggregation::Ratio !== $measure->aggregation) {
+            return [$measure];
+        }
+
+        return [...$this->parts($this->measure($measure->of)), ...$this->parts($this->measure($measure->by))];
+    }
+
+    private function measure(string $name): Measure
+    {
+        return $this->made->model->measure($name) ?? throw new \LogicException($name);
+    }
+
+    private function isFigure(Condition $condition): bool
+    {
+        return null !== $this->made->model->measure($condition->what);
+    }
+
+    /** @return list<Condition> */
+    private function conditions(string $fact): array
+    {
+        return array_values(array_filter($this->trial->where, fn (Condition $one): bool => !$this->isFigure($one) && ([] === $one->facts || \in_array($fact, $one->facts, true))));
+    }
+
+    private function answer(): void
+    {
+        /** @var array<string, Measure> $base */
+        $base = [];
+        foreach ($this->trial->measures as $name) {
+            foreach ($this->parts($this->measure($name)) as $part) {
+                $base[$part->name] = $part;
+            }
+        }
+        foreach ($base as $measure) {
+            $this->refused = $this->refused ?: $this->unfit($measure);
+        }
+        if ('' !== $this->refused) {
+            return;
+        }
+        /** @var array<string, list<Value>> $cells */
+        $cells = [] === $this->by ? ['[]' => []] : [];
+        $members = [];
+        foreach ($base as $measure) {
+            foreach ($this->passing($measure->fact) as [$values, $row]) {
+                $key = json_encode($values, \JSON_THROW_ON_ERROR);
+                if ($this->fits($measure, $row)) {
+                    $cells[$key] = $values;
+                    $members[$measure->name][$key][] = $row;
+                }
+            }
+        }
+        if ($this->ambiguous) {
+            $this->refused = 'a key stands twice, and its rows differ';
+
+            return;
+        }
+        foreach ($cells as $key => $values) {
+            $figures = [];
+            foreach ($base as $name => $measure) {
+                $figures[$name] = $this->figure($measure, $members[$name][$key] ?? []);
+            }
+            $shown = $values;
+            foreach ($this->trial->measures as $name) {
+                $shown[] = $this->computed($this->measure($name), $figures);
+            }
+            foreach ($this->trial->where as $condition) {
+                if ($this->isFigure($condition)) {
+                    $value = $this->computed($this->measure($condition->what), $figures);
+                    if ((Test::Given === $condition->test) !== (null !== $value)) {
+                        continue 2;
+                    }
+                }
+            }
+            $this->rows[] = $shown;
+        }
+    }
+
+    private function unfit(Measure $measure): string
+    {
+        $fact = $measure->fact;
+        $joins = $this->made->model->joins;
+        $choices = $this->made->model->choices;
+        foreach ([...$this->by, ...array_map(static fn (Condition $one): Level => self::level($one->what), $this->conditions($fact))] as $level) {
+            $routes = \count(self::routes($joins, $choices, $fact, $level->role));
+            if (1 !== $routes) {
+                return "$routes routes from $fact to $level->role";
+            }
+        }
+        if (Adds::Some === $measure->adds && Instead::Nothing === $measure->instead && !$this->fixed($measure)) {
+            return "$measure->name is not added over ".implode($measure->notOver);
+        }
+
+        return '';
+    }
+
+    private function fixed(Measure $measure): bool
+    {
+        $tells = static fn (Level $level): bool => $level->role === $measure->fact && \in_array($level->attribute, ['day', 'number'], true);
+        foreach ($this->by as $level) {
+            if ($tells($level)) {
+                return true;
+            }
+        }
+        foreach ($this->conditions($measure->fact) as $condition) {
+            if (Test::Is === $condition->test && 1 === \count($condition->values) && $tells(self::level($condition->what))) {
+                return true;
+            }
+        }
+
+        return false;
+    }
+
+    /** @return iterable<array{list<Value>, Row}> rows of a fact that meet the conditions, with what they are split by */
+    private function passing(string $fact): iterable
+    {
+        foreach ($this->made->rows[$fact] as $row) {
+            foreach ($this->conditions($fact) as $condition) {
+                if (!$this->meets($this->value($fact, $row, self::level($condition->what)), $condition)) {
+                    continue 2;
+                }
+            }
+            yield [array_map(fn (Level $level): int|float|string|null => $this->value($fact, $row, $level), $this->by), $row];
+        }
+    }
+
+    /**
+     * The value of an attribute for a row of a fact.
+     *
+     * @param Row $row
+     *
+     * @return Value
+     */
+    private function value(string $fact, array $row, Level $level): int|float|string|null
+    {
+        $at = [$row];
+        foreach (self::routes($this->made->model->joins, $this->made->model->choices, $fact, $level->role)[0] as [$join, $forth]) {
+            $next = [];
+            foreach ($at as $one) {
+                $next = [...$next, ...$this->step($join, $forth, $one)];
+            }
+            $at = $next;
+        }
+        $values = array_map(fn (array $one): int|float|string|null => self::attribute($level->attribute, $one), $at);
+        $different = array_unique(array_map(static fn ($value): string => json_encode($value, \JSON_THROW_ON_ERROR), $values));
+        $this->ambiguous = $this->ambiguous || \count($different) > 1;
+
+        return $values[0] ?? null;
+    }
+
+    /**
+     * @param Row $row
+     *
+     * @return list<Row>
+     */
+    private function step(ModelJoin $join, bool $forth, array $row): array
+    {
+        [$here, $there] = $forth ? [$join->fields, $join->keys] : [$join->keys, $join->fields];
+        $role = $this->made->model->role($forth ? $join->to : $join->from) ?? throw new \LogicException();
+        if ([] !== $join->where && $row[$join->where[0]] !== $join->where[1]) {
+            return [];
+        }
+        $found = [];
+        foreach ($this->made->rows[$role->entry->name] as $other) {
+            foreach ($here as $i => $field) {
+                if (null === $row[$field] || $row[$field] !== $other[$there[$i]]) {
+                    continue 2;
+                }
+            }
+            $found[] = $other;
+        }
+
+        return $found;
+    }
+
+    /**
+     * @param Row $row
+     *
+     * @return Value
+     */
+    private static function attribute(string $name, array $row): int|float|string|null
+    {
+        $num = null === $row['num'] ? null : (int) $row['num'];
+
+        return match ($name) {
+            'code' => $row['code'],
+            'size' => $num,
+            'big' => null === $num ? null : ($num >= 4 ? 'big' : 'small'),
+            'double' => null === $num ? null : $num * 2 + 1,
+            'day' => $row['day'],
+            'month' => null === $row['day'] ? null : (int) substr((string) $row['day'], 5, 2),
+            'letter' => null === $row['code'] ? null : substr((string) $row['code'], 0, 1),
+            'rest' => ($num ?? 7) % 3,
+            'number' => $row['id'],
+            default => throw new \LogicException($name),
+        };
+    }
+
+    /** @param Value $value */
+    private function meets(int|float|string|null $value, Condition $condition): bool
+    {
+        if (Test::None === $condition->test || null === $value) {
+            return Test::None === $condition->test ? null === $value : Test::IsNot === $condition->test;
+        }
+        $date = \is_string($value) && 1 === preg_match('/^\d{4}-/', $value);
+        $span = static fn (string $words): array => 7 === \strlen($words) ? ["$words-01", "$words-31"] : [$words, $words];
+        $is = static fn (string $one): bool => $date ? $value >= $span($one)[0] && $value <= $span($one)[1] : (\is_string($value) ? $value === $one : $value == $one);
+        $first = $condition->values[0] ?? '';
+
+        return match ($condition->test) {
+            Test::Given => true,
+            Test::Is, Test::During => [] !== array_filter($condition->values, $is),
+            Test::IsNot => [] === array_filter($condition->values, $is),
+            Test::Begins => str_starts_with((string) $value, $first),
+            Test::Contains => str_contains((string) $value, $first),
+            Test::Over => $date ? $value > $span($first)[1] : $value > (int) $first,
+            Test::Least => $date ? $value >= $span($first)[0] : $value >= (int) $first,
+            Test::Under => $date ? $value < $span($first)[0] : $value < (int) $first,
+            Test::Most => $date ? $value <= $span($first)[1] : $value <= (int) $first,
+            Test::Between => $date ? $value >= $span($first)[0] && $value <= $span($condition->values[1])[1]
+                : $value >= (int) $first && $value <= (int) $condition->values[1],
+        };
+    }
+
+    /** @param Row $row */
+    private function fits(Measure $measure, array $row): bool
+    {
+        return match ($measure->filter) {
+            '' => true,
+            "kind = 'a'" => 'a' === $row['kind'],
+            "kind = 'b'" => 'b' === $row['kind'],
+            'qty > 10 AND num IS NOT NULL' => null !== $row['qty'] && $row['qty'] > 10 && null !== $row['num'],
+            default => throw new \LogicException($measure->filter),
+        };
+    }
+
+    /**
+     * In hundredths, where it is an amount.
+     *
+     * @param Row $row
+     *
+     * @return Value
+     */
+    private static function measured(Measure $measure, array $row): int|float|string|null
+    {
+        return match ($measure->expression) {
+            '' => 1,
+            'amt * 2 - qty' => null === $row['amt'] || null === $row['qty'] ? null : (int) $row['amt'] * 2 - (int) $row['qty'] * 100,
+            default => $row[$measure->expression],
+        };
+    }
+
+    /**
+     * @param list<Row> $rows
+     *
+     * @return Value
+     */
+    private function figure(Measure $measure, array $rows): int|float|string|null
+    {
+        if (Adds::Some === $measure->adds && Instead::Nothing !== $measure->instead && !$this->fixed($measure)) {
+            return $this->stock($measure, $rows);
+        }
+        $hundredths = \in_array($measure->expression, ['amt', 'amt * 2 - qty'], true);
+        $values = array_values(array_filter(array_map(static fn (array $row): int|float|string|null => self::measured($measure, $row), $rows), static fn ($value): bool => null !== $value));
+        if (Aggregation::Count === $measure->aggregation) {
+            return \count($values);
+        }
+        if (Aggregation::Distinct === $measure->aggregation) {
+            return \count(array_unique($values));
+        }
+        if ([] === $values) {
+            return null;
+        }
+        sort($values);
+        $n = \count($values);
+        $result = match ($measure->aggregation) {
+            Aggregation::Sum => array_sum($values),
+            Aggregation::Average => array_sum($values) / $n,
+            Aggregation::Least => $values[0],
+            Aggregation::Greatest => $values[$n - 1],
+            default => (array_sum([$values[intdiv($n - 1, 2)], $values[intdiv($n, 2)]])) / 2,
+        };
+
+        return $hundredths ? $result / 100 : $result;
+    }
+
+    /** @param list<Row> $rows */
+    private function stock(Measure $measure, array $rows): int|float|null
+    {
+        $points = [];
+        foreach ($rows as $row) {
+            $points[$row['day'] ?? ''][] = $row['qty'];
+        }
+        if (\count($points) > 1) {
+            unset($points['']);
+        }
+        ksort($points);
+        $sums = [];
+        foreach ($points as $day => $values) {
+            $given = array_filter($values, static fn ($value): bool => null !== $value);
+            $sums[$day] = [] === $given ? null : array_sum($given);
+        }
+        if ([] === $sums) {
+            return null;
+        }
+        $given = array_values(array_filter($sums, static fn ($value): bool => null !== $value));
+
+        return match ($measure->instead) {
+            Instead::Last => $sums[array_key_last($sums)],
+            Instead::First => $sums[array_key_first($sums)],
+            Instead::Average => [] === $given ? null : array_sum($given) / \count($given),
+            Instead::Least => [] === $given ? null : min($given),
+            default => [] === $given ? null : max($given),
+        };
+    }
+
+    /**
+     * @param array<string, Value> $figures
+     *
+     * @return Value
+     */
+    private function computed(Measure $measure, array $figures): int|float|string|null
+    {
+        if (Aggregation::Ratio !== $measure->aggregation) {
+            return $figures[$measure->name];
+        }
+        $of = $this->computed($this->measure($measure->of), $figures);
+        $by = $this->computed($this->measure($measure->by), $figures);
+
+        return null === $of || null === $by || 0.0 === (float) $by ? null : (float) $of / (float) $by;
+    }
+
+    public static function isFact(RandomModel $made, string $role): bool
+    {
+        return RoleKind::Fact === $made->model->role($role)?->kind;
+    }
+}
