@@ -9,13 +9,19 @@ use Doctrine\ORM\EntityManagerInterface;
 use Fasti\Account\Account;
 use Fasti\Account\Role;
 use Fasti\CodeList\CodeLists;
+use Fasti\Core\Catalog\OpenForm;
 use Fasti\Core\Catalog\Place;
 use Fasti\Core\Diagram\Detail;
+use Fasti\Core\Model\ModelFile;
+use Fasti\Core\Model\Trial;
 use Fasti\Core\Survey\Choice;
 use Fasti\Core\Survey\SilentProgress;
 use Fasti\Diagram\Board;
 use Fasti\Diagram\Keeping;
 use Fasti\Join\JoinsJob;
+use Fasti\Model\Editing;
+use Fasti\Model\ModelJob;
+use Fasti\Model\Models;
 use Fasti\Profile\Profiles;
 use Fasti\Profile\Profiling;
 use Fasti\Register\EntryStore;
@@ -64,6 +70,9 @@ final readonly class LoadDemoCommand
         private RegisterCatalog $register,
         private Profiles $profiles,
         private Board $board,
+        private Models $kept,
+        private Editing $editing,
+        private ModelJob $proving,
         #[Autowire('%env(DATABASE_HOST)%')] private string $host,
         #[Autowire('%env(int:DATABASE_PORT)%')] private int $port,
         #[Autowire('%env(DATABASE_USER)%')] private string $user,
@@ -182,6 +191,25 @@ final readonly class LoadDemoCommand
                 }
             }
         }
+        $this->models($source, $steward);
+    }
+
+    /** The model River life, as its file has it, with the trials that are kept with it. */
+    private function models(Source $source, Account $steward): void
+    {
+        $json = (string) file_get_contents(__DIR__.'/river-life.json');
+        $model = ModelFile::read($json);
+        $kept = $this->editing->make($steward, $model->name, $model->purpose, $source, $model);
+        $kept->shared = true;
+        /** @var array{trials: list<array{name: string, neededBy: string, expected?: string, question: array<string, mixed>}>} $file */
+        $file = json_decode($json, true, 64, \JSON_THROW_ON_ERROR);
+        foreach ($file['trials'] as $trial) {
+            $one = $this->kept->keepTrial($kept, $trial['name'], OpenForm::read(Trial::class, $trial['question']), $steward);
+            [$one->neededBy, $one->expected] = [$trial['neededBy'], $trial['expected'] ?? ''];
+        }
+        $this->kept->save();
+        $this->editing->follow($kept, false);
+        $this->proving->look($kept, new SilentProgress());
     }
 
     private function source(): void

@@ -25,6 +25,13 @@ CREATE TABLE sighting (
   individuals integer NOT NULL CHECK (individuals > 0)
 );
 CREATE TABLE month_summary (year integer NOT NULL, month integer NOT NULL, station_id integer NOT NULL, readings integer, sightings integer);
+CREATE TABLE instrument_stock (
+  day_id integer NOT NULL REFERENCES day (day_id),
+  parameter_id integer NOT NULL REFERENCES parameter (parameter_id),
+  in_store integer NOT NULL,
+  PRIMARY KEY (day_id, parameter_id)
+);
+CREATE TABLE species_group (species_id integer NOT NULL, group_name varchar(30) NOT NULL);
 CREATE INDEX reading_day_station ON reading_day (station_id, day_id);
 CREATE INDEX sighting_species ON sighting (species_id);
 CREATE VIEW station_place AS SELECT s.station_id, s.station_code, s.station_name, r.reach_name, c.catchment_name FROM station s JOIN reach r ON r.reach_id = s.reach_id JOIN catchment c ON c.catchment_id = r.catchment_id;

@@ -9,6 +9,8 @@ import { Drafts, send } from './drafts.js';
 import { findings } from './findings.js';
 import { joins } from './joins.js';
 import { lineage } from './lineage.js';
+import { formula, model } from './model/formula.js';
+import { trial } from './model/trial.js';
 import { Texts } from './texts.js';
 
 Alpine.data('board', board);
@@ -17,6 +19,9 @@ Alpine.data('desk', desk);
 Alpine.data('diagram', diagram);
 Alpine.data('joins', joins);
 Alpine.data('lineage', lineage);
+Alpine.data('model', model);
+Alpine.data('formula', formula);
+Alpine.data('trial', trial);
 
 /** Search from anywhere: results come grouped from the server and are walked with the arrow keys. */
 Alpine.data('find', () => ({

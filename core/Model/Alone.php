@@ -76,6 +76,7 @@ final readonly class Alone
 
             return "(SELECT MIN($value) ".$this->chain($base, $route).')';
         }
+
         return (new FormulaSql($this->sql, function (Ref $ref) use ($base, $role, $route): string {
             $names = $ref->names;
             array_pop($names);

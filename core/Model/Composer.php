@@ -24,11 +24,13 @@ final class Composer
     /** @var array<string, string> measure → the aggregate that it is */
     private array $aggregates = [];
 
+    /** @param list<Level> $trusting levels to which every fact is joined as if each key were one, whatever the answer is split by */
     public function __construct(
         private readonly Ground $ground,
         private readonly AskSql $sql,
         private readonly ConditionSql $conditions,
         private readonly Question $question,
+        private readonly array $trusting = [],
     ) {
         foreach ($ground->model->roles as $role) {
             $this->named[mb_strtolower($role->entry->name)] = true;
@@ -154,7 +156,7 @@ final class Composer
      */
     private function direct(Branch $branch): array
     {
-        $joining = new Joining($this->ground, $this->sql, $branch->fact);
+        $joining = new Joining($this->ground, $this->sql, $branch->fact, [] !== $this->trusting);
         $lines = $this->aggregatedLines($branch, $joining, '', []);
         $by = [];
         foreach ($this->order() as [$what, $descending]) {
@@ -319,6 +321,9 @@ final class Composer
             $name = 'points' === $branch->special ? 'v' : $this->column($measure);
             $select[] = ($this->aggregates[$measure->name] = self::aggregated($this->sql, $measure, $value, $filter))." AS $name";
         }
+        foreach ($this->trusting as $level) {
+            $this->attributed($joining, $level);
+        }
         $where = $this->wheres($branch, $joining);
         [] === $filters || $where[] = 1 === \count($filters) ? '('.$filters[0].')' : '(('.implode(') OR (', $filters).'))';
         $grouping = [] === $group ? [] : [new SqlLine($indent.'GROUP BY '.implode(', ', $group), 'one row of '.$branch->fact.' for each row of the answer')];
@@ -407,7 +412,7 @@ final class Composer
      */
     private function within(Branch $branch): array
     {
-        $joining = new Joining($this->ground, $this->sql, $branch->fact);
+        $joining = new Joining($this->ground, $this->sql, $branch->fact, [] !== $this->trusting);
         $by = $this->byColumns();
         if ('' === $branch->special) {
             $name = $this->name($branch->fact.'_figures');

@@ -29,7 +29,7 @@ final class Ground
     private ?ModelNames $names = null;
 
     /** @param array<string, string> $units FieldPlace::key() → unit */
-    public function __construct(public readonly Model $model, Catalog $catalog, private readonly array $units = [])
+    public function __construct(public readonly Model $model, public readonly Catalog $catalog, public readonly array $units = [])
     {
         $this->dialect = Dialects::of($catalog->engine);
         foreach ($catalog->tables as $table) {

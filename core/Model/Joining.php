@@ -22,7 +22,7 @@ final class Joining
 
     public readonly string $base;
 
-    public function __construct(private readonly Ground $ground, private readonly AskSql $sql, public readonly string $fact)
+    public function __construct(private readonly Ground $ground, private readonly AskSql $sql, public readonly string $fact, private readonly bool $trusting = false)
     {
         $this->base = $this->alias($fact);
         $this->aliases[''] = $this->base;
@@ -91,8 +91,8 @@ final class Joining
             $way = $route[\count($route) - 1];
             $on = $this->on($alias, $way);
             $entry = $this->ground->role($way->to())->entry;
-            if ($way->proven) {
-                $lines[] = new SqlLine("$indent  LEFT JOIN ".$this->named($entry, $alias)." ON $on", 'at most one '.$way->to().' to each row: its key sees to that');
+            if ($way->proven || $this->trusting) {
+                $lines[] = new SqlLine("$indent  LEFT JOIN ".$this->named($entry, $alias)." ON $on", 'at most one '.$way->to().' to each row: '.($way->proven ? 'its key sees to that' : 'so it is believed'));
             } else {
                 $lines[] = new SqlLine(
                     "$indent  LEFT JOIN (".$this->different($alias, $way).') AS '.$this->sql->name($alias)." ON $on",
@@ -144,7 +144,7 @@ final class Joining
         $guards = [];
         foreach ($this->routes as $alias => $route) {
             $way = [] === $route ? null : $route[\count($route) - 1];
-            if (null === $way || $way->proven) {
+            if (null === $way || $way->proven || $this->trusting) {
                 continue;
             }
             $keys = array_map(static fn (array $pair): string => $pair[1], $way->pairs());

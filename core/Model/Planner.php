@@ -320,6 +320,17 @@ final class Planner
         return (new Composer($this->ground, $this->sql, new ConditionSql($this->sql, $this->today), $question))->plan($branches);
     }
 
+    /** The whole, as somebody would ask for it who trusts every join: what a key that stands twice would make of the total. */
+    public function naive(Trial $trial): Plan
+    {
+        $question = new Question($this->ground, $trial);
+        $whole = $question->whole($trial->measures);
+        $branches = array_values(array_filter($this->branches($whole), static fn (Branch $branch): bool => '' === $branch->special));
+        [$this->reasons, $this->offers] = [[], []];
+
+        return (new Composer($this->ground, $this->sql, new ConditionSql($this->sql, $this->today), $whole, $question->by))->plan($branches);
+    }
+
     /** The same, not split by anything: of the measures for which that means something. */
     private function total(Question $question): ?Plan
     {

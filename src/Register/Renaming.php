@@ -44,6 +44,7 @@ final readonly class Renaming
             [$to->schema, $to->name, $this->identifier($to->name), $id],
         );
         $this->history->note($account, new Subject(EntryTopic::NAME, $id, EntryTopic::NAME, $id), 'name', (string) $from, (string) $to, self::SITTING);
+        $this->events->dispatch(new EntryRenamed($id, $source, $from, $to));
     }
 
     /**

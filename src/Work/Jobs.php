@@ -87,6 +87,12 @@ final readonly class Jobs
         });
     }
 
+    /** The newest of a lane, whatever became of it. */
+    public function newest(string $lane): ?Job
+    {
+        return $this->entities->getRepository(Job::class)->findOneBy(['lane' => $lane], ['id' => 'DESC']);
+    }
+
     public function find(int $id): ?Job
     {
         $job = $this->entities->find(Job::class, $id);

@@ -17,7 +17,7 @@ final class HouseTest extends TestCase
     /** Each room of the core knows those before it; of Dialect, the folders of the engines know more than what they plug into. */
     private const CORE = [
         'Catalog', 'Wording', 'Survey', 'Dialect', 'Privacy', 'Value', 'Sql', 'Script', 'Sheet', 'Profile', 'Files', 'Dialect/*', 'Drift', 'Join', 'Finding',
-        'Search', 'Diagram', 'Lineage', 'Draft', 'Term', 'Edition',
+        'Search', 'Diagram', 'Lineage', 'Model', 'Draft', 'Term', 'Edition',
     ];
     /** Each room of the application knows those before it, and all of the core. */
     private const APPLICATION = [
@@ -36,6 +36,7 @@ final class HouseTest extends TestCase
         'Join',
         'Survey',
         'Diagram',
+        'Model',
         'Draft',
         'Desk',
         'Edition',
@@ -49,7 +50,7 @@ final class HouseTest extends TestCase
         'finding' => 'Finding', 'view_reading' => 'Lineage', 'lineage' => 'Lineage', 'kept_query' => 'Lineage', 'profile' => 'Profile',
         'join_evidence' => 'Join', 'entry_role' => 'Join', 'survey' => 'Survey', 'diagram' => 'Diagram',
         'diagram_piece' => 'Diagram', 'diagram_placing' => 'Diagram', 'edition' => 'Edition',
-        'check_setting' => 'Finding', 'term' => 'Term', 'code_list' => 'CodeList', 'code' => 'CodeList',
+        'analytic_model' => 'Model', 'model_field' => 'Model', 'kept_trial' => 'Model', 'check_setting' => 'Finding', 'term' => 'Term', 'code_list' => 'CodeList', 'code' => 'CodeList',
         'draft' => 'Draft', 'draft_decision' => 'Draft', 'taking' => 'Draft', 'drafts_made' => 'Draft', 'short_form' => 'Draft',
         'waiting' => 'Desk', 'waiting_tally' => 'Desk', 'later' => 'Desk', 'coverage_day' => 'Desk', 'sought' => 'Desk',
     ];

@@ -21,6 +21,7 @@ use Fasti\Core\Model\Trial;
  * model itself.
  *
  * @phpstan-import-type Row from RandomModel
+ *
  * @phpstan-type Value int|float|string|null
  */
 final class SlowAnswer
@@ -58,7 +59,7 @@ final class SlowAnswer
     public static function routes(array $joins, array $choices, string $from, string $to): array
     {
         $found = [];
-        $walk = function (array $chain, string $at) use (&$walk, &$found, $joins, $choices, $from, $to): void {
+        $walk = static function (array $chain, string $at) use (&$walk, &$found, $joins, $choices, $from, $to): void {
             /** @var list<array{ModelJoin, bool}> $chain */
             foreach ($choices as $choice) {
                 if ($choice->from === $from && $choice->to === $at && [] !== $chain && $choice->by !== array_map(static fn (array $step): string => $step[0]->key(), $chain)) {
@@ -179,7 +180,7 @@ final class SlowAnswer
             }
         }
         if (Adds::Some === $measure->adds && Instead::Nothing === $measure->instead && !$this->fixed($measure)) {
-            return "$measure->name is not added over ".implode($measure->notOver);
+            return "$measure->name is not added over ".implode('', $measure->notOver);
         }
 
         return '';
@@ -232,7 +233,7 @@ final class SlowAnswer
             }
             $at = $next;
         }
-        $values = array_map(fn (array $one): int|float|string|null => self::attribute($level->attribute, $one), $at);
+        $values = array_map(static fn (array $one): int|float|string|null => self::attribute($level->attribute, $one), $at);
         $different = array_unique(array_map(static fn ($value): string => json_encode($value, \JSON_THROW_ON_ERROR), $values));
         $this->ambiguous = $this->ambiguous || \count($different) > 1;
 
@@ -369,7 +370,7 @@ final class SlowAnswer
             Aggregation::Average => array_sum($values) / $n,
             Aggregation::Least => $values[0],
             Aggregation::Greatest => $values[$n - 1],
-            default => (array_sum([$values[intdiv($n - 1, 2)], $values[intdiv($n, 2)]])) / 2,
+            default => array_sum([$values[intdiv($n - 1, 2)], $values[intdiv($n, 2)]]) / 2,
         };
 
         return $hundredths ? $result / 100 : $result;

@@ -1,0 +1,96 @@
+import { HEADERS, html, later } from '../ask.js';
+
+/** What a model offers: hierarchies are looked for in the data when somebody asks. */
+export const model = () => ({
+    init() {
+        if (location.hash.startsWith('#m-')) {
+            document.getElementById(location.hash.slice(1))?.setAttribute('open', '');
+        }
+    },
+    async find(event) {
+        this.$refs.hierarchies.textContent = 'Looking at the data …';
+        this.$refs.hierarchies.innerHTML = await html(event.target.dataset.find);
+    },
+});
+
+/** A form with expressions: they are read as they are typed, and completed. */
+export const formula = () => ({
+    plain: true,
+    ratio: false,
+    some: false,
+    reasoned: false,
+    init() {
+        this.kind();
+        this.all = JSON.parse(this.$root.closest('[data-completions]')?.dataset.completions ?? '{}')[this.$root.dataset.role] ?? [];
+        this.check = later(250, async (input) => {
+            const url = `${this.$root.dataset.url}?${new URLSearchParams({ role: this.$root.dataset.role, text: input.value })}`;
+            const said = await (await fetch(url, { headers: HEADERS })).json();
+            this.$refs.says.textContent = said.faults.length > 0 ? said.faults.map((fault) => fault.words).join(' ') : said.words;
+            this.$refs.says.classList.toggle('rubric', Boolean(said.wrong));
+        });
+        this.$refs.list.addEventListener('pointerdown', (event) => {
+            const item = event.target.closest('[data-text]');
+            if (item) {
+                event.preventDefault();
+                this.complete(item.dataset.text);
+            }
+        });
+        this.$root.addEventListener('focusout', () => { this.$refs.list.hidden = true; });
+    },
+    kind() {
+        this.ratio = this.$refs.aggregation?.value === 'ratio';
+        this.plain = !this.ratio;
+        this.some = this.$refs.adds?.value === 'some';
+        this.reasoned = this.some || this.$refs.adds?.value === 'none';
+    },
+    /** The word that the cursor stands at the end of. */
+    word(input) {
+        return /[\w."]*$/.exec(input.value.slice(0, input.selectionStart))[0];
+    },
+    typed(event) {
+        this.input = event.target;
+        const word = this.word(this.input).toLowerCase();
+        const found = word === '' ? [] : this.all.filter((one) => one.text.toLowerCase().includes(word) && one.text.toLowerCase() !== word)
+            .toSorted((a, b) => Number(b.text.toLowerCase().startsWith(word)) - Number(a.text.toLowerCase().startsWith(word))).slice(0, 8);
+        this.$refs.list.replaceChildren(...found.map((one, i) => {
+            const item = document.createElement('li');
+            item.dataset.text = one.text;
+            item.classList.toggle('now', i === 0);
+            const text = document.createElement('b');
+            text.textContent = one.text;
+            const words = document.createElement('span');
+            words.textContent = one.words;
+            item.append(text, words);
+            return item;
+        }));
+        this.$refs.list.hidden = found.length === 0;
+        this.$refs.list.style.top = `${this.input.offsetTop + this.input.offsetHeight + 2}px`;
+        this.$refs.list.style.left = `${this.input.offsetLeft}px`;
+        this.check(this.input);
+    },
+    keyed(event) {
+        if (this.$refs.list.hidden) {
+            return;
+        }
+        const items = [...this.$refs.list.children];
+        const now = items.findIndex((item) => item.classList.contains('now'));
+        if (event.key === 'ArrowDown' || event.key === 'ArrowUp') {
+            event.preventDefault();
+            items[now].classList.remove('now');
+            items[(now + (event.key === 'ArrowDown' ? 1 : items.length - 1)) % items.length].classList.add('now');
+        } else if (event.key === 'Tab' || event.key === 'Enter') {
+            event.preventDefault();
+            this.complete(items[now].dataset.text);
+        } else if (event.key === 'Escape') {
+            event.stopPropagation();
+            this.$refs.list.hidden = true;
+        }
+    },
+    complete(text) {
+        const at = this.input.selectionStart;
+        const word = this.word(this.input);
+        this.input.setRangeText(text, at - word.length, at, 'end');
+        this.$refs.list.hidden = true;
+        this.check(this.input);
+    },
+});

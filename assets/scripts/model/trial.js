@@ -1,0 +1,277 @@
+import { HEADERS, html, inText } from '../ask.js';
+
+const PARTS = { m: 'measure', b: 'attribute', w: 'condition', o: 'order', n: 'number of rows' };
+const TESTS = [
+    'is', 'is not', 'is one of', 'is over', 'is at least', 'is under', 'is at most', 'is between', 'is in', 'begins with', 'contains', 'is none', 'is given',
+];
+const COMPLETE = /\s(?:is none|is given)$/;
+
+/** Names, folded as the server folds them. */
+const folded = (text) => text.toLowerCase().replaceAll(/[\s_]+/g, ' ').trim();
+
+/** A question to a model: a sentence whose parts are chosen in place, its SQL, and the answer. */
+export const trial = () => ({
+    init() {
+        this.choices = JSON.parse(this.$root.dataset.choices);
+        if (!this.$refs.asked) {
+            return;
+        }
+        this.read();
+        this.$root.addEventListener('click', (event) => this.clicked(event));
+        this.$refs.typed.addEventListener('keydown', (event) => this.choosing(event));
+        this.$refs.options.addEventListener('click', (event) => {
+            const option = event.target.closest('[data-value]');
+            option && this.choose(option.dataset.value, option.dataset.goes === 'on');
+        });
+        document.addEventListener('pointerdown', (event) => {
+            if (!this.$refs.chooser.hidden && !this.$refs.chooser.contains(event.target) && !event.target.closest('.part, .part-more')) {
+                this.leave();
+            }
+        });
+        window.addEventListener('popstate', () => this.show(new URLSearchParams(location.search)));
+        if (new URLSearchParams(location.search).get('ask') === '1') {
+            this.ask();
+        }
+    },
+    /** What the sentence says, from what the server rendered. */
+    read() {
+        const written = JSON.parse(this.$refs.asked.querySelector('[data-written]').dataset.written);
+        this.asked = { m: [...written.m ?? []], b: [...written.b ?? []], w: [...written.w ?? []], o: [...written.o ?? []], n: written.n ?? null };
+        const sql = this.$refs.asked.querySelector('template[data-sql]');
+        this.$refs.sql.replaceChildren(...sql ? [sql.content.cloneNode(true)] : []);
+    },
+    parameters() {
+        const all = new URLSearchParams();
+        for (const part of ['m', 'b', 'w', 'o']) {
+            for (const one of this.asked[part]) {
+                all.append(`${part}[]`, one);
+            }
+        }
+        if (this.asked.n) {
+            all.append('n', this.asked.n);
+        }
+        return all;
+    },
+    async changed() {
+        const all = this.parameters();
+        history.pushState(null, '', `${this.$root.dataset.here}?${all}`);
+        await this.show(all);
+    },
+    async show(all) {
+        this.$refs.asked.innerHTML = await html(`${this.$root.dataset.plan}?${all}`);
+        this.read();
+        this.$refs.answer.replaceChildren();
+        this.$refs.reconciled.replaceChildren();
+    },
+    clicked(event) {
+        const part = event.target.closest('[data-part]');
+        if (part) {
+            this.open(part);
+        } else if (event.target.closest('[data-ask]')) {
+            this.ask();
+        } else if (event.target.closest('[data-copy]')) {
+            this.copy();
+        } else if (event.target.closest('[data-cancel-ask]')) {
+            this.cancel();
+        }
+    },
+    key(event) {
+        if (event.key === 'Escape' && this.$refs.chooser && !this.$refs.chooser.hidden) {
+            this.leave();
+        } else if (event.key === 'Enter' && (event.ctrlKey || event.metaKey) && !event.target.closest?.('form')) {
+            event.preventDefault();
+            this.ask();
+        } else if (!inText(event.target) && !event.ctrlKey && !event.metaKey && !event.altKey && this.$refs.asked) {
+            if (event.key in { m: 1, b: 1, w: 1, o: 1 }) {
+                const parts = [...this.$refs.asked.querySelectorAll(`[data-part="${event.key}"]`)];
+                if (parts.length > 0) {
+                    event.preventDefault();
+                    this.open(parts[parts.length - 1]);
+                }
+            } else if (event.key === 's' && this.$refs.keep) {
+                event.preventDefault();
+                this.$refs.keep.hidden = false;
+                this.$refs.keep.querySelector('[name="name"]').focus();
+            } else if (event.key === 'c') {
+                this.copy();
+            }
+        }
+    },
+    /** Shows what may stand in a part, below it. */
+    open(button) {
+        this.part = button.dataset.part;
+        this.at = button.dataset.at === undefined ? null : Number(button.dataset.at);
+        this.button = button;
+        const { chooser, typed, hint } = this.$refs;
+        chooser.hidden = false;
+        const place = button.getBoundingClientRect();
+        const around = this.$root.getBoundingClientRect();
+        chooser.style.top = `${place.bottom - around.top + 6}px`;
+        chooser.style.left = `${Math.max(0, Math.min(place.left - around.left, around.width - chooser.offsetWidth))}px`;
+        typed.value = this.part === 'w' && this.at !== null ? this.asked.w[this.at] : '';
+        typed.placeholder = PARTS[this.part];
+        hint.textContent = this.part === 'w' ? 'What is looked at, then how, then values with commas between them. Enter takes it.' : '';
+        typed.focus();
+        typed.select();
+        this.narrow();
+    },
+    leave() {
+        this.$refs.chooser.hidden = true;
+        this.button?.isConnected && this.button.focus();
+    },
+    /** What may stand here, narrowed by what is typed. */
+    narrow() {
+        const typed = this.$refs.typed.value;
+        const options = { m: this.measures, b: this.attributes, w: this.conditions, o: this.orders, n: this.numbers }[this.part].call(this, folded(typed), typed);
+        if (this.at !== null && this.part !== 'n') {
+            options.push({ value: '', name: `take this ${PARTS[this.part]} away`, words: '', away: true });
+        }
+        this.$refs.options.replaceChildren(...options.slice(0, 60).map((option, i) => {
+            const item = document.createElement('li');
+            item.role = 'option';
+            item.dataset.value = option.value;
+            item.dataset.goes = option.on ? 'on' : '';
+            item.setAttribute('aria-selected', String(i === 0));
+            item.classList.toggle('away', Boolean(option.away));
+            item.classList.toggle('not', Boolean(option.not));
+            const name = document.createElement('b');
+            name.textContent = option.name;
+            const words = document.createElement('span');
+            words.textContent = option.not ?? option.words;
+            item.append(name, words);
+            return item;
+        }));
+    },
+    measures(typed) {
+        const taken = new Set(this.asked.m.map(folded));
+        return this.choices.measures.filter((one) => folded(one.name).includes(typed) && !taken.has(folded(one.name)))
+            .map((one) => ({ value: one.name, name: one.name, words: one.words || `of ${one.of}` }));
+    },
+    attributes(typed) {
+        const taken = new Set(this.asked.b.map(folded));
+        const asked = this.choices.measures.filter((one) => this.asked.m.map(folded).includes(folded(one.name)));
+        return this.choices.attributes.filter((one) => folded(one.name).includes(typed) && !taken.has(folded(one.name)))
+            .map((one) => ({ value: one.name, name: one.name, words: one.words || `of ${one.of}`, not: asked.map((of) => of.can[one.of]).find(Boolean) }))
+            .toSorted((a, b) => Number(Boolean(a.not)) - Number(Boolean(b.not)));
+    },
+    conditions(typed, raw) {
+        const names = [...this.choices.attributes, ...this.choices.measures.filter((one) => this.asked.m.map(folded).includes(folded(one.name)))];
+        const whole = names.filter((one) => typed === folded(one.name) || typed.startsWith(`${folded(one.name)} `))
+            .toSorted((a, b) => b.name.length - a.name.length)[0];
+        if (!whole) {
+            return names.filter((one) => folded(one.name).includes(typed)).map((one) => ({ value: `${one.name} `, name: one.name, words: one.words || `of ${one.of}`, on: true }));
+        }
+        const rest = raw.trim().slice(whole.name.length).trimStart();
+        const tests = TESTS.filter((test) => test.startsWith(rest) && test !== rest || rest === '');
+        const done = COMPLETE.test(raw.trim()) || TESTS.some((test) => rest.startsWith(`${test} `) && rest.length > test.length + 1);
+        return [
+            ...done ? [{ value: raw.trim(), name: raw.trim(), words: 'take it' }] : [],
+            ...tests.map((test) => ({
+                value: `${whole.name} ${test}${COMPLETE.test(` ${test}`) ? '' : ' '}`,
+                name: test,
+                words: test === 'is in' ? 'a year, a month, last month, last 30 days' : '',
+                on: !COMPLETE.test(` ${test}`),
+            })),
+        ];
+    },
+    orders(typed) {
+        return [...this.asked.m, ...this.asked.b].filter((name) => folded(name).includes(typed))
+            .flatMap((name) => [{ value: `-${name}`, name: `${name}, the greatest first`, words: '' }, { value: name, name, words: 'the least first' }]);
+    },
+    numbers(typed) {
+        const many = /^\d+$/.test(typed) ? [typed] : ['5', '10', '20', '50', '100'];
+        return [...many.map((n) => ({ value: n, name: `the first ${n} rows`, words: '' })), { value: '', name: 'all rows', words: '' }];
+    },
+    choosing(event) {
+        const options = [...this.$refs.options.querySelectorAll('[role="option"]')];
+        const now = options.findIndex((option) => option.getAttribute('aria-selected') === 'true');
+        if (event.key === 'ArrowDown' || event.key === 'ArrowUp') {
+            event.preventDefault();
+            const next = (now + (event.key === 'ArrowDown' ? 1 : options.length - 1)) % Math.max(1, options.length);
+            options[now]?.setAttribute('aria-selected', 'false');
+            options[next]?.setAttribute('aria-selected', 'true');
+            options[next]?.scrollIntoView({ block: 'nearest' });
+        } else if (event.key === 'Enter') {
+            event.preventDefault();
+            event.stopPropagation();
+            const chosen = options[now];
+            if (chosen && !(this.part === 'w' && chosen.classList.contains('away') && this.$refs.typed.value.trim() !== '')) {
+                this.choose(chosen.dataset.value, chosen.dataset.goes === 'on');
+            } else if (this.part === 'w' && this.$refs.typed.value.trim() !== '') {
+                this.choose(this.$refs.typed.value.trim(), false);
+            }
+        }
+    },
+    async choose(value, goesOn) {
+        if (goesOn) {
+            this.$refs.typed.value = value;
+            this.$refs.typed.focus();
+            this.narrow();
+            return;
+        }
+        if (this.part === 'n') {
+            this.asked.n = value === '' ? null : Number(value);
+        } else if (value === '') {
+            const [away] = this.asked[this.part].splice(this.at, 1);
+            this.asked.o = this.asked.o.filter((one) => this.part === 'o' || folded(one.replace(/^-/, '')) !== folded(away));
+        } else if (this.at === null) {
+            this.asked[this.part].push(value);
+        } else {
+            const before = this.asked[this.part][this.at];
+            this.asked[this.part][this.at] = value;
+            if (this.part === 'm' || this.part === 'b') {
+                this.asked.o = this.asked.o.filter((one) => folded(one.replace(/^-/, '')) !== folded(before));
+            }
+        }
+        this.$refs.chooser.hidden = true;
+        const [part, at] = [this.part, this.at ?? this.asked[this.part]?.length - 1];
+        await this.changed();
+        (this.$refs.asked.querySelector(`[data-part="${part}"][data-at="${at}"]`) ?? this.$refs.asked.querySelector(`[data-part="${part}"]`))?.focus();
+    },
+    async ask() {
+        const { answer, reconciled } = this.$refs;
+        if (!this.$root.dataset.answer || !this.$refs.asked.querySelector('[data-answerable]') || this.asking) {
+            return;
+        }
+        this.asking = [...crypto.getRandomValues(new Uint8Array(12))].map((byte) => byte.toString(16).padStart(2, '0')).join('');
+        const begun = Date.now();
+        answer.innerHTML = '<p class="asking" role="status">Asking <b>0 s</b> <button type="button" class="btn btn-plain small" data-cancel-ask>Cancel</button></p>';
+        reconciled.replaceChildren();
+        const clock = setInterval(() => { answer.querySelector('.asking b').textContent = `${Math.round((Date.now() - begun) / 1000)} s`; }, 500);
+        const body = this.parameters();
+        body.append('_token', this.$root.dataset.token);
+        body.append('token', this.asking);
+        try {
+            const response = await fetch(this.$root.dataset.answer, { method: 'POST', headers: HEADERS, body });
+            answer.innerHTML = await response.text();
+            const beside = answer.querySelector('template[data-reconciled]');
+            beside && reconciled.replaceChildren(beside.content.cloneNode(true));
+        } catch {
+            answer.innerHTML = '<div class="answer bad" role="alert">The answer did not arrive: the connection to Fasti was lost. Ask again.</div>';
+        } finally {
+            clearInterval(clock);
+            this.asking = null;
+        }
+    },
+    cancel() {
+        const body = new URLSearchParams({ _token: this.$root.dataset.token, token: this.asking ?? '' });
+        fetch(this.$root.dataset.cancel, { method: 'POST', headers: HEADERS, body });
+    },
+    async copy() {
+        const lines = [...this.$refs.sql.querySelectorAll('.sql-lines pre')].map((line) => line.textContent);
+        if (lines.length > 0) {
+            await navigator.clipboard?.writeText(lines.join('\n'));
+            const button = this.$refs.sql.querySelector('[data-copy]');
+            button.textContent = 'copied';
+            setTimeout(() => { button.textContent = 'copy'; }, 1500);
+        }
+    },
+    /** The question goes with what is said of it. */
+    keeping() {
+        for (const [name, value] of this.parameters()) {
+            const field = document.createElement('input');
+            [field.type, field.name, field.value] = ['hidden', name, value];
+            this.$refs.keep.append(field);
+        }
+    },
+});

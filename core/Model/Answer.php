@@ -1,0 +1,51 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Core\Model;
+
+/** What a source says to a trial. */
+final readonly class Answer
+{
+    /**
+     * @param list<list<?string>>    $rows       by the columns of the plan
+     * @param bool                   $cut        there are more
+     * @param array<string, ?string> $total      by the name of the column
+     * @param list<Doubled>          $doubled    where there are any, it is not answered
+     * @param list<Reconciled>       $reconciled
+     * @param list<Lost>             $lost
+     */
+    public function __construct(
+        public Plan $plan,
+        public array $rows,
+        public bool $cut,
+        public array $total,
+        public array $doubled,
+        public array $reconciled,
+        public array $lost,
+        public float $seconds,
+    ) {
+    }
+
+    /** Equal for equal answers, whatever the engine writes after the twelfth digit. */
+    public function fingerprint(): string
+    {
+        return self::fingerprintOf($this->rows, array_map(static fn (Doubled $one): string => $one->words, $this->doubled));
+    }
+
+    /**
+     * @param list<list<?string>> $rows
+     * @param list<string>        $doubled
+     */
+    public static function fingerprintOf(array $rows, array $doubled): string
+    {
+        $rows = array_map(static fn (array $row): array => array_map(self::steady(...), $row), $rows);
+
+        return hash('xxh128', json_encode([$rows, $doubled], \JSON_THROW_ON_ERROR | \JSON_INVALID_UTF8_SUBSTITUTE));
+    }
+
+    private static function steady(?string $value): ?string
+    {
+        return null !== $value && 1 === preg_match('/^-?\d*\.?\d+(?:[eE][+-]?\d+)?$/', $value) && !str_starts_with($value, '00') ? \sprintf('%.11e', (float) $value) : $value;
+    }
+}

@@ -1,0 +1,115 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Core\Model;
+
+use Fasti\Core\Survey\Rows;
+use Fasti\Core\Survey\SourceError;
+
+/** Asks a source what a plan says: first what must hold, then the answer, its total, and each measure of its fact alone. */
+final readonly class Asking
+{
+    public function __construct(private Rows $source, private int $most = Planner::MOST_ROWS)
+    {
+    }
+
+    /**
+     * @param bool                 $reconcile the totals are held against the facts alone, too
+     * @param (\Closure(): Plan)|null $naive     how the whole would be asked for by somebody who trusts every join
+     *
+     * @throws SourceError
+     */
+    public function answer(Plan $plan, bool $reconcile = true, ?\Closure $naive = null): Answer
+    {
+        $begun = microtime(true);
+        $doubled = $this->doubled($plan);
+        if ([] !== $doubled) {
+            return new Answer($plan, [], false, [], $doubled, $reconcile ? $this->reconciled($plan, null === $naive ? null : $naive(), true) : [], [], microtime(true) - $begun);
+        }
+        $rows = [];
+        $cut = false;
+        foreach ($this->source->rows($plan->sql()) as $row) {
+            if (\count($rows) >= $this->most) {
+                $cut = true;
+                break;
+            }
+            $rows[] = array_values($row);
+        }
+        $seconds = microtime(true) - $begun;
+        $whole = [] === $plan->trial->by ? $plan : $plan->total;
+
+        return new Answer(
+            $plan,
+            $rows,
+            $cut,
+            null === $plan->total ? [] : $this->one($plan->total->sql()),
+            [],
+            $reconcile && null !== $whole ? $this->reconciled($whole, $whole, false) : [],
+            $reconcile ? $this->lost($plan) : [],
+            $seconds,
+        );
+    }
+
+    /** @return list<Doubled> */
+    private function doubled(Plan $plan): array
+    {
+        $doubled = [];
+        foreach ($plan->guards as $guard) {
+            $found = [];
+            $many = 0;
+            foreach ($this->source->rows($guard->sql) as $row) {
+                ++$many < 20 && $found[] = $row;
+            }[] === $found || $doubled[] = new Doubled($guard->inWords($many), $guard->way, $found, $guard->sql);
+        }
+
+        return $doubled;
+    }
+
+    /** @return array<string, ?string> by the name of the column */
+    private function one(string $sql): array
+    {
+        foreach ($this->source->rows($sql) as $row) {
+            return $row;
+        }
+
+        return [];
+    }
+
+    /** @return list<Reconciled> */
+    private function reconciled(Plan $plan, ?Plan $joined, bool $naive): array
+    {
+        if (null === $joined) {
+            return [];
+        }
+        // Conditions on figures of the answer have no meaning for a fact alone.
+        $here = [];
+        foreach ($this->one($joined->sql()) as $name => $value) {
+            $here[$name] = $value;
+        }
+        $reconciled = [];
+        foreach (($naive ? ($plan->total ?? $plan) : $plan)->alone as $reckoning) {
+            if (\array_key_exists($reckoning->measure, $here)) {
+                $alone = $this->one($reckoning->alone);
+                $reconciled[] = new Reconciled($reckoning->measure, $reckoning->fact, $here[$reckoning->measure], $alone['total'] ?? null, $reckoning->alone);
+            }
+        }
+
+        return $reconciled;
+    }
+
+    /** @return list<Lost> */
+    private function lost(Plan $plan): array
+    {
+        $all = [];
+        foreach ($plan->losses as $losses) {
+            $row = $this->one($losses->sql);
+            foreach ($losses->steps as $i => $step) {
+                $lost = (int) ($row["lost_$i"] ?? 0);
+                $lost > 0 && $all[$step->rows] = new Lost($step->inWords($lost, (int) ($row["held_$i"] ?? 0)), $lost, $step->rows, $step->fact, $step->way);
+            }
+        }
+
+        return array_values($all);
+    }
+}

@@ -1,0 +1,142 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Core\Model;
+
+use Fasti\Core\Catalog\Column;
+use Fasti\Core\Catalog\TypeFamily;
+use Fasti\Core\Dialect\Reserved;
+use Fasti\Core\Join\NameWords;
+use Fasti\Core\Wording\Naming;
+use Fasti\Core\Wording\Noun;
+
+/** Which fields of a role could be measures and which attributes. Nothing is taken of them until somebody does. */
+final readonly class FieldOffers
+{
+    private const LEAST = ['least', 'min', 'minimum', 'lowest', 'first', 'earliest'];
+    private const GREATEST = ['greatest', 'max', 'maximum', 'highest', 'last', 'latest', 'peak'];
+    private const AVERAGED = ['mean', 'avg', 'average', 'median', 'rate', 'ratio', 'share', 'percent', 'percentage', 'pct', 'score', 'temperature', 'temp',
+        'ph', 'price', 'level', 'speed', 'age', 'height', 'depth', 'width', 'concentration', 'humidity', 'pressure', 'rating', 'grade'];
+    private const STOCKS = ['stock', 'balance', 'inventory', 'backlog', 'holding', 'remaining'];
+
+    /** @param array<string, string> $names business names by FieldPlace::key() */
+    public function __construct(private Ground $ground, private array $names = [])
+    {
+    }
+
+    /** @return list<FieldOffer> what is not in the model yet, the count of rows of a fact first */
+    public function of(string $role): array
+    {
+        $table = $this->ground->table($role);
+        $is = $this->ground->role($role);
+        if (null === $table || '' !== $is->like) {
+            return [];
+        }
+        $leading = $taken = [];
+        foreach ($this->ground->model->joins as $join) {
+            $join->from === $role && $leading += array_flip($join->fields);
+        }
+        foreach ($is->attributes as $attribute) {
+            $field = $this->ground->formula($role, $attribute->expression)->field();
+            null === $field || $taken[$field->column] = true;
+        }
+        $offers = [];
+        if (RoleKind::Fact === $is->kind) {
+            $counted = array_filter($this->ground->model->measures, static fn (Measure $one): bool => $one->fact === $role && Aggregation::Count === $one->aggregation && '' === $one->expression);
+            [] === $counted && $offers[] = new FieldOffer($role, '', new Measure($this->free('Number of '.Noun::plural($role)), Aggregation::Count, $role), 'how many rows there are');
+        }
+        foreach ($table->columns as $column) {
+            $offer = isset($leading[$column->name]) ? null : $this->offer($is, $column, isset($taken[$column->name]));
+            null === $offer || $offers[] = $offer;
+        }
+
+        return $offers;
+    }
+
+    private function offer(Role $role, Column $column, bool $taken): ?FieldOffer
+    {
+        $type = $this->ground->typeOf($column);
+        $words = NameWords::singular(NameWords::of($column->name));
+        $name = $this->names[$role->entry->key()."\0".$column->name] ?? Naming::asName($column->name);
+        if ($type->array || \in_array($type->family, [TypeFamily::Bytes, TypeFamily::Document, TypeFamily::Spatial, TypeFamily::Other], true)) {
+            return null;
+        }
+        $key = $role->key === [$column->name] && ($column->autoNumbered || NameWords::isKeyEnding(NameWords::ending($column->name)));
+        if (RoleKind::Fact === $role->kind && $type->family->isNumeric() && !$key && !NameWords::isKeyEnding(NameWords::ending($column->name))) {
+            $measured = array_filter($this->ground->model->measures, fn (Measure $one): bool => $one->fact === $role->name && '' !== $one->expression
+                && $this->ground->formula($role->name, $one->expression)->field()?->column === $column->name);
+
+            return [] !== $measured || $taken ? null : $this->measured($role, $column, $name, $words);
+        }
+
+        return $key || $taken ? null : new FieldOffer($role->name, $column->name, new Attribute($this->freeOf($role, $name), self::written($column->name)), match (true) {
+            TypeFamily::Time === $type->family => 'when it was',
+            $type->family->isNumeric() => 'a number by which rows are told apart',
+            TypeFamily::Flag === $type->family => 'yes or no',
+            default => 'a text of its own',
+        });
+    }
+
+    /** @param list<string> $words */
+    private function measured(Role $role, Column $column, string $name, array $words): FieldOffer
+    {
+        $field = self::written($column->name);
+        [$aggregation, $reason] = match (true) {
+            [] !== array_intersect($words, self::LEAST) => [Aggregation::Least, 'its name says that it is the least of something'],
+            [] !== array_intersect($words, self::GREATEST) => [Aggregation::Greatest, 'its name says that it is the greatest of something'],
+            [] !== array_intersect($words, self::AVERAGED) => [Aggregation::Average, 'it is no amount that adds up'],
+            default => [Aggregation::Sum, 'a number that adds up'],
+        };
+        $stock = [] !== array_intersect($words, self::STOCKS);
+        $unit = $this->ground->unit($role->name, $column->name);
+        $over = $stock ? $this->times($role->name) : null;
+        $measure = new Measure(
+            $this->free($name), $aggregation, $role->name, $field, unit: $unit,
+            adds: Aggregation::Sum === $aggregation && !$stock || \in_array($aggregation, [Aggregation::Least, Aggregation::Greatest], true) ? Adds::All : ($stock ? Adds::Some : Adds::None),
+            notOver: null === $over ? [] : [$over->role],
+            instant: $over, instead: null === $over ? Instead::Nothing : Instead::Last,
+            reason: $stock ? 'it is a stock: what there is at one time' : '',
+        );
+
+        return new FieldOffer($role->name, $column->name, $measure, $stock ? 'a stock: it adds up, but not over time' : $reason);
+    }
+
+    /** The attribute that says when, to which a fact leads by one route. */
+    private function times(string $fact): ?Level
+    {
+        foreach ($this->ground->ways()->reached($fact) as $role) {
+            foreach ($this->ground->model->attributesOf($this->ground->role($role)) as $attribute) {
+                if (TypeFamily::Time === $this->ground->formula($role, $attribute->expression)->family && 1 === \count($this->ground->ways()->between($fact, $role))) {
+                    return new Level($role, $attribute->name);
+                }
+            }
+        }
+
+        return null;
+    }
+
+    private function free(string $name): string
+    {
+        for ($n = 2, $free = $name; null !== $this->ground->names()->measure($free); ++$n) {
+            $free = "$name $n";
+        }
+
+        return $free;
+    }
+
+    private function freeOf(Role $role, string $name): string
+    {
+        for ($n = 2, $free = $name; null !== $role->attribute($free); ++$n) {
+            $free = "$name $n";
+        }
+
+        return $free;
+    }
+
+    /** A field as it stands in an expression. */
+    public static function written(string $field): string
+    {
+        return 1 === preg_match('/^[A-Za-z_][A-Za-z0-9_]*$/', $field) && !Reserved::has($field) ? $field : '"'.str_replace('"', '""', $field).'"';
+    }
+}

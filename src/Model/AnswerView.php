@@ -1,0 +1,157 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Model;
+
+use Fasti\Core\Model\Answer;
+use Fasti\Core\Model\Chart;
+use Fasti\Core\Model\Doubled;
+use Fasti\Core\Model\Lost;
+use Fasti\Core\Model\PlanColumn;
+use Fasti\Core\Model\Reconciled;
+use Fasti\Core\Model\Ways;
+
+/** An answer as pages show it: values as text, personal ones hidden from those who may not see them. */
+final readonly class AnswerView
+{
+    public const HIDDEN = '···';
+    /** Rows that a page shows. */
+    public const SHOWN = 500;
+
+    /**
+     * @param list<array{name: string, measure: bool, numeric: bool, unit: string, hidden: bool}> $columns
+     * @param list<list<?string>>                                         $rows       as the source gives them
+     * @param list<list<string>>                                          $shown      as people read them
+     * @param list<string>                                                $total      by column; '' where there is none
+     * @param list<array{words: string, rows: list<array<string, ?string>>}> $doubled
+     * @param list<array{measure: string, fact: string, here: string, alone: string, agrees: bool, times: string}> $reconciled
+     * @param list<array{words: string, rows: int}>                       $lost
+     */
+    public function __construct(
+        public array $columns,
+        public array $rows,
+        public array $shown,
+        public int $many,
+        public bool $cut,
+        public array $total,
+        public array $doubled,
+        public array $reconciled,
+        public array $lost,
+        public float $seconds,
+        public string $chart,
+        public string $fingerprint,
+    ) {
+    }
+
+    /**
+     * @param array<int, bool>    $hidden       by the number of the column
+     * @param array<string, bool> $hiddenFields FieldUse as "role\0field" → true
+     */
+    public static function of(Answer $answer, array $hidden = [], array $hiddenFields = []): self
+    {
+        $columns = $shown = $rows = [];
+        foreach ($answer->plan->columns as $i => $column) {
+            $columns[] = [
+                'name' => $column->name, 'measure' => null !== $column->measure, 'numeric' => null !== $column->measure && $column->family->isNumeric(),
+                'unit' => $column->unit, 'hidden' => $hidden[$i] ?? false,
+            ];
+        }
+        foreach ($answer->rows as $row) {
+            foreach (array_keys(array_filter($hidden)) as $i) {
+                $row[$i] = null === ($row[$i] ?? null) ? null : self::HIDDEN;
+            }
+            $row = array_values($row);
+            $rows[] = $row;
+            \count($shown) < self::SHOWN && $shown[] = array_map(self::said(...), $row, $answer->plan->columns);
+        }
+        $total = [];
+        foreach ($answer->plan->columns as $i => $column) {
+            $total[] = null === $column->measure || ($hidden[$i] ?? false) || !\array_key_exists($column->name, $answer->total) ? '' : self::said($answer->total[$column->name], $column);
+        }
+        $none = [] !== array_filter($hidden);
+
+        return new self(
+            $columns, $rows, $shown, \count($answer->rows), $answer->cut, $total,
+            array_map(static fn (Doubled $one): array => ['words' => $one->words, 'rows' => array_map(
+                static fn (array $row): array => self::masked($row, $one->way->to(), $hiddenFields),
+                $one->rows,
+            )], $answer->doubled),
+            array_map(static fn (Reconciled $one): array => [
+                'measure' => $one->measure, 'fact' => $one->fact, 'here' => self::number($one->here), 'alone' => self::number($one->alone),
+                'agrees' => $one->agrees(), 'times' => $one->times(),
+            ], $answer->reconciled),
+            array_map(static fn (Lost $one): array => ['words' => $one->words.' The way is '.Ways::inWords([$one->way]).'.', 'rows' => $one->rows], $answer->lost),
+            $answer->seconds,
+            $none ? '' : Chart::of($answer),
+            $answer->fingerprint(),
+        );
+    }
+
+    /**
+     * @param array<string, ?string> $row
+     * @param array<string, bool>    $hidden
+     *
+     * @return array<string, ?string>
+     */
+    private static function masked(array $row, string $role, array $hidden): array
+    {
+        foreach ($row as $name => $value) {
+            if (null !== $value && isset($hidden["$role\0$name"])) {
+                $row[$name] = self::HIDDEN;
+            }
+        }
+
+        return $row;
+    }
+
+    private static function said(?string $value, PlanColumn $column): string
+    {
+        if (null === $value) {
+            return null === $column->measure ? 'none' : '–';
+        }
+        if (null === $column->measure || !$column->family->isNumeric() || !is_numeric($value)) {
+            return $value;
+        }
+
+        return self::formatted($value, $column->format);
+    }
+
+    /** A number by its format: `0`, `0.0`, `0.00`, `0 %`, `0.0 %`; without one up to four decimals, as many as it has. */
+    public static function formatted(string $value, string $format): string
+    {
+        if (1 === preg_match('/^0(?:\.(0{1,9}))?(\s*%)?$/', trim($format), $m)) {
+            $share = isset($m[2]);
+
+            return number_format((float) $value * ($share ? 100 : 1), \strlen($m[1] ?? '')).($share ? ' %' : '');
+        }
+
+        return self::number($value);
+    }
+
+    private static function number(?string $value): string
+    {
+        if (null === $value || !is_numeric($value)) {
+            return $value ?? '–';
+        }
+        $said = number_format((float) $value, 1 === preg_match('/^-?\d+$/', $value) ? 0 : 4);
+
+        return str_contains($said, '.') ? rtrim(rtrim($said, '0'), '.') : $said;
+    }
+
+    /** @return array<string, mixed> */
+    public function toArray(): array
+    {
+        /** @var array<string, mixed> $all */
+        $all = get_object_vars($this);
+
+        return $all;
+    }
+
+    /** @param array<string, mixed> $data as toArray() gave it */
+    public static function fromArray(array $data): self
+    {
+        // @phpstan-ignore-next-line it is what toArray() of the same program gave
+        return new self(...$data);
+    }
+}

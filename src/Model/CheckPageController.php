@@ -1,0 +1,86 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Model;
+
+use Fasti\Account\Account;
+use Fasti\Account\Act\Act;
+use Fasti\Core\Model\Ways;
+use Fasti\Register\FieldAt;
+use Fasti\Register\Fields;
+use Fasti\Register\LiveLinks;
+use Fasti\Work\Jobs;
+use Symfony\Bundle\FrameworkBundle\Controller\AbstractController;
+use Symfony\Component\HttpFoundation\Response;
+use Symfony\Component\Routing\Attribute\Route;
+use Symfony\Component\Security\Http\Attribute\CurrentUser;
+use Symfony\Component\Security\Http\Attribute\IsCsrfTokenValid;
+use Symfony\Component\Security\Http\Attribute\IsGranted;
+
+/** What speaks against a model, and what its parts come from. */
+final class CheckPageController extends AbstractController
+{
+    public function __construct(
+        private readonly Models $models,
+        private readonly ModelPages $pages,
+        private readonly Grounds $grounds,
+        private readonly Editing $editing,
+        private readonly Jobs $jobs,
+        private readonly Fields $fields,
+        private readonly LiveLinks $links,
+    ) {
+    }
+
+    #[Route('/models/{id<\d+>}/checks', name: 'model_checks', methods: ['GET'])]
+    public function checks(int $id, #[CurrentUser] Account $account): Response
+    {
+        $kept = $this->pages->seen($id, $account);
+        $ground = $this->grounds->of($kept);
+        $choices = [];
+        foreach ($ground->model->facts() as $fact) {
+            foreach ($ground->ways()->reached($fact->name) as $role) {
+                $routes = $ground->ways()->between($fact->name, $role);
+                if (\count($routes) > 1) {
+                    $choices[$fact->name.' → '.$role] = ['from' => $fact->name, 'to' => $role, 'routes' => array_map(
+                        static fn (array $route): array => ['words' => Ways::inWords($route), 'keys' => implode("\n", Ways::keys($route))],
+                        $routes,
+                    )];
+                }
+            }
+        }
+
+        return $this->render('model/checks.html.twig', $this->pages->head($kept, $account, 'model_checks') + [
+            'model' => $ground->model, 'choices' => $choices, 'job' => $this->jobs->newest('model '.$id), 'difference' => $kept->lookedDifference(),
+        ]);
+    }
+
+    #[Route('/models/{id<\d+>}/look', name: 'model_look', methods: ['POST'])]
+    #[IsGranted(Act::ASK)]
+    #[IsCsrfTokenValid('models')]
+    public function look(int $id, #[CurrentUser] Account $account): Response
+    {
+        $this->editing->lookAgain($this->pages->changed($id, $account), $account);
+
+        return $this->redirectToRoute('model_checks', ['id' => $id], 303);
+    }
+
+    #[Route('/models/{id<\d+>}/lineage', name: 'model_lineage', methods: ['GET'])]
+    public function lineage(int $id, #[CurrentUser] Account $account): Response
+    {
+        $kept = $this->pages->seen($id, $account);
+        $parts = [];
+        $all = [];
+        foreach ($this->models->fieldsOf($id) as $key => $fields) {
+            [$kind, $part] = explode("\0", $key, 2);
+            $parts[$kind][$part] = $fields;
+            $all = [...$all, ...$fields];
+        }
+        $placed = $this->fields->placed(array_values(array_unique($all)));
+
+        return $this->render('model/lineage.html.twig', $this->pages->head($kept, $account, 'model_lineage') + [
+            'parts' => $parts, 'placed' => $placed, 'links' => $this->links,
+            'gone' => array_filter($placed, static fn (FieldAt $at): bool => $at->gone),
+        ]);
+    }
+}

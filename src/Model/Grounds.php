@@ -1,0 +1,222 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Model;
+
+use Fasti\Core\Catalog\Catalog;
+use Fasti\Core\Catalog\FieldPlace;
+use Fasti\Core\Join\End;
+use Fasti\Core\Model\Aggregation;
+use Fasti\Core\Model\Ground;
+use Fasti\Core\Model\Known;
+use Fasti\Core\Model\Model;
+use Fasti\Core\Model\ModelChecks;
+use Fasti\Core\Model\ModelJoin;
+use Fasti\Core\Model\PlanColumn;
+use Fasti\Join\JoinEvidences;
+use Fasti\Profile\PrivacyPart;
+use Fasti\Register\Entries;
+use Fasti\Register\EntryStore;
+use Fasti\Register\Fields;
+use Fasti\Register\JoinView;
+use Fasti\Register\RegisterCatalog;
+use Fasti\Source\SourceStore;
+use Fasti\Text\SaidStore;
+
+/** Models on the entries of the register that they stand on, and what is known of those. */
+final readonly class Grounds
+{
+    public function __construct(
+        private RegisterCatalog $register,
+        private EntryStore $store,
+        private Entries $entries,
+        private Fields $fields,
+        private JoinEvidences $evidences,
+        private SaidStore $said,
+        private SourceStore $sources,
+        private PrivacyPart $privacy,
+        private Models $models,
+    ) {
+    }
+
+    public function of(KeptModel $kept): Ground
+    {
+        return $this->ofModel($kept->model(), $kept->source->id());
+    }
+
+    public function ofModel(Model $model, int $source): Ground
+    {
+        $entries = $this->entriesOf($model, $source);
+        $tables = [];
+        foreach ($entries as $entry) {
+            $table = $this->register->entry($entry);
+            null === $table || $tables[] = $table;
+        }
+
+        return new Ground($model, new Catalog($this->sources->engine($source), '', $tables), $this->units($entries));
+    }
+
+    /** @return array<string, int> Place::key() → entry, of those that the model names and the source has */
+    public function entriesOf(Model $model, int $source): array
+    {
+        $places = $this->store->places($source);
+        $views = $entries = [];
+        foreach ($model->roles as $role) {
+            $entry = $places[$role->entry->key()] ?? null;
+            null === $entry || $entries[$role->entry->key()] = $entry;
+        }
+        foreach ($this->entries->load(array_values($entries), false) as $view) {
+            $views[$view->id] = null === $view->goneAt;
+        }
+
+        return array_filter($entries, static fn (int $entry): bool => $views[$entry] ?? false);
+    }
+
+    /**
+     * @param array<string, int> $entries
+     *
+     * @return array<string, string> FieldPlace::key() → unit
+     */
+    private function units(array $entries): array
+    {
+        $units = [];
+        $ids = $this->fields->ids(array_values($entries));
+        $said = $this->said->of('field', array_merge([], ...array_map(array_values(...), array_values($ids))), ['unit']);
+        foreach ($entries as $key => $entry) {
+            foreach ($ids[$entry] ?? [] as $name => $id) {
+                $unit = $said[$id]['unit'] ?? '';
+                '' === $unit || $units[$key."\0".$name] = $unit;
+            }
+        }
+
+        return $units;
+    }
+
+    /** @return array<string, string> business names by FieldPlace::key() */
+    public function names(Model $model, int $source): array
+    {
+        $names = [];
+        foreach ($this->entries->load(array_values($this->entriesOf($model, $source)), false) as $entry) {
+            foreach ($entry->fields as $field) {
+                '' === $field->businessName || $names[(new FieldPlace($entry->schema, $entry->name, $field->name))->key()] = $field->businessName;
+            }
+        }
+
+        return $names;
+    }
+
+    /** @return array<string, string> FieldPlace::key() → meaning */
+    public function meanings(Model $model, int $source): array
+    {
+        $meanings = [];
+        foreach ($this->entries->load(array_values($this->entriesOf($model, $source)), false) as $entry) {
+            foreach ($entry->fields as $field) {
+                '' === $field->meaning || $meanings[(new FieldPlace($entry->schema, $entry->name, $field->name))->key()] = $field->meaning;
+            }
+        }
+
+        return $meanings;
+    }
+
+    public function known(KeptModel $kept): Known
+    {
+        $model = $kept->model();
+        $entries = $this->entriesOf($model, $kept->source->id());
+        $personal = $averaged = [];
+        $views = $this->entries->load(array_values($entries), false);
+        $reasons = $this->privacy->of($views);
+        foreach ($views as $view) {
+            foreach ($reasons[$view->id]->reasons ?? [] as $field => $why) {
+                $personal[(new FieldPlace($view->schema, $view->name, (string) $field))->key()] = $why;
+            }
+            foreach ($this->said->of('field', array_map(static fn ($field): int => $field->id, $view->fields), ['computedAs']) as $id => $said) {
+                $how = $said['computedAs'] ?? '';
+                foreach ($view->fields as $field) {
+                    if ($field->id === $id && 1 === preg_match('/\b(?:avg|average|mean)\b/i', $how)) {
+                        $averaged[(new FieldPlace($view->schema, $view->name, $field->name))->key()] = 'it is computed as '.mb_substr($how, 0, 60);
+                    }
+                }
+            }
+        }
+
+        return new Known($personal, $averaged, $this->ends($model, $entries), $this->otherMeasures($kept));
+    }
+
+    /**
+     * @param array<string, int> $entries
+     *
+     * @return array<string, string>
+     */
+    private function ends(Model $model, array $entries): array
+    {
+        $ends = [];
+        $views = $this->entries->load(array_values($entries));
+        $all = [];
+        foreach ($views as $view) {
+            foreach ($view->joins as $join) {
+                $all[$join->id] = $join;
+            }
+        }
+        $figures = $this->evidences->of(array_keys($all));
+        foreach ($model->joins as $join) {
+            $registered = $this->registered($model, $join, $entries, $all);
+            $observed = null === $registered ? null : ($figures[$registered->id] ?? null)?->figures?->cardinality();
+            if (null !== $observed && $observed->to->many() && !$join->toEnd->many()) {
+                $ends[$join->key()] = \sprintf('In the data, several rows of “%s” stand at one row of “%s”, though at most one is stated', $join->to, $join->from);
+            } elseif (null !== $observed && $observed->to !== $join->toEnd && End::One === $join->toEnd) {
+                $ends[$join->key()] = \sprintf('In the data, “%s” leads to %s “%s”, though %s is stated', $join->from, $observed->to->inWords(), $join->to, $join->toEnd->inWords());
+            }
+        }
+
+        return $ends;
+    }
+
+    /**
+     * @param array<string, int>   $entries
+     * @param array<int, JoinView> $all
+     */
+    private function registered(Model $model, ModelJoin $join, array $entries, array $all): ?JoinView
+    {
+        $place = static fn (string $role): string => $model->role($role)?->entry->key() ?? '';
+        $pairs = array_map(null, $join->fields, $join->keys);
+        foreach ($all as $one) {
+            if ($one->fromId === ($entries[$place($join->from)] ?? 0) && $one->toId === ($entries[$place($join->to)] ?? 0) && $one->pairs == $pairs) {
+                return $one;
+            }
+        }
+
+        return null;
+    }
+
+    /** @return list<array{model: string, name: string, meaning: string, how: string}> */
+    private function otherMeasures(KeptModel $kept): array
+    {
+        $measures = [];
+        foreach ($this->models->shared() as $other) {
+            foreach ($other->id() === $kept->id() ? [] : $other->model()->measures as $measure) {
+                $measures[] = ['model' => $other->name, 'name' => $measure->name, 'meaning' => $measure->meaning, 'how' => ModelChecks::how($measure)];
+            }
+        }
+
+        return $measures;
+    }
+
+    /**
+     * Whether anything of a measure's fields, or of an attribute's, is personal. A count of people names nobody.
+     *
+     * @param array<string, string> $personal
+     */
+    public static function isPersonal(Ground $ground, PlanColumn $column, array $personal): bool
+    {
+        $counts = null !== $column->measure && \in_array($column->measure->aggregation, [Aggregation::Count, Aggregation::Distinct, Aggregation::Ratio], true);
+        foreach ($counts ? [] : $column->fields as $use) {
+            $entry = $ground->model->role($use->role)?->entry;
+            if (null !== $entry && isset($personal[(new FieldPlace($entry->schema, $entry->name, $use->column))->key()])) {
+                return true;
+            }
+        }
+
+        return false;
+    }
+}

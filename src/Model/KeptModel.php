@@ -1,0 +1,127 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Model;
+
+use Doctrine\ORM\Mapping as ORM;
+use Fasti\Account\Account;
+use Fasti\Core\Catalog\OpenForm;
+use Fasti\Core\Model\Model;
+use Fasti\Core\Model\ModelFinding;
+use Fasti\Source\Connection;
+use Fasti\Source\Source;
+
+/** An analytic model of the register. It is its owner's own until it is shared. */
+#[ORM\Entity]
+#[ORM\Table(name: 'analytic_model')]
+class KeptModel
+{
+    #[ORM\Id, ORM\GeneratedValue, ORM\Column(options: ['unsigned' => true])]
+    private ?int $id = null;
+
+    #[ORM\Column(length: 120)]
+    public string $name = '';
+
+    #[ORM\Column(length: 400)]
+    public string $purpose = '';
+
+    #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)]
+    public Account $owner;
+
+    #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)]
+    public Source $source;
+
+    /** The connection whose data it is asked of; null for whichever the source uses. */
+    #[ORM\ManyToOne, ORM\JoinColumn(nullable: true, onDelete: 'SET NULL')]
+    public ?Connection $connection = null;
+
+    #[ORM\Column]
+    public bool $shared = false;
+
+    /** Its roles, joins, measures, hierarchies and choices, as JSON. */
+    #[ORM\Column(type: 'text', length: 16777215)]
+    public string $definition = '{}';
+
+    #[ORM\Column]
+    public \DateTimeImmutable $changedAt;
+
+    /**
+     * What the last look at the data found: findings in their open form, notes, and where it looked.
+     *
+     * @var array<string, mixed>|null
+     */
+    #[ORM\Column(type: 'json', nullable: true)]
+    public ?array $looked = null;
+
+    #[ORM\Column(nullable: true)]
+    public ?\DateTimeImmutable $lookedAt = null;
+
+    public function __construct(string $name, string $purpose, Account $owner, Source $source)
+    {
+        [$this->name, $this->purpose, $this->owner, $this->source] = [$name, $purpose, $owner, $source];
+        $this->changedAt = new \DateTimeImmutable();
+    }
+
+    public function id(): int
+    {
+        return (int) $this->id;
+    }
+
+    public function model(): Model
+    {
+        $data = json_decode($this->definition, true);
+
+        return OpenForm::read(Model::class, ['name' => $this->name, 'purpose' => $this->purpose] + (\is_array($data) ? $data : []));
+    }
+
+    /** What is kept of a model beside its name and its purpose, which have places of their own. */
+    public static function definitionOf(Model $model): string
+    {
+        return json_encode(
+            array_diff_key(OpenForm::of($model), ['name' => true, 'purpose' => true]),
+            \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES,
+        );
+    }
+
+    public function connection(): Connection
+    {
+        return $this->connection ?? $this->source->connection();
+    }
+
+    /** @return list<ModelFinding> */
+    public function dataFindings(): array
+    {
+        $found = [];
+        foreach (\is_array($this->looked['findings'] ?? null) ? $this->looked['findings'] : [] as $finding) {
+            \is_array($finding) && $found[] = OpenForm::read(ModelFinding::class, $finding);
+        }
+
+        return $found;
+    }
+
+    /** Where the data was looked at. */
+    public function lookedThrough(): string
+    {
+        $through = $this->looked['through'] ?? '';
+
+        return \is_string($through) ? $through : '';
+    }
+
+    /** @return list<string> */
+    public function lookedNotes(): array
+    {
+        $notes = $this->looked['notes'] ?? [];
+
+        return array_values(array_filter(\is_array($notes) ? $notes : [], is_string(...)));
+    }
+
+    /** @return array{new: list<string>, gone: list<string>, before: string} what differs from the look before, on another connection or at another time */
+    public function lookedDifference(): array
+    {
+        $texts = fn (string $key): array => array_values(array_filter(\is_array($this->looked[$key] ?? null) ? $this->looked[$key] : [], is_string(...)));
+        $before = $this->looked['before'] ?? '';
+
+        return ['new' => $texts('new'), 'gone' => $texts('gone'), 'before' => \is_string($before) ? $before : ''];
+    }
+}

@@ -1,0 +1,324 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Model;
+
+use Fasti\Account\Account;
+use Fasti\Account\Act\Act;
+use Fasti\Core\Model\Adds;
+use Fasti\Core\Model\Aggregation;
+use Fasti\Core\Model\Attribute;
+use Fasti\Core\Model\Choice;
+use Fasti\Core\Model\Edits;
+use Fasti\Core\Model\FieldOffers;
+use Fasti\Core\Model\FormulaReader;
+use Fasti\Core\Model\Hierarchies;
+use Fasti\Core\Model\Hierarchy;
+use Fasti\Core\Model\Instead;
+use Fasti\Core\Model\Level;
+use Fasti\Core\Model\Measure;
+use Fasti\Core\Model\Model;
+use Fasti\Core\Model\ModelError;
+use Fasti\Core\Model\Renamed;
+use Fasti\Core\Model\Role;
+use Fasti\Core\Model\RoleKind;
+use Fasti\Core\Survey\SourceError;
+use Fasti\Source\Sources;
+use Fasti\Text\BadText;
+use Symfony\Bundle\FrameworkBundle\Controller\AbstractController;
+use Symfony\Component\HttpFoundation\InputBag;
+use Symfony\Component\HttpFoundation\JsonResponse;
+use Symfony\Component\HttpFoundation\Request;
+use Symfony\Component\HttpFoundation\Response;
+use Symfony\Component\Routing\Attribute\Route;
+use Symfony\Component\Security\Http\Attribute\CurrentUser;
+use Symfony\Component\Security\Http\Attribute\IsCsrfTokenValid;
+use Symfony\Component\Security\Http\Attribute\IsGranted;
+
+/** Changes of a model, a part at a time. */
+#[IsGranted(Act::DESCRIBE)]
+final class ModelEditController extends AbstractController
+{
+    public function __construct(
+        private readonly Models $models,
+        private readonly ModelPages $pages,
+        private readonly Grounds $grounds,
+        private readonly Editing $editing,
+        private readonly Sources $sources,
+    ) {
+    }
+
+    /** @param callable(Model): Model $change */
+    private function done(Account $account, KeptModel $kept, callable $change, string $anchor, ?Renamed $renamed = null): Response
+    {
+        try {
+            $this->editing->change($account, $kept, $change, $renamed);
+        } catch (BadText|ModelError $e) {
+            $this->addFlash('failed', $e->getMessage());
+        }
+
+        return $this->redirect($this->generateUrl('model', ['id' => $kept->id()]).$anchor, 303);
+    }
+
+    /** What tells whether somebody else has changed a part since its form was shown. */
+    public static function stamp(?object $part): string
+    {
+        return null === $part ? '' : substr(hash('xxh128', serialize($part)), 0, 16);
+    }
+
+    private static function unchanged(Request $request, ?object $now): void
+    {
+        $stamp = $request->request->getString('stamp');
+        if ('' !== $stamp && self::stamp($now) !== $stamp) {
+            throw new ModelError('Somebody has changed this meanwhile. It is shown as it is now; what you had written is in the history of your browser (go back).');
+        }
+    }
+
+    #[Route('/models/{id<\d+>}/measures', name: 'model_measure', methods: ['POST'])]
+    #[IsCsrfTokenValid('models')]
+    public function measure(Request $request, int $id, #[CurrentUser] Account $account): Response
+    {
+        $kept = $this->pages->changed($id, $account);
+        $given = $request->request;
+        $was = $given->getString('was');
+        if ($given->has('remove')) {
+            return $this->done($account, $kept, static fn (Model $model): Model => Edits::withoutMeasure($model, $was), '#measures');
+        }
+        $name = trim($given->getString('name'));
+
+        return $this->done($account, $kept, function (Model $model) use ($request, $given, $was, $name): Model {
+            self::unchanged($request, $model->measure($was));
+            if ('' === $name || mb_strlen($name) > 160) {
+                throw new ModelError('A measure needs a name of 160 characters at most.');
+            }
+            if ($was !== $name && null !== $model->measure($name)) {
+                throw new ModelError(\sprintf('There is a measure “%s” already. Choose another name.', $name));
+            }
+
+            return Edits::measure($model, $was, $this->measureOf($given, $name));
+        }, '#m-'.rawurlencode($name), '' === $was || $was === $name ? null : new Renamed([$was => $name]));
+    }
+
+    /** @param InputBag<string> $given */
+    private function measureOf(InputBag $given, string $name): Measure
+    {
+        $text = static fn (string $field): string => trim($given->getString($field));
+        $aggregation = Aggregation::tryFrom($text('aggregation')) ?? throw new ModelError('Choose how the values of many rows become one figure.');
+        $ratio = Aggregation::Ratio === $aggregation;
+        $instant = explode("\n", str_replace("\r", '', $given->getString('instant')), 2);
+        $adds = Adds::tryFrom($text('adds')) ?? Adds::All;
+
+        return new Measure(
+            $name, $aggregation, $ratio ? '' : $text('fact'), $ratio ? '' : $text('expression'), $ratio ? '' : $text('filter'), $ratio ? $text('of') : '',
+            $ratio ? $text('by') : '', $text('meaning'), $text('unit'), $text('format'), $adds,
+            Adds::Some === $adds ? array_values(array_filter($given->all('notOver'), is_string(...))) : [],
+            Adds::Some === $adds && 2 === \count($instant) ? new Level($instant[0], $instant[1]) : null,
+            Adds::Some === $adds ? (Instead::tryFrom($text('instead')) ?? Instead::Nothing) : Instead::Nothing, Adds::All === $adds ? '' : $text('reason'),
+        );
+    }
+
+    #[Route('/models/{id<\d+>}/attributes', name: 'model_attribute', methods: ['POST'])]
+    #[IsCsrfTokenValid('models')]
+    public function attribute(Request $request, int $id, #[CurrentUser] Account $account): Response
+    {
+        $kept = $this->pages->changed($id, $account);
+        $text = static fn (string $field): string => trim($request->request->getString($field));
+        [$role, $was, $name] = [$text('role'), $request->request->getString('was'), $text('name')];
+        if ($request->request->has('remove')) {
+            return $this->done($account, $kept, static fn (Model $model): Model => Edits::withoutAttribute($model, $role, $was), '#r-'.rawurlencode($role));
+        }
+
+        return $this->done($account, $kept, static function (Model $model) use ($request, $text, $role, $was, $name): Model {
+            $of = $model->role($role) ?? throw new ModelError(\sprintf('The model has no role “%s”.', $role));
+            self::unchanged($request, $of->attribute($was));
+            if ('' === $name || mb_strlen($name) > 160) {
+                throw new ModelError('An attribute needs a name of 160 characters at most.');
+            }
+            if ($was !== $name && null !== $of->attribute($name)) {
+                throw new ModelError(\sprintf('“%s” has an attribute “%s” already. Choose another name.', $role, $name));
+            }
+
+            return Edits::attribute($model, $role, $was, new Attribute($name, $text('expression'), $text('meaning'), $text('unit'), $text('sorted')));
+        }, '#r-'.rawurlencode($role), '' === $was || $was === $name ? null : new Renamed(attributes: ["$role\0$was" => $name]));
+    }
+
+    #[Route('/models/{id<\d+>}/roles', name: 'model_role', methods: ['POST'])]
+    #[IsCsrfTokenValid('models')]
+    public function role(Request $request, int $id, #[CurrentUser] Account $account): Response
+    {
+        $kept = $this->pages->changed($id, $account);
+        $text = static fn (string $field): string => trim($request->request->getString($field));
+        [$was, $name] = [$request->request->getString('was'), $text('name')];
+        if ($request->request->has('remove')) {
+            return $this->done($account, $kept, static fn (Model $model): Model => Edits::withoutRole($model, $was), '');
+        }
+
+        return $this->done($account, $kept, static function (Model $model) use ($request, $text, $was, $name): Model {
+            $old = $model->role($was) ?? throw new ModelError(\sprintf('The model has no role “%s”.', $was));
+            self::unchanged($request, $old);
+            if ('' === $name || mb_strlen($name) > 120 || ($was !== $name && null !== $model->role($name))) {
+                throw new ModelError('' === $name || mb_strlen($name) > 120 ? 'A role needs a name of 120 characters at most.' : \sprintf('There is a role “%s” already. Choose another name.', $name));
+            }
+            $key = array_values(array_filter(array_map(trim(...), explode(',', $text('key'))), static fn (string $field): bool => '' !== $field));
+
+            return Edits::replaceRole($model, $was, new Role(
+                $name, RoleKind::tryFrom($text('kind')) ?? $old->kind, $old->entry, $old->like, $text('meaning'), $text('grain'), $key, $text('label'), $old->attributes,
+            ));
+        }, '#r-'.rawurlencode($name), $was === $name ? null : new Renamed(roles: [$was => $name]));
+    }
+
+    /** Several fields at once become what they are offered as. */
+    #[Route('/models/{id<\d+>}/take', name: 'model_take', methods: ['POST'])]
+    #[IsCsrfTokenValid('models')]
+    public function take(Request $request, int $id, #[CurrentUser] Account $account): Response
+    {
+        $kept = $this->pages->changed($id, $account);
+        $role = $request->request->getString('role');
+        $fields = $request->request->all('take');
+
+        return $this->done($account, $kept, function (Model $model) use ($kept, $role, $fields): Model {
+            $names = $this->grounds->names($model, $kept->source->id());
+            foreach ($fields as $field) {
+                foreach ((new FieldOffers($this->grounds->ofModel($model, $kept->source->id()), $names))->of($role) as $offer) {
+                    if ($offer->field === $field) {
+                        $model = $offer->as instanceof Measure ? Edits::measure($model, '', $offer->as) : Edits::attribute($model, $role, '', $offer->as);
+                        break;
+                    }
+                }
+            }
+
+            return $model;
+        }, '#r-'.rawurlencode($role));
+    }
+
+    #[Route('/models/{id<\d+>}/joins', name: 'model_join', methods: ['POST'])]
+    #[IsCsrfTokenValid('models')]
+    public function join(Request $request, int $id, #[CurrentUser] Account $account): Response
+    {
+        $kept = $this->pages->changed($id, $account);
+        [$key, $name] = [$request->request->getString('key'), trim($request->request->getString('name'))];
+
+        return $this->done($account, $kept, static function (Model $model) use ($request, $key, $name): Model {
+            if ($request->request->has('remove')) {
+                return Edits::withoutJoin($model, $key);
+            }
+            '' !== $name || throw new ModelError('A role of its own needs a name, such as “day confirmed”.');
+
+            return Edits::ownRole($model, $key, $name);
+        }, '#joins');
+    }
+
+    #[Route('/models/{id<\d+>}/routes', name: 'model_route', methods: ['POST'])]
+    #[IsCsrfTokenValid('models')]
+    public function route(Request $request, int $id, #[CurrentUser] Account $account): Response
+    {
+        $kept = $this->pages->changed($id, $account);
+        $given = $request->request;
+        $by = array_values(array_filter(explode("\n", str_replace("\r", '', $given->getString('by'))), static fn (string $key): bool => '' !== $key));
+
+        return $this->done($account, $kept, static fn (Model $model): Model => Edits::choose($model, new Choice($given->getString('from'), $given->getString('to'), $by)), '#joins');
+    }
+
+    /** What in the data determines what. */
+    #[Route('/models/{id<\d+>}/hierarchies', name: 'model_hierarchies', methods: ['GET'])]
+    #[IsGranted(Act::ASK)]
+    public function found(Request $request, int $id, #[CurrentUser] Account $account): Response
+    {
+        $kept = $this->pages->changed($id, $account);
+        $role = $request->query->getString('role');
+        $ground = $this->grounds->of($kept);
+        try {
+            $rows = $this->sources->rows($this->sources->targetOf($kept->connection()), Asker::SECONDS) ?? throw new ModelError('Files cannot be asked questions, only read.');
+            $found = (new Hierarchies($ground, $rows))->of($ground->roleNamed($role) ?? throw new ModelError(\sprintf('The model has no role “%s”.', $role)));
+        } catch (SourceError $e) {
+            return $this->render('model/_hierarchies.html.twig', ['kept' => $kept, 'found' => [], 'error' => $e->inWords()]);
+        } catch (ModelError $e) {
+            return $this->render('model/_hierarchies.html.twig', ['kept' => $kept, 'found' => [], 'error' => $e->getMessage()]);
+        }
+        $known = array_map(static fn (Hierarchy $one): array => $one->levels, $ground->model->hierarchies);
+
+        return $this->render('model/_hierarchies.html.twig', [
+            'kept' => $kept, 'error' => null, 'found' => array_values(array_filter($found, static fn (Hierarchy $one): bool => !\in_array($one->levels, $known, false))),
+        ]);
+    }
+
+    #[Route('/models/{id<\d+>}/hierarchies', name: 'model_hierarchy', methods: ['POST'])]
+    #[IsCsrfTokenValid('models')]
+    public function hierarchy(Request $request, int $id, #[CurrentUser] Account $account): Response
+    {
+        $kept = $this->pages->changed($id, $account);
+        $given = $request->request;
+        $name = trim($given->getString('name'));
+        if ($given->has('remove')) {
+            return $this->done($account, $kept, static fn (Model $model): Model => Edits::withoutHierarchy($model, $name), '#hierarchies');
+        }
+        $levels = [];
+        foreach (explode("\n", str_replace("\r", '', $given->getString('levels'))) as $line) {
+            [$role, $attribute] = explode("\t", $line, 2) + [1 => ''];
+            '' === $attribute || $levels[] = new Level($role, $attribute);
+        }
+        $parent = array_values(array_filter(array_map(trim(...), explode(',', $given->getString('parent'))), static fn (string $field): bool => '' !== $field));
+
+        return $this->done($account, $kept, static function (Model $model) use ($name, $levels, $parent, $given): Model {
+            [] !== $levels && ([] !== $parent || \count($levels) > 1) || throw new ModelError('A hierarchy has two levels at least, or fields that lead to the row above.');
+            '' !== $name || throw new ModelError('A hierarchy needs a name.');
+
+            return Edits::hierarchy($model, new Hierarchy($name, $levels, $given->getBoolean('ragged'), $parent));
+        }, '#hierarchies');
+    }
+
+    /** What an expression gives as it is typed: what is wrong with it, where, and what could stand there. */
+    #[Route('/models/{id<\d+>}/formula', name: 'model_formula', methods: ['GET'])]
+    public function formula(Request $request, int $id, #[CurrentUser] Account $account): Response
+    {
+        $kept = $this->pages->changed($id, $account);
+        $ground = $this->grounds->of($kept);
+        $role = $ground->roleNamed($request->query->getString('role'));
+        $text = $request->query->getString('text');
+        if (null === $role || '' === trim($text)) {
+            return new JsonResponse(['words' => '', 'faults' => []]);
+        }
+        $formula = $ground->formula($role, $text);
+        $faults = array_map(static fn ($fault): array => ['at' => $fault->at, 'words' => $fault->inWords($text)], [...$formula->faults, ...$formula->doubts]);
+
+        return new JsonResponse([
+            'words' => [] === $formula->faults ? 'gives a '.FormulaReader::word($formula->family).('' === $formula->unit ? '' : ', in '.$formula->unit) : '',
+            'faults' => $faults, 'wrong' => [] !== $formula->faults,
+        ]);
+    }
+
+    /** Whose it is, and which connection's data it is asked of. */
+    #[Route('/models/{id<\d+>}/settings', name: 'model_settings', methods: ['POST'])]
+    #[IsCsrfTokenValid('models')]
+    public function settings(Request $request, int $id, #[CurrentUser] Account $account): Response
+    {
+        $kept = $this->pages->changed($id, $account);
+        $given = $request->request;
+        if ($given->has('remove')) {
+            $kept->owner->id() === $account->id() || throw $this->createAccessDeniedException('Only its owner may take a model away.');
+            $this->models->remove($kept);
+            $this->addFlash('done', \sprintf('The model “%s” is gone.', $kept->name));
+
+            return $this->redirectToRoute('models', [], 303);
+        }
+        $back = ['model', ['id' => $kept->id()]];
+        if ($given->has('shared')) {
+            $kept->shared = $given->getBoolean('shared');
+            $this->models->save();
+        }
+        if ($given->has('connection')) {
+            $kept->connection = null;
+            foreach ($kept->source->connections as $connection) {
+                if ($connection->id() === $given->getInt('connection')) {
+                    $kept->connection = $connection;
+                }
+            }
+            $this->models->save();
+            $this->editing->lookAgain($kept, $account);
+            $back = ['model_checks', ['id' => $kept->id()]];
+        }
+
+        return $this->redirectToRoute($back[0], $back[1], 303);
+    }
+}

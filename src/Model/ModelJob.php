@@ -1,0 +1,177 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Model;
+
+use Doctrine\ORM\EntityManagerInterface;
+use Fasti\Account\Act\Act;
+use Fasti\Core\Catalog\OpenForm;
+use Fasti\Core\Model\Asking;
+use Fasti\Core\Model\Ground;
+use Fasti\Core\Model\ModelDataChecks;
+use Fasti\Core\Model\ModelError;
+use Fasti\Core\Model\ModelFinding;
+use Fasti\Core\Model\Planner;
+use Fasti\Core\Model\Unanswerable;
+use Fasti\Core\Survey\Progress;
+use Fasti\Core\Survey\Rows;
+use Fasti\Core\Survey\SourceError;
+use Fasti\Source\Sources;
+use Fasti\Work\Job;
+use Fasti\Work\JobFailed;
+use Fasti\Work\JobKind;
+use Fasti\Work\Running;
+
+/** Proves a model against its data: looks for what speaks against it, and asks all kept trials again. */
+final readonly class ModelJob implements JobKind
+{
+    public const NAME = 'model';
+    /** Rows of an answer that are kept with a trial. */
+    private const KEPT_ROWS = 200;
+
+    public function __construct(private EntityManagerInterface $orm, private Models $models, private Grounds $grounds, private Sources $sources)
+    {
+    }
+
+    public function name(): string
+    {
+        return self::NAME;
+    }
+
+    public function act(): string
+    {
+        return Act::ASK;
+    }
+
+    public function pauses(): bool
+    {
+        return false;
+    }
+
+    public function urgency(): int
+    {
+        return 3;
+    }
+
+    public function page(Job $job): array
+    {
+        return ['model_checks', ['id' => $job->number('model')]];
+    }
+
+    public function wordsWhenBroken(Job $job): string
+    {
+        return 'The worker stopped in the middle. What was found before is kept; look again when you like.';
+    }
+
+    public function cameToItsEnd(Job $job): bool
+    {
+        return false;
+    }
+
+    public function run(Running $running): void
+    {
+        $kept = $this->models->one($running->job->number('model')) ?? throw new JobFailed('The model is not there any more.');
+        try {
+            for ($again = 0; $again < 3; ++$again) {
+                $proven = $kept->definition;
+                $this->look($kept, $running);
+                // It may have been changed meanwhile; whoever did so was told that it is being looked at already.
+                if ($proven === $this->models->fresh($kept)->definition) {
+                    break;
+                }
+            }
+        } catch (SourceError $e) {
+            throw new JobFailed($e->inWords().' What was found before is kept.', 0, $e);
+        } catch (ModelError $e) {
+            throw new JobFailed($e->getMessage(), 0, $e);
+        }
+    }
+
+    /**
+     * @throws SourceError where the source cannot be reached
+     * @throws ModelError  where it is none that can be asked
+     */
+    public function look(KeptModel $kept, Progress $progress): void
+    {
+        $ground = $this->grounds->of($kept);
+        $ground->sql();
+        $connection = $kept->connection();
+        $rows = $this->sources->rows($this->sources->targetOf($connection), 120) ?? throw new ModelError('Files cannot be asked questions, only read.');
+        $checks = new ModelDataChecks($ground, $rows);
+        $findings = $checks->all($progress);
+        $before = $kept->dataFindings();
+        $kept->looked = [
+            'through' => $connection->label, 'notes' => $checks->notes, 'before' => $kept->lookedThrough(),
+            'new' => null === $kept->lookedAt ? [] : self::without($findings, $before), 'gone' => self::without($before, $findings),
+            'findings' => array_map(static fn (ModelFinding $one): array => OpenForm::of($one), $findings),
+        ];
+        $kept->lookedAt = new \DateTimeImmutable();
+        $this->orm->flush();
+        $trials = $this->models->trials($kept);
+        foreach ($trials as $i => $trial) {
+            $progress->at('Asking: '.$trial->name, $i, \count($trials));
+            $this->ask($trial, $ground, $rows);
+            $this->orm->flush();
+        }
+    }
+
+    /**
+     * @param list<ModelFinding> $some
+     * @param list<ModelFinding> $others
+     *
+     * @return list<string> what of some is not among others, in words
+     */
+    private static function without(array $some, array $others): array
+    {
+        $keys = array_map(static fn (ModelFinding $one): string => $one->key(), $others);
+
+        return array_values(array_map(
+            static fn (ModelFinding $one): string => $one->words,
+            array_filter($some, static fn (ModelFinding $one): bool => !\in_array($one->key(), $keys, true)),
+        ));
+    }
+
+    public function ask(KeptTrial $kept, Ground $ground, Rows $rows): void
+    {
+        $before = ['state' => $kept->state, 'words' => $kept->words, 'plan' => $kept->plan, 'answer' => $kept->answer];
+        try {
+            $planner = new Planner($ground, new \DateTimeImmutable('today'));
+            $plan = $planner->plan($kept->trial());
+            $answer = AnswerView::of((new Asking($rows))->answer($plan));
+            $kept->plan = $plan->sql();
+            $kept->state = [] === $answer->doubled ? KeptTrial::ANSWERED : KeptTrial::REFUSED;
+            $kept->words = implode(' ', array_column($answer->doubled, 'words'));
+            $disagree = array_filter($answer->reconciled, static fn (array $one): bool => !$one['agrees']);
+            $kept->answer = [
+                'columns' => $answer->columns, 'rows' => \array_slice($answer->rows, 0, self::KEPT_ROWS), 'shown' => \array_slice($answer->shown, 0, self::KEPT_ROWS),
+                'many' => $answer->many, 'total' => $answer->total, 'fingerprint' => $answer->fingerprint, 'agrees' => [] === $disagree,
+                'lost' => array_column($answer->lost, 'words'),
+            ];
+        } catch (Unanswerable|ModelError $e) {
+            [$kept->state, $kept->words, $kept->plan, $kept->answer] = [KeptTrial::REFUSED, $e->getMessage(), '', null];
+        } catch (SourceError $e) {
+            if (SourceError::LOST === $e->what) {
+                throw $e;
+            }
+            [$kept->state, $kept->words] = [KeptTrial::FAILED, $e->inWords()];
+        }
+        $kept->askedAt = new \DateTimeImmutable();
+        $this->differs($kept, $before);
+    }
+
+    /** @param array{state: string, words: string, plan: string, answer: array<string, mixed>|null} $before */
+    private function differs(KeptTrial $kept, array $before): void
+    {
+        if (KeptTrial::UNASKED === $before['state']) {
+            return;
+        }
+        $what = [];
+        $before['state'] === $kept->state || $what[] = 'state';
+        $before['plan'] === $kept->plan || $what[] = 'plan';
+        ($before['answer']['fingerprint'] ?? '') === ($kept->answer['fingerprint'] ?? '') || $what[] = 'answer';
+        if ([] !== $what) {
+            $kept->changed = ['what' => $what, 'on' => (new \DateTimeImmutable())->format('Y-m-d H:i:s'), 'state' => $before['state'], 'words' => $before['words'], 'plan' => $before['plan'], 'answer' => $before['answer']];
+        }
+    }
+}

@@ -1,0 +1,58 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Model;
+
+use Fasti\Account\Account;
+use Fasti\Core\Model\ModelChecks;
+use Fasti\Core\Model\ModelFinding;
+use Symfony\Component\HttpKernel\Exception\AccessDeniedHttpException;
+use Symfony\Component\HttpKernel\Exception\NotFoundHttpException;
+
+/** What all pages of a model need. */
+final readonly class ModelPages
+{
+    public function __construct(private Models $models, private Grounds $grounds)
+    {
+    }
+
+    /** @throws NotFoundHttpException where there is none, or it is somebody else's own */
+    public function seen(int $id, Account $account): KeptModel
+    {
+        $kept = $this->models->one($id);
+        if (null === $kept || !Models::isSeenBy($kept, $account)) {
+            throw new NotFoundHttpException('There is no such model, or nobody has shared it with you.');
+        }
+
+        return $kept;
+    }
+
+    public function changed(int $id, Account $account): KeptModel
+    {
+        $kept = $this->seen($id, $account);
+
+        return Models::isChangedBy($kept, $account) ? $kept : throw new AccessDeniedHttpException('This model is not yours to change.');
+    }
+
+    /** @return list<ModelFinding> of structure and of data, the gravest first */
+    public function findings(KeptModel $kept): array
+    {
+        $all = [...(new ModelChecks($this->grounds->of($kept), $this->grounds->known($kept)))->all(), ...$kept->dataFindings()];
+        usort($all, static fn (ModelFinding $a, ModelFinding $b): int => $b->severity->rank() <=> $a->severity->rank());
+
+        return $all;
+    }
+
+    /** @return array<string, mixed> for the head of every page of the model */
+    public function head(KeptModel $kept, Account $account, string $here): array
+    {
+        $findings = $this->findings($kept);
+
+        return [
+            'kept' => $kept, 'here' => $here, 'mayChange' => Models::isChangedBy($kept, $account), 'own' => $kept->owner->id() === $account->id(),
+            'findings' => $findings, 'pressing' => \count(array_filter($findings, static fn (ModelFinding $one): bool => $one->severity->rank() > 0)),
+            'trialCount' => \count($this->models->trials($kept)),
+        ];
+    }
+}

@@ -1,0 +1,188 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Model;
+
+use Doctrine\DBAL\ArrayParameterType;
+use Doctrine\ORM\EntityManagerInterface;
+use Fasti\Account\Account;
+use Fasti\Account\Role;
+use Fasti\Core\Model\Trial;
+use Fasti\Source\Source;
+use Fasti\Support\Batch;
+use Fasti\Support\Row;
+
+/** The analytic models that people keep, the trials that are kept with them, and which fields they stand on. */
+final readonly class Models
+{
+    public function __construct(private EntityManagerInterface $orm)
+    {
+    }
+
+    public function one(int $id): ?KeptModel
+    {
+        return $this->orm->find(KeptModel::class, $id);
+    }
+
+    public function named(string $name): ?KeptModel
+    {
+        return $this->orm->getRepository(KeptModel::class)->findOneBy(['name' => $name]);
+    }
+
+    public static function isSeenBy(KeptModel $model, Account $account): bool
+    {
+        return $model->shared || $model->owner->id() === $account->id();
+    }
+
+    /** Who may change it: its owner, and once it is shared whoever describes. */
+    public static function isChangedBy(KeptModel $model, Account $account): bool
+    {
+        return $account->role->reaches(Role::Steward) && self::isSeenBy($model, $account);
+    }
+
+    /** @return list<KeptModel> those that are shared and the person's own, by name */
+    public function seenBy(Account $account): array
+    {
+        return array_values(array_filter($this->all(), static fn (KeptModel $model): bool => self::isSeenBy($model, $account)));
+    }
+
+    /** @return list<KeptModel> */
+    public function shared(): array
+    {
+        return array_values(array_filter($this->all(), static fn (KeptModel $model): bool => $model->shared));
+    }
+
+    /** @return list<KeptModel> */
+    public function all(): array
+    {
+        /** @var list<KeptModel> $found */
+        $found = $this->orm->createQueryBuilder()->select('m', 'o', 's')->from(KeptModel::class, 'm')->join('m.owner', 'o')->join('m.source', 's')
+            ->orderBy('m.name')->getQuery()->getResult();
+
+        return $found;
+    }
+
+    /** @return list<KeptModel> */
+    public function ofSource(int $source): array
+    {
+        return array_values($this->orm->getRepository(KeptModel::class)->findBy(['source' => $source], ['id' => 'ASC']));
+    }
+
+    public function keep(string $name, string $purpose, Account $owner, Source $source): KeptModel
+    {
+        $model = new KeptModel($name, $purpose, $this->orm->find(Account::class, $owner->id()) ?? $owner, $source);
+        $this->orm->persist($model);
+        $this->orm->flush();
+
+        return $model;
+    }
+
+    public function remove(KeptModel $model): void
+    {
+        $this->orm->remove($model);
+        $this->orm->flush();
+    }
+
+    public function fresh(KeptModel $model): KeptModel
+    {
+        $this->orm->refresh($model);
+
+        return $model;
+    }
+
+    public function save(): void
+    {
+        $this->orm->flush();
+    }
+
+    // ---- kept trials ----
+
+    public function trial(int $id): ?KeptTrial
+    {
+        return $this->orm->find(KeptTrial::class, $id);
+    }
+
+    /** @return list<KeptTrial> in the order in which they were kept */
+    public function trials(KeptModel $model): array
+    {
+        return array_values($this->orm->getRepository(KeptTrial::class)->findBy(['model' => $model], ['id' => 'ASC']));
+    }
+
+    public function keepTrial(KeptModel $model, string $name, Trial $trial, Account $by): KeptTrial
+    {
+        $kept = new KeptTrial($model, $name, $trial, $this->orm->find(Account::class, $by->id()) ?? $by);
+        $this->orm->persist($kept);
+        $this->orm->flush();
+
+        return $kept;
+    }
+
+    public function removeTrial(KeptTrial $trial): void
+    {
+        $this->orm->remove($trial);
+        $this->orm->flush();
+    }
+
+    /** @return array<int, array{kept: int, answered: int, changed: int}> by model */
+    public function tallies(): array
+    {
+        $sql = "SELECT model_id, COUNT(*) AS kept, SUM(state = 'answered') AS answered, SUM(changed IS NOT NULL) AS changed FROM kept_trial GROUP BY model_id";
+        $tallies = [];
+        foreach ($this->orm->getConnection()->iterateAssociative($sql) as $row) {
+            $tallies[Row::int($row, 'model_id')] = ['kept' => Row::int($row, 'kept'), 'answered' => Row::int($row, 'answered'), 'changed' => Row::int($row, 'changed')];
+        }
+
+        return $tallies;
+    }
+
+    // ---- what they stand on ----
+
+    /**
+     * @param list<array{field: int, kind: string, part: string}> $uses kind: measure, attribute, key, join or trial
+     */
+    public function standOn(int $model, array $uses): void
+    {
+        $db = $this->orm->getConnection();
+        $db->executeStatement('DELETE FROM model_field WHERE model_id = ?', [$model]);
+        $rows = [];
+        foreach ($uses as $use) {
+            $rows[$use['field']."\0".$use['kind']."\0".mb_strtolower(mb_substr($use['part'], 0, 160))] = [$model, $use['field'], $use['kind'], mb_substr($use['part'], 0, 160)];
+        }
+        Batch::insert($db, 'INSERT INTO model_field (model_id, field_id, kind, part) VALUES', array_values($rows));
+    }
+
+    /**
+     * What of shared models stands on fields.
+     *
+     * @param list<int> $fields
+     *
+     * @return array<int, list<array{model: int, name: string, kind: string, part: string}>> by field
+     */
+    public function standingOn(array $fields): array
+    {
+        $found = [];
+        foreach (array_chunk($fields, Batch::SIZE) as $chunk) {
+            $sql = 'SELECT u.field_id, u.kind, u.part, m.id, m.name FROM model_field u JOIN analytic_model m ON m.id = u.model_id WHERE m.shared = 1 AND u.field_id IN (?)
+                ORDER BY m.name, u.kind, u.part';
+            foreach ($this->orm->getConnection()->iterateAssociative($sql, [$chunk], [ArrayParameterType::INTEGER]) as $row) {
+                $found[Row::int($row, 'field_id')][] = [
+                    'model' => Row::int($row, 'id'), 'name' => Row::text($row, 'name'), 'kind' => Row::text($row, 'kind'), 'part' => Row::text($row, 'part'),
+                ];
+            }
+        }
+
+        return $found;
+    }
+
+    /** @return array<string, list<int>> "kind\0part" → fields */
+    public function fieldsOf(int $model): array
+    {
+        $found = [];
+        foreach ($this->orm->getConnection()->iterateAssociative('SELECT field_id, kind, part FROM model_field WHERE model_id = ? ORDER BY kind, part, field_id', [$model]) as $row) {
+            $found[Row::text($row, 'kind')."\0".Row::text($row, 'part')][] = Row::int($row, 'field_id');
+        }
+
+        return $found;
+    }
+}

@@ -1,0 +1,261 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Model;
+
+use Fasti\Account\Account;
+use Fasti\Account\Act\Act;
+use Fasti\Core\Catalog\FieldPlace;
+use Fasti\Core\Model\Aggregation;
+use Fasti\Core\Model\ConditionText;
+use Fasti\Core\Model\Ground;
+use Fasti\Core\Model\Level;
+use Fasti\Core\Model\Matrix;
+use Fasti\Core\Model\MatrixCell;
+use Fasti\Core\Model\Measure;
+use Fasti\Core\Model\ModelError;
+use Fasti\Core\Model\Plan;
+use Fasti\Core\Model\Planner;
+use Fasti\Core\Model\Trial;
+use Fasti\Core\Model\TrialWords;
+use Fasti\Core\Model\Unanswerable;
+use Fasti\Core\Survey\SourceError;
+use Symfony\Bundle\FrameworkBundle\Controller\AbstractController;
+use Symfony\Component\HttpFoundation\InputBag;
+use Symfony\Component\HttpFoundation\Request;
+use Symfony\Component\HttpFoundation\Response;
+use Symfony\Component\Routing\Attribute\Route;
+use Symfony\Component\Security\Http\Attribute\CurrentUser;
+use Symfony\Component\Security\Http\Attribute\IsCsrfTokenValid;
+use Symfony\Component\Security\Http\Attribute\IsGranted;
+
+/** Questions put to a model: the sentence, the SQL, and the answer. */
+final class TrialController extends AbstractController
+{
+    public function __construct(
+        private readonly Models $models,
+        private readonly ModelPages $pages,
+        private readonly Grounds $grounds,
+        private readonly Asker $asker,
+        private readonly Editing $editing,
+    ) {
+    }
+
+    #[Route('/models/{id<\d+>}/trial', name: 'model_trial', methods: ['GET'])]
+    public function show(Request $request, int $id, #[CurrentUser] Account $account): Response
+    {
+        $kept = $this->pages->seen($id, $account);
+        $ground = $this->grounds->of($kept);
+
+        return $this->render('model/trial.html.twig', $this->pages->head($kept, $account, 'model_trial') + $this->asked($request->query, $kept, $ground) + [
+            'choices' => $this->choices($ground), 'help' => ConditionText::HELP,
+        ]);
+    }
+
+    /** The sentence and its SQL alone, when a part was chosen. */
+    #[Route('/models/{id<\d+>}/trial/plan', name: 'model_plan', methods: ['GET'])]
+    public function plan(Request $request, int $id, #[CurrentUser] Account $account): Response
+    {
+        $kept = $this->pages->seen($id, $account);
+
+        return $this->render('model/_plan.html.twig', ['kept' => $kept] + $this->asked($request->query, $kept, $this->grounds->of($kept)));
+    }
+
+    /**
+     * @param InputBag<string> $given
+     *
+     * @return array<string, mixed> the trial, its plan or why there is none
+     */
+    private function asked(InputBag $given, KeptModel $kept, Ground $ground): array
+    {
+        $all = ['trial' => new Trial([]), 'plan' => null, 'reasons' => [], 'offers' => [], 'error' => null, 'words' => '', 'cost' => '', 'written' => [], 'label' => $ground->dialect->label(), 'through' => $kept->connection()->label];
+        try {
+            $all['trial'] = $trial = TrialRequest::read($given, $ground->names());
+            $all['written'] = TrialRequest::written($trial);
+            if ([] === $trial->measures) {
+                return $all;
+            }
+            $all['words'] = TrialWords::of($trial);
+            $all['plan'] = $plan = (new Planner($ground, new \DateTimeImmutable('today')))->plan($trial);
+            $all['cost'] = self::cost($plan, $ground);
+        } catch (Unanswerable $e) {
+            $all['reasons'] = $e->reasons;
+            foreach ($e->offers as $offer) {
+                $all['offers'][$offer->words] = null === $offer->trial ? null : TrialRequest::written($offer->trial);
+            }
+        } catch (ModelError $e) {
+            $all['error'] = $e->getMessage();
+        }
+
+        return $all;
+    }
+
+    /** What it costs the source, before it starts. */
+    private static function cost(Plan $plan, Ground $ground): string
+    {
+        $about = static function (string $role) use ($ground): string {
+            $rows = $ground->table($role)?->rowEstimate;
+
+            return null === $rows ? "all rows of $role" : 'about '.number_format($rows).' rows of '.$role;
+        };
+
+        return 'Reads '.implode(' and ', array_map($about, $plan->facts)).([] === $plan->reads ? '' : ', and looks up '.implode(', ', $plan->reads))
+            .', then as much again to hold the totals against the facts alone; '.Asker::SECONDS.' seconds at the most.';
+    }
+
+    /** @return array<string, list<array{name: string, of: string, words: string, can: array<string, string>}>> what may be chosen, with what each measure can be split by */
+    private function choices(Ground $ground): array
+    {
+        $matrix = new Matrix($ground);
+        $measures = array_map(static function (Measure $measure) use ($matrix): array {
+            $can = [];
+            foreach ($matrix->columns() as $role) {
+                $cell = $matrix->cell($measure, $role);
+                \in_array($cell->can, [MatrixCell::NO, MatrixCell::OPEN], true) && $can[$role] = $cell->why;
+            }
+
+            return ['name' => $measure->name, 'of' => Aggregation::Ratio === $measure->aggregation ? 'ratio' : $measure->fact, 'words' => $measure->meaning, 'can' => $can];
+        }, $ground->model->measures);
+        $attributes = [];
+        foreach ($ground->model->roles as $role) {
+            foreach ($ground->model->attributesOf($role) as $attribute) {
+                $attributes[] = ['name' => $ground->names()->of(new Level($role->name, $attribute->name)), 'of' => $role->name, 'words' => $attribute->meaning, 'can' => []];
+            }
+        }
+
+        return ['measures' => $measures, 'attributes' => $attributes];
+    }
+
+    #[Route('/models/{id<\d+>}/trial/answer', name: 'model_answer', methods: ['POST'])]
+    #[IsGranted(Act::ASK)]
+    #[IsCsrfTokenValid('models')]
+    public function answer(Request $request, int $id, #[CurrentUser] Account $account): Response
+    {
+        $kept = $this->pages->seen($id, $account);
+        $ground = $this->grounds->of($kept);
+        $shared = ['kept' => $kept, 'through' => $kept->connection()->label, 'asOf' => new \DateTimeImmutable(), 'answer' => null, 'error' => null];
+        try {
+            $trial = TrialRequest::read($request->request, $ground->names());
+            $plan = (new Planner($ground, new \DateTimeImmutable('today')))->plan($trial);
+            [$hidden, $fields] = $this->hidden($kept, $ground, $plan);
+            // A question may take long; whoever else wants the session shall not wait for it.
+            $request->getSession()->save();
+            $answer = $this->asker->ask($ground, $kept->connection(), $trial, 'today', $request->request->getString('token'), $hidden, $fields);
+        } catch (SourceError $e) {
+            return $this->render('model/_answer.html.twig', ['error' => $e->inWords()] + $shared, new Response(status: 422));
+        } catch (ModelError|Unanswerable $e) {
+            return $this->render('model/_answer.html.twig', ['error' => $e->getMessage()] + $shared, new Response(status: 422));
+        }
+
+        return $this->render('model/_answer.html.twig', ['answer' => $answer, 'plan' => $plan, 'written' => TrialRequest::written($trial)] + $shared);
+    }
+
+    /**
+     * What of an answer is personal, for those who may not see it.
+     *
+     * @return array{array<int, bool>, array<string, bool>} columns, and fields as "role\0field"
+     */
+    private function hidden(KeptModel $kept, Ground $ground, Plan $plan): array
+    {
+        if ($this->isGranted(Act::SEE_PERSONAL)) {
+            return [[], []];
+        }
+        $personal = $this->grounds->known($kept)->personal;
+        $columns = $fields = [];
+        foreach ($plan->columns as $i => $column) {
+            Grounds::isPersonal($ground, $column, $personal) && $columns[$i] = true;
+        }
+        foreach ($ground->model->roles as $role) {
+            foreach ($ground->table($role->name)->columns ?? [] as $column) {
+                isset($personal[(new FieldPlace($role->entry->schema, $role->entry->name, $column->name))->key()]) && $fields[$role->name."\0".$column->name] = true;
+            }
+        }
+
+        return [$columns, $fields];
+    }
+
+    #[Route('/models/{id<\d+>}/trial/cancel', name: 'model_cancel', methods: ['POST'])]
+    #[IsGranted(Act::ASK)]
+    #[IsCsrfTokenValid('models')]
+    public function cancel(Request $request, int $id, #[CurrentUser] Account $account): Response
+    {
+        $this->pages->seen($id, $account);
+        $this->asker->cancel($request->request->getString('token'));
+
+        return new Response(status: 204);
+    }
+
+    #[Route('/models/{id<\d+>}/trials', name: 'model_trials', methods: ['GET'])]
+    public function kept(int $id, #[CurrentUser] Account $account): Response
+    {
+        $kept = $this->pages->seen($id, $account);
+        $trials = array_map(static fn (KeptTrial $one): array => [
+            'kept' => $one, 'words' => TrialWords::of($one->trial()), 'written' => TrialRequest::written($one->trial()),
+        ], $this->models->trials($kept));
+
+        return $this->render('model/trials.html.twig', $this->pages->head($kept, $account, 'model_trials') + [
+            'trials' => $trials, 'differences' => array_combine(
+                array_map(static fn (array $one): int => $one['kept']->id(), $trials),
+                array_map(static fn (array $one): array => Difference::of($one['kept']), $trials),
+            ),
+        ]);
+    }
+
+    #[Route('/models/{id<\d+>}/trials', name: 'model_trial_keep', methods: ['POST'])]
+    #[IsGranted(Act::DESCRIBE)]
+    #[IsCsrfTokenValid('models')]
+    public function keep(Request $request, int $id, #[CurrentUser] Account $account): Response
+    {
+        $kept = $this->pages->changed($id, $account);
+        $given = $request->request;
+        $ground = $this->grounds->of($kept);
+        try {
+            $trial = TrialRequest::read($given, $ground->names());
+            $name = trim($given->getString('name'));
+            '' !== $name && mb_strlen($name) <= 160 || throw new ModelError('Say in up to 160 characters what is asked; the trial is found again by that.');
+            [] !== $trial->measures || throw new ModelError('Nothing is asked for yet. Choose a measure first.');
+        } catch (ModelError $e) {
+            $this->addFlash('failed', $e->getMessage());
+
+            return $this->redirectToRoute('model_trial', ['id' => $id] + array_intersect_key($given->all(), ['m' => 1, 'b' => 1, 'w' => 1, 'o' => 1, 'n' => 1]), 303);
+        }
+        $one = $this->models->keepTrial($kept, $name, $trial, $account);
+        [$one->neededBy, $one->expected] = [mb_substr(trim($given->getString('neededBy')), 0, 200), trim($given->getString('expected'))];
+        $this->models->save();
+        $this->editing->follow($kept);
+
+        return $this->redirect($this->generateUrl('model_trials', ['id' => $id]).'#t-'.$one->id(), 303);
+    }
+
+    /** What is said of a kept trial; whether its rows are published; that a change has been seen; or that it is not kept any more. */
+    #[Route('/models/{id<\d+>}/trials/{trial<\d+>}', name: 'model_trial_say', methods: ['POST'])]
+    #[IsGranted(Act::DESCRIBE)]
+    #[IsCsrfTokenValid('models')]
+    public function say(Request $request, int $id, int $trial, #[CurrentUser] Account $account): Response
+    {
+        $kept = $this->pages->changed($id, $account);
+        $one = $this->models->trial($trial);
+        if (null === $one || $one->model->id() !== $kept->id()) {
+            throw $this->createNotFoundException('There is no such trial.');
+        }
+        $given = $request->request;
+        if ($given->has('remove')) {
+            $this->models->removeTrial($one);
+            $this->editing->follow($kept, false);
+
+            return $this->redirectToRoute('model_trials', ['id' => $id], 303);
+        }
+        if ($given->has('seen')) {
+            $one->changed = null;
+        } else {
+            $name = trim($given->getString('name'));
+            $one->name = '' === $name ? $one->name : mb_substr($name, 0, 160);
+            [$one->neededBy, $one->expected] = [mb_substr(trim($given->getString('neededBy')), 0, 200), trim($given->getString('expected'))];
+            $one->rowsPublished = $given->getBoolean('rowsPublished');
+        }
+        $this->models->save();
+
+        return $this->redirect($this->generateUrl('model_trials', ['id' => $id]).'#t-'.$one->id(), 303);
+    }
+}
