@@ -1,7 +1,7 @@
 import js from '@eslint/js';
 
 const browser = Object.fromEntries([
-    'window', 'document', 'location', 'history', 'localStorage', 'sessionStorage', 'navigator', 'fetch', 'setTimeout', 'clearTimeout', 'setInterval',
+    'window', 'document', 'location', 'history', 'localStorage', 'sessionStorage', 'navigator', 'fetch', 'setTimeout', 'clearTimeout', 'setInterval', 'clearInterval',
     'requestAnimationFrame', 'performance', 'crypto', 'Promise', 'URL', 'URLSearchParams', 'FormData', 'CustomEvent', 'Element', 'CSS', 'DOMPoint',
     'matchMedia', 'getComputedStyle',
 ].map((name) => [name, 'readonly']));

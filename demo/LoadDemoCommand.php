@@ -137,7 +137,8 @@ final readonly class LoadDemoCommand
     {
         $mart = $this->filesDir.'/mart.sqlite';
         is_dir($this->filesDir) || mkdir($this->filesDir, 0755, true);
-        if ($anew || !is_file($mart)) {
+        $made = max((int) filemtime(__DIR__.'/mart.sql'), (int) filemtime(__DIR__.'/Mart.php'));
+        if ($anew || !is_file($mart) || filemtime($mart) < $made) {
             @unlink($mart.'.new');
             Mart::make(new \PDO('sqlite:'.$mart.'.new', null, null, [\PDO::ATTR_ERRMODE => \PDO::ERRMODE_EXCEPTION]));
             rename($mart.'.new', $mart);

@@ -82,20 +82,54 @@ final readonly class Asking
         if (null === $joined) {
             return [];
         }
-        // Conditions on figures of the answer have no meaning for a fact alone.
-        $here = [];
-        foreach ($this->one($joined->sql()) as $name => $value) {
-            $here[$name] = $value;
+        $here = $this->one($joined->sql());
+        $whole = $naive ? ($plan->total ?? $plan) : $plan;
+        $alone = $facts = $sql = [];
+        foreach ($whole->alone as $reckoning) {
+            $alone[$reckoning->measure] = $this->one($reckoning->alone)['total'] ?? null;
+            [$facts[$reckoning->measure], $sql[$reckoning->measure]] = [$reckoning->fact, $reckoning->alone];
         }
         $reconciled = [];
-        foreach (($naive ? ($plan->total ?? $plan) : $plan)->alone as $reckoning) {
-            if (\array_key_exists($reckoning->measure, $here)) {
-                $alone = $this->one($reckoning->alone);
-                $reconciled[] = new Reconciled($reckoning->measure, $reckoning->fact, $here[$reckoning->measure], $alone['total'] ?? null, $reckoning->alone);
+        foreach ($whole->columns as $column) {
+            $name = $column->measure->name ?? '';
+            if (\array_key_exists($column->name, $here) && (isset($facts[$name]) || isset($whole->ratios[$name]))) {
+                $of = self::parts($name, $whole->ratios);
+                $reconciled[] = new Reconciled(
+                    $name,
+                    implode(' and ', array_unique(array_map(static fn (string $part): string => $facts[$part] ?? '', $of))),
+                    $here[$column->name],
+                    self::computed($name, $whole->ratios, $alone),
+                    implode(";\n", array_map(static fn (string $part): string => $sql[$part] ?? '', $of)),
+                );
             }
         }
 
         return $reconciled;
+    }
+
+    /**
+     * @param array<string, array{string, string}> $ratios
+     *
+     * @return list<string> what a measure is made of, none of it a ratio
+     */
+    private static function parts(string $name, array $ratios): array
+    {
+        return isset($ratios[$name]) ? array_values(array_unique([...self::parts($ratios[$name][0], $ratios), ...self::parts($ratios[$name][1], $ratios)])) : [$name];
+    }
+
+    /**
+     * @param array<string, array{string, string}> $ratios
+     * @param array<string, ?string>               $values
+     */
+    private static function computed(string $name, array $ratios, array $values): ?string
+    {
+        if (!isset($ratios[$name])) {
+            return $values[$name] ?? null;
+        }
+        $of = self::computed($ratios[$name][0], $ratios, $values);
+        $by = self::computed($ratios[$name][1], $ratios, $values);
+
+        return is_numeric($of) && is_numeric($by) && 0.0 !== (float) $by ? \sprintf('%.15g', (float) $of / (float) $by) : null;
     }
 
     /** @return list<Lost> */

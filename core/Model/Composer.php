@@ -21,6 +21,10 @@ final class Composer
     private array $losses = [];
     /** @var array<string, true> */
     private array $reads = [];
+    /** @var array<string, string> what the answer is split by → its expression, and what it stands in order by */
+    private array $splitting = [];
+    /** @var array<string, string> */
+    private array $ordering = [];
     /** @var array<string, string> measure → the aggregate that it is */
     private array $aggregates = [];
 
@@ -106,6 +110,7 @@ final class Composer
             $this->losses,
             $this->question->facts(),
             array_values(array_diff(array_map(strval(...), array_keys($this->reads)), $this->question->facts())),
+            $this->question->ratios,
         );
     }
 
@@ -160,10 +165,13 @@ final class Composer
         $lines = $this->aggregatedLines($branch, $joining, '', []);
         $by = [];
         foreach ($this->order() as [$what, $descending]) {
+            // By the expression itself: a name of a column of the answer may be that of a field, too.
             $sorted = $what instanceof Level ? $this->sorted($what) : null;
-            $name = null === $sorted || !$what instanceof Level ? $this->column($what) : 'MIN('.$this->written($joining, $what->role, $sorted).')';
-            $expression = $what instanceof Measure ? $this->aggregates[$what->name] : '';
-            $by[] = $this->sql->ordered($name, $descending, $expression);
+            $by[] = $this->sql->ordered(match (true) {
+                $what instanceof Measure => $this->aggregates[$what->name],
+                null !== $sorted => $this->ordering[self::keyOf($what)] ?? 'MIN('.$this->written($joining, $what->role, $sorted).')',
+                default => $this->splitting[self::keyOf($what)],
+            }, $descending);
         }
 
         return [...$lines, ...$this->closing($by)];
@@ -301,9 +309,13 @@ final class Composer
      */
     private function aggregatedLines(Branch $branch, Joining $joining, string $indent, array $more, bool $hidden = false): array
     {
+        $late = [] === $this->trusting ? (new Late($this->ground, $this->question))->levels($branch) : [];
+        if ([] !== $late) {
+            return $this->lateLines($branch, $joining, $indent, $late, $hidden);
+        }
         $select = $group = [];
         foreach ($this->question->by as $level) {
-            $sql = $this->attributed($joining, $level);
+            $sql = $this->splitting[self::keyOf($level)] = $this->attributed($joining, $level);
             $group[] = $sql;
             $select[] = $this->as($sql, $this->column($level));
             $sorted = $hidden ? $this->sorted($level) : null;
@@ -330,6 +342,116 @@ final class Composer
         $this->remember($branch, $joining, $where);
 
         return [...self::selecting($indent, $select), ...$joining->lines($indent), ...self::filtering($indent, $where), ...$grouping];
+    }
+
+    /**
+     * The same for a big fact: its rows are grouped by the keys that lead to what is looked up late, and only then is that looked up.
+     *
+     * @param non-empty-list<Level> $late
+     *
+     * @return list<SqlLine>
+     */
+    private function lateLines(Branch $branch, Joining $joining, string $indent, array $late, bool $hidden): array
+    {
+        $inner = $group = $select = $again = $joins = [];
+        $full = new Joining($this->ground, $this->sql, $branch->fact);
+        $taken = ['grouped' => true];
+        foreach ($this->question->by as $i => $level) {
+            $this->attributed($full, $level);
+            if (\in_array($level, $late, true)) {
+                $sql = $this->lookedUp($level, $joining, $i, $inner, $group, $joins, $taken);
+            } else {
+                $group[] = $expression = $this->attributed($joining, $level);
+                $inner[] = "$expression AS a$i";
+                $sql = "grouped.a$i";
+                $sorted = $this->sorted($level);
+                null === $sorted || $inner[] = 'MIN('.$this->written($joining, $level->role, $sorted).") AS o$i";
+                null === $sorted || $this->ordering[self::keyOf($level)] = "MIN(grouped.o$i)";
+            }
+            $again[] = $this->splitting[self::keyOf($level)] = $sql;
+            $select[] = $this->as($sql, $this->column($level));
+            !$hidden || !isset($this->ordering[self::keyOf($level)]) || $select[] = $this->ordering[self::keyOf($level)].' AS '.$this->inOrder($level);
+        }
+        [$filters, $each] = $this->filters($branch, $joining);
+        foreach ($branch->measures as $i => $measure) {
+            $value = '' === trim($measure->expression) ? null : $this->written($joining, $branch->fact, $this->ground->formula($branch->fact, $measure->expression));
+            $filter = '' === trim($measure->filter) || $each ? null
+                : $this->written($joining, $branch->fact, $this->ground->formula($branch->fact, $measure->filter));
+            [$parts, $whole] = $this->inParts($measure, $value, $filter, $i);
+            $inner = [...$inner, ...$parts];
+            $this->aggregates[$measure->name] = $whole;
+            $select[] = "$whole AS ".$this->column($measure);
+        }
+        $where = $this->wheres($branch, $joining);
+        $this->wheres($branch, $full);
+        [] === $filters || $where[] = 1 === \count($filters) ? '('.$filters[0].')' : '(('.implode(') OR (', $filters).'))';
+        $this->filters($branch, $full);
+        $this->remember($branch, $full, $where);
+
+        return [
+            ...self::selecting($indent, $select),
+            new SqlLine($indent.'FROM (', 'the rows are brought to keys first, since there are many …'),
+            ...self::selecting($indent.'  ', $inner), ...$joining->lines($indent.'  '), ...self::filtering($indent.'  ', $where),
+            new SqlLine($indent.'  GROUP BY '.implode(', ', $group)),
+            new SqlLine($indent.') AS grouped'),
+            ...array_map(static fn (array $join): SqlLine => new SqlLine($indent.$join[0], $join[1]), $joins),
+            new SqlLine($indent.'GROUP BY '.implode(', ', $again), '… and what the keys stand for is looked up once for each'),
+        ];
+    }
+
+    /**
+     * @param list<string>                $inner  what the inner query gives
+     * @param list<string>                $group
+     * @param list<array{string, string}> $joins
+     * @param array<string, true>         $taken  aliases
+     */
+    private function lookedUp(Level $level, Joining $joining, int $number, array &$inner, array &$group, array &$joins, array &$taken): string
+    {
+        $route = $this->route($joining, $level->role);
+        $last = $route[\count($route) - 1];
+        $before = $joining->at(\array_slice($route, 0, -1));
+        $plain = 'to_'.substr(trim(mb_strtolower((string) preg_replace('/[^A-Za-z0-9]+/', '_', $level->role)), '_'), 0, 40);
+        for ($n = 2, $alias = $plain; isset($taken[$alias]); ++$n) {
+            $alias = $plain.'_'.$n;
+        }
+        $taken[$alias] = true;
+        $on = [];
+        foreach ($last->pairs() as $k => [$here, $there]) {
+            $group[] = $field = $joining->field($before, $here);
+            $inner[] = "$field AS k{$number}_$k";
+            $on[] = $this->sql->name($alias).'.'.$this->sql->name($there)." = grouped.k{$number}_$k";
+        }
+        $joins[] = [
+            '  LEFT JOIN '.$this->sql->table($this->ground->role($level->role)->entry).' AS '.$this->sql->name($alias).' ON '.implode(' AND ', $on),
+            'at most one '.$level->role.' to each: its key sees to that',
+        ];
+        $formula = $this->ground->formula($level->role, $this->attribute($level)->expression);
+        $sql = (new FormulaSql($this->sql, fn (Ref $ref): string => $this->sql->name($alias).'.'.$this->sql->name(
+            $this->ground->column($level->role, $ref->names[\count($ref->names) - 1])->name ?? '',
+        )))->of($formula->tree ?? throw new \LogicException('The planner has seen to it.'));
+
+        return $formula->isStrict() ? $sql : 'CASE WHEN '.$this->sql->name($alias).'.'.$this->sql->name($last->pairs()[0][1])." IS NOT NULL THEN $sql END";
+    }
+
+    /**
+     * An aggregate as aggregates of parts, and what makes the whole of them.
+     *
+     * @return array{list<string>, string}
+     */
+    private function inParts(Measure $measure, ?string $value, ?string $filter, int $number): array
+    {
+        if (Aggregation::Average === $measure->aggregation) {
+            $value = null === $filter ? (string) $value : "CASE WHEN $filter THEN $value END";
+
+            return [["SUM($value) AS m$number", "COUNT($value) AS c$number"], $this->sql->divided("SUM(grouped.m$number)", "SUM(grouped.c$number)")];
+        }
+        $sql = self::aggregated($this->sql, $measure, $value, $filter);
+
+        return [["$sql AS m$number"], match ($measure->aggregation) {
+            Aggregation::Least => "MIN(grouped.m$number)",
+            Aggregation::Greatest => "MAX(grouped.m$number)",
+            default => "SUM(grouped.m$number)",
+        }];
     }
 
     private function as(string $sql, string $name): string

@@ -19,6 +19,7 @@ final readonly class Plan
      * @param list<Losses>     $losses    one for each fact that is joined to something
      * @param list<string>     $facts     roles whose rows are read
      * @param list<string>     $reads     roles that are looked up beside them
+     * @param array<string, array{string, string}> $ratios measure → what is divided, and by what
      * @param ?self            $total     the same without splitting, where the answer is split
      */
     public function __construct(
@@ -30,6 +31,7 @@ final readonly class Plan
         public array $losses,
         public array $facts,
         public array $reads,
+        public array $ratios = [],
         public ?self $total = null,
     ) {
     }

@@ -170,7 +170,7 @@ final class Planner
             }
             $field = $this->attribute($level)->field();
 
-            return $measure->instant == $level || $level->attribute === $dimension->label || (null !== $field && [$field->column] === $dimension->key);
+            return $measure->instant == $level || (null !== $field && ([$field->column] === $dimension->key || $this->ground->unique($role, [$field->column])));
         };
         foreach ($question->by as $level) {
             if ($tells($level)) {

@@ -17,6 +17,8 @@ final class Question
     public array $order = [];
     /** @var list<array{Measure, Condition}> conditions on figures of the answer */
     public array $figures = [];
+    /** @var array<string, array{string, string}> ratios that are asked for or are part of such, with their parts */
+    public array $ratios = [];
     /** @var array<int, Level> by the number of the condition */
     private array $levels = [];
 
@@ -72,6 +74,7 @@ final class Question
         if (\in_array($measure->name, $within, true)) {
             throw new ModelError(\sprintf('The ratio “%s” is made of itself: %s.', $measure->name, implode(', ', [...$within, $measure->name])));
         }
+        $this->ratios[$measure->name] = [$measure->of, $measure->by];
         foreach ([$measure->of, $measure->by] as $name) {
             $part = $this->ground->names()->measure($name)
                 ?? throw new ModelError(\sprintf('The ratio “%s” is made of “%s”, which is no measure of the model.', $measure->name, $name));

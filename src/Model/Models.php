@@ -71,7 +71,7 @@ final readonly class Models
 
     public function keep(string $name, string $purpose, Account $owner, Source $source): KeptModel
     {
-        $model = new KeptModel($name, $purpose, $this->orm->find(Account::class, $owner->id()) ?? $owner, $source);
+        $model = new KeptModel($name, $purpose, $this->orm->find(Account::class, $owner->id()) ?? $owner, $this->orm->find(Source::class, $source->id()) ?? $source);
         $this->orm->persist($model);
         $this->orm->flush();
 

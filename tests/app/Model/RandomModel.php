@@ -249,7 +249,8 @@ final class RandomModel
         if ('' === $like && RoleKind::Fact === $kind) {
             $attributes[] = new Attribute('number', 'id');
         }
-        $this->roles[] = new Role($name, $kind, new Place('', $table), $like, '', '', $key, '', $attributes);
+        $label = '' === $like ? $this->one(['code', 'size', 'big', '']) : '';
+        $this->roles[] = new Role($name, $kind, new Place('', $table), $like, '', '', $key, $label, $attributes);
     }
 
     /**
@@ -264,7 +265,7 @@ final class RandomModel
             static fn (string $column, string $type): Column => new Column($column, $type, !\in_array($column, $key, true)),
             array_keys($columns),
             array_values($columns),
-        ), [] === $key ? null : new Key(null, $key));
+        ), [] === $key ? null : new Key(null, $key), rowEstimate: $this->chance(50) ? 1000000 : 10);
     }
 
     /** @return list<Measure> */
