@@ -52,6 +52,11 @@ final readonly class EditionLinks implements Links
         return $this->root.GlossaryPage::PAGE.'#term-'.$id;
     }
 
+    public function model(int $id): string
+    {
+        return $this->root.ModelPages::path($id);
+    }
+
     public function live(): bool
     {
         return false;

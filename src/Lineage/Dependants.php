@@ -13,7 +13,7 @@ use Fasti\Register\Fields;
 /** What depends on things that change, for those who decide about the change and for texts that it makes doubtful. */
 final readonly class Dependants
 {
-    public function __construct(private ReadingStore $store, private Lineages $lineages, private Fields $fields, private EntryStore $entries, private Origins $origins)
+    public function __construct(private ReadingStore $store, private Lineages $lineages, private Fields $fields, private EntryStore $entries, private Origins $origins, private Further $further)
     {
     }
 
@@ -66,6 +66,28 @@ final readonly class Dependants
             static fn (array $of): array => array_values(array_map(static fn (array $view): array => ['fields' => array_values($view['fields'])] + $view, $of)),
             $found,
         );
+    }
+
+    /**
+     * What later rooms make from what a drift takes away, renames or changes, and from what is computed from that.
+     *
+     * @param list<array<string, mixed>> $items of the drift, in their open form
+     *
+     * @return array<int, list<array{words: string, of: string, route: string, parameters: array<string, int|string>, fields: list<int>}>> by the number of the item
+     */
+    public function furtherOfDrift(int $source, array $items): array
+    {
+        $places = $this->entries->places($source);
+        $further = [];
+        foreach ($items as $i => $item) {
+            $entry = Fate::New->value === ($item['change'] ?? '') ? null : ($places[self::before($item)->key()] ?? null);
+            $touched = null === $entry ? [] : self::touched($item, $this->fields->ids([$entry])[$entry] ?? []);
+            $made = [] === $touched ? [] : array_filter(array_keys($this->lineages->up($touched, proposed: false)->fields), static fn (int $id): bool => $id > 0);
+            $found = $this->further->of(array_values(array_unique([...$touched, ...array_values($made)])));
+            [] === $found || $further[$i] = $found;
+        }
+
+        return $further;
     }
 
     /**

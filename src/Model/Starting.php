@@ -9,6 +9,8 @@ use Fasti\Core\Join\EntryKind;
 use Fasti\Core\Join\Link;
 use Fasti\Core\Model\Proposal;
 use Fasti\Core\Model\Proposed;
+use Fasti\Diagram\Diagrams;
+use Fasti\Diagram\Pieces;
 use Fasti\Diagram\Selection;
 use Fasti\Join\EntryRoles;
 use Fasti\Join\SourceGraph;
@@ -30,6 +32,8 @@ final readonly class Starting
         private EntryRoles $roles,
         private SourceGraph $graph,
         private SourceStore $sources,
+        private Pieces $pieces,
+        private Diagrams $diagrams,
     ) {
     }
 
@@ -61,6 +65,12 @@ final readonly class Starting
             $at = $this->store->placed([$fact])[$fact] ?? null;
 
             return ['entries' => null === $at ? [] : $this->around($at['source'], $fact), 'facts' => [$fact], 'name' => $at['title'] ?? ''];
+        }
+        $diagram = $request->query->getInt('diagram');
+        if ($diagram > 0) {
+            $entries = $this->pieces->of($diagram)->entries();
+
+            return ['entries' => \array_slice($entries, 0, self::MOST), 'facts' => [], 'name' => $this->diagrams->one($diagram)->name ?? ''];
         }
         $asked = $this->selection->asked($request);
 

@@ -22,6 +22,9 @@ interface Links
     /** @return string|null the address of a term of the glossary; null where it is not to be had here */
     public function term(int $id): ?string;
 
+    /** @return string|null the address of an analytic model; null where it is not to be had here */
+    public function model(int $id): ?string;
+
     /** Whether texts may be written here, and forms sent. */
     public function live(): bool;
 }

@@ -38,6 +38,11 @@ final readonly class LiveLinks implements Links
         return $this->urls->generate('term', ['id' => $id]);
     }
 
+    public function model(int $id): string
+    {
+        return $this->urls->generate('model', ['id' => $id]);
+    }
+
     public function live(): bool
     {
         return true;

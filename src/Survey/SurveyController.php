@@ -100,6 +100,7 @@ final class SurveyController extends AbstractController
             'places' => $places = $survey->isDone() ? $this->entries->places($source) : [],
             'latest' => $latest,
             'dependants' => $latest && null === $survey->decidedAt ? $this->dependants->ofDrift($source, $survey->drift ?? []) : [],
+            'further' => $latest && null === $survey->decidedAt ? $this->dependants->furtherOfDrift($source, $survey->drift ?? []) : [],
             'standouts' => $survey->isDone() && $latest ? $this->standouts($source, $places) : [],
         ]);
     }
