@@ -56,11 +56,14 @@ final readonly class Asking
     {
         $doubled = [];
         foreach ($plan->guards as $guard) {
-            $found = [];
             $many = 0;
             foreach ($this->source->rows($guard->sql) as $row) {
-                ++$many < 20 && $found[] = $row;
-            }[] === $found || $doubled[] = new Doubled($guard->inWords($many), $guard->way, $found, $guard->sql);
+                ++$many;
+            }
+            $shown = [];
+            foreach (0 === $many ? [] : $this->source->rows($guard->shown) as $row) {
+                $shown[] = $row;
+            }[] === $shown || $doubled[] = new Doubled($guard->inWords($many), $guard->way, $shown, $guard->shown);
         }
 
         return $doubled;

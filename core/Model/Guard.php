@@ -11,8 +11,9 @@ final readonly class Guard
      * @param list<string> $keys   fields of the entry at the end of the step
      * @param string       $sql    gives the keys that stand more than once, with a column `stands`; no rows where all is well
      * @param list<string> $fields that are asked for
+     * @param string       $shown  SQL that shows the rows of such keys
      */
-    public function __construct(public Way $way, public array $keys, public string $sql, public array $fields)
+    public function __construct(public Way $way, public array $keys, public string $sql, public array $fields, public string $shown)
     {
     }
 

@@ -157,7 +157,12 @@ final class Joining
             $list = implode(', ', $names);
             $sql = "SELECT $list, COUNT(*) AS stands FROM (".$this->different($alias, $way).') AS d WHERE '.implode(' AND ', $where)
                 ." GROUP BY $list HAVING COUNT(*) > 1";
-            $guards[$sql] = new Guard($way, $keys, $sql, array_map(strval(...), array_keys($this->needed[$alias] ?? [])));
+            $on = implode(' AND ', array_map(static fn (string $name): string => "d.$name = g.$name", $names));
+            $shown = 'SELECT d.* FROM ('.$this->different($alias, $way).") AS d JOIN ($sql) AS g ON $on ORDER BY ".implode(', ', array_map(
+                static fn (string $name): string => "d.$name",
+                $names,
+            )).' '.$this->sql->limited(20);
+            $guards[$sql] = new Guard($way, $keys, $sql, array_map(strval(...), array_keys($this->needed[$alias] ?? [])), $shown);
         }
 
         return array_values($guards);

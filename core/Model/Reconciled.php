@@ -34,6 +34,6 @@ final readonly class Reconciled
         }
         $times = (float) $this->here / (float) $this->alone;
 
-        return $times > 1.0 ? rtrim(rtrim(number_format($times, 2), '0'), '.').' times too much' : '';
+        return $times > 1.0 ? rtrim(rtrim(number_format($times, 2), '0'), '.').' times as much' : '';
     }
 }

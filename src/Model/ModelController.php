@@ -83,7 +83,7 @@ final class ModelController extends AbstractController
         $at = null === $proposed ? [] : $this->grounds->entriesOf($proposed->model, $source);
 
         return $this->render('model/new.html.twig', [
-            'proposed' => $proposed, 'at' => $at, 'entries' => $entries, 'facts' => $facts, 'name' => $name, 'purpose' => $purpose, 'error' => $error,
+            'proposed' => $proposed, 'at' => $at, 'sources' => $this->sources->all(), 'entries' => $entries, 'facts' => $facts, 'name' => $name, 'purpose' => $purpose, 'error' => $error,
             'source' => $this->sources->all()[$source]['name'] ?? '', 'others' => $others, 'starts' => [] === $entries ? $this->starting->facts() : [],
             'areas' => [] === $entries ? array_keys($this->roles->areas()) : [], 'diagrams' => [] === $entries ? $this->diagrams->all() : [],
         ], new Response(status: null === $error ? 200 : 422));
@@ -140,7 +140,7 @@ final class ModelController extends AbstractController
         $shown = new Offered($ground, $this->grounds->meanings($model, $kept->source->id()));
 
         return $this->render('model/show.html.twig', $head + [
-            'model' => $model, 'ground' => $ground, 'offers' => $offers, 'said_of' => $shown->meanings(), 'units' => $shown->units(), 'stamps' => $shown->stamps(),
+            'model' => $model, 'ground' => $ground, 'offers' => $offers, 'said_of' => $shown->meanings(), 'units' => $shown->units(),
             'completions' => true === $head['mayChange'] ? $shown->completions() : [], 'pointed' => $kept->connection?->id() ?? 0,
             'at' => $this->grounds->entriesOf($model, $kept->source->id()),
         ]);

@@ -75,6 +75,31 @@ final class ModelEditController extends AbstractController
         }
     }
 
+    /** The form of a part; of a new one without a name. */
+    #[Route('/models/{id<\d+>}/form', name: 'model_form', methods: ['GET'])]
+    public function form(Request $request, int $id, #[CurrentUser] Account $account): Response
+    {
+        $kept = $this->pages->changed($id, $account);
+        $model = $kept->model();
+        [$part, $name] = [$request->query->getString('part'), $request->query->getString('name')];
+        $role = $model->role($request->query->getString('role'));
+        $shared = ['kept' => $kept, 'model' => $model, 'role' => $role];
+        if ('measure' === $part) {
+            $measure = '' === $name ? null : $model->measure($name);
+
+            return $this->render('model/_measure.html.twig', $shared + [
+                'measure' => $measure, 'stamp' => self::stamp($measure), 'fact' => $measure?->fact ?: ($role->name ?? ($model->facts()[0]->name ?? '')),
+            ]);
+        }
+        if (null === $role) {
+            throw $this->createNotFoundException('The model has no such role.');
+        }
+        $attribute = '' === $name ? null : $role->attribute($name);
+
+        return 'attribute' === $part ? $this->render('model/_attribute.html.twig', $shared + ['attribute' => $attribute, 'stamp' => self::stamp($attribute)])
+            : $this->render('model/_role.html.twig', $shared + ['stamp' => self::stamp($role)]);
+    }
+
     #[Route('/models/{id<\d+>}/measures', name: 'model_measure', methods: ['POST'])]
     #[IsCsrfTokenValid('models')]
     public function measure(Request $request, int $id, #[CurrentUser] Account $account): Response

@@ -46,23 +46,6 @@ final readonly class Offered
         return $units;
     }
 
-    /** @return array{measures: array<string, string>, attributes: array<string, string>, roles: array<string, string>} */
-    public function stamps(): array
-    {
-        $stamps = ['measures' => [], 'attributes' => [], 'roles' => []];
-        foreach ($this->ground->model->measures as $measure) {
-            $stamps['measures'][$measure->name] = ModelEditController::stamp($measure);
-        }
-        foreach ($this->ground->model->roles as $role) {
-            $stamps['roles'][$role->name] = ModelEditController::stamp($role);
-            foreach ($role->attributes as $attribute) {
-                $stamps['attributes'][$attribute->name.' of '.$role->name] = ModelEditController::stamp($attribute);
-            }
-        }
-
-        return $stamps;
-    }
-
     /** @return array<string, list<array{text: string, words: string}>> what may be typed into an expression of a role */
     public function completions(): array
     {

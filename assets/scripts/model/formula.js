@@ -7,6 +7,15 @@ export const model = () => ({
             document.getElementById(location.hash.slice(1))?.setAttribute('open', '');
         }
     },
+    /** The form of a part is fetched when the part is opened: a model may have hundreds. */
+    async opened(event) {
+        const part = event.target;
+        if (part.open && part.dataset.form && !part.querySelector(':scope > form')) {
+            const form = document.createElement('div');
+            form.innerHTML = await html(part.dataset.form);
+            part.append(...form.children);
+        }
+    },
     async find(event) {
         this.$refs.hierarchies.textContent = 'Looking at the data …';
         this.$refs.hierarchies.innerHTML = await html(event.target.dataset.find);
