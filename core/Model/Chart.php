@@ -109,7 +109,7 @@ final readonly class Chart
                     $lines[$name][] = [round($middle, 1), $y($value)];
                 } else {
                     $bar = $wide * 0.72 / \count($names);
-                    $svg .= \sprintf('<rect class="series-%d" x="%.1f" y="%s" width="%.1f" height="%s"><title>%s: %s</title></rect>', $k, $middle - $wide * 0.36 + $bar * $k, min($y($value), $y(0)), max(1, $bar - 1), max(0.5, abs($y($value) - $y(0))), self::text((string) $x), self::text(self::said($value, abs($value) / 1000)));
+                    $svg .= \sprintf('<rect class="series-%d" x="%.1f" y="%s" width="%.1f" height="%s"><title>%s: %s</title></rect>', $k, $middle - $wide * 0.36 + $bar * $k, min($y($value), $y(0)), max(1, $bar - 1), max(0.5, abs($y($value) - $y(0))), self::text((string) $x), self::text(self::exact($value)));
                 }
             }
         }
@@ -180,6 +180,12 @@ final readonly class Chart
     private static function said(float $value, float $step): string
     {
         return number_format($value, $step >= 1 || 0.0 === $step ? 0 : min(6, (int) ceil(-log10($step))));
+    }
+
+    /** With up to four decimals, as many as it has. */
+    private static function exact(float $value): string
+    {
+        return str_contains($said = number_format($value, 4), '.') ? rtrim(rtrim($said, '0'), '.') : $said;
     }
 
     private static function text(string $text): string

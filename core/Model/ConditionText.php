@@ -104,7 +104,7 @@ final readonly class ConditionText
     /** The same in words that read() understands. */
     public static function of(Condition $condition): string
     {
-        $quoted = static fn (string $value): string => '' === $value || 1 === preg_match("/[,']|^ | $|^\\(|\\)$/u", $value) ? "'".str_replace("'", "''", $value)."'" : $value;
+        $quoted = static fn (string $value): string => '' === $value || 1 === preg_match("/[,']|^ | $|^\\(|\\)$| and /u", $value) ? "'".str_replace("'", "''", $value)."'" : $value;
         $values = array_map($quoted, $condition->values);
 
         return $condition->what.' '.(Test::Is === $condition->test && \count($values) > 1 ? 'is one of' : (Test::IsNot === $condition->test && \count($values) > 1 ? 'is not one of' : $condition->test->value))

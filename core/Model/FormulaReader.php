@@ -55,7 +55,7 @@ final class FormulaReader
 
     public static function function(string $name): string
     {
-        $name = strtoupper($name);
+        $name = mb_strtoupper($name);
 
         return self::ALIASES[$name] ?? $name;
     }

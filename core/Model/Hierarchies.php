@@ -39,7 +39,38 @@ final readonly class Hierarchies
             }
         }
 
-        return $this->chains($levels, $above, $different);
+        return [...$this->within($role), ...array_map(fn (Hierarchy $one): Hierarchy => $this->told($one, $splitting), $this->chains($levels, $above, $different))];
+    }
+
+    /** @return list<Hierarchy> rows of a role that lead to rows of the same entry */
+    private function within(string $role): array
+    {
+        $table = $this->ground->table($role);
+        $dimension = $this->ground->model->dimension($this->ground->role($role));
+        $label = '' === $dimension->label ? ($dimension->attributes[0]->name ?? '') : $dimension->label;
+        $found = [];
+        foreach ('' === $label || null === $table ? [] : $table->foreignKeys as $key) {
+            if ($key->references->place()->key() === $table->place()->key()) {
+                $found[] = new Hierarchy(\sprintf('%s within itself, by %s', $role, implode(' and ', $key->columns)), [new Level($role, $label)], true, $key->columns);
+            }
+        }
+
+        return $found;
+    }
+
+    /** Whether some rows have a value on one level and none on the next. */
+    private function told(Hierarchy $one, Splitting $splitting): Hierarchy
+    {
+        foreach ($one->levels as $i => $level) {
+            $next = $one->levels[$i + 1] ?? null;
+            foreach (null === $next ? [] : $this->source->rows($splitting->missing($level, $next)) as $row) {
+                if ((int) ($row['missing'] ?? 0) > 0) {
+                    return new Hierarchy($one->name, $one->levels, true);
+                }
+            }
+        }
+
+        return $one;
     }
 
     /** @return list<Level> attributes of a role and of what it leads to by one route */

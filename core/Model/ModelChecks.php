@@ -238,7 +238,7 @@ final class ModelChecks
                 $this->note('sum-of-averages', Severity::Fault, $measure->name, \sprintf('“%s” adds up %s, which is an average itself (%s)', $measure->name, $use->column, $how),
                     'Such a sum means nothing.', 'Take a ratio of what is behind it, or say that it is not added.');
             }
-            if ([] !== array_intersect([...$words, implode('', $words)], self::STOCKS) && Aggregation::Sum === $measure->aggregation && Adds::All === $measure->adds) {
+            if (!$weighed && [] !== array_intersect([...$words, implode('', $words)], self::STOCKS) && Aggregation::Sum === $measure->aggregation && Adds::All === $measure->adds) {
                 $this->note('stock-over-time', Severity::Doubt, $measure->name, \sprintf('“%s” adds up %s, which looks like a stock, over time as well', $measure->name, $use->column),
                     'Ten kits in store on each of thirty days are not three hundred kits.', 'Say that it is not added over time, and what counts there instead: the last, as a rule.');
             }

@@ -134,7 +134,7 @@ final class ModelDataChecks
             if (null === $coarse) {
                 continue;
             }
-            $start = [] === $this->ground->ways()->between($fine->role, $coarse->role) ? $hierarchy->levels[0]->role : $fine->role;
+            $start = $this->start($fine->role, $coarse->role);
             $splitting = new Splitting($this->ground, $start);
             $rows = $splitting->exceptions($fine, $coarse);
             $n = $this->number("SELECT COUNT(*) AS n FROM ($rows) AS x");
@@ -148,6 +148,18 @@ final class ModelDataChecks
                     'A total on that level has a part under none.', 'Say that the hierarchy is ragged, or mend the data.', '', $missing);
             }
         }
+    }
+
+    /** A role whose rows lead to both by one route each: one of the two, or any. */
+    private function start(string $one, string $other): string
+    {
+        $leads = fn (string $from): bool => 1 === \count($this->ground->ways()->between($from, $one)) && 1 === \count($this->ground->ways()->between($from, $other));
+        foreach ([$one, $other, ...$this->ground->roleNames()] as $role) {
+            if ($leads($role)) {
+                return $role;
+            }
+        }
+        throw new ModelError(\sprintf('no rows lead to both “%s” and “%s”', $one, $other));
     }
 
     private function within(Hierarchy $hierarchy): void
