@@ -31,6 +31,8 @@ final readonly class Asker
         private string $projectDir,
         #[Autowire('%kernel.environment%')]
         private string $environment,
+        #[Autowire('%kernel.debug%')]
+        private bool $debug,
     ) {
     }
 
@@ -88,7 +90,7 @@ final readonly class Asker
         $process = new Process(
             [(new PhpExecutableFinder())->find(false) ?: 'php', $this->projectDir.'/bin/console', AnswerCommand::NAME, '--no-ansi'],
             $this->projectDir,
-            ['APP_ENV' => $this->environment, 'APP_DEBUG' => '0'],
+            ['APP_ENV' => $this->environment, 'APP_DEBUG' => $this->debug ? '1' : '0'],
             json_encode($given, \JSON_THROW_ON_ERROR | \JSON_INVALID_UTF8_SUBSTITUTE),
             null,
         );

@@ -1,0 +1,355 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Tests\App\Model;
+
+use Doctrine\ORM\EntityManagerInterface;
+use Fasti\Account\Account;
+use Fasti\Account\Role as Standing;
+use Fasti\Core\Catalog\Place;
+use Fasti\Core\Model\Aggregation;
+use Fasti\Core\Model\Asking;
+use Fasti\Core\Model\Measure;
+use Fasti\Core\Model\ModelFile;
+use Fasti\Core\Model\Planner;
+use Fasti\Core\Model\Trial;
+use Fasti\Core\Survey\SilentProgress;
+use Fasti\Demo\Mart;
+use Fasti\Model\AnswerView;
+use Fasti\Model\Asker;
+use Fasti\Model\Editing;
+use Fasti\Model\Grounds;
+use Fasti\Model\KeptModel;
+use Fasti\Model\KeptTrial;
+use Fasti\Model\ModelClaims;
+use Fasti\Model\ModelJob;
+use Fasti\Model\Models;
+use Fasti\Register\Renaming;
+use Fasti\Source\Source;
+use Fasti\Source\Sources;
+use Fasti\Tests\App\AppTestCase;
+use Opis\JsonSchema\Validator;
+use Symfony\Bundle\FrameworkBundle\Console\Application;
+use Symfony\Component\Console\Tester\CommandTester;
+
+/** Models in the application, over the analytics database of the demo. */
+final class ModelsTest extends AppTestCase
+{
+    private static string $file;
+
+    public static function setUpBeforeClass(): void
+    {
+        self::$file = sys_get_temp_dir().'/fasti-mart-'.bin2hex(random_bytes(4)).'.sqlite';
+        Mart::make(new \PDO('sqlite:'.self::$file, null, null, [\PDO::ATTR_ERRMODE => \PDO::ERRMODE_EXCEPTION]));
+    }
+
+    public static function tearDownAfterClass(): void
+    {
+        @unlink(self::$file);
+    }
+
+    private function mart(): Source
+    {
+        $source = new Source();
+        $source->name = 'mart';
+        [$source->connection()->engine, $source->connection()->path] = ['sqlite', self::$file];
+        $entities = self::get(EntityManagerInterface::class);
+        $entities->persist($source);
+        $entities->flush();
+        self::surveyed($source->id());
+
+        return $entities->find(Source::class, $source->id()) ?? throw new \LogicException();
+    }
+
+    private function river(Account $account, bool $shared = true): KeptModel
+    {
+        $model = ModelFile::read((string) file_get_contents(\dirname(__DIR__, 3).'/demo/river-life.json'));
+        $kept = self::get(Editing::class)->make($account, 'River life', 'what lives there', $this->mart(), $model);
+        $kept->shared = $shared;
+        self::get(Models::class)->save();
+
+        return $kept;
+    }
+
+    private function token(string $page): string
+    {
+        $crawler = $this->client->request('GET', $page);
+        self::assertResponseIsSuccessful();
+        $field = $crawler->filter('input[name="_token"][value]')->first();
+
+        return $field->count() > 0 ? (string) $field->attr('value') : (string) $crawler->filter('[data-token]')->attr('data-token');
+    }
+
+    public function testAModelIsProposedFromAFactMadeAndFilledByTaking(): void
+    {
+        $this->signedIn();
+        $this->mart();
+        $fact = self::entryId('sighting');
+        $crawler = $this->client->request('GET', "/models/new?fact=$fact");
+        self::assertSelectorTextContains('.lead', 'A snowflake');
+        $this->client->submit($crawler->selectButton('Make it')->form(['name' => 'Sightings']));
+        $crawler = $this->client->followRedirect();
+        self::assertSelectorTextContains('h1', 'Sightings');
+        $kept = self::get(Models::class)->named('Sightings') ?? throw new \LogicException();
+        self::assertSame([], $kept->model()->measures);
+
+        $form = $crawler->filter('form[action$="/take"]')->first()->form();
+        $this->client->submit($form, ['take[0]' => '', 'take[1]' => 'individuals']);
+        $kept = self::get(Models::class)->named('Sightings') ?? throw new \LogicException();
+        self::assertSame(['Number of sightings', 'Individuals'], array_map(static fn (Measure $one): string => $one->name, $kept->model()->measures));
+        $this->client->request('GET', '/models/'.$kept->id());
+        self::assertSelectorTextContains('.measures', 'Individuals');
+        self::assertSelectorTextContains('.note', 'It is not said what one row of “sighting” stands for');
+    }
+
+    public function testWhatIsNotSharedIsThereForItsOwnerAlone(): void
+    {
+        $kept = $this->river($this->signedIn(), false);
+        $this->client->request('GET', '/models');
+        self::assertSelectorTextContains('.models', 'not shared yet');
+        $this->client->loginUser($this->account(Standing::Administrator, 'Ren Abara'));
+        $this->client->request('GET', '/models/'.$kept->id());
+        self::assertResponseStatusCodeSame(404);
+        $this->client->request('GET', '/models');
+        self::assertSelectorTextContains('.empty', 'No model yet');
+        self::assertSame([], self::get(Models::class)->standingOn([self::fieldId('sighting', 'individuals')]));
+
+        self::db()->executeStatement('UPDATE analytic_model SET shared = 1 WHERE id = ?', [$kept->id()]);
+        $this->client->request('GET', '/models/'.$kept->id());
+        self::assertResponseIsSuccessful();
+    }
+
+    public function testAMeasureIsChangedUnderItsNewNameAndWhatNamesItFollows(): void
+    {
+        $account = $this->signedIn();
+        $kept = $this->river($account);
+        $trial = self::get(Models::class)->keepTrial($kept, 'How many', new Trial(['individuals seen'], ['catchment']), $account);
+        $crawler = $this->client->request('GET', '/models/'.$kept->id().'/form?part=measure&name=individuals%20seen');
+        $form = $crawler->selectButton('Save')->form(['name' => 'animals', 'unit' => 'animals']);
+        $this->client->submit($form);
+        $model = self::get(Models::class)->named('River life')?->model() ?? throw new \LogicException();
+
+        self::assertSame('animals', $model->measure('animals')?->unit);
+        self::assertSame('animals', $model->measure('individuals per sighting')?->of);
+        self::assertSame(['animals'], self::get(Models::class)->trial($trial->id())?->trial()->measures);
+        // The same form again: it was made from what is not there any more.
+        $this->client->submit($form);
+        $this->client->followRedirect();
+        self::assertSelectorTextContains('.flash', 'has changed this meanwhile');
+        $history = self::db()->fetchFirstColumn("SELECT property FROM change_event WHERE topic = 'model' AND topic_id = ?", [$kept->id()]);
+        self::assertSame(['definition', 'definition'], $history);
+    }
+
+    public function testAnExpressionIsReadAsItIsTyped(): void
+    {
+        $kept = $this->river($this->signedIn());
+        $says = function (string $role, string $text) use ($kept): array {
+            $this->client->request('GET', '/models/'.$kept->id().'/formula?'.http_build_query(['role' => $role, 'text' => $text]));
+
+            return $this->answer();
+        };
+
+        self::assertSame('gives a number', $says('sighting', 'individuals * 2')['words']);
+        $wrong = $says('sighting', 'individuals + specis.protected');
+        self::assertTrue($wrong['wrong']);
+        self::assertSame('The model has no role “specis”, at character 15 (“specis.protected”). Do you mean species?', $wrong['faults'][0]['words'] ?? '');
+    }
+
+    public function testATrialIsPlannedOnThePageAndAnsweredInAProcessOfItsOwn(): void
+    {
+        $kept = $this->river($this->signedIn());
+        $base = '/models/'.$kept->id().'/trial';
+        $asked = ['m' => ['individuals seen', 'mean water temperature'], 'b' => ['season of day'], 'w' => ['year of day is 2023']];
+        $this->client->request('GET', $base.'?'.http_build_query($asked));
+        self::assertSelectorTextContains('.sentence', 'individuals seen and mean water temperature');
+        self::assertSelectorExists('[data-answerable]');
+        $token = (string) $this->client->getCrawler()->filter('main')->attr('data-token');
+        $this->client->request('POST', $base.'/answer', $asked + ['_token' => $token]);
+        self::assertResponseIsSuccessful();
+        $crawler = $this->client->getCrawler();
+
+        self::assertSame(['winter', 'spring', 'summer', 'autumn'], $crawler->filter('.answer-rows tbody tr td:first-child')->each(static fn ($cell): string => $cell->text()));
+        self::assertSame('All 4 rows', $crawler->filter('tfoot th')->text());
+        self::assertSame(2, substr_count($this->content(), 'agrees.'));
+        self::assertStringContainsString('<svg class="chart"', $this->content());
+    }
+
+    public function testWhatCannotBeAnsweredSaysWhyAndWhatCould(): void
+    {
+        $kept = $this->river($this->signedIn());
+        $base = '/models/'.$kept->id().'/trial';
+        $this->client->request('GET', $base.'?m[]=readings&m[]=sightings&b[]=species');
+        self::assertSelectorTextContains('.refused', 'Reading day cannot be split by species');
+        self::assertSelectorExists('.instead a');
+        self::assertSelectorNotExists('[data-answerable]');
+        $this->client->request('GET', $base.'?m[]=sightings&w[]=colour+is+red');
+        self::assertSelectorTextContains('.answer.bad', 'The model has no attribute “colour”');
+        $token = $this->token($base.'?m[]=individuals+seen&b[]=group');
+        $this->client->request('POST', $base.'/answer', ['m' => ['individuals seen'], 'b' => ['group'], '_token' => $token]);
+        self::assertSelectorTextContains('.refused', '1 key of species group stands more than once');
+        self::assertSelectorTextContains('.refused', 'would be 4,328 in all; on sighting alone it is 3,844');
+    }
+
+    public function testAQuestionUnderWayCanBeCancelled(): void
+    {
+        $this->river($this->signedIn());
+        $token = bin2hex(random_bytes(12));
+        $asker = self::get(Asker::class);
+        $asker->cancel($token);
+        $kept = self::get(Models::class)->named('River life') ?? throw new \LogicException();
+
+        $this->expectExceptionMessage('The question was cancelled.');
+        $asker->ask(self::get(Grounds::class)->of($kept), $kept->connection(), new Trial(['sightings']), 'today', $token);
+    }
+
+    public function testReadersSeeThePlanAndMayNotAsk(): void
+    {
+        $kept = $this->river($this->account());
+        $this->signedIn(Standing::Reader, 'Ida Fell');
+        $this->client->request('GET', '/models/'.$kept->id().'/trial?m[]=sightings');
+        self::assertStringContainsString('COUNT(*)', $this->content());
+        self::assertSelectorNotExists('[data-ask]');
+        $token = (string) $this->client->getCrawler()->filter('main')->attr('data-token');
+        $this->client->request('POST', '/models/'.$kept->id().'/trial/answer', ['m' => ['sightings'], '_token' => $token]);
+        self::assertResponseStatusCodeSame(403);
+    }
+
+    public function testPersonalValuesAreHiddenFromThoseWhoMayNotSeeThem(): void
+    {
+        $kept = $this->river($this->account());
+        $ground = self::get(Grounds::class)->of($kept);
+        $plan = (new Planner($ground, new \DateTimeImmutable()))->plan(new Trial(['sightings', 'species seen'], ['station', 'catchment']));
+        $personal = ["main\0station\0station_name" => 'it names a person'];
+        $hidden = array_filter(array_map(static fn ($column): bool => Grounds::isPersonal($ground, $column, $personal), $plan->columns));
+        self::assertSame([0 => true], $hidden);
+        $rows = self::get(Sources::class)->rows(self::get(Sources::class)->target($kept->source), 10) ?? throw new \LogicException();
+        $view = AnswerView::of((new Asking($rows))->answer($plan), $hidden);
+
+        self::assertSame([AnswerView::HIDDEN], array_values(array_unique(array_column($view->rows, 0))));
+        self::assertNotContains(AnswerView::HIDDEN, array_column($view->rows, 1));
+        self::assertSame('', $view->chart);
+    }
+
+    public function testProvingFindsWhatTheDataSaysAndAsksKeptTrialsAgain(): void
+    {
+        $account = $this->signedIn();
+        $kept = $this->river($account);
+        $models = self::get(Models::class);
+        $good = $models->keepTrial($kept, 'By catchment', new Trial(['individuals seen'], ['catchment']), $account);
+        $bad = $models->keepTrial($kept, 'By group', new Trial(['individuals seen'], ['group']), $account);
+        self::get(ModelJob::class)->look($kept, new SilentProgress());
+
+        self::assertSame([KeptTrial::ANSWERED, KeptTrial::REFUSED], [$good->state, $bad->state]);
+        self::assertStringContainsString('stands more than once', $bad->words);
+        self::assertSame(['key-not-unique'], array_map(static fn ($one): string => $one->check, $kept->dataFindings()));
+        self::assertNull($good->changed);
+        $claims = [...self::get(ModelClaims::class)->of($account)];
+        self::assertSame('River life: a fault in the data', $claims[0]->title);
+
+        // One more sighting in the source: the answer is another one.
+        $database = new \PDO('sqlite:'.self::$file);
+        $database->exec('INSERT INTO sighting VALUES (999999, 1, NULL, 1, 1, 1000)');
+        self::get(ModelJob::class)->look($kept, new SilentProgress());
+        $database->exec('DELETE FROM sighting WHERE sighting_id = 999999');
+        self::assertSame(['answer'], $good->changed['what'] ?? null);
+        $this->client->request('GET', '/models/'.$kept->id().'/trials');
+        self::assertSelectorTextContains('.lead', '1 of 2');
+        self::assertSelectorTextContains('.changed', 'answer');
+        self::assertSelectorTextContains('.changed tbody', 'Upper Tinker');
+        $this->client->submit($this->client->getCrawler()->selectButton('seen')->form(), ['seen' => '1']);
+        self::assertNull($models->trial($good->id())?->changed);
+    }
+
+    public function testNamesInTheSourceAreFollowedAndWhatBreaksIsSaid(): void
+    {
+        $account = $this->signedIn();
+        $kept = $this->river($account);
+        $renaming = self::get(Renaming::class);
+        $renaming->fields(self::entryId('species'), ['protected' => 'is_protected'], $account);
+        $renaming->entry($kept->source->id(), new Place('main', 'species'), new Place('main', 'kind_of_animal'), $account);
+        $model = self::get(Models::class)->fresh($kept)->model();
+        self::assertSame('species.is_protected = 1', $model->measure('protected individuals')?->filter);
+        self::assertSame('kind_of_animal', $model->role('species')?->entry->name);
+
+        $uses = self::get(Models::class)->standingOn([$field = self::fieldId('sighting', 'individuals')])[$field];
+        self::assertContains('individuals per sighting', array_column($uses, 'part'));
+        $this->client->request('GET', "/register/fields/$field/lineage");
+        self::assertSelectorTextContains('#breaks', 'measure individuals seen');
+        $this->client->request('GET', '/register/'.self::entryId('sighting'));
+        self::assertStringContainsString('River life', $this->content());
+        self::db()->executeStatement('UPDATE field SET gone_at = UTC_TIMESTAMP() WHERE id = ?', [$field]);
+        $this->client->request('GET', '/models/'.$kept->id().'/checks');
+        self::assertSelectorTextContains('.findings', 'sighting has no field “individuals”');
+        $this->client->request('GET', '/models/'.$kept->id().'/lineage');
+        self::assertSelectorTextContains('.answer.bad', 'main.sighting.individuals');
+    }
+
+    public function testTheMatrixAndTheSearchKnowTheModel(): void
+    {
+        $kept = $this->river($this->signedIn());
+        $this->client->request('GET', '/models/'.$kept->id().'/matrix');
+        self::assertSame('looked at first', $this->client->getCrawler()->filter('.matrix tbody tr')->first()->filter('td')->last()->filter('summary')->text());
+        $this->client->request('GET', '/search?q=individuals');
+        self::assertStringContainsString('Measure: individuals seen of River life', $this->content());
+    }
+
+    public function testAModelWithTheWorstOfNamesIsShown(): void
+    {
+        $account = $this->signedIn();
+        $kept = $this->river($account);
+        $long = '<b>'.str_repeat('very long name ', 9).'"\'&';
+        self::get(Editing::class)->change($account, $kept, static fn ($model) => $model->with(measures: [...$model->measures, new Measure($long, Aggregation::Sum, 'sighting', 'individuals')]));
+        foreach (['', '/matrix', '/checks', '/trial?'.http_build_query(['m' => [$long], 'b' => ['catchment']]), '/trials', '/lineage'] as $page) {
+            $this->client->request('GET', '/models/'.$kept->id().$page);
+            self::assertResponseIsSuccessful($page);
+            self::assertStringNotContainsString('<b>very', $this->content());
+        }
+    }
+
+    public function testTheFileOfAModelIsWhatItsSchemaSays(): void
+    {
+        $account = $this->signedIn();
+        $kept = $this->river($account);
+        self::get(Models::class)->keepTrial($kept, 'By catchment', new Trial(['individuals seen'], ['catchment']), $account);
+        $this->client->request('GET', '/models/'.$kept->id().'.json');
+        $schema = (string) file_get_contents(\dirname(__DIR__, 3).'/docs/model.schema.json');
+        $valid = static fn (string $json): bool => (new Validator())->validate(json_decode($json), $schema)->isValid();
+
+        self::assertTrue($valid($this->content()));
+        self::assertTrue($valid((string) file_get_contents(\dirname(__DIR__, 3).'/demo/river-life.json')));
+        self::assertFalse($valid(str_replace('"sum"', '"total"', $this->content())));
+        self::assertEquals($kept->model(), ModelFile::read($this->content()));
+    }
+
+    private function command(string $name): CommandTester
+    {
+        return new CommandTester((new Application(self::$kernel ?? throw new \LogicException()))->find($name));
+    }
+
+    public function testAModelIsAskedAndCheckedOnTheCommandLine(): void
+    {
+        $kept = $this->river($this->account());
+        $ask = $this->command('fasti:model:ask');
+        self::assertSame(0, $ask->execute(['name' => 'River life', '--measure' => ['individuals seen'], '--by' => ['catchment'], '--where' => ['year of day is 2023'], '--order' => ['-individuals seen']]));
+        self::assertStringStartsWith("catchment,individuals seen\n", $ask->getDisplay());
+        self::assertSame(0, $ask->execute(['--file' => \dirname(__DIR__, 3).'/demo/river-life.json', '--target' => self::$file, '--measure' => ['sightings'], '--format' => 'json']));
+        self::assertGreaterThan(1000, json_decode($ask->getDisplay(), true)[0]['sightings'] ?? 0);
+        self::assertSame(0, $ask->execute(['name' => 'River life', '--measure' => ['sightings'], '--format' => 'sql']));
+        self::assertStringContainsString('COUNT(*) AS sightings', $ask->getDisplay());
+        self::assertSame(1, $ask->execute(['name' => 'River life', '--measure' => ['individuals seen'], '--by' => ['group'], '--reconcile' => true]));
+        self::assertStringContainsString('That is 1.13 times as much.', $ask->getDisplay());
+        self::assertSame(1, $ask->execute(['name' => 'River life', '--measure' => ['readings'], '--by' => ['species']]));
+        self::assertSame(2, $ask->execute(['name' => 'River lif', '--measure' => ['readings']]));
+        self::assertStringContainsString('There is no model “River lif”. There are: River life.', $ask->getDisplay());
+        self::assertSame(2, $ask->execute(['name' => 'River life', '--measure' => ['redings']]));
+        self::assertStringContainsString('Do you mean readings', $ask->getDisplay());
+
+        $check = $this->command('fasti:model:check');
+        self::assertSame(1, $check->execute(['name' => 'River life']));
+        self::assertStringContainsString('fault  key-not-unique: One key of “species group” stands more than once.', $check->getDisplay());
+        self::assertNotNull(self::get(Models::class)->fresh($kept)->lookedAt);
+        self::assertSame(1, $check->execute(['--file' => \dirname(__DIR__, 3).'/demo/river-life.json', '--target' => self::$file, '--format' => 'json']));
+        self::assertContains('units-mixed', array_column(json_decode($check->getDisplay(), true)['findings'] ?? [], 'check'));
+    }
+}

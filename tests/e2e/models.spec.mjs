@@ -1,0 +1,136 @@
+// Analytic models: a question is chosen by keyboard and answered, one that would be wrong is refused, a model is made and filled.
+import { expect, test } from '@playwright/test';
+import { accessible, complaints, fits, signIn } from './help.mjs';
+
+const open = async (page, name, list) => {
+    await page.goto('/models');
+    await page.getByRole('link', { name, exact: true }).click();
+    if (list) {
+        await page.getByRole('navigation', { name: 'Pages of the model' }).getByRole('link', { name: list, exact: true }).click();
+    }
+};
+
+/** Types into the part that is open, and takes what stands first. */
+const choose = async (page, key, ...texts) => {
+    await page.keyboard.press(key);
+    for (const text of texts) {
+        await expect(page.getByLabel('Type a name')).toBeFocused();
+        await page.keyboard.type(text);
+        await page.keyboard.press('Enter');
+    }
+    await expect(page.locator('.chooser')).toBeHidden();
+};
+
+test('a question is put together by keyboard, answered, reconciled and kept', async ({ page }) => {
+    const heard = complaints(page);
+    await signIn(page);
+    await open(page, 'River life', 'Trial');
+    await choose(page, 'm', 'indiv');
+    await choose(page, 'b', 'catch');
+    await choose(page, 'b', 'season of day');
+    await choose(page, 'w', 'year of day', 'is 2023');
+    await choose(page, 'o', 'individuals seen, the');
+    await expect(page.locator('.sentence')).toContainText('individuals seen');
+    await expect(page.locator('.sql-lines')).toContainText('GROUP BY catchment.catchment_name, day.season');
+    await page.keyboard.press('Control+Enter');
+    await expect(page.locator('.answer-rows tbody tr')).toHaveCount(12);
+    await expect(page.locator('.answer-rows tfoot')).toContainText('All 12 rows');
+    await expect(page.locator('.note.patina')).toContainText('individuals seen agrees');
+    await expect(page.locator('.chart')).toBeVisible();
+    await accessible(page);
+    await fits(page);
+    await page.setViewportSize({ width: 1024, height: 768 });
+    await fits(page);
+    await page.setViewportSize({ width: 1280, height: 800 });
+    await page.goBack();
+    await expect(page.locator('.answer-rows')).toHaveCount(0);
+    await page.goForward();
+    await expect(page.locator('[data-part="o"]').first()).toContainText('the greatest first');
+    await page.keyboard.press('s');
+    await page.keyboard.type('Where most was seen in 2023');
+    await page.getByLabel('Who needs it').fill('the yearly report');
+    await page.getByRole('button', { name: 'Keep it' }).click();
+    const trial = page.locator('.kept-trials > li', { hasText: 'Where most was seen in 2023' });
+    await expect(trial).toContainText('Needed by the yearly report');
+    await expect(async () => {
+        await page.reload();
+        await expect(trial.locator('.stand')).toHaveText('answered', { timeout: 500 });
+    }).toPass({ timeout: 60000 });
+    await accessible(page);
+    await trial.getByText('change', { exact: true }).click();
+    await trial.getByRole('button', { name: 'Keep it no more' }).click();
+    await expect(trial).toHaveCount(0);
+    expect(heard).toEqual([]);
+});
+
+test('what would be wrong is not answered, with the rows and what could be asked', async ({ page }) => {
+    const heard = complaints(page);
+    await signIn(page);
+    await open(page, 'River life', 'Trial');
+    await choose(page, 'm', 'individuals seen');
+    await choose(page, 'b', 'group');
+    await page.getByRole('button', { name: 'Ask', exact: true }).click();
+    await expect(page.locator('.refused')).toContainText('1 key of species group stands more than once');
+    await expect(page.locator('.refused')).toContainText('1.13 times as much');
+    await expect(page.locator('.refused tbody tr')).toHaveCount(2);
+    await choose(page, 'm', 'readings');
+    await expect(page.locator('.refused')).toContainText('Reading day cannot be split by group');
+    await page.getByRole('link', { name: 'Ask for individuals seen without what is taken of reading day.' }).click();
+    await expect(page.locator('.refused')).toHaveCount(0);
+    await page.locator('.part', { hasText: 'group' }).first().click();
+    await page.getByRole('option', { name: 'take this attribute away' }).click();
+    await page.getByRole('button', { name: 'Ask', exact: true }).click();
+    await expect(page.locator('.answer-rows tbody')).toContainText('3,844');
+    expect(heard.filter((text) => !text.includes('422'))).toEqual([]);
+});
+
+test('a model is made from a fact, fields are taken, an expression is completed, and it is proven', async ({ page }) => {
+    const heard = complaints(page);
+    await signIn(page);
+    await page.goto('/models/new');
+    await page.locator('tr', { hasText: 'main.sighting' }).getByRole('link').click();
+    await page.getByLabel('Name').fill('Sightings alone');
+    await accessible(page);
+    await page.getByRole('button', { name: 'Make it' }).click();
+    const fact = page.locator('.role').first();
+    await fact.locator('.take > summary').click();
+    await fact.getByLabel('Individuals').check();
+    await fact.getByRole('button', { name: 'Take what is ticked' }).click();
+    await expect(page.locator('.measures').first()).toContainText('sum of individuals');
+    await page.locator('.role').first().locator('.take > summary').click();
+    await page.getByText('A measure in your own words').click();
+    const form = page.locator('form.part-form').first();
+    await form.getByLabel('Name').fill('Protected ones');
+    await form.locator('[name=expression]').fill('individuals');
+    await form.locator('[name=filter]').pressSequentially('species.pro');
+    await expect(form.locator('.completions li.now')).toContainText('species.protected');
+    await page.keyboard.press('Tab');
+    await expect(form.locator('[name=filter]')).toHaveValue('species.protected');
+    await form.locator('[name=filter]').pressSequentially(" = 'yes'");
+    await expect(form.locator('.formula-says')).toContainText('A number is compared with a text');
+    await form.locator('[name=filter]').fill('species.protected = 1');
+    await expect(form.locator('.formula-says')).toContainText('gives a yes or no');
+    await form.getByRole('button', { name: 'Take it in' }).click();
+    await expect(page.locator('.measures').first()).toContainText('Protected ones');
+    await page.getByRole('button', { name: 'station', exact: true }).click();
+    await expect(page.locator('.found-hierarchies')).toContainText('reach name');
+    await page.locator('.found-hierarchies').getByRole('button', { name: 'Take it' }).first().click();
+    await expect(page.locator('#hierarchies')).toContainText('catchment');
+    await accessible(page);
+    await fits(page);
+    await page.getByRole('link', { name: 'Matrix' }).click();
+    await page.locator('.matrix td summary').first().click();
+    await expect(page.locator('.matrix td details[open]').first()).toContainText('by');
+    await accessible(page);
+    await page.getByRole('link', { name: /^Checks/ }).click();
+    await expect(page.locator('.findings')).toContainText('It is not said what one row of “sighting” stands for');
+    await accessible(page);
+    await page.getByRole('link', { name: 'Lineage' }).click();
+    await expect(page.locator('.model-lineage').first()).toContainText('sighting.individuals');
+    await accessible(page);
+    await open(page, 'Sightings alone');
+    await page.getByText('About the model').click();
+    await page.getByRole('button', { name: 'Take the model away' }).click();
+    await expect(page.locator('.flash')).toContainText('is gone');
+    expect(heard).toEqual([]);
+});
