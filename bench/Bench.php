@@ -75,6 +75,7 @@ final class Bench
             'boards' => $boards->boards(...),
             'texts' => $texts->texts(...),
             'checks' => $this->checks(...),
+            'models' => (new ModelBench($this->say(...)))->models(...),
         ] as $part => $measure) {
             if (\in_array($part, $parts, true)) {
                 $measure();

@@ -48,8 +48,11 @@ final readonly class Hierarchies
         $table = $this->ground->table($role);
         $dimension = $this->ground->model->dimension($this->ground->role($role));
         $label = '' === $dimension->label ? ($dimension->attributes[0]->name ?? '') : $dimension->label;
+        if ('' === $label || null === $table) {
+            return [];
+        }
         $found = [];
-        foreach ('' === $label || null === $table ? [] : $table->foreignKeys as $key) {
+        foreach ($table->foreignKeys as $key) {
             if ($key->references->place()->key() === $table->place()->key()) {
                 $found[] = new Hierarchy(\sprintf('%s within itself, by %s', $role, implode(' and ', $key->columns)), [new Level($role, $label)], true, $key->columns);
             }

@@ -13,8 +13,10 @@ use Fasti\Demo\Fieldwork;
 use Fasti\Source\Sources;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\Attributes\Depends;
+use PHPUnit\Framework\Attributes\Group;
 
 /** The demo source has all its rows and every flaw that demo/README.md names. */
+#[Group('demo')]
 final class DemoTest extends AppTestCase
 {
     private const FIELDWORK = 'fasti_test_fieldwork';

@@ -5,8 +5,10 @@ import { accessible, complaints, fits, signIn } from './help.mjs';
 const open = async (page, name, list) => {
     await page.goto('/models');
     await page.getByRole('link', { name, exact: true }).click();
+    await page.waitForLoadState('networkidle');
     if (list) {
         await page.getByRole('navigation', { name: 'Pages of the model' }).getByRole('link', { name: list, exact: true }).click();
+        await page.waitForLoadState('networkidle');
     }
 };
 
@@ -28,7 +30,7 @@ test('a question is put together by keyboard, answered, reconciled and kept', as
     await choose(page, 'm', 'indiv');
     await choose(page, 'b', 'catch');
     await choose(page, 'b', 'season of day');
-    await choose(page, 'w', 'year of day', 'is 2023');
+    await choose(page, 'w', 'year of day is 2023');
     await choose(page, 'o', 'individuals seen, the');
     await expect(page.locator('.sentence')).toContainText('individuals seen');
     await expect(page.locator('.sql-lines')).toContainText('GROUP BY catchment.catchment_name, day.season');
@@ -100,7 +102,7 @@ test('a model is made from a fact, fields are taken, an expression is completed,
     await page.locator('.role').first().locator('.take > summary').click();
     await page.getByText('A measure in your own words').click();
     const form = page.locator('form.part-form').first();
-    await form.getByLabel('Name').fill('Protected ones');
+    await form.locator('[name=name]').fill('Protected ones');
     await form.locator('[name=expression]').fill('individuals');
     await form.locator('[name=filter]').pressSequentially('species.pro');
     await expect(form.locator('.completions li.now')).toContainText('species.protected');

@@ -175,8 +175,9 @@ export const trial = () => ({
         ];
     },
     orders(typed) {
-        return [...this.asked.m, ...this.asked.b].filter((name) => folded(name).includes(typed))
-            .flatMap((name) => [{ value: `-${name}`, name: `${name}, the greatest first`, words: '' }, { value: name, name, words: 'the least first' }]);
+        return [...this.asked.m, ...this.asked.b]
+            .flatMap((name) => [{ value: `-${name}`, name: `${name}, the greatest first`, words: '' }, { value: name, name, words: 'the least first' }])
+            .filter((one) => folded(one.name).includes(typed));
     },
     numbers(typed) {
         const many = /^\d+$/.test(typed) ? [typed] : ['5', '10', '20', '50', '100'];
@@ -226,6 +227,10 @@ export const trial = () => ({
         this.$refs.chooser.hidden = true;
         const [part, at] = [this.part, this.at ?? this.asked[this.part]?.length - 1];
         await this.changed();
+        if (!this.$refs.chooser.hidden) {
+            // Whoever types fast is at the next part already.
+            return;
+        }
         (this.$refs.asked.querySelector(`[data-part="${part}"][data-at="${at}"]`) ?? this.$refs.asked.querySelector(`[data-part="${part}"]`))?.focus();
     },
     async ask() {

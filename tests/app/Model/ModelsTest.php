@@ -153,7 +153,7 @@ final class ModelsTest extends AppTestCase
         self::assertSame('gives a number', $says('sighting', 'individuals * 2')['words']);
         $wrong = $says('sighting', 'individuals + specis.protected');
         self::assertTrue($wrong['wrong']);
-        self::assertSame('The model has no role “specis”, at character 15 (“specis.protected”). Do you mean species?', $wrong['faults'][0]['words'] ?? '');
+        self::assertSame('The model has no role “specis”, at character 15 (“specis.protected”). Do you mean species?', \is_array($wrong['faults']) && \is_array($wrong['faults'][0] ?? null) ? $wrong['faults'][0]['words'] ?? '' : '');
     }
 
     public function testATrialIsPlannedOnThePageAndAnsweredInAProcessOfItsOwn(): void
@@ -252,7 +252,7 @@ final class ModelsTest extends AppTestCase
         $database->exec('INSERT INTO sighting VALUES (999999, 1, NULL, 1, 1, 1000)');
         self::get(ModelJob::class)->look($kept, new SilentProgress());
         $database->exec('DELETE FROM sighting WHERE sighting_id = 999999');
-        self::assertSame(['answer'], $good->changed['what'] ?? null);
+        self::assertSame(['answer'], self::get(Models::class)->trial($good->id())->changed['what'] ?? null);
         $this->client->request('GET', '/models/'.$kept->id().'/trials');
         self::assertSelectorTextContains('.lead', '1 of 2');
         self::assertSelectorTextContains('.changed', 'answer');
@@ -272,7 +272,8 @@ final class ModelsTest extends AppTestCase
         self::assertSame('species.is_protected = 1', $model->measure('protected individuals')?->filter);
         self::assertSame('kind_of_animal', $model->role('species')?->entry->name);
 
-        $uses = self::get(Models::class)->standingOn([$field = self::fieldId('sighting', 'individuals')])[$field];
+        $field = self::fieldId('sighting', 'individuals');
+        $uses = self::get(Models::class)->standingOn([$field])[$field];
         self::assertContains('individuals per sighting', array_column($uses, 'part'));
         $this->client->request('GET', "/register/fields/$field/lineage");
         self::assertSelectorTextContains('#breaks', 'measure individuals seen');
@@ -334,7 +335,7 @@ final class ModelsTest extends AppTestCase
         self::assertSame(0, $ask->execute(['name' => 'River life', '--measure' => ['individuals seen'], '--by' => ['catchment'], '--where' => ['year of day is 2023'], '--order' => ['-individuals seen']]));
         self::assertStringStartsWith("catchment,individuals seen\n", $ask->getDisplay());
         self::assertSame(0, $ask->execute(['--file' => \dirname(__DIR__, 3).'/demo/river-life.json', '--target' => self::$file, '--measure' => ['sightings'], '--format' => 'json']));
-        self::assertGreaterThan(1000, json_decode($ask->getDisplay(), true)[0]['sightings'] ?? 0);
+        self::assertMatchesRegularExpression('/^\[\s*\{\s*"sightings": 1\d{3}\s*\}\s*\]$/', trim($ask->getDisplay()));
         self::assertSame(0, $ask->execute(['name' => 'River life', '--measure' => ['sightings'], '--format' => 'sql']));
         self::assertStringContainsString('COUNT(*) AS sightings', $ask->getDisplay());
         self::assertSame(1, $ask->execute(['name' => 'River life', '--measure' => ['individuals seen'], '--by' => ['group'], '--reconcile' => true]));
@@ -350,6 +351,6 @@ final class ModelsTest extends AppTestCase
         self::assertStringContainsString('fault  key-not-unique: One key of “species group” stands more than once.', $check->getDisplay());
         self::assertNotNull(self::get(Models::class)->fresh($kept)->lookedAt);
         self::assertSame(1, $check->execute(['--file' => \dirname(__DIR__, 3).'/demo/river-life.json', '--target' => self::$file, '--format' => 'json']));
-        self::assertContains('units-mixed', array_column(json_decode($check->getDisplay(), true)['findings'] ?? [], 'check'));
+        self::assertStringContainsString('"check": "units-mixed"', $check->getDisplay());
     }
 }

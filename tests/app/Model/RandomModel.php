@@ -171,8 +171,8 @@ final class RandomModel
     private function fact(string $name, int $dimensions, int $i): void
     {
         $columns = ['id' => 'integer', 'qty' => 'integer', 'amt' => 'decimal(10,2)', 'kind' => 'varchar(3)'] + self::COLUMNS;
-        $refs = [];
-        for ($n = $this->number(1, 4); $n > 0; --$n) {
+        $refs = ['r0' => 'd'.$this->number(0, $dimensions - 1)];
+        for ($n = $this->number(0, 3); $n > 0; --$n) {
             $refs['r'.\count($refs)] = 'd'.$this->number(0, $dimensions - 1);
         }
         foreach (array_keys($refs) as $ref) {
@@ -380,7 +380,7 @@ final class RandomModel
         if ($this->chance(10)) {
             $where[] = new Condition($asked[0], $this->one([Test::Given, Test::None]));
         }
-        $order = $this->chance(40) ? [new Sorting($this->one([...$asked, ...$by]), $this->chance(50))] : [];
+        $order = $this->chance(40) ? [new Sorting($this->one([$asked[0], ...$asked, ...$by]), $this->chance(50))] : [];
 
         return new Trial($asked, $by, $where, $order, $this->chance(20) ? $this->number(1, 5) : null);
     }

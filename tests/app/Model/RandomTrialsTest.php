@@ -107,7 +107,10 @@ final class RandomTrialsTest extends TestCase
 
     private static function hold(\PDO $pdo, Plan $plan, SlowAnswer $slow, Trial $trial, string $where): void
     {
-        $got = array_map(self::plain(...), self::query($pdo, $plan->sql())->fetchAll(\PDO::FETCH_NUM));
+        $got = [];
+        foreach (self::query($pdo, $plan->sql())->fetchAll(\PDO::FETCH_NUM) as $row) {
+            $got[] = self::plain((array) $row);
+        }
         $wanted = array_map(self::plain(...), $slow->rows);
         $say = static fn (string $what): string => "$where: $what\n".json_encode($trial, \JSON_PRETTY_PRINT)."\n".$plan->sql();
         self::assertCount(min(\count($wanted), $trial->limit ?? \PHP_INT_MAX), $got, $say('other rows'));

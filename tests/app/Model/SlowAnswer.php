@@ -32,7 +32,6 @@ final class SlowAnswer
     public array $rows = [];
     /** @var list<Level> */
     private array $by = [];
-    /** @var array<string, array<int, true>> role → … */
     private bool $ambiguous = false;
 
     public function __construct(private readonly RandomModel $made, private readonly Trial $trial)
@@ -58,33 +57,40 @@ final class SlowAnswer
      */
     public static function routes(array $joins, array $choices, string $from, string $to): array
     {
-        $found = [];
-        $walk = static function (array $chain, string $at) use (&$walk, &$found, $joins, $choices, $from, $to): void {
-            /** @var list<array{ModelJoin, bool}> $chain */
-            foreach ($choices as $choice) {
-                if ($choice->from === $from && $choice->to === $at && [] !== $chain && $choice->by !== array_map(static fn (array $step): string => $step[0]->key(), $chain)) {
-                    return;
-                }
-            }
-            if ($at === $to) {
-                $found[] = $chain;
+        return self::walked([], $from, $joins, $choices, $from, $to);
+    }
 
-                return;
+    /**
+     * @param list<array{ModelJoin, bool}> $chain
+     * @param list<ModelJoin>              $joins
+     * @param list<Choice>                 $choices
+     *
+     * @return list<list<array{ModelJoin, bool}>>
+     */
+    private static function walked(array $chain, string $at, array $joins, array $choices, string $from, string $to): array
+    {
+        $keys = array_map(static fn (array $step): string => $step[0]->key(), $chain);
+        foreach ($choices as $choice) {
+            if ($choice->from === $from && $choice->to === $at && [] !== $chain && $choice->by !== $keys) {
+                return [];
             }
-            $passed = [$from];
-            foreach ($chain as [$join, $forth]) {
-                $passed[] = $forth ? $join->to : $join->from;
+        }
+        if ($at === $to) {
+            return [$chain];
+        }
+        $passed = [$from];
+        foreach ($chain as [$join, $forth]) {
+            $passed[] = $forth ? $join->to : $join->from;
+        }
+        $found = [];
+        foreach ($joins as $join) {
+            if ($join->from === $at && !\in_array($join->to, $passed, true) && !$join->toEnd->many()) {
+                $found = [...$found, ...self::walked([...$chain, [$join, true]], $join->to, $joins, $choices, $from, $to)];
             }
-            foreach ($joins as $join) {
-                if ($join->from === $at && !\in_array($join->to, $passed, true) && !$join->toEnd->many()) {
-                    $walk([...$chain, [$join, true]], $join->to);
-                }
-                if ($join->to === $at && !\in_array($join->from, $passed, true) && !$join->fromEnd->many()) {
-                    $walk([...$chain, [$join, false]], $join->from);
-                }
+            if ($join->to === $at && !\in_array($join->from, $passed, true) && !$join->fromEnd->many()) {
+                $found = [...$found, ...self::walked([...$chain, [$join, false]], $join->from, $joins, $choices, $from, $to)];
             }
-        };
-        $walk([], $from);
+        }
 
         return $found;
     }
@@ -212,7 +218,7 @@ final class SlowAnswer
                     continue 2;
                 }
             }
-            yield [array_map(fn (Level $level): int|float|string|null => $this->value($fact, $row, $level), $this->by), $row];
+            yield [array_map(fn (Level $level): int|string|null => $this->value($fact, $row, $level), $this->by), $row];
         }
     }
 
@@ -220,10 +226,8 @@ final class SlowAnswer
      * The value of an attribute for a row of a fact.
      *
      * @param Row $row
-     *
-     * @return Value
      */
-    private function value(string $fact, array $row, Level $level): int|float|string|null
+    private function value(string $fact, array $row, Level $level): int|string|null
     {
         $at = [$row];
         foreach (self::routes($this->made->model->joins, $this->made->model->choices, $fact, $level->role)[0] as [$join, $forth]) {
@@ -233,7 +237,7 @@ final class SlowAnswer
             }
             $at = $next;
         }
-        $values = array_map(static fn (array $one): int|float|string|null => self::attribute($level->attribute, $one), $at);
+        $values = array_map(static fn (array $one): int|string|null => self::attribute($level->attribute, $one), $at);
         $different = array_unique(array_map(static fn ($value): string => json_encode($value, \JSON_THROW_ON_ERROR), $values));
         $this->ambiguous = $this->ambiguous || \count($different) > 1;
 
@@ -267,10 +271,8 @@ final class SlowAnswer
 
     /**
      * @param Row $row
-     *
-     * @return Value
      */
-    private static function attribute(string $name, array $row): int|float|string|null
+    private static function attribute(string $name, array $row): int|string|null
     {
         $num = null === $row['num'] ? null : (int) $row['num'];
 
@@ -330,10 +332,8 @@ final class SlowAnswer
      * In hundredths, where it is an amount.
      *
      * @param Row $row
-     *
-     * @return Value
      */
-    private static function measured(Measure $measure, array $row): int|float|string|null
+    private static function measured(Measure $measure, array $row): int|string|null
     {
         return match ($measure->expression) {
             '' => 1,
@@ -353,7 +353,7 @@ final class SlowAnswer
             return $this->stock($measure, $rows);
         }
         $hundredths = \in_array($measure->expression, ['amt', 'amt * 2 - qty'], true);
-        $values = array_values(array_filter(array_map(static fn (array $row): int|float|string|null => self::measured($measure, $row), $rows), static fn ($value): bool => null !== $value));
+        $values = array_values(array_filter(array_map(static fn (array $row): int|string|null => self::measured($measure, $row), $rows), static fn ($value): bool => null !== $value));
         if (Aggregation::Count === $measure->aggregation) {
             return \count($values);
         }
@@ -373,7 +373,7 @@ final class SlowAnswer
             default => array_sum([$values[intdiv($n - 1, 2)], $values[intdiv($n, 2)]]) / 2,
         };
 
-        return $hundredths ? $result / 100 : $result;
+        return $hundredths ? (float) $result / 100 : $result;
     }
 
     /** @param list<Row> $rows */

@@ -137,12 +137,12 @@ final class ChecksTest extends TestCase
     {
         $model = Edits::hierarchy(River::model(), new Hierarchy('flow', [new Level('reach', 'reach')], true, ['into_id']));
         $rows = River::rows();
-        self::assertSame([], self::endless($model, $rows));
+        self::assertCount(0, self::endless($model, $rows));
         foreach ($rows->rows('UPDATE reach SET into_id = 1 WHERE reach_id = 2') as $row) {
             continue;
         }
 
-        self::assertStringContainsString('2 rows of “reach” lead back to where they began', self::endless($model, $rows)[0]->words);
+        self::assertStringContainsString('2 rows of “reach” lead back to where they began', implode('', array_map(static fn (ModelFinding $one): string => $one->words, self::endless($model, $rows))));
     }
 
     /** @return list<ModelFinding> */

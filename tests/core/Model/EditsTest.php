@@ -34,7 +34,7 @@ final class EditsTest extends TestCase
         self::assertSame('animals', $after->measure('per sighting')?->of);
         self::assertSame('date seen', $after->role('day confirmed')?->like);
         self::assertEquals(new Level('date seen', 'day'), $after->measure('stock')?->instant);
-        self::assertSame(['date seen'], $after->measure('stock')->notOver);
+        self::assertSame(['date seen'], $after->measure('stock')?->notOver);
         self::assertSame('day', $after->role('date seen')?->label);
         self::assertSame([$after->joins[3]->key()], $after->choices[0]->by);
         self::assertSame('kind of animal', $after->choices[0]->to);

@@ -76,7 +76,7 @@ final class ProposalTest extends TestCase
 
     public function testASecondRoleHasItsOwnWayOn(): void
     {
-        $table = static fn (string $name, string ...$fields): Table => new Table('', $name, TableType::Table, '', array_map(static fn (string $field): Column => new Column($field, 'integer'), $fields), new Key(null, ['id']));
+        $table = static fn (string $name, string ...$fields): Table => new Table('', $name, TableType::Table, '', array_values(array_map(static fn (string $field): Column => new Column($field, 'integer'), $fields)), new Key(null, ['id']));
         $one = new Cardinality(End::NoneOrMore, End::NoneOrOne);
         $proposal = new Proposal(new Catalog('sqlite', '', [$table('trip', 'id', 'from_id', 'to_id'), $table('place', 'id', 'town_id'), $table('town', 'id')]), [
             new Link(1, 0, 1, [['from_id', 'id']], $one), new Link(2, 0, 1, [['to_id', 'id']], $one), new Link(3, 1, 2, [['town_id', 'id']], $one),

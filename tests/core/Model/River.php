@@ -61,7 +61,7 @@ final class River
     {
         $dimension = static fn (string $name, string $table, string $key, array $attributes, string $like = '', string $label = ''): Role => new Role(
             $name, RoleKind::Dimension, new Place('', $table), $like, '', '', [$key], $label,
-            array_map(static fn (string $attribute, string $sql): Attribute => new Attribute($attribute, $sql), array_keys($attributes), array_values($attributes)),
+            self::attributes($attributes),
         );
         $fact = static fn (string $name): Role => new Role($name, RoleKind::Fact, new Place('', $name), '', '', 'one row each', ['id'], '', [new Attribute('number', 'id')]);
 
@@ -94,6 +94,21 @@ final class River
                 instead: Instead::Last, reason: 'it is a stock',
             ),
         ]);
+    }
+
+    /**
+     * @param array<mixed> $attributes name → expression
+     *
+     * @return list<Attribute>
+     */
+    private static function attributes(array $attributes): array
+    {
+        $all = [];
+        foreach ($attributes as $name => $sql) {
+            $all[] = new Attribute((string) $name, \is_string($sql) ? $sql : '');
+        }
+
+        return $all;
     }
 
     /** @param array<string, string> $units */
