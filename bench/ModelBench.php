@@ -35,7 +35,8 @@ final readonly class ModelBench
         'species' => ['species_id' => 'integer', 'species_name' => 'varchar(40)', 'kind' => 'varchar(20)'],
         'method' => ['method_id' => 'integer', 'method_name' => 'varchar(40)'],
         'fact' => [
-            'id' => 'integer', 'station_id' => 'integer', 'day_id' => 'integer', 'species_id' => 'integer', 'method_id' => 'integer', 'individuals' => 'integer',
+            'id' => 'integer', 'station_id' => 'integer', 'day_id' => 'integer', 'species_id' => 'integer', 'method_id' => 'integer',
+            'individuals' => 'integer',
             'weight' => 'numeric(10,2)',
         ],
     ];
@@ -66,7 +67,11 @@ final readonly class ModelBench
     private function planning(): void
     {
         [$model, $catalog] = self::wide();
-        $trial = new Trial(['m0', 'm1', 'r'], ['a3 of d7', 'a1 of d19'], [new Condition('a2 of d11', Test::Is, ['3', '4']), new Condition('a0 of d30', Test::Given)]);
+        $trial = new Trial(
+            ['m0', 'm1', 'r'],
+            ['a3 of d7', 'a1 of d19'],
+            [new Condition('a2 of d11', Test::Is, ['3', '4']), new Condition('a0 of d30', Test::Given)],
+        );
         $times = [];
         for ($i = 0; $i < 40; ++$i) {
             $begun = hrtime(true);
@@ -91,7 +96,17 @@ final readonly class ModelBench
                 $attributes[] = new Attribute("a$k", 0 === $k % 3 ? "c$k" : "CASE WHEN c$k > 3 THEN c$k * 2 ELSE COALESCE(c$k, 0) END");
             }
             $tables[] = new Table('', $name, TableType::Table, '', $columns, new Key(null, ['id']), rowEstimate: 1000000);
-            $roles[] = new Role($name, $i < 48 ? RoleKind::Dimension : RoleKind::Fact, new Place('', $name), '', '', '', ['id'], 'a0', $i < 48 ? $attributes : []);
+            $roles[] = new Role(
+                $name,
+                $i < 48 ? RoleKind::Dimension : RoleKind::Fact,
+                new Place('', $name),
+                '',
+                '',
+                '',
+                ['id'],
+                'a0',
+                $i < 48 ? $attributes : [],
+            );
             // A tree below each fact: every dimension is led to by one.
             0 < $i && $i < 48 && $joins[] = new ModelJoin('d'.intdiv($i - 1, 3), $name, ['c'.$i % 10], ['id']);
         }
@@ -169,7 +184,12 @@ final readonly class ModelBench
     private static function made(): \PDO
     {
         $port = (int) trim((string) file_get_contents(__DIR__.'/../var/run/postgres.port'));
-        $connect = static fn (string $name): \PDO => new \PDO("pgsql:host=127.0.0.1;port=$port;dbname=$name", 'fasti', '', [\PDO::ATTR_ERRMODE => \PDO::ERRMODE_EXCEPTION]);
+        $connect = static fn (string $name): \PDO => new \PDO(
+            "pgsql:host=127.0.0.1;port=$port;dbname=$name",
+            'fasti',
+            '',
+            [\PDO::ATTR_ERRMODE => \PDO::ERRMODE_EXCEPTION],
+        );
         $server = $connect('postgres');
         $there = $server->query("SELECT 1 FROM pg_database WHERE datname = '".self::DATABASE."'");
         if (false === $there || false === $there->fetchColumn()) {
@@ -189,7 +209,8 @@ final readonly class ModelBench
             $database->exec("SELECT setseed(0.5);
                 INSERT INTO reach SELECT i, 'reach ' || i FROM generate_series(1, 40) i;
                 INSERT INTO station SELECT i, 'station ' || i, 1 + i % 40 FROM generate_series(1, 500) i;
-                INSERT INTO day SELECT i, DATE '2021-01-01' + i, extract(year FROM DATE '2021-01-01' + i), extract(month FROM DATE '2021-01-01' + i) FROM generate_series(1, 1500) i;
+                INSERT INTO day SELECT i, DATE '2021-01-01' + i, extract(year FROM DATE '2021-01-01' + i),
+                extract(month FROM DATE '2021-01-01' + i) FROM generate_series(1, 1500) i;
                 INSERT INTO species SELECT i, 'species ' || i, 'kind ' || i % 6 FROM generate_series(1, 200) i;
                 INSERT INTO method SELECT i, 'method ' || i FROM generate_series(1, 8) i;
                 INSERT INTO fact SELECT i, 1 + floor(random() * 500), 1 + floor(random() * 1500), 1 + floor(random() * 200), 1 + floor(random() * 8),

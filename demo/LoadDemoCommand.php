@@ -50,7 +50,11 @@ final readonly class LoadDemoCommand
 {
     public const ACCOUNT = 'fieldwork_reader';
     public const SECRET = 'only-reads-9';
-    public const PASSWORDS = ['oona@arrowmere.example' => ['Oona Lisk', Role::Steward, 'steward-oona'], 'ren@arrowmere.example' => ['Ren Abara', Role::Administrator, 'keeper-ren-1'], 'ida@arrowmere.example' => ['Ida Fell', Role::Reader, 'reader-ida-1']];
+    public const PASSWORDS = [
+        'oona@arrowmere.example' => ['Oona Lisk', Role::Steward, 'steward-oona'],
+        'ren@arrowmere.example' => ['Ren Abara', Role::Administrator, 'keeper-ren-1'],
+        'ida@arrowmere.example' => ['Ida Fell', Role::Reader, 'reader-ida-1'],
+    ];
 
     public function __construct(
         private EntityManagerInterface $entities,
@@ -87,7 +91,12 @@ final readonly class LoadDemoCommand
         #[Option('Make the rows anew even if they are there')] bool $rows = false,
         #[Option('Only say what makes the account that reads the source')] bool $account = false,
     ): int {
-        $server = new \PDO(\sprintf('mysql:host=%s;port=%d;charset=utf8mb4', $this->host, $this->port), $this->user, $this->password, [\PDO::ATTR_ERRMODE => \PDO::ERRMODE_EXCEPTION]);
+        $server = new \PDO(
+            \sprintf('mysql:host=%s;port=%d;charset=utf8mb4', $this->host, $this->port),
+            $this->user,
+            $this->password,
+            [\PDO::ATTR_ERRMODE => \PDO::ERRMODE_EXCEPTION],
+        );
         $fieldwork = new Fieldwork($server);
         if ($account) {
             $io->writeln(

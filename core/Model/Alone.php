@@ -21,7 +21,12 @@ final readonly class Alone
     {
         $base = 'f';
         $where = array_map(fn (Condition $condition): string => $this->condition($base, $branch->fact, $condition), $branch->conditions);
-        $value = '' === trim($measure->expression) ? null : $this->written($base, $branch->fact, [], $this->ground->formula($branch->fact, $measure->expression));
+        $value = '' === trim($measure->expression) ? null : $this->written(
+            $base,
+            $branch->fact,
+            [],
+            $this->ground->formula($branch->fact, $measure->expression),
+        );
         '' === trim($measure->filter) || $where[] = '('.$this->written($base, $branch->fact, [], $this->ground->formula($branch->fact, $measure->filter)).')';
         $from = 'FROM '.$this->sql->table($this->ground->role($branch->fact)->entry)." AS $base".([] === $where ? '' : "\nWHERE ".implode("\n  AND ", $where));
         if ('median' === $branch->special) {
@@ -54,7 +59,9 @@ final readonly class Alone
             return $opposite ? "NOT COALESCE($positive, ".$this->sql->truth(false).')' : "($positive)";
         }
         $last = 'x'.\count($route);
-        $value = (new FormulaSql($this->sql, fn (Ref $ref): string => $this->field($last, $level->role, $ref)))->of($formula->tree ?? throw new \LogicException('The planner has seen to it.'));
+        $value = (new FormulaSql($this->sql, fn (Ref $ref): string => $this->field($last, $level->role, $ref)))->of(
+            $formula->tree ?? throw new \LogicException('The planner has seen to it.'),
+        );
         [$positive, $opposite] = $this->conditions->of($value, $formula->family, $condition);
 
         return ($opposite ? 'NOT ' : '').'EXISTS (SELECT 1 '.$this->chain($base, $route)." AND ($positive))";
@@ -72,7 +79,9 @@ final readonly class Alone
     {
         if ([] !== $route && !$formula->isStrict()) {
             $last = 'x'.\count($route);
-            $value = (new FormulaSql($this->sql, fn (Ref $ref): string => $this->field($last, $role, $ref)))->of($formula->tree ?? throw new \LogicException('The planner has seen to it.'));
+            $value = (new FormulaSql($this->sql, fn (Ref $ref): string => $this->field($last, $role, $ref)))->of(
+                $formula->tree ?? throw new \LogicException('The planner has seen to it.'),
+            );
 
             return "(SELECT MIN($value) ".$this->chain($base, $route).')';
         }
@@ -83,7 +92,8 @@ final readonly class Alone
             $target = [] === $names ? $role : (string) $this->ground->roleNamed(implode('.', $names));
             $way = $target === $role ? $route : [...$route, ...$this->ground->ways()->between($role, $target)[0]];
 
-            return [] === $way ? $this->field($base, $target, $ref) : '(SELECT MIN('.$this->field('x'.\count($way), $target, $ref).') '.$this->chain($base, $way).')';
+            return [] === $way ? $this->field($base, $target, $ref)
+                : '(SELECT MIN('.$this->field('x'.\count($way), $target, $ref).') '.$this->chain($base, $way).')';
         }))->of($formula->tree ?? throw new \LogicException('The planner has seen to it.'));
     }
 

@@ -46,6 +46,9 @@ final readonly class Answer
 
     private static function steady(?string $value): ?string
     {
-        return null !== $value && 1 === preg_match('/^-?\d*\.?\d+(?:[eE][+-]?\d+)?$/', $value) && !str_starts_with($value, '00') ? \sprintf('%.11e', (float) $value) : $value;
+        return null !== $value && 1 === preg_match(
+            '/^-?\d*\.?\d+(?:[eE][+-]?\d+)?$/',
+            $value,
+        ) && !str_starts_with($value, '00') ? \sprintf('%.11e', (float) $value) : $value;
     }
 }

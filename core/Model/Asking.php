@@ -25,7 +25,16 @@ final readonly class Asking
         $begun = microtime(true);
         $doubled = $this->doubled($plan);
         if ([] !== $doubled) {
-            return new Answer($plan, [], false, [], $doubled, $reconcile ? $this->reconciled($plan, null === $naive ? null : $naive(), true) : [], [], microtime(true) - $begun);
+            return new Answer(
+                $plan,
+                [],
+                false,
+                [],
+                $doubled,
+                $reconcile ? $this->reconciled($plan, null === $naive ? null : $naive(), true) : [],
+                [],
+                microtime(true) - $begun,
+            );
         }
         $rows = [];
         $cut = false;
@@ -117,7 +126,9 @@ final readonly class Asking
      */
     private static function parts(string $name, array $ratios): array
     {
-        return isset($ratios[$name]) ? array_values(array_unique([...self::parts($ratios[$name][0], $ratios), ...self::parts($ratios[$name][1], $ratios)])) : [$name];
+        return isset($ratios[$name]) ? array_values(
+            array_unique([...self::parts($ratios[$name][0], $ratios), ...self::parts($ratios[$name][1], $ratios)]),
+        ) : [$name];
     }
 
     /**

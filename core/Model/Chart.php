@@ -74,7 +74,8 @@ final readonly class Chart
 
     private static function isTime(PlanColumn $column): bool
     {
-        return TypeFamily::Time === $column->family || (TypeFamily::Whole === $column->family && 1 === preg_match('/\b(?:year|month|quarter|week|day|hour)\b/i', $column->name));
+        return TypeFamily::Time === $column->family
+            || (TypeFamily::Whole === $column->family && 1 === preg_match('/\b(?:year|month|quarter|week|day|hour)\b/i', $column->name));
     }
 
     /**
@@ -93,14 +94,28 @@ final readonly class Chart
         $y = static fn (float $value): float => round($top + (self::HEIGHT - self::BOTTOM - $top) * ($high - $value) / ($high - $low), 1);
         $svg = '';
         for ($value = $low; $value <= $high + $step / 2; $value += $step) {
-            $svg .= \sprintf('<line class="grid" x1="%d" x2="%d" y1="%s" y2="%s"/><text class="scale" x="%d" y="%s" text-anchor="end">%s</text>', self::LEFT, $right, $y($value), $y($value), self::LEFT - 8, $y($value) + 4, self::said($value, $step));
+            $svg .= \sprintf(
+                '<line class="grid" x1="%d" x2="%d" y1="%s" y2="%s"/><text class="scale" x="%d" y="%s" text-anchor="end">%s</text>',
+                self::LEFT,
+                $right,
+                $y($value),
+                $y($value),
+                self::LEFT - 8,
+                $y($value) + 4,
+                self::said($value, $step),
+            );
         }
         $wide = ($right - self::LEFT) / \count($points);
         $every = max(1, (int) ceil(self::widest($points) / max(1, $wide - 6)));
         $lines = array_fill_keys($names, []);
         foreach (array_keys($points) as $i => $x) {
             $middle = self::LEFT + $wide * ($i + 0.5);
-            0 === $i % $every && $svg .= \sprintf('<text class="scale" x="%.1f" y="%d" text-anchor="middle">%s</text>', $middle, self::HEIGHT - self::BOTTOM + 18, self::text(self::short((string) $x)));
+            0 === $i % $every && $svg .= \sprintf(
+                '<text class="scale" x="%.1f" y="%d" text-anchor="middle">%s</text>',
+                $middle,
+                self::HEIGHT - self::BOTTOM + 18,
+                self::text(self::short((string) $x)),
+            );
             foreach ($names as $k => $name) {
                 $value = $points[$x][$name] ?? null;
                 if (null === $value) {
@@ -109,7 +124,16 @@ final readonly class Chart
                     $lines[$name][] = [round($middle, 1), $y($value)];
                 } else {
                     $bar = $wide * 0.72 / \count($names);
-                    $svg .= \sprintf('<rect class="series-%d" x="%.1f" y="%s" width="%.1f" height="%s"><title>%s: %s</title></rect>', $k, $middle - $wide * 0.36 + $bar * $k, min($y($value), $y(0)), max(1, $bar - 1), max(0.5, abs($y($value) - $y(0))), self::text((string) $x), self::text(self::exact($value)));
+                    $svg .= \sprintf(
+                        '<rect class="series-%d" x="%.1f" y="%s" width="%.1f" height="%s"><title>%s: %s</title></rect>',
+                        $k,
+                        $middle - $wide * 0.36 + $bar * $k,
+                        min($y($value), $y(0)),
+                        max(1, $bar - 1),
+                        max(0.5, abs($y($value) - $y(0))),
+                        self::text((string) $x),
+                        self::text(self::exact($value)),
+                    );
                 }
             }
         }
@@ -117,7 +141,17 @@ final readonly class Chart
             $svg .= self::line($places, (int) array_search($name, $names, true));
         }
 
-        return \sprintf('<svg class="chart" viewBox="0 0 %d %d" role="img" aria-label="%s"><text class="scale" x="%d" y="%d">%s</text>%s%s</svg>', self::WIDTH, self::HEIGHT, self::text($figure->name), 4, self::TOP, self::text($figure->name.('' === $figure->unit ? '' : ', '.$figure->unit)), \count($names) > 1 ? self::legend($names, $time) : '', $svg);
+        return \sprintf(
+            '<svg class="chart" viewBox="0 0 %d %d" role="img" aria-label="%s"><text class="scale" x="%d" y="%d">%s</text>%s%s</svg>',
+            self::WIDTH,
+            self::HEIGHT,
+            self::text($figure->name),
+            4,
+            self::TOP,
+            self::text($figure->name.('' === $figure->unit ? '' : ', '.$figure->unit)),
+            \count($names) > 1 ? self::legend($names, $time) : '',
+            $svg,
+        );
     }
 
     /** @param list<array{float, float}|null> $places */
@@ -149,7 +183,12 @@ final readonly class Chart
             $x -= 12 + 7 * mb_strlen($text);
             $svg .= \sprintf('<text class="scale" x="%d" y="%d">%s</text>', $x, self::TOP, self::text($text));
             $x -= 22;
-            $svg .= $time ? \sprintf('<path class="line-%d" d="M%d %dh16"/>', $k, $x, self::TOP - 4) : \sprintf('<rect class="series-%d" x="%d" y="%d" width="12" height="10"/>', $k, $x + 4, self::TOP - 9);
+            $svg .= $time ? \sprintf('<path class="line-%d" d="M%d %dh16"/>', $k, $x, self::TOP - 4) : \sprintf(
+                '<rect class="series-%d" x="%d" y="%d" width="12" height="10"/>',
+                $k,
+                $x + 4,
+                self::TOP - 9,
+            );
         }
 
         return $svg;

@@ -98,7 +98,8 @@ final class Composer
                 $reckonings[] = new Reckoning($measure->name, $branch->fact, $alone->of($measure, $branch));
             }
         }
-        $plain = 1 === \count($branches) && '' === $branches[0]->special && [] === $this->question->figures && $this->question->measures === $branches[0]->measures;
+        $plain = 1 === \count($branches) && '' === $branches[0]->special && [] === $this->question->figures
+            && $this->question->measures === $branches[0]->measures;
         $lines = $plain ? $this->direct($branches[0]) : $this->together($branches);
 
         return new Plan(
@@ -120,7 +121,15 @@ final class Composer
         $columns = [];
         foreach ($this->question->by as $level) {
             $formula = $this->ground->formula($level->role, $this->attribute($level)->expression);
-            $columns[] = new PlanColumn($this->columns[self::keyOf($level)], $level, null, $formula->family, $this->attribute($level)->unit ?: $formula->unit, '', $formula->fields);
+            $columns[] = new PlanColumn(
+                $this->columns[self::keyOf($level)],
+                $level,
+                null,
+                $formula->family,
+                $this->attribute($level)->unit ?: $formula->unit,
+                '',
+                $formula->fields,
+            );
         }
         foreach ($this->question->measures as $measure) {
             $fields = [];
@@ -128,7 +137,8 @@ final class Composer
                 $fields = [...$fields, ...'' === trim($part->expression) ? [] : $this->ground->formula($part->fact, $part->expression)->fields];
             }
             $columns[] = new PlanColumn(
-                $this->columns[self::keyOf($measure)], null, $measure, $this->familyOf($measure), self::unitOf($this->ground, $measure), $measure->format, $fields,
+                $this->columns[self::keyOf($measure)], null, $measure, $this->familyOf($measure), self::unitOf($this->ground, $measure), $measure->format,
+                $fields,
             );
         }
 
@@ -327,7 +337,11 @@ final class Composer
         }
         [$filters, $each] = $this->filters($branch, $joining);
         foreach ($branch->measures as $measure) {
-            $value = '' === trim($measure->expression) ? null : $this->written($joining, $branch->fact, $this->ground->formula($branch->fact, $measure->expression));
+            $value = '' === trim($measure->expression) ? null : $this->written(
+                $joining,
+                $branch->fact,
+                $this->ground->formula($branch->fact, $measure->expression),
+            );
             $filter = '' === trim($measure->filter) || $each ? null
                 : $this->written($joining, $branch->fact, $this->ground->formula($branch->fact, $measure->filter));
             $name = 'points' === $branch->special ? 'v' : $this->column($measure);
@@ -374,7 +388,11 @@ final class Composer
         }
         [$filters, $each] = $this->filters($branch, $joining);
         foreach ($branch->measures as $i => $measure) {
-            $value = '' === trim($measure->expression) ? null : $this->written($joining, $branch->fact, $this->ground->formula($branch->fact, $measure->expression));
+            $value = '' === trim($measure->expression) ? null : $this->written(
+                $joining,
+                $branch->fact,
+                $this->ground->formula($branch->fact, $measure->expression),
+            );
             $filter = '' === trim($measure->filter) || $each ? null
                 : $this->written($joining, $branch->fact, $this->ground->formula($branch->fact, $measure->filter));
             [$parts, $whole] = $this->inParts($measure, $value, $filter, $i);
@@ -504,7 +522,10 @@ final class Composer
         $from = implode("\n", array_map(static fn (SqlLine $line): string => $line->text, [...$joining->lines(''), ...self::filtering('', $where)]));
         $steps = $counts = [];
         $key = $this->ground->role($branch->fact)->key;
-        $shown = [] === $key ? array_map(static fn ($column): string => $column->name, \array_slice($this->ground->table($branch->fact)->columns ?? [], 0, 6)) : $key;
+        $shown = [] === $key ? array_map(
+            static fn ($column): string => $column->name,
+            \array_slice($this->ground->table($branch->fact)->columns ?? [], 0, 6),
+        ) : $key;
         foreach ($losing as $i => [$way, , $lost, $held]) {
             $counts[] = "COALESCE(SUM(CASE WHEN $lost THEN 1 ELSE 0 END), 0) AS lost_$i, COALESCE(SUM(CASE WHEN $held THEN 1 ELSE 0 END), 0) AS held_$i";
             $fields = array_unique([...$shown, ...$way->from() === $branch->fact ? array_column($way->pairs(), 0) : []]);
@@ -621,7 +642,8 @@ final class Composer
         $over = [] === $by ? '' : 'PARTITION BY '.implode(', ', $by).' ';
         $down = Instead::First === $instead ? '' : ' DESC';
 
-        return "SELECT $from.*, ROW_NUMBER() OVER ({$over}ORDER BY CASE WHEN i IS NULL THEN 1 ELSE 0 END, i$down) AS n, COUNT(i) OVER (".trim($over).") AS c FROM $from";
+        return "SELECT $from.*, ROW_NUMBER() OVER ({$over}ORDER BY CASE WHEN i IS NULL THEN 1 ELSE 0 END, i$down) AS n, COUNT(i) OVER (".trim($over)
+            .") AS c FROM $from";
     }
 
     /** The one figure of several points. Points at no instant count only where there are no others. */
@@ -655,7 +677,10 @@ final class Composer
             $names[] = [$name, $branch];
         }
         foreach ($with as $i => [$name, $inner]) {
-            $lines[] = new SqlLine((0 === $i ? 'WITH ' : '').$name.' AS (', 0 === $i && \count($branches) > 1 ? 'each fact is brought to the asked grain by itself …' : '');
+            $lines[] = new SqlLine(
+                (0 === $i ? 'WITH ' : '').$name.' AS (',
+                0 === $i && \count($branches) > 1 ? 'each fact is brought to the asked grain by itself …' : '',
+            );
             $lines = [...$lines, ...$inner, new SqlLine(isset($with[$i + 1]) ? '),' : ')')];
         }
         $one = 1 === \count($branches);
@@ -733,7 +758,11 @@ final class Composer
     private function none(Measure $measure): string
     {
         $family = $this->familyOf($measure);
-        $written = \in_array($measure->aggregation, [Aggregation::Least, Aggregation::Greatest], true) ? $this->ground->formula($measure->fact, $measure->expression)->written : '';
+        $written = \in_array(
+            $measure->aggregation,
+            [Aggregation::Least, Aggregation::Greatest],
+            true,
+        ) ? $this->ground->formula($measure->fact, $measure->expression)->written : '';
 
         return $this->sql->none($family, $written);
     }

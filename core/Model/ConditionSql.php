@@ -27,7 +27,15 @@ final readonly class ConditionSql
         [$least, $most] = $condition->test->values();
         $n = \count($condition->values);
         if ($n < $least || $n > $most) {
-            throw new ModelError(\sprintf('“%s %s” takes %s, and has %d.', $condition->what, $condition->test->value, $least === $most ? "$least value".(1 === $least ? '' : 's') : 'a value or more', $n));
+            throw new ModelError(
+                \sprintf(
+                    '“%s %s” takes %s, and has %d.',
+                    $condition->what,
+                    $condition->test->value,
+                    $least === $most ? "$least value".(1 === $least ? '' : 's') : 'a value or more',
+                    $n,
+                ),
+            );
         }
 
         return match ($condition->test) {
@@ -117,7 +125,9 @@ final readonly class ConditionSql
         if (TypeFamily::Flag === $family) {
             $known = ['yes' => true, 'true' => true, '1' => true, 'no' => false, 'false' => false, '0' => false];
 
-            return $this->sql->truth($known[mb_strtolower(trim($value))] ?? throw new ModelError(\sprintf('“%s” is yes or no, and not “%s”.', $condition->what, $value)));
+            return $this->sql->truth(
+                $known[mb_strtolower(trim($value))] ?? throw new ModelError(\sprintf('“%s” is yes or no, and not “%s”.', $condition->what, $value)),
+            );
         }
 
         return $this->sql->text($value);

@@ -10,14 +10,23 @@ namespace Fasti\Core\Model;
  */
 final readonly class ConditionText
 {
-    public const HELP = 'what is looked at, then is, is not, is over, is at least, is under, is at most, is between … and …, is in (a period), begins with, contains, is none or is given, and values with commas between them';
+    public const HELP = 'what is looked at, then is, is not, is over, is at least, is under, is at most, is between … and …, '
+        .'is in (a period), begins with, contains, is none or is given, and values with commas between them';
     /** The longer ones first, so that "is not none" is not taken for "is not". */
     private const WORDS = [
         'is not none' => Test::Given, 'is not one of' => Test::IsNot, 'is one of' => Test::Is, 'is at least' => Test::Least, 'is at most' => Test::Most,
         'is between' => Test::Between, 'begins with' => Test::Begins, 'is given' => Test::Given, 'is none' => Test::None, 'is over' => Test::Over,
         'is under' => Test::Under, 'is not' => Test::IsNot, 'is in' => Test::During, 'contains' => Test::Contains, 'in' => Test::Is, 'is' => Test::Is,
     ];
-    private const SIGNS = ['<>' => Test::IsNot, '!=' => Test::IsNot, '>=' => Test::Least, '<=' => Test::Most, '=' => Test::Is, '>' => Test::Over, '<' => Test::Under];
+    private const SIGNS = [
+        '<>' => Test::IsNot,
+        '!=' => Test::IsNot,
+        '>=' => Test::Least,
+        '<=' => Test::Most,
+        '=' => Test::Is,
+        '>' => Test::Over,
+        '<' => Test::Under,
+    ];
 
     public function __construct(private ModelNames $names)
     {
@@ -78,9 +87,13 @@ final readonly class ConditionText
             $rest = substr($rest, 1, -1);
         }
         $values = Test::Between === $test ? (preg_split("/ and (?=(?:[^']*'[^']*')*[^']*$)/i", $rest) ?: []) : (1 === $most ? [$rest] : $this->listed($rest));
-        $values = array_values(array_filter(array_map(self::unquoted(...), $values), static fn (string $value): bool => '' !== $value || str_contains($rest, "''")));
+        $values = array_values(
+            array_filter(array_map(self::unquoted(...), $values), static fn (string $value): bool => '' !== $value || str_contains($rest, "''")),
+        );
         if (\count($values) < $least) {
-            throw new ModelError(\sprintf('“%s” needs %s after “%s”.', $text, 1 === $least ? 'a value' : "$least values, with “and” between them", $test->value));
+            throw new ModelError(
+                \sprintf('“%s” needs %s after “%s”.', $text, 1 === $least ? 'a value' : "$least values, with “and” between them", $test->value),
+            );
         }
 
         return $values;
@@ -104,10 +117,12 @@ final readonly class ConditionText
     /** The same in words that read() understands. */
     public static function of(Condition $condition): string
     {
-        $quoted = static fn (string $value): string => '' === $value || 1 === preg_match("/[,']|^ | $|^\\(|\\)$| and /u", $value) ? "'".str_replace("'", "''", $value)."'" : $value;
+        $quoted = static fn (string $value): string => '' === $value || 1 === preg_match("/[,']|^ | $|^\\(|\\)$| and /u", $value)
+            ? "'".str_replace("'", "''", $value)."'" : $value;
         $values = array_map($quoted, $condition->values);
 
-        return $condition->what.' '.(Test::Is === $condition->test && \count($values) > 1 ? 'is one of' : (Test::IsNot === $condition->test && \count($values) > 1 ? 'is not one of' : $condition->test->value))
+        return $condition->what.' '
+            .(Test::Is === $condition->test && \count($values) > 1 ? 'is one of' : (Test::IsNot === $condition->test && \count($values) > 1 ? 'is not one of' : $condition->test->value))
             .([] === $values ? '' : ' '.implode(Test::Between === $condition->test ? ' and ' : ', ', $values))
             .([] === $condition->facts ? '' : ' (only for '.implode(', ', $condition->facts).')');
     }

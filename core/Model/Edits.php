@@ -31,13 +31,15 @@ final class Edits
                 $role($one->name), $one->kind, $one->entry, $role($one->like), $one->meaning, $one->grain, $one->key,
                 $renamed->attributes[$one->name."\0".$one->label] ?? $one->label,
                 array_map(static fn (Attribute $attribute): Attribute => new Attribute(
-                    $renamed->attributes[$one->name."\0".$attribute->name] ?? $attribute->name, $text($attribute->expression), $attribute->meaning, $attribute->unit,
+                    $renamed->attributes[$one->name."\0".$attribute->name] ?? $attribute->name, $text($attribute->expression), $attribute->meaning,
+                    $attribute->unit,
                     $text($attribute->sorted),
                 ), $one->attributes),
             ), $model->roles),
             joins: $joins,
             measures: array_map(static fn (Measure $one): Measure => new Measure(
-                $measure($one->name), $one->aggregation, $role($one->fact), $text($one->expression), $text($one->filter), $measure($one->of), $measure($one->by),
+                $measure($one->name), $one->aggregation, $role($one->fact), $text($one->expression), $text($one->filter), $measure($one->of),
+                $measure($one->by),
                 $one->meaning, $one->unit, $one->format, $one->adds, array_map($role, $one->notOver),
                 null === $one->instant ? null : $renamed->level($one->instant, $model), $one->instead, $one->reason,
             ), $model->measures),
@@ -77,7 +79,15 @@ final class Edits
         $keys = [];
         $joins = array_map(static function (ModelJoin $join) use ($field, &$keys): ModelJoin {
             $where = [] === $join->where ? [] : [$field($join->from, $join->where[0]), $join->where[1]];
-            $new = new ModelJoin($join->from, $join->to, self::each($join->fields, $field, $join->from), self::each($join->keys, $field, $join->to), $join->fromEnd, $join->toEnd, $where);
+            $new = new ModelJoin(
+                $join->from,
+                $join->to,
+                self::each($join->fields, $field, $join->from),
+                self::each($join->keys, $field, $join->to),
+                $join->fromEnd,
+                $join->toEnd,
+                $where,
+            );
             $keys[$join->key()] = $new->key();
 
             return $new;
@@ -92,7 +102,8 @@ final class Edits
             ), $model->roles),
             joins: $joins,
             measures: array_map(static fn (Measure $one): Measure => new Measure(
-                $one->name, $one->aggregation, $one->fact, $text($one->fact, $one->expression), $text($one->fact, $one->filter), $one->of, $one->by, $one->meaning,
+                $one->name, $one->aggregation, $one->fact, $text($one->fact, $one->expression), $text($one->fact, $one->filter), $one->of, $one->by,
+                $one->meaning,
                 $one->unit, $one->format, $one->adds, $one->notOver, $one->instant, $one->instead, $one->reason,
             ), $model->measures),
             hierarchies: array_map(static fn (Hierarchy $one): Hierarchy => new Hierarchy(
@@ -145,7 +156,11 @@ final class Edits
 
     public static function withoutAttribute(Model $model, string $role, string $name): Model
     {
-        return self::role($model, $role, static fn (Role $one): array => array_values(array_filter($one->attributes, static fn (Attribute $each): bool => $each->name !== $name)));
+        return self::role(
+            $model,
+            $role,
+            static fn (Role $one): array => array_values(array_filter($one->attributes, static fn (Attribute $each): bool => $each->name !== $name)),
+        );
     }
 
     /** @param callable(Role): list<Attribute> $attributes */
@@ -174,7 +189,17 @@ final class Edits
                 continue;
             }
             if ($role->like === $name && null !== $gone) {
-                $role = new Role($role->name, $role->kind, $role->entry, $heir ?? '', $role->meaning, $role->grain, $role->key, null === $heir ? $gone->label : '', null === $heir ? $gone->attributes : []);
+                $role = new Role(
+                    $role->name,
+                    $role->kind,
+                    $role->entry,
+                    $heir ?? '',
+                    $role->meaning,
+                    $role->grain,
+                    $role->key,
+                    null === $heir ? $gone->label : '',
+                    null === $heir ? $gone->attributes : [],
+                );
                 $heir ??= $role->name;
             }
             $roles[] = $role;
@@ -186,7 +211,12 @@ final class Edits
             joins: array_values(array_filter($model->joins, static fn (ModelJoin $one): bool => $one->from !== $name && $one->to !== $name)),
             measures: array_values(array_filter($model->measures, static fn (Measure $one): bool => $one->fact !== $name)),
             choices: array_values(array_filter($model->choices, static fn (Choice $one): bool => $other($one->from) && $other($one->to))),
-            hierarchies: array_values(array_filter($model->hierarchies, static fn (Hierarchy $one): bool => [] === array_filter($one->levels, static fn (Level $level): bool => $level->role === $name))),
+            hierarchies: array_values(
+                array_filter(
+                    $model->hierarchies,
+                    static fn (Hierarchy $one): bool => [] === array_filter($one->levels, static fn (Level $level): bool => $level->role === $name),
+                ),
+            ),
         );
     }
 
@@ -244,7 +274,9 @@ final class Edits
 
     public static function hierarchy(Model $model, Hierarchy $hierarchy): Model
     {
-        return $model->with(hierarchies: [...array_values(array_filter($model->hierarchies, static fn (Hierarchy $one): bool => $one->name !== $hierarchy->name)), $hierarchy]);
+        return $model->with(
+            hierarchies: [...array_values(array_filter($model->hierarchies, static fn (Hierarchy $one): bool => $one->name !== $hierarchy->name)), $hierarchy],
+        );
     }
 
     public static function withoutHierarchy(Model $model, string $name): Model
@@ -261,7 +293,10 @@ final class Edits
     {
         $words = [];
         foreach ([
-            'role' => [$before->roles, $after->roles], 'measure' => [$before->measures, $after->measures], 'hierarchy' => [$before->hierarchies, $after->hierarchies],
+            'role' => [$before->roles, $after->roles], 'measure' => [$before->measures, $after->measures], 'hierarchy' => [
+                $before->hierarchies,
+                $after->hierarchies,
+            ],
         ] as $what => [$old, $new]) {
             $words = [...$words, ...self::listed($what, self::named($old), self::named($new))];
         }

@@ -43,8 +43,16 @@ final readonly class FieldOffers
         }
         $offers = [];
         if (RoleKind::Fact === $is->kind) {
-            $counted = array_filter($this->ground->model->measures, static fn (Measure $one): bool => $one->fact === $role && Aggregation::Count === $one->aggregation && '' === $one->expression);
-            [] === $counted && $offers[] = new FieldOffer($role, '', new Measure($this->free('Number of '.Noun::plural($role)), Aggregation::Count, $role), 'how many rows there are');
+            $counted = array_filter(
+                $this->ground->model->measures,
+                static fn (Measure $one): bool => $one->fact === $role && Aggregation::Count === $one->aggregation && '' === $one->expression,
+            );
+            [] === $counted && $offers[] = new FieldOffer(
+                $role,
+                '',
+                new Measure($this->free('Number of '.Noun::plural($role)), Aggregation::Count, $role),
+                'how many rows there are',
+            );
         }
         foreach ($table->columns as $column) {
             $offer = isset($leading[$column->name]) ? null : $this->offer($is, $column, isset($taken[$column->name]));
@@ -70,12 +78,16 @@ final readonly class FieldOffers
             return [] !== $measured || $taken ? null : $this->measured($role, $column, $name, $words);
         }
 
-        return $key || $taken ? null : new FieldOffer($role->name, $column->name, new Attribute($this->freeOf($role, $name), self::written($column->name)), match (true) {
-            TypeFamily::Time === $type->family => 'when it was',
-            $type->family->isNumeric() => 'a number by which rows are told apart',
-            TypeFamily::Flag === $type->family => 'yes or no',
-            default => 'a text of its own',
-        });
+        return $key || $taken ? null : new FieldOffer(
+            $role->name,
+            $column->name,
+            new Attribute($this->freeOf($role, $name), self::written($column->name)),
+            match (true) {
+                TypeFamily::Time === $type->family => 'when it was',
+                $type->family->isNumeric() => 'a number by which rows are told apart',
+                TypeFamily::Flag === $type->family => 'yes or no',
+                default => 'a text of its own',
+            });
     }
 
     /** @param list<string> $words */
@@ -93,7 +105,11 @@ final readonly class FieldOffers
         $over = $stock ? $this->times($role->name) : null;
         $measure = new Measure(
             $this->free($name), $aggregation, $role->name, $field, unit: $unit,
-            adds: Aggregation::Sum === $aggregation && !$stock || \in_array($aggregation, [Aggregation::Least, Aggregation::Greatest], true) ? Adds::All : ($stock ? Adds::Some : Adds::None),
+            adds: Aggregation::Sum === $aggregation && !$stock || \in_array(
+                $aggregation,
+                [Aggregation::Least, Aggregation::Greatest],
+                true,
+            ) ? Adds::All : ($stock ? Adds::Some : Adds::None),
             notOver: null === $over ? [] : [$over->role],
             instant: $over, instead: null === $over ? Instead::Nothing : Instead::Last,
             reason: $stock ? 'it is a stock: what there is at one time' : '',

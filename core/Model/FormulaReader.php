@@ -71,11 +71,19 @@ final class FormulaReader
                 $t = new Tokens($text, self::grammar());
                 $tree = (new Parser($t))->expressions->expression();
                 if (!$t->over()) {
-                    $this->faults[] = new FormulaFault('The expression was over, but something follows', $this->chars($t->offset()), 'Expected: its end, or an operator such as +.');
+                    $this->faults[] = new FormulaFault(
+                        'The expression was over, but something follows',
+                        $this->chars($t->offset()),
+                        'Expected: its end, or an operator such as +.',
+                    );
                     $tree = null;
                 }
             } catch (SqlFault $e) {
-                $this->faults[] = new FormulaFault($e->getMessage(), $this->chars($e->offset), 'Expected: a field, a number, a text in single quotes, or a function.');
+                $this->faults[] = new FormulaFault(
+                    $e->getMessage(),
+                    $this->chars($e->offset),
+                    'Expected: a field, a number, a text in single quotes, or a function.',
+                );
             }
         }
         [$family, $unit] = null === $tree ? [TypeFamily::Other, ''] : $this->of($tree);
@@ -114,7 +122,11 @@ final class FormulaReader
             $node instanceof Call => $this->call($node),
             $node instanceof CaseOf => $this->choice($node),
             $node instanceof Cast => $this->cast($node),
-            default => $this->fault($node, 'This kind of expression is not understood here', 'Expected: fields, numbers, texts, operators, CASE, CAST, and functions of one row.'),
+            default => $this->fault(
+                $node,
+                'This kind of expression is not understood here',
+                'Expected: fields, numbers, texts, operators, CASE, CAST, and functions of one row.',
+            ),
         };
     }
 
@@ -134,7 +146,11 @@ final class FormulaReader
         }
         $here = $this->ground->column($found, $column);
         if (null === $here) {
-            return $this->fault($ref, \sprintf('%s has no field “%s”', $table->name, $column), $this->near($column, array_map(static fn ($one): string => $one->name, $table->columns)));
+            return $this->fault(
+                $ref,
+                \sprintf('%s has no field “%s”', $table->name, $column),
+                $this->near($column, array_map(static fn ($one): string => $one->name, $table->columns)),
+            );
         }
         $this->fields[] = new FieldUse($found, $here->name, $ref->at, $ref->end);
         $this->written = $here->base ?? $here->type;
@@ -146,7 +162,10 @@ final class FormulaReader
     /** @param list<string> $names */
     private function near(string $name, array $names): string
     {
-        $close = array_filter($names, static fn (string $one): bool => levenshtein(mb_strtolower(substr($one, 0, 60)), mb_strtolower(substr($name, 0, 60))) <= max(2, \strlen($name) / 4));
+        $close = array_filter(
+            $names,
+            static fn (string $one): bool => levenshtein(mb_strtolower(substr($one, 0, 60)), mb_strtolower(substr($name, 0, 60))) <= max(2, \strlen($name) / 4),
+        );
 
         return [] === $close ? ([] === $names ? '' : 'It has: '.implode(', ', \array_slice($names, 0, 8)).(\count($names) > 8 ? ' …' : '').'.')
             : 'Do you mean '.implode(' or ', \array_slice(array_values($close), 0, 3)).'?';
@@ -161,7 +180,11 @@ final class FormulaReader
             'bool' => [TypeFamily::Flag, ''],
             'null' => [TypeFamily::Other, ''],
             'typed' => \in_array(strtolower((string) $literal->type), ['date', 'timestamp', 'datetime'], true) ? [TypeFamily::Time, '']
-                : $this->fault($literal, \sprintf('A %s is not understood here', (string) $literal->type), "Expected: DATE '2026-01-31' or TIMESTAMP '2026-01-31 12:00:00'."),
+                : $this->fault(
+                    $literal,
+                    \sprintf('A %s is not understood here', (string) $literal->type),
+                    "Expected: DATE '2026-01-31' or TIMESTAMP '2026-01-31 12:00:00'.",
+                ),
             default => $this->fault($literal, 'This kind of value is not understood here', 'Expected: a number, a text in single quotes, TRUE, FALSE or NULL.'),
         };
     }
@@ -173,7 +196,11 @@ final class FormulaReader
         if (\in_array($sign, ['AND', 'OR', 'NOT'], true)) {
             foreach ($node->operands as $operand) {
                 [$family] = $this->of($operand);
-                \in_array($family, [TypeFamily::Flag, TypeFamily::Other], true) || $this->fault($operand, "$sign joins conditions, and this is none", 'Expected: a comparison such as kind = \'fish\'.');
+                \in_array($family, [TypeFamily::Flag, TypeFamily::Other], true) || $this->fault(
+                    $operand,
+                    "$sign joins conditions, and this is none",
+                    'Expected: a comparison such as kind = \'fish\'.',
+                );
             }
 
             return [TypeFamily::Flag, ''];
@@ -202,7 +229,11 @@ final class FormulaReader
             return $this->arithmetic($node);
         }
 
-        return $this->fault($node, \sprintf('The operator %s is not understood here', $sign), 'Expected: + - * / || = <> < > <= >= AND OR NOT IN BETWEEN LIKE IS NULL.');
+        return $this->fault(
+            $node,
+            \sprintf('The operator %s is not understood here', $sign),
+            'Expected: + - * / || = <> < > <= >= AND OR NOT IN BETWEEN LIKE IS NULL.',
+        );
     }
 
     /** @return array{TypeFamily, string} */
@@ -215,7 +246,11 @@ final class FormulaReader
                 if (null === $first) {
                     $first = [$family, $unit];
                 } elseif (!self::alike($first[0], $family)) {
-                    $this->fault($one, \sprintf('A %s is compared with a %s', self::word($first[0]), self::word($family)), 'Expected: a '.self::word($first[0]).'.');
+                    $this->fault(
+                        $one,
+                        \sprintf('A %s is compared with a %s', self::word($first[0]), self::word($family)),
+                        'Expected: a '.self::word($first[0]).'.',
+                    );
                 } elseif ('' !== $unit && '' !== $first[1] && $unit !== $first[1]) {
                     $this->doubts[] = new FormulaFault(\sprintf('%s are compared with %s', $first[1], $unit), $this->chars($one->at));
                 }
@@ -273,7 +308,11 @@ final class FormulaReader
         foreach (\array_slice($units, 1) as [$other, $operand]) {
             if ('+' === $sign || '-' === $sign || '%' === $sign) {
                 if ('' !== $unit && '' !== $other && $unit !== $other) {
-                    $this->doubts[] = new FormulaFault(\sprintf('%s and %s are put together', $unit, $other), $this->chars($operand->at), 'Bring both to one unit first.');
+                    $this->doubts[] = new FormulaFault(
+                        \sprintf('%s and %s are put together', $unit, $other),
+                        $this->chars($operand->at),
+                        'Bring both to one unit first.',
+                    );
                 }
                 $unit = '' === $unit ? $other : $unit;
             } elseif ('*' === $sign) {
@@ -291,11 +330,19 @@ final class FormulaReader
     {
         $name = self::function($call->names[\count($call->names) - 1]);
         if (\in_array($name, self::AGGREGATES, true) || null !== $call->over) {
-            return $this->fault($call, \sprintf('%s is taken over many rows', $name), 'An expression is about one row; say over many rows by the aggregation of the measure.');
+            return $this->fault(
+                $call,
+                \sprintf('%s is taken over many rows', $name),
+                'An expression is about one row; say over many rows by the aggregation of the measure.',
+            );
         }
         $known = self::FUNCTIONS[$name] ?? null;
         if (null === $known || \count($call->names) > 1) {
-            return $this->fault($call, \sprintf('The function %s is not understood here', $name), 'Expected one of: '.implode(', ', array_keys(self::FUNCTIONS)).'.');
+            return $this->fault(
+                $call,
+                \sprintf('The function %s is not understood here', $name),
+                'Expected one of: '.implode(', ', array_keys(self::FUNCTIONS)).'.',
+            );
         }
         if (\count($call->arguments) < $known[0] || \count($call->arguments) > $known[1] || $call->star || $call->distinct) {
             return $this->fault($call, \sprintf('%s has %d arguments', $name, \count($call->arguments)), "Expected: $known[2].");
@@ -309,7 +356,11 @@ final class FormulaReader
         foreach ($types as $i => [$family]) {
             $wanted = $numbers || ('SUBSTRING' === $name && $i > 0) ? 'number' : ($texts || 'SUBSTRING' === $name ? 'text' : '');
             $fits = TypeFamily::Other === $family || ('number' === $wanted ? $family->isNumeric() : ('text' !== $wanted || TypeFamily::Text === $family));
-            $fits || $this->fault($call->arguments[$i], \sprintf('%s takes a %s here, and this is a %s', $name, $wanted, self::word($family)), "Expected: $known[2].");
+            $fits || $this->fault(
+                $call->arguments[$i],
+                \sprintf('%s takes a %s here, and this is a %s', $name, $wanted, self::word($family)),
+                "Expected: $known[2].",
+            );
         }
 
         return match ($name) {
@@ -334,7 +385,11 @@ final class FormulaReader
         }
         [$family] = $this->of($of);
         if (!\in_array($family, [TypeFamily::Time, TypeFamily::Other], true)) {
-            return $this->fault($of, 'EXTRACT takes something of a date, and this is a '.self::word($family), 'Expected: a date or time; CAST(… AS date) makes one of a text.');
+            return $this->fault(
+                $of,
+                'EXTRACT takes something of a date, and this is a '.self::word($family),
+                'Expected: a date or time; CAST(… AS date) makes one of a text.',
+            );
         }
 
         return [TypeFamily::Whole, ''];
@@ -352,7 +407,11 @@ final class FormulaReader
         $unit = '';
         foreach ($types as $i => [$one, $of]) {
             if (!self::alike($family, $one)) {
-                return $this->fault($nodes[$i], \sprintf('A %s and a %s cannot stand for one another', self::word($family), self::word($one)), 'Expected: a '.self::word($family).'.');
+                return $this->fault(
+                    $nodes[$i],
+                    \sprintf('A %s and a %s cannot stand for one another', self::word($family), self::word($one)),
+                    'Expected: a '.self::word($family).'.',
+                );
             }
             if ('' !== $of && '' !== $unit && $of !== $unit) {
                 $this->doubts[] = new FormulaFault(\sprintf('%s and %s stand for one another', $unit, $of), $this->chars($nodes[$i]->at));
@@ -376,7 +435,10 @@ final class FormulaReader
         foreach ($node->whens as [$when, $then]) {
             [$family] = $this->of($when);
             if (null === $subject ? !\in_array($family, [TypeFamily::Flag, TypeFamily::Other], true) : !self::alike($subject[0], $family)) {
-                $this->fault($when, null === $subject ? 'WHEN takes a condition' : \sprintf('A %s is compared with a %s', self::word($subject[0]), self::word($family)));
+                $this->fault(
+                    $when,
+                    null === $subject ? 'WHEN takes a condition' : \sprintf('A %s is compared with a %s', self::word($subject[0]), self::word($family)),
+                );
             }
             [$values[], $types[]] = [$then, $this->of($then)];
         }
@@ -393,7 +455,11 @@ final class FormulaReader
         $from = $this->of($cast->value);
         $family = self::castTo($cast->type);
 
-        return null === $family ? $this->fault($cast, \sprintf('A cast to %s is not understood here', $cast->type), 'Expected: integer, decimal(10,2), double precision, varchar, varchar(20), date or boolean.')
+        return null === $family ? $this->fault(
+            $cast,
+            \sprintf('A cast to %s is not understood here', $cast->type),
+            'Expected: integer, decimal(10,2), double precision, varchar, varchar(20), date or boolean.',
+        )
             : [$family, $family->isNumeric() ? $from[1] : ''];
     }
 

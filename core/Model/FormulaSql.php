@@ -41,7 +41,12 @@ final readonly class FormulaSql
     {
         $type = TypeText::of($node->type);
 
-        return $this->sql->cast($this->of($node->value), FormulaReader::castTo($node->type) ?? throw new \LogicException('No such cast.'), $type->first(), $type->second());
+        return $this->sql->cast(
+            $this->of($node->value),
+            FormulaReader::castTo($node->type) ?? throw new \LogicException('No such cast.'),
+            $type->first(),
+            $type->second(),
+        );
     }
 
     /** An operand: within parentheses where it is more than one value. */

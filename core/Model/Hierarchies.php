@@ -39,7 +39,10 @@ final readonly class Hierarchies
             }
         }
 
-        return [...$this->within($role), ...array_map(fn (Hierarchy $one): Hierarchy => $this->told($one, $splitting), $this->chains($levels, $above, $different))];
+        return [
+            ...$this->within($role),
+            ...array_map(fn (Hierarchy $one): Hierarchy => $this->told($one, $splitting), $this->chains($levels, $above, $different)),
+        ];
     }
 
     /** @return list<Hierarchy> rows of a role that lead to rows of the same entry */
@@ -54,7 +57,12 @@ final readonly class Hierarchies
         $found = [];
         foreach ($table->foreignKeys as $key) {
             if ($key->references->place()->key() === $table->place()->key()) {
-                $found[] = new Hierarchy(\sprintf('%s within itself, by %s', $role, implode(' and ', $key->columns)), [new Level($role, $label)], true, $key->columns);
+                $found[] = new Hierarchy(
+                    \sprintf('%s within itself, by %s', $role, implode(' and ', $key->columns)),
+                    [new Level($role, $label)],
+                    true,
+                    $key->columns,
+                );
             }
         }
 
@@ -168,7 +176,11 @@ final readonly class Hierarchies
                 }
             }
             usort($chains[$i], static fn (array $a, array $b): int => \count($b) <=> \count($a));
-            $chains[$i] = \array_slice(array_values(array_filter($chains[$i], static fn (array $chain): bool => \count($chain) > 1 || 1 === \count($chains[$i]))), 0, self::MOST);
+            $chains[$i] = \array_slice(
+                array_values(array_filter($chains[$i], static fn (array $chain): bool => \count($chain) > 1 || 1 === \count($chains[$i]))),
+                0,
+                self::MOST,
+            );
         }
         $below = [];
         foreach ($above as $coarser) {
@@ -182,7 +194,10 @@ final readonly class Hierarchies
         }
         usort($all, static fn (array $a, array $b): int => \count($b) <=> \count($a));
 
-        return array_map(fn (array $chain): Hierarchy => $this->named(array_map(static fn (int $i): Level => $levels[$i], $chain)), \array_slice($all, 0, self::MOST));
+        return array_map(
+            fn (array $chain): Hierarchy => $this->named(array_map(static fn (int $i): Level => $levels[$i], $chain)),
+            \array_slice($all, 0, self::MOST),
+        );
     }
 
     /** @param list<Level> $levels */

@@ -22,8 +22,12 @@ final class Joining
 
     public readonly string $base;
 
-    public function __construct(private readonly Ground $ground, private readonly AskSql $sql, public readonly string $fact, private readonly bool $trusting = false)
-    {
+    public function __construct(
+        private readonly Ground $ground,
+        private readonly AskSql $sql,
+        public readonly string $fact,
+        private readonly bool $trusting = false,
+    ) {
         $this->base = $this->alias($fact);
         $this->aliases[''] = $this->base;
         $this->routes[$this->base] = [];
@@ -92,7 +96,10 @@ final class Joining
             $on = $this->on($alias, $way);
             $entry = $this->ground->role($way->to())->entry;
             if ($way->proven || $this->trusting) {
-                $lines[] = new SqlLine("$indent  LEFT JOIN ".$this->named($entry, $alias)." ON $on", 'at most one '.$way->to().' to each row: '.($way->proven ? 'its key sees to that' : 'so it is believed'));
+                $lines[] = new SqlLine(
+                    "$indent  LEFT JOIN ".$this->named($entry, $alias)." ON $on",
+                    'at most one '.$way->to().' to each row: '.($way->proven ? 'its key sees to that' : 'so it is believed'),
+                );
             } else {
                 $lines[] = new SqlLine(
                     "$indent  LEFT JOIN (".$this->different($alias, $way).') AS '.$this->sql->name($alias)." ON $on",

@@ -69,7 +69,11 @@ final readonly class Late
         $used = [];
         foreach ($branch->conditions as $condition) {
             $level = $this->question->level($condition);
-            $used += $this->onTheWay($branch->fact, $level->role) + $this->readBy($branch->fact, $level->role, $this->ground->model->attribute($level)->expression ?? '');
+            $used += $this->onTheWay($branch->fact, $level->role) + $this->readBy(
+                $branch->fact,
+                $level->role,
+                $this->ground->model->attribute($level)->expression ?? '',
+            );
         }
         foreach ($branch->measures as $measure) {
             $used += $this->readBy($branch->fact, $branch->fact, $measure->expression) + $this->readBy($branch->fact, $branch->fact, $measure->filter);

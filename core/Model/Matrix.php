@@ -45,7 +45,10 @@ final readonly class Matrix
             foreach ($this->ground->ways()->multiplying($fact) as $join) {
                 $other = $join->from === $fact ? $join->to : $join->from;
                 if (\in_array($role, $this->ground->ways()->reached($other), true)) {
-                    return new MatrixCell(MatrixCell::NO, \sprintf('Several rows of %s stand at one row of %s, so that it would count again for each.', $other, $fact));
+                    return new MatrixCell(
+                        MatrixCell::NO,
+                        \sprintf('Several rows of %s stand at one row of %s, so that it would count again for each.', $other, $fact),
+                    );
                 }
             }
 
@@ -66,6 +69,9 @@ final readonly class Matrix
                 : \sprintf('Not added up over it: the %s counts. %s', $measure->instead->value, $words));
         }
 
-        return new MatrixCell($guarded ? MatrixCell::GUARDED : MatrixCell::YES, $words.($guarded ? ' No key keeps a row from standing twice on the way, so that is looked at before each answer.' : ''));
+        return new MatrixCell(
+            $guarded ? MatrixCell::GUARDED : MatrixCell::YES,
+            $words.($guarded ? ' No key keeps a row from standing twice on the way, so that is looked at before each answer.' : ''),
+        );
     }
 }

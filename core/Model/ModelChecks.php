@@ -73,10 +73,18 @@ final class ModelChecks
                 continue;
             }
             $gone = array_values(array_filter($role->key, fn (string $field): bool => null === $this->ground->column($role->name, $field)));
-            [] === $gone || $this->note('field-gone', Severity::Fault, $role->name, \sprintf('%s, of the key of “%s”, is not there any more', implode(' and ', $gone), $role->name),
+            [] === $gone || $this->note(
+                'field-gone',
+                Severity::Fault,
+                $role->name,
+                \sprintf('%s, of the key of “%s”, is not there any more', implode(' and ', $gone), $role->name),
                 'Its rows are not told apart.', 'Say its key anew.');
             if ('' !== $role->like && null === $this->ground->roleNamed($role->like)) {
-                $this->note('role-of-nothing', Severity::Fault, $role->name, \sprintf('“%s” is a role of “%s”, which the model has not', $role->name, $role->like),
+                $this->note(
+                    'role-of-nothing',
+                    Severity::Fault,
+                    $role->name,
+                    \sprintf('“%s” is a role of “%s”, which the model has not', $role->name, $role->like),
                     'Its attributes are said there.', 'Say of which dimension it is a role.');
             }
             if (RoleKind::Fact === $role->kind && [] === array_filter($this->ground->model->measures, static fn (Measure $one): bool => $one->fact === $role->name)) {
@@ -95,13 +103,21 @@ final class ModelChecks
         foreach ($this->ground->model->joins as $join) {
             foreach ([[$join->from, $join->fields], [$join->to, $join->keys]] as [$role, $fields]) {
                 if (null === $this->ground->roleNamed($role)) {
-                    $this->note('join-of-nothing', Severity::Fault, $join->key(), \sprintf('A join leads %s “%s”, which the model has not', $role === $join->from ? 'from' : 'to', $role),
+                    $this->note(
+                        'join-of-nothing',
+                        Severity::Fault,
+                        $join->key(),
+                        \sprintf('A join leads %s “%s”, which the model has not', $role === $join->from ? 'from' : 'to', $role),
                         'Nothing goes over it.', 'Take the join out, or the entry in.');
                     continue;
                 }
                 foreach ($fields as $field) {
                     if (null !== $this->ground->table($role) && null === $this->ground->column($role, $field)) {
-                        $this->note('field-gone', Severity::Fault, $join->key(), \sprintf('%s of “%s”, by which a join finds its rows, is not there any more', $field, $role),
+                        $this->note(
+                            'field-gone',
+                            Severity::Fault,
+                            $join->key(),
+                            \sprintf('%s of “%s”, by which a join finds its rows, is not there any more', $field, $role),
                             'Nothing goes over the join.', 'Say the join anew.');
                     }
                 }
@@ -136,7 +152,11 @@ final class ModelChecks
         }
         foreach ($this->ground->model->choices as $choice) {
             if (null === $this->ground->roleNamed($choice->from) || [] === $this->ground->ways()->between($choice->from, $choice->to)) {
-                $this->note('choice-of-nothing', Severity::Fault, $choice->from.' → '.$choice->to, \sprintf('The chosen route from “%s” to “%s” is not there any more', $choice->from, $choice->to),
+                $this->note(
+                    'choice-of-nothing',
+                    Severity::Fault,
+                    $choice->from.' → '.$choice->to,
+                    \sprintf('The chosen route from “%s” to “%s” is not there any more', $choice->from, $choice->to),
                     'Nothing is split by what it led to.', 'Choose another one.');
             }
         }
@@ -149,7 +169,12 @@ final class ModelChecks
      */
     private function parts(array $routes): bool
     {
-        $last = array_unique(array_map(static fn (array $route): string => [] === $route ? '' : $route[\count($route) - 1]->from().' '.$route[\count($route) - 1]->join->key(), $routes));
+        $last = array_unique(
+            array_map(
+                static fn (array $route): string => [] === $route ? '' : $route[\count($route) - 1]->from().' '.$route[\count($route) - 1]->join->key(),
+                $routes,
+            ),
+        );
 
         return \count($last) > 1;
     }
@@ -171,7 +196,15 @@ final class ModelChecks
                             }
                         }
                     }
-                    $this->note('facts-apart', Severity::Doubt, $one->name.' and '.$other->name, \sprintf('“%s” and “%s” share no dimension', $one->name, $other->name).([] === $alike ? '' : ', only '.implode(', ', $alike).', which are roles of their own'),
+                    $this->note(
+                        'facts-apart',
+                        Severity::Doubt,
+                        $one->name.' and '.$other->name,
+                        \sprintf(
+                            '“%s” and “%s” share no dimension',
+                            $one->name,
+                            $other->name,
+                        ).([] === $alike ? '' : ', only '.implode(', ', $alike).', which are roles of their own'),
                         'Their figures stand side by side only as totals.', 'Let both lead to the same role, where they mean the same.');
                 }
             }
@@ -189,7 +222,11 @@ final class ModelChecks
             foreach ($texts as $of => $text) {
                 $formula = '' === trim($text) || null === $this->ground->roleNamed($measure->fact) ? null : $this->ground->formula($measure->fact, $text);
                 foreach ($formula->faults ?? [] as $fault) {
-                    $this->note('not-understood', Severity::Fault, $measure->name, \sprintf('%s“%s” is not understood: %s', ucfirst($of), $measure->name, $fault->inWords($text)),
+                    $this->note(
+                        'not-understood',
+                        Severity::Fault,
+                        $measure->name,
+                        \sprintf('%s“%s” is not understood: %s', ucfirst($of), $measure->name, $fault->inWords($text)),
                         'It cannot be computed.', 'Correct the expression.');
                 }
                 foreach ($formula->doubts ?? [] as $doubt) {
@@ -197,7 +234,11 @@ final class ModelChecks
                         'A sum of different units means nothing.', 'Bring all to one unit.');
                 }
             }
-            '' === trim($measure->meaning) && $this->note('no-meaning', Severity::Note, $measure->name, \sprintf('It is not said what “%s” means', $measure->name),
+            '' === trim($measure->meaning) && $this->note(
+                'no-meaning',
+                Severity::Note,
+                $measure->name,
+                \sprintf('It is not said what “%s” means', $measure->name),
                 'Who reads the figure has only its name.', 'Say in a sentence what it tells.');
             $this->fits($measure);
         }
@@ -206,19 +247,28 @@ final class ModelChecks
     private function ratio(Measure $measure): void
     {
         foreach ([$measure->of, $measure->by] as $part) {
-            null !== $this->ground->model->measure($part) || $this->note('not-understood', Severity::Fault, $measure->name, \sprintf('“%s” is made of “%s”, which is no measure', $measure->name, $part),
+            null !== $this->ground->model->measure($part) || $this->note(
+                'not-understood',
+                Severity::Fault,
+                $measure->name,
+                \sprintf('“%s” is made of “%s”, which is no measure', $measure->name, $part),
                 'It cannot be computed.', 'Choose the measures that it is made of.');
         }
     }
 
     private function fits(Measure $measure): void
     {
-        $formula = '' === trim($measure->expression) || null === $this->ground->roleNamed($measure->fact) ? null : $this->ground->formula($measure->fact, $measure->expression);
+        $formula = '' === trim($measure->expression) || null === $this->ground->roleNamed($measure->fact) ? null
+            : $this->ground->formula($measure->fact, $measure->expression);
         if (null === $formula || [] !== $formula->faults) {
             return;
         }
         if ($measure->aggregation->needsNumbers() && !$formula->family->isNumeric()) {
-            $this->note('aggregation-unfit', Severity::Fault, $measure->name, \sprintf('“%s” takes the %s of what is a %s', $measure->name, $measure->aggregation->value, FormulaReader::word($formula->family)),
+            $this->note(
+                'aggregation-unfit',
+                Severity::Fault,
+                $measure->name,
+                \sprintf('“%s” takes the %s of what is a %s', $measure->name, $measure->aggregation->value, FormulaReader::word($formula->family)),
                 'It cannot be computed.', 'Count it, or take the least or the greatest.');
 
             return;
@@ -231,16 +281,29 @@ final class ModelChecks
             $average = !$weighed && ('' !== $how || [] !== array_intersect($words, self::AVERAGES));
             $how = '' === $how ? 'its name says so' : $how;
             if ($average && Aggregation::Average === $measure->aggregation) {
-                $this->note('average-of-averages', Severity::Doubt, $measure->name, \sprintf('“%s” is the average of %s, which is an average itself (%s)', $measure->name, $use->column, $how),
+                $this->note(
+                    'average-of-averages',
+                    Severity::Doubt,
+                    $measure->name,
+                    \sprintf('“%s” is the average of %s, which is an average itself (%s)', $measure->name, $use->column, $how),
                     'Groups of few and of many rows count the same, so that the figure is none of the rows behind.',
                     'Take a ratio: the sum of the values by the number of rows behind each.');
             } elseif ($average && Aggregation::Sum === $measure->aggregation) {
-                $this->note('sum-of-averages', Severity::Fault, $measure->name, \sprintf('“%s” adds up %s, which is an average itself (%s)', $measure->name, $use->column, $how),
+                $this->note(
+                    'sum-of-averages',
+                    Severity::Fault,
+                    $measure->name,
+                    \sprintf('“%s” adds up %s, which is an average itself (%s)', $measure->name, $use->column, $how),
                     'Such a sum means nothing.', 'Take a ratio of what is behind it, or say that it is not added.');
             }
             if (!$weighed && [] !== array_intersect([...$words, implode('', $words)], self::STOCKS) && Aggregation::Sum === $measure->aggregation && Adds::All === $measure->adds) {
-                $this->note('stock-over-time', Severity::Doubt, $measure->name, \sprintf('“%s” adds up %s, which looks like a stock, over time as well', $measure->name, $use->column),
-                    'Ten kits in store on each of thirty days are not three hundred kits.', 'Say that it is not added over time, and what counts there instead: the last, as a rule.');
+                $this->note(
+                    'stock-over-time',
+                    Severity::Doubt,
+                    $measure->name,
+                    \sprintf('“%s” adds up %s, which looks like a stock, over time as well', $measure->name, $use->column),
+                    'Ten kits in store on each of thirty days are not three hundred kits.',
+                    'Say that it is not added over time, and what counts there instead: the last, as a rule.');
             }
         }
         $this->unitsWithin($measure, $formula);
@@ -248,7 +311,9 @@ final class ModelChecks
 
     private static function isWeighed(?Expression $tree): bool
     {
-        return $tree instanceof Operation && '*' === $tree->sign && \count(array_filter($tree->operands, static fn (Expression $one): bool => $one instanceof Ref)) > 1;
+        return $tree instanceof Operation && '*' === $tree->sign && \count(
+            array_filter($tree->operands, static fn (Expression $one): bool => $one instanceof Ref),
+        ) > 1;
     }
 
     /** Values whose unit stands in another field, of the fact or of what it leads to. */
@@ -263,7 +328,11 @@ final class ModelChecks
             }
             foreach ($this->ground->table($role)->columns ?? [] as $column) {
                 if (\in_array(NameWords::singular(NameWords::of($column->name)), [['unit'], ['uom'], ['unit', 'code'], ['currency'], ['unit', 'of', 'measure']], true)) {
-                    $this->note('units-mixed', Severity::Doubt, $measure->name, \sprintf('“%s” puts together values whose unit is told by %s of “%s”', $measure->name, $column->name, $role),
+                    $this->note(
+                        'units-mixed',
+                        Severity::Doubt,
+                        $measure->name,
+                        \sprintf('“%s” puts together values whose unit is told by %s of “%s”', $measure->name, $column->name, $role),
                         'Degrees and milligrams have no sum and no mean.', 'Let a filter choose one unit, or split by it and never add up over it.');
 
                     return;
@@ -287,7 +356,11 @@ final class ModelChecks
             foreach ('' === $role->like ? $role->attributes : [] as $attribute) {
                 foreach ([$attribute->expression, $attribute->sorted] as $text) {
                     foreach ('' === trim($text) ? [] : $this->ground->formula($role->name, $text)->faults as $fault) {
-                        $this->note('not-understood', Severity::Fault, ModelNames::full(new Level($role->name, $attribute->name)), \sprintf('“%s” is not understood: %s', $attribute->name, $fault->inWords($text)),
+                        $this->note(
+                            'not-understood',
+                            Severity::Fault,
+                            ModelNames::full(new Level($role->name, $attribute->name)),
+                            \sprintf('“%s” is not understood: %s', $attribute->name, $fault->inWords($text)),
                             'Nothing can be split by it.', 'Correct the expression.');
                     }
                 }
@@ -299,7 +372,11 @@ final class ModelChecks
     {
         foreach ($this->ground->model->hierarchies as $hierarchy) {
             foreach ($hierarchy->levels as $level) {
-                null !== $this->ground->model->attribute($level) || $this->note('level-of-nothing', Severity::Fault, $hierarchy->name, \sprintf('The hierarchy “%s” has a level “%s”, which the model has not', $hierarchy->name, ModelNames::full($level)),
+                null !== $this->ground->model->attribute($level) || $this->note(
+                    'level-of-nothing',
+                    Severity::Fault,
+                    $hierarchy->name,
+                    \sprintf('The hierarchy “%s” has a level “%s”, which the model has not', $hierarchy->name, ModelNames::full($level)),
                     'It cannot be gone up.', 'Take the level out, or the attribute in.');
             }
         }
@@ -310,7 +387,16 @@ final class ModelChecks
         foreach ($this->ground->model->measures as $measure) {
             foreach ($this->known->measures as $other) {
                 if (ModelNames::folded($other['name']) === ModelNames::folded($measure->name) && ($other['how'] !== self::how($measure) || ('' !== $other['meaning'] && '' !== $measure->meaning && $other['meaning'] !== $measure->meaning))) {
-                    $this->note('same-name-other-meaning', Severity::Doubt, $measure->name, \sprintf('“%s” of the model “%s” is another figure: %s', $measure->name, $other['model'], '' === $other['meaning'] ? $other['how'] : $other['meaning']),
+                    $this->note(
+                        'same-name-other-meaning',
+                        Severity::Doubt,
+                        $measure->name,
+                        \sprintf(
+                            '“%s” of the model “%s” is another figure: %s',
+                            $measure->name,
+                            $other['model'],
+                            '' === $other['meaning'] ? $other['how'] : $other['meaning'],
+                        ),
                         'Two people will compare them, and wonder.', 'Give one of them another name, or let both be the same.');
                 }
             }
@@ -331,8 +417,13 @@ final class ModelChecks
             foreach ('' === $role->like ? $role->attributes : [] as $attribute) {
                 foreach ($this->ground->formula($role->name, $attribute->expression)->fields as $use) {
                     $why = $this->known->personal[$this->ground->role($use->role)->entry->key()."\0".$use->column] ?? null;
-                    null === $why || $this->note('personal', Severity::Doubt, ModelNames::full(new Level($role->name, $attribute->name)), \sprintf('“%s” is personal: %s', ModelNames::full(new Level($role->name, $attribute->name)), $why),
-                        'Whoever may ask the model would read it; it is hidden from those who may not see personal data.', 'Take it out of the model unless it is needed.');
+                    null === $why || $this->note(
+                        'personal',
+                        Severity::Doubt,
+                        ModelNames::full(new Level($role->name, $attribute->name)),
+                        \sprintf('“%s” is personal: %s', ModelNames::full(new Level($role->name, $attribute->name)), $why),
+                        'Whoever may ask the model would read it; it is hidden from those who may not see personal data.',
+                        'Take it out of the model unless it is needed.');
                 }
             }
         }

@@ -15,7 +15,10 @@ final class ModelFile
     public static function json(Model $model, string $source = '', array $trials = []): string
     {
         return json_encode(
-            array_filter(['format' => self::FORMAT, 'source' => $source], static fn (string $value): bool => '' !== $value) + OpenForm::of($model) + ([] === $trials ? [] : ['trials' => $trials]),
+            array_filter(
+                ['format' => self::FORMAT, 'source' => $source],
+                static fn (string $value): bool => '' !== $value,
+            ) + OpenForm::of($model) + ([] === $trials ? [] : ['trials' => $trials]),
             \JSON_THROW_ON_ERROR | \JSON_PRETTY_PRINT | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES,
         )."\n";
     }
@@ -36,7 +39,13 @@ final class ModelFile
             throw new ModelError('The file holds no model: it must be an object with a name, roles, joins and measures.');
         }
         if (\array_key_exists('format', $data) && self::FORMAT !== $data['format']) {
-            throw new ModelError(\sprintf('The file says that it is of the format “%s”; what is read is “%s”.', \is_scalar($data['format']) ? (string) $data['format'] : '?', self::FORMAT));
+            throw new ModelError(
+                \sprintf(
+                    'The file says that it is of the format “%s”; what is read is “%s”.',
+                    \is_scalar($data['format']) ? (string) $data['format'] : '?',
+                    self::FORMAT,
+                ),
+            );
         }
         unset($data['format'], $data['source'], $data['trials']);
         try {
@@ -46,7 +55,10 @@ final class ModelFile
         }
         $lost = self::lost($data, OpenForm::of($model), '');
         if ([] !== $lost) {
-            throw new ModelError('Not understood: '.implode('; ', \array_slice($lost, 0, 10)).(\count($lost) > 10 ? ' …' : '').'. See docs/model.schema.json for what may stand there.');
+            throw new ModelError(
+                'Not understood: '.implode('; ', \array_slice($lost, 0, 10)).(\count($lost) > 10 ? ' …' : '')
+                    .'. See docs/model.schema.json for what may stand there.',
+            );
         }
         '' !== trim($model->name) || throw new ModelError('The model has no name.');
 

@@ -35,6 +35,7 @@ final readonly class ModelJoin
     /** What tells it from other joins of the model. */
     public function key(): string
     {
-        return $this->from.'.'.implode('+', $this->fields).' → '.$this->to.'.'.implode('+', $this->keys).([] === $this->where ? '' : ' where '.implode(' is ', $this->where));
+        return $this->from.'.'.implode('+', $this->fields).' → '.$this->to.'.'.implode('+', $this->keys)
+            .([] === $this->where ? '' : ' where '.implode(' is ', $this->where));
     }
 }

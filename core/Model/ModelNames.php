@@ -77,7 +77,9 @@ final class ModelNames
     /** @throws ModelError */
     public function measureNamed(string $name): Measure
     {
-        return $this->measure($name) ?? throw new ModelError(\sprintf('The model has no measure “%s”.%s', $name, $this->like(self::folded($name), array_keys($this->measures))));
+        return $this->measure($name) ?? throw new ModelError(
+            \sprintf('The model has no measure “%s”.%s', $name, $this->like(self::folded($name), array_keys($this->measures))),
+        );
     }
 
     public function has(string $name): bool

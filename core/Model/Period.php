@@ -12,7 +12,8 @@ final readonly class Period
     }
 
     /** Which words are understood, for whoever wrote others. */
-    public const HELP = 'a year (2025), a quarter (2025 Q3), a month (2025-07), a day (2025-07-21), an instant (2025-07-21 14:30), today, yesterday, this or last week, month, quarter or year, or the last 30 days (weeks, months, years)';
+    public const HELP = 'a year (2025), a quarter (2025 Q3), a month (2025-07), a day (2025-07-21), an instant (2025-07-21 14:30), today, yesterday, '
+        .'this or last week, month, quarter or year, or the last 30 days (weeks, months, years)';
 
     /** @return self|null null where the words are not understood */
     public static function named(string $words, \DateTimeImmutable $today): ?self

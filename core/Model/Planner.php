@@ -98,7 +98,13 @@ final class Planner
             }
             foreach ($formula->fields as $use) {
                 if ($use->role !== $measure->fact && 1 !== \count($this->ground->ways()->between($measure->fact, $use->role))) {
-                    $this->reasons[] = \sprintf('The measure “%s” reads %s of “%s”, to which %s leads by no single route.', $measure->name, $use->column, $use->role, $measure->fact);
+                    $this->reasons[] = \sprintf(
+                        'The measure “%s” reads %s of “%s”, to which %s leads by no single route.',
+                        $measure->name,
+                        $use->column,
+                        $use->role,
+                        $measure->fact,
+                    );
                 }
             }
         }
@@ -137,7 +143,12 @@ final class Planner
                 }
             }
             if ([] === $key || [] !== array_diff($key, $asked)) {
-                $this->reasons[] = \sprintf('“%s” must not be added up%s, and each row of this answer would hold several rows of %s.', $measure->name, $why, $measure->fact);
+                $this->reasons[] = \sprintf(
+                    '“%s” must not be added up%s, and each row of this answer would hold several rows of %s.',
+                    $measure->name,
+                    $why,
+                    $measure->fact,
+                );
             }
 
             return;
@@ -156,7 +167,9 @@ final class Planner
                 $name = $this->ground->names()->of(new Level($role, $label));
                 $this->offers[] = new Offer(\sprintf('Ask by %s as well.', $name), $question->trial->with(by: [...$question->trial->by, $name]));
             }
-            $this->offers[] = new Offer(\sprintf('Say at “%s” what stands there instead over %s: the last, the first, the average, the least or the greatest.', $measure->name, $role));
+            $this->offers[] = new Offer(
+                \sprintf('Say at “%s” what stands there instead over %s: the last, the first, the average, the least or the greatest.', $measure->name, $role),
+            );
         }
     }
 
@@ -222,7 +235,13 @@ final class Planner
         }
         foreach ($formula->fields as $use) {
             if ($use->role !== $level->role && 1 !== \count($this->ground->ways()->between($level->role, $use->role))) {
-                $this->reasons[] = \sprintf('The attribute “%s” reads %s of “%s”, to which %s leads by no single route.', $name, $use->column, $use->role, $level->role);
+                $this->reasons[] = \sprintf(
+                    'The attribute “%s” reads %s of “%s”, to which %s leads by no single route.',
+                    $name,
+                    $use->column,
+                    $use->role,
+                    $level->role,
+                );
             }
         }
         if (null === $this->ground->roleNamed($fact) || null === $this->ground->table($fact)) {
@@ -275,7 +294,10 @@ final class Planner
             $others = array_values(array_filter($question->facts(), static fn (string $other): bool => $other !== $fact
                 && ([] === $condition->facts || \in_array($other, $condition->facts, true))));
             $reach = array_values(array_filter($others, fn (string $other): bool => [] !== $this->ground->ways()->between($other, $level->role)));
-            $where = array_map(static fn (Condition $one): Condition => $one === $condition ? new Condition($one->what, $one->test, $one->values, $reach) : $one, $trial->where);
+            $where = array_map(
+                static fn (Condition $one): Condition => $one === $condition ? new Condition($one->what, $one->test, $one->values, $reach) : $one,
+                $trial->where,
+            );
             if ([] !== $reach) {
                 $this->offers[] = new Offer(\sprintf('Let it hold for %s alone.', implode(' and ', $reach)), $trial->with(where: $where));
             }

@@ -142,10 +142,19 @@ final class Proposal
         $table = $this->catalog->tables[$number];
         $name = $this->free('' === $name ? mb_strtolower($this->names[$number] ?? implode(' ', Naming::words($table->name))) : $name);
         $label = '' === $like ? $this->label($table, $kind) : '';
-        $this->roles[] = new Role($name, $kind, $table->place(), $like, '', $this->grains[$number] ?? '', $this->key($table), '' === $label ? '' : $this->attribute($label), match (true) {
-            '' === $label => [],
-            default => [new Attribute($this->attribute($label), FieldOffers::written($label))],
-        });
+        $this->roles[] = new Role(
+            $name,
+            $kind,
+            $table->place(),
+            $like,
+            '',
+            $this->grains[$number] ?? '',
+            $this->key($table),
+            '' === $label ? '' : $this->attribute($label),
+            match (true) {
+                '' === $label => [],
+                default => [new Attribute($this->attribute($label), FieldOffers::written($label))],
+            });
         $this->reasons[$name] = '' === $like ? ($this->because[$number] ?? '') : "another role of $like";
 
         return $name;
@@ -216,7 +225,14 @@ final class Proposal
                 $this->join($this->main[$table], $role, $link);
             }
             if (\count($same) > 1) {
-                $this->reasons[$this->main[$to]] = trim($this->reasons[$this->main[$to]].\sprintf('; %s leads there by %s first', $this->main[$table], implode(' and ', array_column($same[0]->pairs, 0))), '; ');
+                $this->reasons[$this->main[$to]] = trim(
+                    $this->reasons[$this->main[$to]].\sprintf(
+                        '; %s leads there by %s first',
+                        $this->main[$table],
+                        implode(' and ', array_column($same[0]->pairs, 0)),
+                    ),
+                    '; ',
+                );
             }
         }
     }
@@ -234,7 +250,15 @@ final class Proposal
 
     private function join(string $from, string $to, Link $link): void
     {
-        $this->joins[] = new ModelJoin($from, $to, array_column($link->pairs, 0), array_column($link->pairs, 1), $link->cardinality->from, $link->cardinality->to, $link->where ?? []);
+        $this->joins[] = new ModelJoin(
+            $from,
+            $to,
+            array_column($link->pairs, 0),
+            array_column($link->pairs, 1),
+            $link->cardinality->from,
+            $link->cardinality->to,
+            $link->where ?? [],
+        );
     }
 
     /** Another role of a dimension, named after the field that leads there; what the dimension leads on to has another role, too. */
@@ -272,7 +296,10 @@ final class Proposal
         $shape = [];
         $shape[] = match (true) {
             [] === $facts => 'no fact yet: nothing here leads to others and is led to by none',
-            [] !== $outer => 'a snowflake: '.implode(', ', array_unique(array_map(static fn (ModelJoin $join): string => "$join->from leads on to $join->to", \array_slice($outer, 0, 4)))),
+            [] !== $outer => 'a snowflake: '.implode(
+                ', ',
+                array_unique(array_map(static fn (ModelJoin $join): string => "$join->from leads on to $join->to", \array_slice($outer, 0, 4))),
+            ),
             default => 'a star: every dimension stands one step from its fact',
         };
         if (\count($facts) > 1) {

@@ -40,13 +40,17 @@ final class Question
         foreach ($trial->where as $i => $condition) {
             $measure = $names->measure($condition->what);
             if (null !== $measure) {
-                \in_array($measure, $this->measures, true) || throw new ModelError(\sprintf('The condition on “%s” is one on the answer, so it has to be asked for.', $measure->name));
+                \in_array($measure, $this->measures, true) || throw new ModelError(
+                    \sprintf('The condition on “%s” is one on the answer, so it has to be asked for.', $measure->name),
+                );
                 $this->figures[] = [$measure, $condition];
             } else {
                 $this->levels[$i] = $names->attribute($condition->what);
             }
             foreach ($condition->facts as $fact) {
-                null !== $ground->roleNamed($fact) || throw new ModelError(\sprintf('The condition on “%s” is to hold for “%s”, which is no role of the model.', $condition->what, $fact));
+                null !== $ground->roleNamed($fact) || throw new ModelError(
+                    \sprintf('The condition on “%s” is to hold for “%s”, which is no role of the model.', $condition->what, $fact),
+                );
             }
         }
         foreach ($trial->order as $sorting) {

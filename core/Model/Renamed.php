@@ -43,7 +43,10 @@ final readonly class Renamed
         return $trial->with(
             measures: array_map($name, $trial->measures),
             by: array_map($name, $trial->by),
-            where: array_map(fn (Condition $one): Condition => new Condition($name($one->what), $one->test, $one->values, $this->facts($one->facts)), $trial->where),
+            where: array_map(
+                fn (Condition $one): Condition => new Condition($name($one->what), $one->test, $one->values, $this->facts($one->facts)),
+                $trial->where,
+            ),
             order: array_map(static fn (Sorting $one): Sorting => new Sorting($name($one->what), $one->descending), $trial->order),
         );
     }

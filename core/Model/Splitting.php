@@ -29,7 +29,9 @@ final readonly class Splitting
         $joining = new Joining($this->ground, $this->sql, $this->role, true);
         $expressions = [];
         foreach ($levels as $level) {
-            $attribute = $this->ground->model->attribute($level) ?? throw new ModelError(\sprintf('The model has no attribute “%s”.', ModelNames::full($level)));
+            $attribute = $this->ground->model->attribute($level) ?? throw new ModelError(
+                \sprintf('The model has no attribute “%s”.', ModelNames::full($level)),
+            );
             $formula = $this->ground->formula($level->role, $attribute->expression);
             $routes = $this->ground->ways()->between($this->role, $level->role);
             if (null === $formula->tree || 1 !== \count($routes) || [] === $formula->fields) {
@@ -48,7 +50,8 @@ final readonly class Splitting
             $names = $ref->names;
             $column = array_pop($names);
             $target = [] === $names ? $role : (string) $this->ground->roleNamed(implode('.', $names));
-            $on = $target === $role ? [] : ($this->ground->ways()->between($role, $target)[0] ?? throw new ModelError(\sprintf('No route leads from %s to %s.', $role, $target)));
+            $on = $target === $role ? []
+                : ($this->ground->ways()->between($role, $target)[0] ?? throw new ModelError(\sprintf('No route leads from %s to %s.', $role, $target)));
 
             return $joining->field($joining->at([...$route, ...$on]), $this->ground->column($target, $column)->name ?? $column);
         }))->of($formula->tree ?? throw new \LogicException('It has been looked at.'));
@@ -85,7 +88,8 @@ final readonly class Splitting
         $p = array_map(static fn (int $i): string => "p$i", range(0, \count($up) - 1));
         $on = implode(' AND ', array_map(static fn (string $name, string $of): string => "t.$name = above.$of", $key, $p));
 
-        return 'WITH RECURSIVE above ('.implode(', ', [...$k, ...$p]).', deep) AS (SELECT '.self::listed($key, 't').', '.self::listed($up, 't').", 1 FROM $table AS t UNION ALL SELECT "
+        return 'WITH RECURSIVE above ('.implode(', ', [...$k, ...$p]).', deep) AS (SELECT '.self::listed($key, 't').', '.self::listed($up, 't')
+            .", 1 FROM $table AS t UNION ALL SELECT "
             .self::listed($k, 'above').', '.self::listed($up, 't').", above.deep + 1 FROM above JOIN $table AS t ON $on WHERE above.deep < $most) "
             ."SELECT MAX(deep) AS deep, COUNT(DISTINCT CASE WHEN deep >= $most THEN $k[0] END) AS endless FROM above";
     }

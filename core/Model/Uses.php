@@ -88,7 +88,10 @@ final readonly class Uses
             $fields = [...$fields, ...'' === trim($text) ? [] : $this->ground->formula($measure->fact, $text)->fields];
         }
         if ('' === trim($measure->expression)) {
-            $fields = [...$fields, ...array_map(static fn (string $field): FieldUse => new FieldUse($measure->fact, $field), $this->ground->role($measure->fact)->key)];
+            $fields = [
+                ...$fields,
+                ...array_map(static fn (string $field): FieldUse => new FieldUse($measure->fact, $field), $this->ground->role($measure->fact)->key),
+            ];
         }
 
         return [...$fields, ...null === $measure->instant ? [] : $this->ofAttribute($measure->instant)];

@@ -61,9 +61,13 @@ final class ModelPages extends EditionPart
         $ground = $this->grounds->of($kept);
         $trials = $this->models->trials($kept);
         $shown = new Offered($ground, $this->grounds->meanings($model, $kept->source->id()));
-        $folder->write($file, ModelFile::json($model, $kept->source->name, array_map(static fn (KeptTrial $trial): array => TrialFile::of($trial, true), $trials)));
+        $folder->write(
+            $file,
+            ModelFile::json($model, $kept->source->name, array_map(static fn (KeptTrial $trial): array => TrialFile::of($trial, true), $trials)),
+        );
         $folder->page($path, 'edition/model.html.twig', [
-            'kept' => $kept, 'model' => $model, 'matrix' => new Matrix($ground), 'said_of' => $shown->meanings(), 'units' => $shown->units(), 'file' => basename($file),
+            'kept' => $kept, 'model' => $model, 'matrix' => new Matrix($ground), 'said_of' => $shown->meanings(), 'units' => $shown->units(),
+            'file' => basename($file),
             'trials' => array_map(static fn (KeptTrial $trial): array => ['kept' => $trial, 'words' => TrialWords::of($trial->trial())], $trials),
         ]);
 

@@ -10,11 +10,21 @@ use Fasti\Register\EntryStore;
 use Fasti\Register\FieldAt;
 use Fasti\Register\Fields;
 
-/** What depends on things that change, for those who decide about the change and for texts that it makes doubtful. */
+/**
+ * What depends on things that change, for those who decide about the change and for texts that it makes doubtful.
+ *
+ * @phpstan-import-type MadeOf from Further
+ */
 final readonly class Dependants
 {
-    public function __construct(private ReadingStore $store, private Lineages $lineages, private Fields $fields, private EntryStore $entries, private Origins $origins, private Further $further)
-    {
+    public function __construct(
+        private ReadingStore $store,
+        private Lineages $lineages,
+        private Fields $fields,
+        private EntryStore $entries,
+        private Origins $origins,
+        private Further $further,
+    ) {
     }
 
     /**
@@ -73,7 +83,7 @@ final readonly class Dependants
      *
      * @param list<array<string, mixed>> $items of the drift, in their open form
      *
-     * @return array<int, list<array{words: string, of: string, route: string, parameters: array<string, int|string>, fields: list<int>}>> by the number of the item
+     * @return array<int, list<MadeOf>> by the number of the item
      */
     public function furtherOfDrift(int $source, array $items): array
     {
@@ -82,7 +92,10 @@ final readonly class Dependants
         foreach ($items as $i => $item) {
             $entry = Fate::New->value === ($item['change'] ?? '') ? null : ($places[self::before($item)->key()] ?? null);
             $touched = null === $entry ? [] : self::touched($item, $this->fields->ids([$entry])[$entry] ?? []);
-            $made = [] === $touched ? [] : array_filter(array_keys($this->lineages->up($touched, proposed: false)->fields), static fn (int $id): bool => $id > 0);
+            $made = [] === $touched ? [] : array_filter(
+                array_keys($this->lineages->up($touched, proposed: false)->fields),
+                static fn (int $id): bool => $id > 0,
+            );
             $found = $this->further->of(array_values(array_unique([...$touched, ...array_values($made)])));
             [] === $found || $further[$i] = $found;
         }

@@ -6,7 +6,11 @@ namespace Fasti\Lineage;
 
 use Symfony\Component\DependencyInjection\Attribute\AutowireIterator;
 
-/** All that later rooms make from fields. */
+/**
+ * All that later rooms make from fields.
+ *
+ * @phpstan-type MadeOf array{words: string, of: string, route: string, parameters: array<string, int|string>, fields: list<int>}
+ */
 final readonly class Further
 {
     /** @param iterable<FurtherUses> $uses */
@@ -17,7 +21,7 @@ final readonly class Further
     /**
      * @param list<int> $fields
      *
-     * @return list<array{words: string, of: string, route: string, parameters: array<string, int|string>, fields: list<int>}> each once, with the fields that it is made from
+     * @return list<MadeOf> each once, with the fields that it is made from
      */
     public function of(array $fields): array
     {

@@ -86,7 +86,9 @@ final class LineageController extends AbstractController
                 ...array_keys($down->fields),
                 ...array_keys($up->fields),
             ]), 'readings' => $readings, 'breaks' => $this->broken($breaks),
-            'further' => $this->further->of(array_values(array_unique([...$starts, ...array_values(array_filter(array_keys($up->fields), static fn (int $id): bool => $id > 0))]))),
+            'further' => $this->further->of(
+                array_values(array_unique([...$starts, ...array_values(array_filter(array_keys($up->fields), static fn (int $id): bool => $id > 0))])),
+            ),
             'conditions' => $conditions, 'cut' => $whole->cut, 'sources' => $this->sources->all(), 'links' => $this->links,
             'views' => $this->store->placed($rows),
         ]);

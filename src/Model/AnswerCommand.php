@@ -32,7 +32,10 @@ final readonly class AnswerCommand
 
     public function __invoke(OutputInterface $output): int
     {
-        $output->writeln(json_encode($this->answer((string) stream_get_contents(\STDIN), $output), \JSON_THROW_ON_ERROR | \JSON_INVALID_UTF8_SUBSTITUTE), OutputInterface::OUTPUT_RAW);
+        $output->writeln(
+            json_encode($this->answer((string) stream_get_contents(\STDIN), $output), \JSON_THROW_ON_ERROR | \JSON_INVALID_UTF8_SUBSTITUTE),
+            OutputInterface::OUTPUT_RAW,
+        );
 
         return Command::SUCCESS;
     }

@@ -67,7 +67,8 @@ final readonly class AnswerView
         }
         $total = [];
         foreach ($answer->plan->columns as $i => $column) {
-            $total[] = null === $column->measure || ($hidden[$i] ?? false) || !\array_key_exists($column->name, $answer->total) ? '' : self::said($answer->total[$column->name], $column);
+            $total[] = null === $column->measure || ($hidden[$i] ?? false) || !\array_key_exists($column->name, $answer->total) ? ''
+                : self::said($answer->total[$column->name], $column);
         }
         $none = [] !== array_filter($hidden);
 
@@ -81,7 +82,10 @@ final readonly class AnswerView
                 'measure' => $one->measure, 'fact' => $one->fact, 'here' => self::number($one->here), 'alone' => self::number($one->alone),
                 'agrees' => $one->agrees(), 'times' => $one->times(),
             ], $answer->reconciled),
-            array_map(static fn (Lost $one): array => ['words' => $one->words.' The way is '.Ways::inWords([$one->way]).'.', 'rows' => $one->rows], $answer->lost),
+            array_map(
+                static fn (Lost $one): array => ['words' => $one->words.' The way is '.Ways::inWords([$one->way]).'.', 'rows' => $one->rows],
+                $answer->lost,
+            ),
             $answer->seconds,
             $none ? '' : Chart::of($answer),
             $answer->fingerprint(),

@@ -43,15 +43,26 @@ final readonly class Asker
      *
      * @throws SourceError with words for people
      */
-    public function ask(Ground $ground, Connection $connection, Trial $trial, string $today, string $token = '', array $hidden = [], array $hiddenFields = []): AnswerView
-    {
+    public function ask(
+        Ground $ground,
+        Connection $connection,
+        Trial $trial,
+        string $today,
+        string $token = '',
+        array $hidden = [],
+        array $hiddenFields = [],
+    ): AnswerView {
         $target = $this->sources->targetOf($connection);
         $answer = $this->run($target, [
-            'target' => get_object_vars($target), 'model' => OpenForm::of($ground->model), 'catalog' => OpenForm::of($ground->catalog), 'units' => $ground->units,
+            'target' => get_object_vars($target), 'model' => OpenForm::of($ground->model), 'catalog' => OpenForm::of($ground->catalog),
+            'units' => $ground->units,
             'trial' => OpenForm::of($trial), 'today' => $today, 'seconds' => self::SECONDS, 'hidden' => $hidden, 'hiddenFields' => $hiddenFields,
         ], $token);
         if (!\is_array($answer['answer'] ?? null)) {
-            throw new SourceError(\is_string($answer['error'] ?? null) ? $answer['error'] : 'The question ended without an answer.', \is_string($answer['advice'] ?? null) ? $answer['advice'] : '');
+            throw new SourceError(
+                \is_string($answer['error'] ?? null) ? $answer['error'] : 'The question ended without an answer.',
+                \is_string($answer['advice'] ?? null) ? $answer['advice'] : '',
+            );
         }
         /** @var array<string, mixed> $given */
         $given = $answer['answer'];
@@ -103,14 +114,22 @@ final readonly class Asker
             if ($late || (null !== $flag && is_file($flag))) {
                 $this->end($process, $target);
                 null === $flag || @unlink($flag);
-                throw $late ? new SourceError(\sprintf('The source needed more than %d seconds, so Fasti gave up on it.', self::SECONDS), 'Ask for less at a time, or when the source is less busy.', null, SourceError::OVER_TIME)
+                throw $late ? new SourceError(
+                    \sprintf('The source needed more than %d seconds, so Fasti gave up on it.', self::SECONDS),
+                    'Ask for less at a time, or when the source is less busy.',
+                    null,
+                    SourceError::OVER_TIME,
+                )
                     : new SourceError('The question was cancelled.', 'Ask again when you like.');
             }
         }
         $lines = explode("\n", trim($process->getOutput()));
         $answer = json_decode((string) end($lines), true);
         if (!\is_array($answer)) {
-            throw new SourceError('The question ended without an answer.', trim(mb_substr($process->getErrorOutput(), 0, 300)) ?: 'Ask again; var/log says more.');
+            throw new SourceError(
+                'The question ended without an answer.',
+                trim(mb_substr($process->getErrorOutput(), 0, 300)) ?: 'Ask again; var/log says more.',
+            );
         }
 
         return $answer;

@@ -7,11 +7,14 @@ namespace Fasti\Model;
 use Fasti\Account\Account;
 use Fasti\Account\Act\Act;
 use Fasti\Core\Model\Ways;
+use Fasti\Model\Topic\ModelTopic;
 use Fasti\Register\FieldAt;
 use Fasti\Register\Fields;
 use Fasti\Register\LiveLinks;
+use Fasti\Text\History;
 use Fasti\Work\Jobs;
 use Symfony\Bundle\FrameworkBundle\Controller\AbstractController;
+use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Security\Http\Attribute\CurrentUser;
@@ -29,6 +32,7 @@ final class CheckPageController extends AbstractController
         private readonly Jobs $jobs,
         private readonly Fields $fields,
         private readonly LiveLinks $links,
+        private readonly History $history,
     ) {
     }
 
@@ -63,6 +67,13 @@ final class CheckPageController extends AbstractController
         $this->editing->lookAgain($this->pages->changed($id, $account), $account);
 
         return $this->redirectToRoute('model_checks', ['id' => $id], 303);
+    }
+
+    #[Route('/models/{id<\d+>}/history', name: 'model_history', methods: ['GET'])]
+    public function history(Request $request, int $id, #[CurrentUser] Account $account): Response
+    {
+        return $this->render('model/history.html.twig', ['kept' => $this->pages->seen($id, $account)]
+            + $this->history->of(ModelTopic::NAME, $id, $request->query->getInt('before', \PHP_INT_MAX)));
     }
 
     #[Route('/models/{id<\d+>}/lineage', name: 'model_lineage', methods: ['GET'])]

@@ -69,6 +69,9 @@ final class Difference
     /** @param list<?string>|null $figures */
     private static function said(?array $figures): string
     {
-        return null === $figures ? 'not there' : implode(' · ', array_map(static fn (?string $one): string => null === $one ? 'none' : AnswerView::formatted($one, ''), $figures));
+        return null === $figures ? 'not there' : implode(
+            ' · ',
+            array_map(static fn (?string $one): string => null === $one ? 'none' : AnswerView::formatted($one, ''), $figures),
+        );
     }
 }

@@ -61,9 +61,19 @@ final readonly class Editing
     {
         $before = $kept->model();
         $after = $change($before);
-        $answer = $this->texts->save($account, ModelTopic::NAME, $kept->id(), ModelDefinition::NAME, $kept->definition, KeptModel::definitionOf($after), 'change-'.bin2hex(random_bytes(6)));
+        $answer = $this->texts->save(
+            $account,
+            ModelTopic::NAME,
+            $kept->id(),
+            ModelDefinition::NAME,
+            $kept->definition,
+            KeptModel::definitionOf($after),
+            'change-'.bin2hex(random_bytes(6)),
+        );
         if (!$answer['saved']) {
-            throw new BadText(\sprintf('%s has changed the model meanwhile. Look at it as it is now, and make your change again.', $answer['by'] ?? 'Somebody'));
+            throw new BadText(
+                \sprintf('%s has changed the model meanwhile. Look at it as it is now, and make your change again.', $answer['by'] ?? 'Somebody'),
+            );
         }
         $kept = $this->models->fresh($kept);
         if (null !== $renamed && !$renamed->isNothing()) {

@@ -163,9 +163,19 @@ final readonly class Grounds
             $registered = $this->registered($model, $join, $entries, $all);
             $observed = null === $registered ? null : ($figures[$registered->id] ?? null)?->figures?->cardinality();
             if (null !== $observed && $observed->to->many() && !$join->toEnd->many()) {
-                $ends[$join->key()] = \sprintf('In the data, several rows of “%s” stand at one row of “%s”, though at most one is stated', $join->to, $join->from);
+                $ends[$join->key()] = \sprintf(
+                    'In the data, several rows of “%s” stand at one row of “%s”, though at most one is stated',
+                    $join->to,
+                    $join->from,
+                );
             } elseif (null !== $observed && $observed->to !== $join->toEnd && End::One === $join->toEnd) {
-                $ends[$join->key()] = \sprintf('In the data, “%s” leads to %s “%s”, though %s is stated', $join->from, $observed->to->inWords(), $join->to, $join->toEnd->inWords());
+                $ends[$join->key()] = \sprintf(
+                    'In the data, “%s” leads to %s “%s”, though %s is stated',
+                    $join->from,
+                    $observed->to->inWords(),
+                    $join->to,
+                    $join->toEnd->inWords(),
+                );
             }
         }
 

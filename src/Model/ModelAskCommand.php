@@ -109,7 +109,15 @@ final readonly class ModelAskCommand
 
     private static function told(Reconciled $one): string
     {
-        return \sprintf('%s %s: %s here, %s on %s alone.%s', $one->measure, $one->agrees() ? 'agrees' : 'differs', $one->here ?? 'none', $one->alone ?? 'none', $one->fact, '' === $one->times() ? '' : ' That is '.$one->times().'.');
+        return \sprintf(
+            '%s %s: %s here, %s on %s alone.%s',
+            $one->measure,
+            $one->agrees() ? 'agrees' : 'differs',
+            $one->here ?? 'none',
+            $one->alone ?? 'none',
+            $one->fact,
+            '' === $one->times() ? '' : ' That is '.$one->times().'.',
+        );
     }
 
     private static function write(OutputInterface $output, Answer $answer, string $format): void
@@ -117,11 +125,15 @@ final readonly class ModelAskCommand
         $names = array_map(static fn (PlanColumn $column): string => $column->name, $answer->plan->columns);
         if ('json' === $format) {
             $rows = array_map(static fn (array $row): array => array_combine($names, array_map(
-                static fn (?string $value, PlanColumn $column): string|float|int|null => null !== $value && $column->family->isNumeric() && is_numeric($value) ? $value + 0 : $value,
+                static fn (?string $value, PlanColumn $column): string|float|int|null => null !== $value && $column->family->isNumeric() && is_numeric($value)
+                    ? $value + 0 : $value,
                 $row,
                 $answer->plan->columns,
             )), $answer->rows);
-            $output->writeln(json_encode($rows, \JSON_THROW_ON_ERROR | \JSON_PRETTY_PRINT | \JSON_UNESCAPED_UNICODE | \JSON_INVALID_UTF8_SUBSTITUTE), OutputInterface::OUTPUT_RAW);
+            $output->writeln(
+                json_encode($rows, \JSON_THROW_ON_ERROR | \JSON_PRETTY_PRINT | \JSON_UNESCAPED_UNICODE | \JSON_INVALID_UTF8_SUBSTITUTE),
+                OutputInterface::OUTPUT_RAW,
+            );
 
             return;
         }

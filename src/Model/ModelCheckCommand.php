@@ -19,7 +19,10 @@ use Symfony\Component\Console\Formatter\OutputFormatter;
 use Symfony\Component\Console\Output\ConsoleOutputInterface;
 use Symfony\Component\Console\Output\OutputInterface;
 
-/** For people and for build servers: 0 when nothing of the asked severity was found and every kept trial is answered, 1 when not, 2 when it could not be checked. */
+/**
+ * For people and for build servers: 0 when nothing of the asked severity was found and every kept trial is answered, 1 when not, 2 when it
+ * could not be checked.
+ */
 #[AsCommand('fasti:model:check', 'Says what speaks against an analytic model, in its structure and in its data, and asks its kept trials')]
 final readonly class ModelCheckCommand
 {
@@ -77,10 +80,16 @@ final readonly class ModelCheckCommand
     private static function text(OutputInterface $output, array $found, array $trials, int $answered): void
     {
         foreach ($found as $one) {
-            $output->writeln(\sprintf('%s  %s: %s. %s %s', $one->severity->value, $one->check, $one->words, $one->why, $one->mend), OutputInterface::OUTPUT_RAW);
+            $output->writeln(
+                \sprintf('%s  %s: %s. %s %s', $one->severity->value, $one->check, $one->words, $one->why, $one->mend),
+                OutputInterface::OUTPUT_RAW,
+            );
         }[] === $found && $output->writeln('Nothing speaks against the model.');
         foreach ($trials as $trial) {
-            KeptTrial::ANSWERED === $trial->state || $output->writeln(\sprintf('trial  %s: %s. %s', $trial->name, $trial->state, $trial->words), OutputInterface::OUTPUT_RAW);
+            KeptTrial::ANSWERED === $trial->state || $output->writeln(
+                \sprintf('trial  %s: %s. %s', $trial->name, $trial->state, $trial->words),
+                OutputInterface::OUTPUT_RAW,
+            );
         }[] === $trials || $output->writeln(\sprintf('%d of %d kept trials are answered.', $answered, \count($trials)));
     }
 
@@ -93,7 +102,8 @@ final readonly class ModelCheckCommand
     {
         $output->writeln(json_encode([
             'findings' => array_map(static fn (ModelFinding $one): array => [
-                'check' => $one->check, 'severity' => $one->severity->value, 'about' => $one->about, 'what' => $one->words, 'why' => $one->why, 'mend' => $one->mend,
+                'check' => $one->check, 'severity' => $one->severity->value, 'about' => $one->about, 'what' => $one->words, 'why' => $one->why,
+                'mend' => $one->mend,
                 'rows' => $one->rows, 'sql' => $one->sql,
             ], $found),
             'trials' => array_map(static fn (KeptTrial $trial): array => ['name' => $trial->name, 'state' => $trial->state, 'words' => $trial->words], $trials),

@@ -35,7 +35,11 @@ final readonly class ModelClaims implements Claims
             $tally = $tallies[$kept->id()] ?? ['kept' => 0, 'answered' => 0, 'changed' => 0];
             if ($tally['changed'] > 0) {
                 yield new Claim(
-                    \sprintf('%s: %s', $kept->name, 1 === $tally['changed'] ? 'a kept trial has another answer' : $tally['changed'].' kept trials have other answers'),
+                    \sprintf(
+                        '%s: %s',
+                        $kept->name,
+                        1 === $tally['changed'] ? 'a kept trial has another answer' : $tally['changed'].' kept trials have other answers',
+                    ),
                     \sprintf('%d of %d are answered', $tally['answered'], $tally['kept']),
                     'model_trials', ['id' => $kept->id()], Claim::NOTICED,
                 );

@@ -83,7 +83,8 @@ final class ModelController extends AbstractController
         $at = null === $proposed ? [] : $this->grounds->entriesOf($proposed->model, $source);
 
         return $this->render('model/new.html.twig', [
-            'proposed' => $proposed, 'at' => $at, 'sources' => $this->sources->all(), 'entries' => $entries, 'facts' => $facts, 'name' => $name, 'purpose' => $purpose, 'error' => $error,
+            'proposed' => $proposed, 'at' => $at, 'sources' => $this->sources->all(), 'entries' => $entries, 'facts' => $facts, 'name' => $name,
+            'purpose' => $purpose, 'error' => $error,
             'source' => $this->sources->all()[$source]['name'] ?? '', 'others' => $others, 'starts' => [] === $entries ? $this->starting->facts() : [],
             'areas' => [] === $entries ? array_keys($this->roles->areas()) : [], 'diagrams' => [] === $entries ? $this->diagrams->all() : [],
         ], new Response(status: null === $error ? 200 : 422));

@@ -71,7 +71,9 @@ final class ModelEditController extends AbstractController
     {
         $stamp = $request->request->getString('stamp');
         if ('' !== $stamp && self::stamp($now) !== $stamp) {
-            throw new ModelError('Somebody has changed this meanwhile. It is shown as it is now; what you had written is in the history of your browser (go back).');
+            throw new ModelError(
+                'Somebody has changed this meanwhile. It is shown as it is now; what you had written is in the history of your browser (go back).',
+            );
         }
     }
 
@@ -183,12 +185,18 @@ final class ModelEditController extends AbstractController
             $old = $model->role($was) ?? throw new ModelError(\sprintf('The model has no role “%s”.', $was));
             self::unchanged($request, $old);
             if ('' === $name || mb_strlen($name) > 120 || ($was !== $name && null !== $model->role($name))) {
-                throw new ModelError('' === $name || mb_strlen($name) > 120 ? 'A role needs a name of 120 characters at most.' : \sprintf('There is a role “%s” already. Choose another name.', $name));
+                throw new ModelError(
+                    '' === $name || mb_strlen($name) > 120 ? 'A role needs a name of 120 characters at most.' : \sprintf(
+                        'There is a role “%s” already. Choose another name.',
+                        $name,
+                    ),
+                );
             }
             $key = array_values(array_filter(array_map(trim(...), explode(',', $text('key'))), static fn (string $field): bool => '' !== $field));
 
             return Edits::replaceRole($model, $was, new Role(
-                $name, RoleKind::tryFrom($text('kind')) ?? $old->kind, $old->entry, $old->like, $text('meaning'), $text('grain'), $key, $text('label'), $old->attributes,
+                $name, RoleKind::tryFrom($text('kind')) ?? $old->kind, $old->entry, $old->like, $text('meaning'), $text('grain'), $key, $text('label'),
+                $old->attributes,
             ));
         }, '#r-'.rawurlencode($name), $was === $name ? null : new Renamed(roles: [$was => $name]));
     }
@@ -242,7 +250,12 @@ final class ModelEditController extends AbstractController
         $given = $request->request;
         $by = array_values(array_filter(explode("\n", str_replace("\r", '', $given->getString('by'))), static fn (string $key): bool => '' !== $key));
 
-        return $this->done($account, $kept, static fn (Model $model): Model => Edits::choose($model, new Choice($given->getString('from'), $given->getString('to'), $by)), '#joins');
+        return $this->done(
+            $account,
+            $kept,
+            static fn (Model $model): Model => Edits::choose($model, new Choice($given->getString('from'), $given->getString('to'), $by)),
+            '#joins',
+        );
     }
 
     /** What in the data determines what. */
@@ -254,7 +267,10 @@ final class ModelEditController extends AbstractController
         $role = $request->query->getString('role');
         $ground = $this->grounds->of($kept);
         try {
-            $rows = $this->sources->rows($this->sources->targetOf($kept->connection()), Asker::SECONDS) ?? throw new ModelError('Files cannot be asked questions, only read.');
+            $rows = $this->sources->rows(
+                $this->sources->targetOf($kept->connection()),
+                Asker::SECONDS,
+            ) ?? throw new ModelError('Files cannot be asked questions, only read.');
             $found = (new Hierarchies($ground, $rows))->of($ground->roleNamed($role) ?? throw new ModelError(\sprintf('The model has no role “%s”.', $role)));
         } catch (SourceError $e) {
             return $this->render('model/_hierarchies.html.twig', ['kept' => $kept, 'found' => [], 'error' => $e->inWords()]);
@@ -264,7 +280,9 @@ final class ModelEditController extends AbstractController
         $known = array_map(static fn (Hierarchy $one): array => $one->levels, $ground->model->hierarchies);
 
         return $this->render('model/_hierarchies.html.twig', [
-            'kept' => $kept, 'error' => null, 'found' => array_values(array_filter($found, static fn (Hierarchy $one): bool => !\in_array($one->levels, $known, false))),
+            'kept' => $kept, 'error' => null, 'found' => array_values(
+                array_filter($found, static fn (Hierarchy $one): bool => !\in_array($one->levels, $known, false)),
+            ),
         ]);
     }
 
@@ -286,7 +304,9 @@ final class ModelEditController extends AbstractController
         $parent = array_values(array_filter(array_map(trim(...), explode(',', $given->getString('parent'))), static fn (string $field): bool => '' !== $field));
 
         return $this->done($account, $kept, static function (Model $model) use ($name, $levels, $parent, $given): Model {
-            [] !== $levels && ([] !== $parent || \count($levels) > 1) || throw new ModelError('A hierarchy has two levels at least, or fields that lead to the row above.');
+            [] !== $levels && ([] !== $parent || \count($levels) > 1) || throw new ModelError(
+                'A hierarchy has two levels at least, or fields that lead to the row above.',
+            );
             '' !== $name || throw new ModelError('A hierarchy needs a name.');
 
             return Edits::hierarchy($model, new Hierarchy($name, $levels, $given->getBoolean('ragged'), $parent));

@@ -144,7 +144,8 @@ final readonly class ModelJob implements JobKind
             $kept->words = implode(' ', array_column($answer->doubled, 'words'));
             $disagree = array_filter($answer->reconciled, static fn (array $one): bool => !$one['agrees']);
             $kept->answer = [
-                'columns' => $answer->columns, 'rows' => \array_slice($answer->rows, 0, self::KEPT_ROWS), 'shown' => \array_slice($answer->shown, 0, self::KEPT_ROWS),
+                'columns' => $answer->columns, 'rows' => \array_slice($answer->rows, 0, self::KEPT_ROWS),
+                'shown' => \array_slice($answer->shown, 0, self::KEPT_ROWS),
                 'many' => $answer->many, 'total' => $answer->total, 'fingerprint' => $answer->fingerprint, 'agrees' => [] === $disagree,
                 'lost' => array_column($answer->lost, 'words'),
             ];
@@ -171,7 +172,14 @@ final readonly class ModelJob implements JobKind
         $before['plan'] === $kept->plan || $what[] = 'plan';
         ($before['answer']['fingerprint'] ?? '') === ($kept->answer['fingerprint'] ?? '') || $what[] = 'answer';
         if ([] !== $what) {
-            $kept->changed = ['what' => $what, 'on' => (new \DateTimeImmutable())->format('Y-m-d H:i:s'), 'state' => $before['state'], 'words' => $before['words'], 'plan' => $before['plan'], 'answer' => $before['answer']];
+            $kept->changed = [
+                'what' => $what,
+                'on' => (new \DateTimeImmutable())->format('Y-m-d H:i:s'),
+                'state' => $before['state'],
+                'words' => $before['words'],
+                'plan' => $before['plan'],
+                'answer' => $before['answer'],
+            ];
         }
     }
 }

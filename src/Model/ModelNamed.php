@@ -33,7 +33,11 @@ final readonly class ModelNamed implements Understanding
                 $found[] = ['words' => 'Model: '.$kept->name, 'route' => 'model', 'parameters' => ['id' => $kept->id()]];
             }
             foreach (array_filter($kept->model()->measures, static fn (Measure $one): bool => str_contains(ModelNames::folded($one->name), $words)) as $measure) {
-                $found[] = ['words' => 'Measure: '.$measure->name.' of '.$kept->name, 'route' => 'model', 'parameters' => ['id' => $kept->id(), '_fragment' => 'm-'.rawurlencode($measure->name)]];
+                $found[] = [
+                    'words' => 'Measure: '.$measure->name.' of '.$kept->name,
+                    'route' => 'model',
+                    'parameters' => ['id' => $kept->id(), '_fragment' => 'm-'.rawurlencode($measure->name)],
+                ];
             }
         }
 

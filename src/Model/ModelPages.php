@@ -50,7 +50,8 @@ final readonly class ModelPages
         $findings = $this->findings($kept);
 
         return [
-            'kept' => $kept, 'here' => $here, 'through' => $kept->connection()->label, 'mayChange' => Models::isChangedBy($kept, $account), 'own' => $kept->owner->id() === $account->id(),
+            'kept' => $kept, 'here' => $here, 'through' => $kept->connection()->label, 'mayChange' => Models::isChangedBy($kept, $account),
+            'own' => $kept->owner->id() === $account->id(),
             'findings' => $findings, 'pressing' => \count(array_filter($findings, static fn (ModelFinding $one): bool => $one->severity->rank() > 0)),
             'trialCount' => \count($this->models->trials($kept)),
         ];

@@ -71,7 +71,12 @@ final readonly class Models
 
     public function keep(string $name, string $purpose, Account $owner, Source $source): KeptModel
     {
-        $model = new KeptModel($name, $purpose, $this->orm->find(Account::class, $owner->id()) ?? $owner, $this->orm->find(Source::class, $source->id()) ?? $source);
+        $model = new KeptModel(
+            $name,
+            $purpose,
+            $this->orm->find(Account::class, $owner->id()) ?? $owner,
+            $this->orm->find(Source::class, $source->id()) ?? $source,
+        );
         $this->orm->persist($model);
         $this->orm->flush();
 
@@ -130,7 +135,11 @@ final readonly class Models
         $sql = "SELECT model_id, COUNT(*) AS kept, SUM(state = 'answered') AS answered, SUM(changed IS NOT NULL) AS changed FROM kept_trial GROUP BY model_id";
         $tallies = [];
         foreach ($this->orm->getConnection()->iterateAssociative($sql) as $row) {
-            $tallies[Row::int($row, 'model_id')] = ['kept' => Row::int($row, 'kept'), 'answered' => Row::int($row, 'answered'), 'changed' => Row::int($row, 'changed')];
+            $tallies[Row::int($row, 'model_id')] = [
+                'kept' => Row::int($row, 'kept'),
+                'answered' => Row::int($row, 'answered'),
+                'changed' => Row::int($row, 'changed'),
+            ];
         }
 
         return $tallies;
@@ -147,7 +156,12 @@ final readonly class Models
         $db->executeStatement('DELETE FROM model_field WHERE model_id = ?', [$model]);
         $rows = [];
         foreach ($uses as $use) {
-            $rows[$use['field']."\0".$use['kind']."\0".mb_strtolower(mb_substr($use['part'], 0, 160))] = [$model, $use['field'], $use['kind'], mb_substr($use['part'], 0, 160)];
+            $rows[$use['field']."\0".$use['kind']."\0".mb_strtolower(mb_substr($use['part'], 0, 160))] = [
+                $model,
+                $use['field'],
+                $use['kind'],
+                mb_substr($use['part'], 0, 160),
+            ];
         }
         Batch::insert($db, 'INSERT INTO model_field (model_id, field_id, kind, part) VALUES', array_values($rows));
     }
@@ -163,7 +177,8 @@ final readonly class Models
     {
         $found = [];
         foreach (array_chunk($fields, Batch::SIZE) as $chunk) {
-            $sql = 'SELECT u.field_id, u.kind, u.part, m.id, m.name FROM model_field u JOIN analytic_model m ON m.id = u.model_id WHERE m.shared = 1 AND u.field_id IN (?)
+            $sql = 'SELECT u.field_id, u.kind, u.part, m.id, m.name FROM model_field u
+                JOIN analytic_model m ON m.id = u.model_id WHERE m.shared = 1 AND u.field_id IN (?)
                 ORDER BY m.name, u.kind, u.part';
             foreach ($this->orm->getConnection()->iterateAssociative($sql, [$chunk], [ArrayParameterType::INTEGER]) as $row) {
                 $found[Row::int($row, 'field_id')][] = [

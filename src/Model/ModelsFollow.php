@@ -5,10 +5,13 @@ declare(strict_types=1);
 namespace Fasti\Model;
 
 use Fasti\Core\Model\Edits;
+use Fasti\Model\Property\ModelDefinition;
+use Fasti\Model\Topic\ModelTopic;
 use Fasti\Register\EntryRenamed;
 use Fasti\Register\EntryStore;
 use Fasti\Register\FieldsRenamed;
 use Fasti\Register\RegisterFollowed;
+use Fasti\Text\TextSaved;
 use Symfony\Component\EventDispatcher\Attribute\AsEventListener;
 
 /** What of models follows when a source has changed: names at once, and then everything is proven again. */
@@ -38,6 +41,14 @@ final readonly class ModelsFollow
             $kept->definition = KeptModel::definitionOf(Edits::fieldsRenamed($kept->model(), $at['place'], $renamed->names));
         }
         $this->models->save();
+    }
+
+    /** Whatever was written about a model, a change that was taken back too. */
+    #[AsEventListener]
+    public function written(TextSaved $saved): void
+    {
+        $kept = ModelTopic::NAME === $saved->subject->topic && ModelDefinition::NAME === $saved->property ? $this->models->one($saved->subject->id) : null;
+        null === $kept || $this->editing->follow($this->models->fresh($kept));
     }
 
     #[AsEventListener]

@@ -97,7 +97,16 @@ final readonly class Starting
         $links = [];
         foreach ($this->graph->links($source, 0.9) as $link) {
             if (isset($at[$link->from], $at[$link->to])) {
-                $links[] = new Link($link->id, $at[$link->from], $at[$link->to], $link->pairs, $link->cardinality, $link->certainty, $link->where, $link->orphans);
+                $links[] = new Link(
+                    $link->id,
+                    $at[$link->from],
+                    $at[$link->to],
+                    $link->pairs,
+                    $link->cardinality,
+                    $link->certainty,
+                    $link->where,
+                    $link->orphans,
+                );
             }
         }
 
@@ -127,8 +136,12 @@ final readonly class Starting
             $guesses[$table] = EntryKind::tryFrom($kind) ?? EntryKind::Other;
             $reasons[$table] = isset($kinds[$view->id]) ? 'you say so' : ($role->reason ?? '');
         }
-        $chosen = array_values(array_filter(array_map(static fn (int $entry): ?int => $at[$entry] ?? null, $entries), static fn (?int $table): bool => null !== $table));
-        $facts = array_values(array_filter(array_map(static fn (int $entry): ?int => $at[$entry] ?? null, $facts), static fn (?int $table): bool => null !== $table));
+        $chosen = array_values(
+            array_filter(array_map(static fn (int $entry): ?int => $at[$entry] ?? null, $entries), static fn (?int $table): bool => null !== $table),
+        );
+        $facts = array_values(
+            array_filter(array_map(static fn (int $entry): ?int => $at[$entry] ?? null, $facts), static fn (?int $table): bool => null !== $table),
+        );
 
         return (new Proposal($catalog, $links, $guesses, $reasons, $names, $grains))->of($name, $chosen, $facts);
     }

@@ -62,7 +62,9 @@ final readonly class Targeted
 
     private function rows(\Fasti\Core\Survey\Target $target): Rows
     {
-        return $this->sources->rows($target, self::SECONDS) ?? throw new ModelError('Files cannot be asked questions, only read. Load them into a database first.');
+        return $this->sources->rows($target, self::SECONDS) ?? throw new ModelError(
+            'Files cannot be asked questions, only read. Load them into a database first.',
+        );
     }
 
     /** @return array{Ground, Rows, null} */
@@ -82,7 +84,12 @@ final readonly class Targeted
         $said = \is_array($data) && \is_string($data['source'] ?? null) ? $data['source'] : '';
         $source = $this->store->named($said);
         if (null === $source) {
-            throw new ModelError('' === $said ? 'The file does not say of which source it is. Say where it is with --target=URL.' : \sprintf('The register has no source “%s”. Say where it is with --target=URL.', $said));
+            throw new ModelError(
+                '' === $said ? 'The file does not say of which source it is. Say where it is with --target=URL.' : \sprintf(
+                    'The register has no source “%s”. Say where it is with --target=URL.',
+                    $said,
+                ),
+            );
         }
         $of = $this->orm->find(Source::class, $source) ?? throw new ModelError('The source is not there any more.');
 
@@ -93,6 +100,8 @@ final readonly class Targeted
     {
         $places = array_map(static fn ($role): string => $role->entry->key(), $model->roles);
 
-        return $catalog->with(tables: array_values(array_filter($catalog->tables, static fn (Table $table): bool => \in_array($table->place()->key(), $places, true))));
+        return $catalog->with(
+            tables: array_values(array_filter($catalog->tables, static fn (Table $table): bool => \in_array($table->place()->key(), $places, true))),
+        );
     }
 }

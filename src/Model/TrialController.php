@@ -69,7 +69,18 @@ final class TrialController extends AbstractController
      */
     private function asked(InputBag $given, KeptModel $kept, Ground $ground): array
     {
-        $all = ['trial' => new Trial([]), 'plan' => null, 'reasons' => [], 'offers' => [], 'error' => null, 'words' => '', 'cost' => '', 'written' => [], 'label' => $ground->dialect->label(), 'through' => $kept->connection()->label];
+        $all = [
+            'trial' => new Trial([]),
+            'plan' => null,
+            'reasons' => [],
+            'offers' => [],
+            'error' => null,
+            'words' => '',
+            'cost' => '',
+            'written' => [],
+            'label' => $ground->dialect->label(),
+            'through' => $kept->connection()->label,
+        ];
         try {
             $all['trial'] = $trial = TrialRequest::read($given, $ground->names());
             $all['written'] = TrialRequest::written($trial);
@@ -104,7 +115,10 @@ final class TrialController extends AbstractController
             .', then as much again to hold the totals against the facts alone; '.Asker::SECONDS.' seconds at the most.';
     }
 
-    /** @return array<string, list<array{name: string, of: string, words: string, can: array<string, string>}>> what may be chosen, with what each measure can be split by */
+    /**
+     * @return array<string, list<array{name: string, of: string, words: string, can: array<string, string>}>> what may be chosen; of a measure
+     *                                                                                                         what it cannot be split by
+     */
     private function choices(Ground $ground): array
     {
         $matrix = new Matrix($ground);
@@ -115,12 +129,22 @@ final class TrialController extends AbstractController
                 \in_array($cell->can, [MatrixCell::NO, MatrixCell::OPEN], true) && $can[$role] = $cell->why;
             }
 
-            return ['name' => $measure->name, 'of' => Aggregation::Ratio === $measure->aggregation ? 'ratio' : $measure->fact, 'words' => $measure->meaning, 'can' => $can];
+            return [
+                'name' => $measure->name,
+                'of' => Aggregation::Ratio === $measure->aggregation ? 'ratio' : $measure->fact,
+                'words' => $measure->meaning,
+                'can' => $can,
+            ];
         }, $ground->model->measures);
         $attributes = [];
         foreach ($ground->model->roles as $role) {
             foreach ($ground->model->attributesOf($role) as $attribute) {
-                $attributes[] = ['name' => $ground->names()->of(new Level($role->name, $attribute->name)), 'of' => $role->name, 'words' => $attribute->meaning, 'can' => []];
+                $attributes[] = [
+                    'name' => $ground->names()->of(new Level($role->name, $attribute->name)),
+                    'of' => $role->name,
+                    'words' => $attribute->meaning,
+                    'can' => [],
+                ];
             }
         }
 
@@ -168,7 +192,9 @@ final class TrialController extends AbstractController
         }
         foreach ($ground->model->roles as $role) {
             foreach ($ground->table($role->name)->columns ?? [] as $column) {
-                isset($personal[(new FieldPlace($role->entry->schema, $role->entry->name, $column->name))->key()]) && $fields[$role->name."\0".$column->name] = true;
+                isset(
+                    $personal[(new FieldPlace($role->entry->schema, $role->entry->name, $column->name))->key()],
+                ) && $fields[$role->name."\0".$column->name] = true;
             }
         }
 
@@ -218,7 +244,11 @@ final class TrialController extends AbstractController
         } catch (ModelError $e) {
             $this->addFlash('failed', $e->getMessage());
 
-            return $this->redirectToRoute('model_trial', ['id' => $id] + array_intersect_key($given->all(), ['m' => 1, 'b' => 1, 'w' => 1, 'o' => 1, 'n' => 1]), 303);
+            return $this->redirectToRoute(
+                'model_trial',
+                ['id' => $id] + array_intersect_key($given->all(), ['m' => 1, 'b' => 1, 'w' => 1, 'o' => 1, 'n' => 1]),
+                303,
+            );
         }
         $one = $this->models->keepTrial($kept, $name, $trial, $account);
         [$one->neededBy, $one->expected] = [mb_substr(trim($given->getString('neededBy')), 0, 200), trim($given->getString('expected'))];

@@ -12,9 +12,20 @@ final class TrialFile
     /** @return array<string, mixed> */
     public static function of(KeptTrial $trial, bool $rows = false): array
     {
-        $file = ['name' => $trial->name, 'neededBy' => $trial->neededBy, 'expected' => $trial->expected, 'question' => OpenForm::of($trial->trial()), 'sql' => $trial->plan, 'state' => $trial->state];
+        $file = [
+            'name' => $trial->name,
+            'neededBy' => $trial->neededBy,
+            'expected' => $trial->expected,
+            'question' => OpenForm::of($trial->trial()),
+            'sql' => $trial->plan,
+            'state' => $trial->state,
+        ];
         if ($rows && $trial->rowsPublished && null !== $trial->answer) {
-            $file['answer'] = ['columns' => $trial->answer['columns'] ?? [], 'rows' => $trial->answer['rows'] ?? [], 'asOf' => $trial->askedAt?->format('Y-m-d H:i:s')];
+            $file['answer'] = [
+                'columns' => $trial->answer['columns'] ?? [],
+                'rows' => $trial->answer['rows'] ?? [],
+                'asOf' => $trial->askedAt?->format('Y-m-d H:i:s'),
+            ];
         }
 
         return array_filter($file, static fn (mixed $value): bool => '' !== $value);

@@ -21,7 +21,9 @@ final class TrialRequest
      */
     public static function read(InputBag $given, ModelNames $names): Trial
     {
-        $texts = static fn (string $name): array => array_values(array_filter($given->all($name), static fn (mixed $one): bool => \is_string($one) && '' !== trim($one)));
+        $texts = static fn (string $name): array => array_values(
+            array_filter($given->all($name), static fn (mixed $one): bool => \is_string($one) && '' !== trim($one)),
+        );
         $conditions = new ConditionText($names);
         $order = array_map(
             static fn (string $one): Sorting => str_starts_with($one, '-') ? new Sorting(substr($one, 1), true) : new Sorting($one),

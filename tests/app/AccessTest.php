@@ -80,6 +80,7 @@ final class AccessTest extends AppTestCase
         'model_checks' => ['GET', '/models/999/checks', 'reader'],
         'model_look' => ['POST', '/models/999/look', 'steward'],
         'model_lineage' => ['GET', '/models/999/lineage', 'reader'],
+        'model_history' => ['GET', '/models/999/history', 'reader'],
         'model_form' => ['GET', '/models/999/form', 'steward'],
         'model_measure' => ['POST', '/models/999/measures', 'steward'],
         'model_attribute' => ['POST', '/models/999/attributes', 'steward'],

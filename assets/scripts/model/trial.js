@@ -122,7 +122,8 @@ export const trial = () => ({
     /** What may stand here, narrowed by what is typed. */
     narrow() {
         const typed = this.$refs.typed.value;
-        const options = { m: this.measures, b: this.attributes, w: this.conditions, o: this.orders, n: this.numbers }[this.part].call(this, folded(typed), typed);
+        const kinds = { m: this.measures, b: this.attributes, w: this.conditions, o: this.orders, n: this.numbers };
+        const options = kinds[this.part].call(this, folded(typed), typed);
         if (this.at !== null && this.part !== 'n') {
             options.push({ value: '', name: `take this ${PARTS[this.part]} away`, words: '', away: true });
         }
@@ -159,7 +160,8 @@ export const trial = () => ({
         const whole = names.filter((one) => typed === folded(one.name) || typed.startsWith(`${folded(one.name)} `))
             .toSorted((a, b) => b.name.length - a.name.length)[0];
         if (!whole) {
-            return names.filter((one) => folded(one.name).includes(typed)).map((one) => ({ value: `${one.name} `, name: one.name, words: one.words || `of ${one.of}`, on: true }));
+            return names.filter((one) => folded(one.name).includes(typed))
+                .map((one) => ({ value: `${one.name} `, name: one.name, words: one.words || `of ${one.of}`, on: true }));
         }
         const rest = raw.trim().slice(whole.name.length).trimStart();
         const tests = TESTS.filter((test) => test.startsWith(rest) && test !== rest || rest === '');
@@ -240,7 +242,8 @@ export const trial = () => ({
         }
         this.asking = [...crypto.getRandomValues(new Uint8Array(12))].map((byte) => byte.toString(16).padStart(2, '0')).join('');
         const begun = Date.now();
-        answer.innerHTML = '<p class="asking" role="status">Asking <b>0 s</b> <button type="button" class="btn btn-plain small" data-cancel-ask>Cancel</button></p>';
+        const cancel = '<button type="button" class="btn btn-plain small" data-cancel-ask>Cancel</button>';
+        answer.innerHTML = `<p class="asking" role="status">Asking <b>0 s</b> ${cancel}</p>`;
         reconciled.replaceChildren();
         const clock = setInterval(() => { answer.querySelector('.asking b').textContent = `${Math.round((Date.now() - begun) / 1000)} s`; }, 500);
         const body = this.parameters();

@@ -18,7 +18,12 @@ use Fasti\Core\Wording\TypeWords;
 final class PostgreSqlDialect extends Dialect
 {
     private const BITS = ['smallint' => 16, 'integer' => 32, 'int' => 32, 'bigint' => 64];
-    private const TIMES = ['timestamp with time zone' => 'instant', 'timestamp without time zone' => 'date and time', 'time with time zone' => 'time of day', 'time without time zone' => 'time of day'];
+    private const TIMES = [
+        'timestamp with time zone' => 'instant',
+        'timestamp without time zone' => 'date and time',
+        'time with time zone' => 'time of day',
+        'time without time zone' => 'time of day',
+    ];
     private const ROWS_OF = [
         'regproc' => 'pg_proc', 'regprocedure' => 'pg_proc', 'regclass' => 'pg_class', 'regtype' => 'pg_type', 'regoper' => 'pg_operator',
         'regoperator' => 'pg_operator', 'regrole' => 'pg_authid', 'regnamespace' => 'pg_namespace', 'regconfig' => 'pg_ts_config',

@@ -139,6 +139,12 @@ final class ModelsTest extends AppTestCase
         self::assertSelectorTextContains('.flash', 'has changed this meanwhile');
         $history = self::db()->fetchFirstColumn("SELECT property FROM change_event WHERE topic = 'model' AND topic_id = ?", [$kept->id()]);
         self::assertSame(['definition', 'definition'], $history);
+        // Taken back, the model is as it was, and so is what it stands on.
+        $last = self::scalar("SELECT MAX(id) FROM change_event WHERE topic = 'model' AND topic_id = ?", $kept->id());
+        self::get(\Fasti\Text\Texts::class)->takeBack($account, $last);
+        self::assertArrayHasKey("measure\0individuals seen", self::get(Models::class)->fieldsOf($kept->id()));
+        $this->client->request('GET', '/models/'.$kept->id().'/history');
+        self::assertSelectorTextContains('.history', 'Took in the measure animals');
     }
 
     public function testAnExpressionIsReadAsItIsTyped(): void
@@ -153,7 +159,10 @@ final class ModelsTest extends AppTestCase
         self::assertSame('gives a number', $says('sighting', 'individuals * 2')['words']);
         $wrong = $says('sighting', 'individuals + specis.protected');
         self::assertTrue($wrong['wrong']);
-        self::assertSame('The model has no role “specis”, at character 15 (“specis.protected”). Do you mean species?', \is_array($wrong['faults']) && \is_array($wrong['faults'][0] ?? null) ? $wrong['faults'][0]['words'] ?? '' : '');
+        self::assertSame(
+            'The model has no role “specis”, at character 15 (“specis.protected”). Do you mean species?',
+            \is_array($wrong['faults']) && \is_array($wrong['faults'][0] ?? null) ? $wrong['faults'][0]['words'] ?? '' : '',
+        );
     }
 
     public function testATrialIsPlannedOnThePageAndAnsweredInAProcessOfItsOwn(): void
@@ -169,7 +178,10 @@ final class ModelsTest extends AppTestCase
         self::assertResponseIsSuccessful();
         $crawler = $this->client->getCrawler();
 
-        self::assertSame(['winter', 'spring', 'summer', 'autumn'], $crawler->filter('.answer-rows tbody tr td:first-child')->each(static fn ($cell): string => $cell->text()));
+        self::assertSame(
+            ['winter', 'spring', 'summer', 'autumn'],
+            $crawler->filter('.answer-rows tbody tr td:first-child')->each(static fn ($cell): string => $cell->text()),
+        );
         self::assertSame('All 4 rows', $crawler->filter('tfoot th')->text());
         self::assertSame(2, substr_count($this->content(), 'agrees.'));
         self::assertStringContainsString('<svg class="chart"', $this->content());
@@ -300,7 +312,11 @@ final class ModelsTest extends AppTestCase
         $account = $this->signedIn();
         $kept = $this->river($account);
         $long = '<b>'.str_repeat('very long name ', 9).'"\'&';
-        self::get(Editing::class)->change($account, $kept, static fn ($model) => $model->with(measures: [...$model->measures, new Measure($long, Aggregation::Sum, 'sighting', 'individuals')]));
+        self::get(Editing::class)->change(
+            $account,
+            $kept,
+            static fn ($model) => $model->with(measures: [...$model->measures, new Measure($long, Aggregation::Sum, 'sighting', 'individuals')]),
+        );
         foreach (['', '/matrix', '/checks', '/trial?'.http_build_query(['m' => [$long], 'b' => ['catchment']]), '/trials', '/lineage'] as $page) {
             $this->client->request('GET', '/models/'.$kept->id().$page);
             self::assertResponseIsSuccessful($page);
@@ -332,9 +348,25 @@ final class ModelsTest extends AppTestCase
     {
         $kept = $this->river($this->account());
         $ask = $this->command('fasti:model:ask');
-        self::assertSame(0, $ask->execute(['name' => 'River life', '--measure' => ['individuals seen'], '--by' => ['catchment'], '--where' => ['year of day is 2023'], '--order' => ['-individuals seen']]));
+        self::assertSame(
+            0,
+            $ask->execute(
+                [
+                    'name' => 'River life',
+                    '--measure' => ['individuals seen'],
+                    '--by' => ['catchment'],
+                    '--where' => ['year of day is 2023'],
+                    '--order' => ['-individuals seen'],
+                ],
+            ),
+        );
         self::assertStringStartsWith("catchment,individuals seen\n", $ask->getDisplay());
-        self::assertSame(0, $ask->execute(['--file' => \dirname(__DIR__, 3).'/demo/river-life.json', '--target' => self::$file, '--measure' => ['sightings'], '--format' => 'json']));
+        self::assertSame(
+            0,
+            $ask->execute(
+                ['--file' => \dirname(__DIR__, 3).'/demo/river-life.json', '--target' => self::$file, '--measure' => ['sightings'], '--format' => 'json'],
+            ),
+        );
         self::assertMatchesRegularExpression('/^\[\s*\{\s*"sightings": 1\d{3}\s*\}\s*\]$/', trim($ask->getDisplay()));
         self::assertSame(0, $ask->execute(['name' => 'River life', '--measure' => ['sightings'], '--format' => 'sql']));
         self::assertStringContainsString('COUNT(*) AS sightings', $ask->getDisplay());

@@ -320,7 +320,11 @@ final class RandomModel
 
     public function catalog(string $engine): Catalog
     {
-        $written = ['postgresql' => ['decimal' => 'numeric', 'varchar' => 'character varying'], 'mariadb' => ['integer' => 'int(11)'], 'sqlite' => []][$engine] ?? [];
+        $written = [
+            'postgresql' => ['decimal' => 'numeric', 'varchar' => 'character varying'],
+            'mariadb' => ['integer' => 'int(11)'],
+            'sqlite' => [],
+        ][$engine] ?? [];
 
         return new Catalog($engine, '', array_map(static fn (Table $table): Table => $table->with(columns: array_map(
             static fn (Column $column): Column => $column->with(type: strtr($column->type, $written)),

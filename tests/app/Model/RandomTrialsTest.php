@@ -154,7 +154,11 @@ final class RandomTrialsTest extends TestCase
      */
     private static function plain(array $row): array
     {
-        return array_map(static fn (mixed $value): float|string|null => null === $value ? null : (is_numeric($value) ? (float) $value : (\is_scalar($value) ? (string) $value : '?')), array_values($row));
+        return array_map(
+            static fn (mixed $value): float|string|null => null === $value ? null
+                : (is_numeric($value) ? (float) $value : (\is_scalar($value) ? (string) $value : '?')),
+            array_values($row),
+        );
     }
 
     private static function same(float|string|null $a, float|string|null $b): bool

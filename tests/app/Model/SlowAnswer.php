@@ -118,7 +118,12 @@ final class SlowAnswer
     /** @return list<Condition> */
     private function conditions(string $fact): array
     {
-        return array_values(array_filter($this->trial->where, fn (Condition $one): bool => !$this->isFigure($one) && ([] === $one->facts || \in_array($fact, $one->facts, true))));
+        return array_values(
+            array_filter(
+                $this->trial->where,
+                fn (Condition $one): bool => !$this->isFigure($one) && ([] === $one->facts || \in_array($fact, $one->facts, true)),
+            ),
+        );
     }
 
     private function answer(): void
@@ -298,7 +303,8 @@ final class SlowAnswer
         }
         $date = \is_string($value) && 1 === preg_match('/^\d{4}-/', $value);
         $span = static fn (string $words): array => 7 === \strlen($words) ? ["$words-01", "$words-31"] : [$words, $words];
-        $is = static fn (string $one): bool => $date ? $value >= $span($one)[0] && $value <= $span($one)[1] : (\is_string($value) ? $value === $one : $value == $one);
+        $is = static fn (string $one): bool => $date ? $value >= $span($one)[0] && $value <= $span($one)[1]
+            : (\is_string($value) ? $value === $one : $value == $one);
         $first = $condition->values[0] ?? '';
 
         return match ($condition->test) {
@@ -353,7 +359,12 @@ final class SlowAnswer
             return $this->stock($measure, $rows);
         }
         $hundredths = \in_array($measure->expression, ['amt', 'amt * 2 - qty'], true);
-        $values = array_values(array_filter(array_map(static fn (array $row): int|string|null => self::measured($measure, $row), $rows), static fn ($value): bool => null !== $value));
+        $values = array_values(
+            array_filter(
+                array_map(static fn (array $row): int|string|null => self::measured($measure, $row), $rows),
+                static fn ($value): bool => null !== $value,
+            ),
+        );
         if (Aggregation::Count === $measure->aggregation) {
             return \count($values);
         }

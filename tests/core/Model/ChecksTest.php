@@ -53,7 +53,14 @@ final class ChecksTest extends TestCase
             : new ModelJoin('species', 'group', ['species_id'], ['species_id'], End::One, End::OneOrMore), $model->joins));
         self::assertSame(['join-multiplies' => ['species.species_id → group.species_id'], 'not-reached' => ['group']], self::found($many));
 
-        $apart = $model->with(joins: array_values(array_filter($model->joins, static fn (ModelJoin $join): bool => 'sighting' !== $join->from || \in_array($join->to, ['species', 'day confirmed'], true))));
+        $apart = $model->with(
+            joins: array_values(
+                array_filter(
+                    $model->joins,
+                    static fn (ModelJoin $join): bool => 'sighting' !== $join->from || \in_array($join->to, ['species', 'day confirmed'], true),
+                ),
+            ),
+        );
         self::assertArrayHasKey('facts-apart', self::found($apart));
         self::assertStringContainsString('only day confirmed and day, which are roles of their own', (new ModelChecks(River::ground($apart)))->all()[0]->words);
     }
@@ -129,7 +136,8 @@ final class ChecksTest extends TestCase
             'hierarchy-ragged up' => [1, Severity::Doubt],
             'hierarchy-broken odd' => [1, Severity::Fault],
         ], array_intersect_key($found, array_flip([
-            'key-not-unique group', 'leads-nowhere sighting.station_id → station.station_id', 'leads-nowhere species.species_id → group.species_id', 'hierarchy-ragged up', 'hierarchy-broken odd',
+            'key-not-unique group', 'leads-nowhere sighting.station_id → station.station_id', 'leads-nowhere species.species_id → group.species_id',
+            'hierarchy-ragged up', 'hierarchy-broken odd',
         ])));
     }
 
@@ -142,7 +150,10 @@ final class ChecksTest extends TestCase
             continue;
         }
 
-        self::assertStringContainsString('2 rows of “reach” lead back to where they began', implode('', array_map(static fn (ModelFinding $one): string => $one->words, self::endless($model, $rows))));
+        self::assertStringContainsString(
+            '2 rows of “reach” lead back to where they began',
+            implode('', array_map(static fn (ModelFinding $one): string => $one->words, self::endless($model, $rows))),
+        );
     }
 
     /** @return list<ModelFinding> */
@@ -157,7 +168,10 @@ final class ChecksTest extends TestCase
     public function testHierarchiesAreFoundInTheData(): void
     {
         $found = (new Hierarchies(River::ground(), River::rows()))->of('station');
-        self::assertSame([['station', 'reach'], true], [array_map(static fn (Level $level): string => $level->attribute, $found[0]->levels), $found[0]->ragged]);
+        self::assertSame(
+            [['station', 'reach'], true],
+            [array_map(static fn (Level $level): string => $level->attribute, $found[0]->levels), $found[0]->ragged],
+        );
 
         $days = (new Hierarchies(River::ground(), River::rows()))->of('day');
         self::assertSame(['date', 'year'], array_map(static fn (Level $level): string => $level->attribute, $days[0]->levels));
@@ -186,6 +200,9 @@ final class ChecksTest extends TestCase
 
     public function testAdditivityIsWords(): void
     {
-        self::assertSame(['over every dimension', 'over some dimensions', 'over none'], array_map(static fn (Adds $one): string => $one->inWords(), Adds::cases()));
+        self::assertSame(
+            ['over every dimension', 'over some dimensions', 'over none'],
+            array_map(static fn (Adds $one): string => $one->inWords(), Adds::cases()),
+        );
     }
 }

@@ -148,7 +148,10 @@ final class ConditionsTest extends TestCase
     {
         $trial = new Trial(['individuals', 'mean value'], ['reach'], [new Condition('year of day', Test::Is, ['2025'])], [new Sorting('individuals', true)], 5);
 
-        self::assertSame('Show individuals and mean value by reach where year of day is 2025, in order of individuals, the greatest first, the first 5 rows', TrialWords::of($trial));
+        self::assertSame(
+            'Show individuals and mean value by reach where year of day is 2025, in order of individuals, the greatest first, the first 5 rows',
+            TrialWords::of($trial),
+        );
         self::assertSame('Show individuals', TrialWords::of(new Trial(['individuals'])));
     }
 }

@@ -28,7 +28,10 @@ final class EditsTest extends TestCase
         $model = River::model();
         $model = Edits::measure($model, '', new Measure('fish', Aggregation::Sum, 'sighting', 'individuals', "species.kind = 'fish'"));
         $model = Edits::choose($model, new Choice('sighting', 'species', [$model->joins[3]->key()]));
-        $after = Edits::renamed($model, new Renamed(['individuals' => 'animals'], ['species' => 'kind of animal', 'day' => 'date seen'], ["day\0date" => 'day']));
+        $after = Edits::renamed(
+            $model,
+            new Renamed(['individuals' => 'animals'], ['species' => 'kind of animal', 'day' => 'date seen'], ["day\0date" => 'day']),
+        );
 
         self::assertSame("\"kind of animal\".kind = 'fish'", $after->measure('fish')?->filter);
         self::assertSame('animals', $after->measure('per sighting')?->of);
@@ -110,7 +113,10 @@ final class EditsTest extends TestCase
         self::assertSame(['sighting.individuals', 'sighting.id'], array_keys($of['measure per sighting']));
         self::assertSame(['reading.in_stock', 'day.day_date'], array_keys($of['measure stock']));
         self::assertSame(['day.year'], array_keys($of['attribute year of day confirmed']));
-        self::assertSame(['sighting.individuals', 'sighting.id', 'reach.reach_name', 'sighting.station_id', 'station.station_id', 'station.reach_id', 'reach.reach_id'], array_keys($of['trial What lives where']));
+        self::assertSame(
+            ['sighting.individuals', 'sighting.id', 'reach.reach_name', 'sighting.station_id', 'station.station_id', 'station.reach_id', 'reach.reach_id'],
+            array_keys($of['trial What lives where']),
+        );
     }
 
     public function testAFileIsReadAsItWasWritten(): void

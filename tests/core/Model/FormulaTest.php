@@ -57,7 +57,10 @@ final class FormulaTest extends TestCase
         yield 'nothing' => ['  ', 'The expression is empty, at character 1 (the end). Expected: a field'];
         yield 'no end' => ['individuals +', 'at character 14 (the end)'];
         yield 'more' => ['individuals weight_g', 'The expression was over, but something follows, at character 13 (“weight_g”)'];
-        yield 'no such field' => ['individuals + individulas', 'sighting has no field “individulas”, at character 15 (“individulas”). Do you mean individuals?'];
+        yield 'no such field' => [
+            'individuals + individulas',
+            'sighting has no field “individulas”, at character 15 (“individulas”). Do you mean individuals?',
+        ];
         yield 'no such role' => ['specis.kind', 'The model has no role “specis”, at character 1 (“specis.kind”). Do you mean species?'];
         yield 'an aggregate' => ['SUM(individuals)', 'SUM is taken over many rows, at character 1'];
         yield 'a strange function' => ['ülrich(individuals)', 'The function ÜLRICH is not understood here'];
@@ -86,23 +89,38 @@ final class FormulaTest extends TestCase
         $formula = River::ground(units: ["\0sighting\0weight_g" => 'g', "\0sighting\0individuals" => 'pieces'])->formula('sighting', 'weight_g + individuals');
 
         self::assertSame([], $formula->faults);
-        self::assertSame('g and pieces are put together, at character 12 (“individuals”). Bring both to one unit first.', $formula->doubts[0]->inWords($formula->text));
+        self::assertSame(
+            'g and pieces are put together, at character 12 (“individuals”). Bring both to one unit first.',
+            $formula->doubts[0]->inWords($formula->text),
+        );
     }
 
     private static function sql(string $text, string $engine): string
     {
         $asking = Dialects::of($engine)->asking() ?? throw new \LogicException();
 
-        return (new FormulaSql($asking, static fn (Ref $ref): string => implode('.', $ref->names)))->of(self::read($text)->tree ?? throw new \LogicException($text));
+        return (new FormulaSql($asking, static fn (Ref $ref): string => implode('.', $ref->names)))->of(
+            self::read($text)->tree ?? throw new \LogicException($text),
+        );
     }
 
     /** @return iterable<string, array{string, string, string, string}> */
     public static function written(): iterable
     {
-        yield 'a quotient' => ['weight_g / individuals', '(weight_g) * 1e0 / NULLIF(individuals, 0)', 'CAST(weight_g AS numeric) / NULLIF(individuals, 0)', '(weight_g) * 1.0 / NULLIF(individuals, 0)'];
+        yield 'a quotient' => [
+            'weight_g / individuals',
+            '(weight_g) * 1e0 / NULLIF(individuals, 0)',
+            'CAST(weight_g AS numeric) / NULLIF(individuals, 0)',
+            '(weight_g) * 1.0 / NULLIF(individuals, 0)',
+        ];
         yield 'texts' => ["note || 'it''s'", "CONCAT(note, 'it''s')", "note || 'it''s'", "note || 'it''s'"];
         yield 'a backslash' => ["note = 'a\\b'", "note = 'a\\\\b'", "note = 'a\\b'", "note = 'a\\b'"];
-        yield 'a part of a date' => ['EXTRACT(YEAR FROM day.day_date)', 'EXTRACT(YEAR FROM day.day_date)', 'EXTRACT(YEAR FROM day.day_date)', "CAST(strftime('%Y', day.day_date) AS integer)"];
+        yield 'a part of a date' => [
+            'EXTRACT(YEAR FROM day.day_date)',
+            'EXTRACT(YEAR FROM day.day_date)',
+            'EXTRACT(YEAR FROM day.day_date)',
+            "CAST(strftime('%Y', day.day_date) AS integer)",
+        ];
         yield 'a pattern' => ["note LIKE 'a%'", "note LIKE 'a%' ESCAPE ''", "note LIKE 'a%' ESCAPE ''", "note LIKE 'a%'"];
         yield 'a cast' => ['CAST(note AS varchar(3))', 'CAST(note AS char(3))', 'CAST(note AS varchar(3))', 'SUBSTR(CAST(note AS text), 1, 3)'];
         yield 'minus a minus' => ['-(-individuals)', '-(-individuals)', '-(-individuals)', '-(-individuals)'];

@@ -61,7 +61,10 @@ final class PlannerTest extends TestCase
     {
         $model = Edits::measure(River::model(), '', new Measure('readings', Aggregation::Count, 'reading'));
 
-        self::assertSame([['bridge', '5', '3'], ['ford', '7', '0'], ['mill', '2', '1'], [null, '1', '0']], self::answer(new Trial(['individuals', 'readings'], ['station']), $model));
+        self::assertSame(
+            [['bridge', '5', '3'], ['ford', '7', '0'], ['mill', '2', '1'], [null, '1', '0']],
+            self::answer(new Trial(['individuals', 'readings'], ['station']), $model),
+        );
     }
 
     public function testAStockIsTheLastOfItsPointsAndItsTotalToo(): void
@@ -78,7 +81,8 @@ final class PlannerTest extends TestCase
     {
         $stock = River::model()->measure('stock') ?? throw new \LogicException();
         $model = Edits::measure(River::model(), 'stock', new Measure(
-            'stock', $stock->aggregation, 'reading', 'in_stock', adds: Adds::Some, notOver: ['day'], instant: $stock->instant, instead: Instead::Nothing, reason: 'it is a stock',
+            'stock', $stock->aggregation, 'reading', 'in_stock', adds: Adds::Some, notOver: ['day'], instant: $stock->instant, instead: Instead::Nothing,
+            reason: 'it is a stock',
         ));
         $refused = self::refused(new Trial(['stock'], ['station']), $model);
 
@@ -126,7 +130,10 @@ final class PlannerTest extends TestCase
         $joins = array_map(static fn (ModelJoin $join): ModelJoin => 'group' !== $join->to ? $join
             : new ModelJoin('species', 'group', ['species_id'], ['species_id'], End::One, End::OneOrMore), $model->joins);
 
-        self::assertStringContainsString('cannot be split by group name', self::refused(new Trial(['individuals'], ['group name']), $model->with(joins: $joins))->reasons[0]);
+        self::assertStringContainsString(
+            'cannot be split by group name',
+            self::refused(new Trial(['individuals'], ['group name']), $model->with(joins: $joins))->reasons[0],
+        );
     }
 
     public function testAKeyThatStandsTwiceIsFoundBeforeTheAnswerAndWhatItWouldHaveMadeOfTheTotal(): void
@@ -146,7 +153,8 @@ final class PlannerTest extends TestCase
         $answer = (new Asking(River::rows()))->answer(River::planner()->plan(new Trial(['individuals'], ['reach'])));
 
         self::assertSame([
-            '1 row of sighting refers to a row of station that is not there; it counts under none.', '1 row of sighting belongs to no reach; it counts under none.',
+            '1 row of sighting refers to a row of station that is not there; it counts under none.',
+            '1 row of sighting belongs to no reach; it counts under none.',
         ], array_map(static fn ($one): string => $one->words, $answer->lost));
         self::assertTrue($answer->reconciled[0]->agrees());
         self::assertSame('15', $answer->reconciled[0]->alone);
@@ -172,21 +180,32 @@ final class PlannerTest extends TestCase
 
     public function testAConditionOnAFigureNarrowsTheAnswer(): void
     {
-        self::assertSame([['mill', '2'], [null, '1']], self::answer(new Trial(['individuals'], ['station'], [new Condition('individuals', Test::Under, ['3'])])));
+        self::assertSame(
+            [['mill', '2'], [null, '1']],
+            self::answer(new Trial(['individuals'], ['station'], [new Condition('individuals', Test::Under, ['3'])])),
+        );
         $this->expectExceptionMessage('is one on the answer, so it has to be asked for');
         River::planner()->plan(new Trial(['sightings'], ['station'], [new Condition('individuals', Test::Under, ['3'])]));
     }
 
     public function testANameIsThatOfAnAttributeAloneOrWithItsRole(): void
     {
-        self::assertSame([['2', '2']], self::answer(new Trial(['INDIVIDUALS'], ['Number  of_sighting'], [new Condition('number of sighting', Test::Is, ['2'])])));
+        self::assertSame(
+            [['2', '2']],
+            self::answer(new Trial(['INDIVIDUALS'], ['Number  of_sighting'], [new Condition('number of sighting', Test::Is, ['2'])])),
+        );
         $this->expectExceptionMessage('“year” may be year of day or year of day confirmed. Say which.');
         River::planner()->plan(new Trial(['individuals'], ['year']));
     }
 
     public function testAColumnOfTheAnswerMayBeCalledLikeAField(): void
     {
-        $model = Edits::attribute(Edits::attribute(River::model(), 'species', 'species', new Attribute('name', 'name')), 'station', 'station', new Attribute('station_name', 'station_name'));
+        $model = Edits::attribute(
+            Edits::attribute(River::model(), 'species', 'species', new Attribute('name', 'name')),
+            'station',
+            'station',
+            new Attribute('station_name', 'station_name'),
+        );
 
         $trial = new Trial(['sightings'], ['name', 'station_name'], [new Condition('name', Test::Given)], [new Sorting('name', true)], 3);
 
@@ -199,7 +218,10 @@ final class PlannerTest extends TestCase
         $plan = (new Planner($big, new \DateTimeImmutable()))->plan(new Trial(['individuals', 'sightings'], ['species', 'year of day']));
 
         self::assertStringContainsString('GROUP BY sighting.species_id, day.year', $plan->sql());
-        self::assertSame([['eel', '2025', '5', '1'], ['eel', '2026', '1', '1'], ['otter', '2026', '2', '1'], ['trout', '2026', '7', '1']], (new Asking(River::rows()))->answer($plan)->rows);
+        self::assertSame(
+            [['eel', '2025', '5', '1'], ['eel', '2026', '1', '1'], ['otter', '2026', '2', '1'], ['trout', '2026', '7', '1']],
+            (new Asking(River::rows()))->answer($plan)->rows,
+        );
         $distinct = (new Planner($big, new \DateTimeImmutable()))->plan(new Trial(['species seen'], ['station']));
         self::assertStringNotContainsString('grouped', $distinct->sql());
     }
@@ -210,7 +232,8 @@ final class PlannerTest extends TestCase
         $does = array_values(array_filter(array_map(static fn ($line): string => $line->does, $lines)));
 
         self::assertSame([
-            'every row of sighting', 'at most one species to each row: its key sees to that', 'no key keeps group from standing twice, so it is looked at before the answer',
+            'every row of sighting', 'at most one species to each row: its key sees to that',
+            'no key keeps group from standing twice, so it is looked at before the answer',
             'one row of sighting for each row of the answer', 'rows without a value stand last',
         ], $does);
     }

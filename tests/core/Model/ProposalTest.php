@@ -36,11 +36,27 @@ final class ProposalTest extends TestCase
     private static function proposal(): Proposal
     {
         $at = array_flip(self::NAMES);
-        $link = static fn (string $from, string $to, string $field, string $key): Link => new Link(0, $at[$from], $at[$to], [[$field, $key]], new Cardinality(End::NoneOrMore, End::NoneOrOne));
+        $link = static fn (string $from, string $to, string $field, string $key): Link => new Link(
+            0,
+            $at[$from],
+            $at[$to],
+            [[$field, $key]],
+            new Cardinality(End::NoneOrMore, End::NoneOrOne),
+        );
 
         return new Proposal(River::catalog(), [
-            $link('sighting', 'day', 'seen_id', 'day_id'), $link('sighting', 'day', 'confirmed_id', 'day_id'), $link('sighting', 'station', 'station_id', 'station_id'),
-            $link('sighting', 'species', 'species_id', 'species_id'), $link('reading', 'day', 'day_id', 'day_id'), $link('reading', 'station', 'station_id', 'station_id'),
+            $link('sighting', 'day', 'seen_id', 'day_id'), $link('sighting', 'day', 'confirmed_id', 'day_id'), $link(
+                'sighting',
+                'station',
+                'station_id',
+                'station_id',
+            ),
+            $link(
+                'sighting',
+                'species',
+                'species_id',
+                'species_id',
+            ), $link('reading', 'day', 'day_id', 'day_id'), $link('reading', 'station', 'station_id', 'station_id'),
             $link('station', 'reach', 'reach_id', 'reach_id'),
         ], [$at['sighting'] => EntryKind::Fact, $at['reading'] => EntryKind::Fact], [$at['sighting'] => 'it leads to 3 tables'], [$at['reach'] => 'Reach of a river']);
     }
@@ -54,14 +70,25 @@ final class ProposalTest extends TestCase
         }
 
         self::assertSame([
-            'sighting' => [RoleKind::Fact, ''], 'reading' => [RoleKind::Fact, ''], 'reach of a river' => [RoleKind::Dimension, ''], 'station' => [RoleKind::Dimension, ''],
+            'sighting' => [RoleKind::Fact, ''], 'reading' => [RoleKind::Fact, ''], 'reach of a river' => [RoleKind::Dimension, ''],
+            'station' => [RoleKind::Dimension, ''],
             'day' => [RoleKind::Dimension, ''], 'species' => [RoleKind::Dimension, ''], 'confirmed' => [RoleKind::Dimension, 'day'],
         ], $roles);
         self::assertSame('it leads to 3 tables', $proposed->reasons['sighting']);
         self::assertStringContainsString('sighting leads there by seen_id first', $proposed->reasons['day']);
         self::assertSame(['species_group: nothing joins it to the others'], $proposed->left);
-        self::assertSame(['a snowflake: station leads on to reach of a river', '2 facts, which share day, station', '1 role of a dimension that has one already'], $proposed->shape);
-        self::assertSame(['date' => 'day_date'], array_column(array_map(static fn (Attribute $one): array => ['n' => 'date', 'e' => $one->expression], $proposed->model->role('day')->attributes ?? []), 'e', 'n'));
+        self::assertSame(
+            ['a snowflake: station leads on to reach of a river', '2 facts, which share day, station', '1 role of a dimension that has one already'],
+            $proposed->shape,
+        );
+        self::assertSame(
+            ['date' => 'day_date'],
+            array_column(
+                array_map(static fn (Attribute $one): array => ['n' => 'date', 'e' => $one->expression], $proposed->model->role('day')->attributes ?? []),
+                'e',
+                'n',
+            ),
+        );
         self::assertSame([], $proposed->model->measures);
     }
 
@@ -76,13 +103,25 @@ final class ProposalTest extends TestCase
 
     public function testASecondRoleHasItsOwnWayOn(): void
     {
-        $table = static fn (string $name, string ...$fields): Table => new Table('', $name, TableType::Table, '', array_values(array_map(static fn (string $field): Column => new Column($field, 'integer'), $fields)), new Key(null, ['id']));
+        $table = static fn (string $name, string ...$fields): Table => new Table(
+            '',
+            $name,
+            TableType::Table,
+            '',
+            array_values(array_map(static fn (string $field): Column => new Column($field, 'integer'), $fields)),
+            new Key(null, ['id']),
+        );
         $one = new Cardinality(End::NoneOrMore, End::NoneOrOne);
-        $proposal = new Proposal(new Catalog('sqlite', '', [$table('trip', 'id', 'from_id', 'to_id'), $table('place', 'id', 'town_id'), $table('town', 'id')]), [
-            new Link(1, 0, 1, [['from_id', 'id']], $one), new Link(2, 0, 1, [['to_id', 'id']], $one), new Link(3, 1, 2, [['town_id', 'id']], $one),
-        ], [0 => EntryKind::Fact]);
+        $proposal = new Proposal(
+            new Catalog('sqlite', '', [$table('trip', 'id', 'from_id', 'to_id'), $table('place', 'id', 'town_id'), $table('town', 'id')]),
+            [
+                new Link(1, 0, 1, [['from_id', 'id']], $one), new Link(2, 0, 1, [['to_id', 'id']], $one), new Link(3, 1, 2, [['town_id', 'id']], $one),
+            ], [0 => EntryKind::Fact]);
 
-        self::assertSame(['trip', 'place', 'town', 'to', 'town of to'], array_map(static fn (Role $role): string => $role->name, $proposal->of('Trips', [0, 1, 2])->model->roles));
+        self::assertSame(
+            ['trip', 'place', 'town', 'to', 'town of to'],
+            array_map(static fn (Role $role): string => $role->name, $proposal->of('Trips', [0, 1, 2])->model->roles),
+        );
     }
 
     public function testFieldsAreOfferedAsWhatTheyCouldBe(): void

@@ -36,7 +36,16 @@ final class River
         'day' => ['day_id integer', 'day_date date', 'year integer', 'month integer'],
         'species' => ['species_id integer', 'name varchar(20)', 'kind varchar(20)'],
         'species_group' => ['species_id integer', 'group_name varchar(20)'],
-        'sighting' => ['id integer', 'seen_id integer', 'confirmed_id integer', 'station_id integer', 'species_id integer', 'individuals integer', 'weight_g integer', 'note varchar(40)'],
+        'sighting' => [
+            'id integer',
+            'seen_id integer',
+            'confirmed_id integer',
+            'station_id integer',
+            'species_id integer',
+            'individuals integer',
+            'weight_g integer',
+            'note varchar(40)',
+        ],
         'reading' => ['id integer', 'day_id integer', 'station_id integer', 'value numeric(8,2)', 'in_stock integer'],
     ];
 
@@ -63,7 +72,17 @@ final class River
             $name, RoleKind::Dimension, new Place('', $table), $like, '', '', [$key], $label,
             self::attributes($attributes),
         );
-        $fact = static fn (string $name): Role => new Role($name, RoleKind::Fact, new Place('', $name), '', '', 'one row each', ['id'], '', [new Attribute('number', 'id')]);
+        $fact = static fn (string $name): Role => new Role(
+            $name,
+            RoleKind::Fact,
+            new Place('', $name),
+            '',
+            '',
+            'one row each',
+            ['id'],
+            '',
+            [new Attribute('number', 'id')],
+        );
 
         return new Model('River', '', [
             $fact('sighting'), $fact('reading'),
@@ -90,7 +109,8 @@ final class River
             new Measure('mean value', Aggregation::Average, 'reading', 'value', meaning: 'the mean', unit: '°C'),
             new Measure('middle value', Aggregation::Median, 'reading', 'value', meaning: 'the middle'),
             new Measure(
-                'stock', Aggregation::Sum, 'reading', 'in_stock', meaning: 'what lies there', adds: Adds::Some, notOver: ['day'], instant: new Level('day', 'date'),
+                'stock', Aggregation::Sum, 'reading', 'in_stock', meaning: 'what lies there', adds: Adds::Some, notOver: ['day'],
+                instant: new Level('day', 'date'),
                 instead: Instead::Last, reason: 'it is a stock',
             ),
         ]);
