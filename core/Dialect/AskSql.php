@@ -39,6 +39,12 @@ class AskSql
         return "'".str_replace("'", "''", $text)."'";
     }
 
+    /** A date or an instant that stands in an expression. */
+    public function moment(string $text, bool $date): string
+    {
+        return ($date ? 'DATE ' : 'TIMESTAMP ').$this->text($text);
+    }
+
     public function truth(bool $value): string
     {
         return $value ? 'TRUE' : 'FALSE';

@@ -154,7 +154,13 @@ final readonly class Asking
             $row = $this->one($losses->sql);
             foreach ($losses->steps as $i => $step) {
                 $lost = (int) ($row["lost_$i"] ?? 0);
-                $lost > 0 && $all[$step->rows] = new Lost($step->inWords($lost, (int) ($row["held_$i"] ?? 0)), $lost, $step->rows, $step->fact, $step->way);
+                if ($lost > 0) {
+                    $shown = [];
+                    foreach ($this->source->rows($step->rows) as $one) {
+                        $shown[] = $one;
+                    }
+                    $all[$step->rows] = new Lost($step->inWords($lost, (int) ($row["held_$i"] ?? 0)), $lost, $step->rows, $step->fact, $step->way, $shown);
+                }
             }
         }
 

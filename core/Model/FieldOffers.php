@@ -86,7 +86,7 @@ final readonly class FieldOffers
                 TypeFamily::Time === $type->family => 'when it was',
                 $type->family->isNumeric() => 'a number by which rows are told apart',
                 TypeFamily::Flag === $type->family => 'yes or no',
-                default => 'a text of its own',
+                default => RoleKind::Fact === $role->kind ? 'a text of its own: a dimension of one field' : 'a text of its own',
             });
     }
 

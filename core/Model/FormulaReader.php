@@ -179,14 +179,23 @@ final class FormulaReader
             'text', 'national' => [TypeFamily::Text, ''],
             'bool' => [TypeFamily::Flag, ''],
             'null' => [TypeFamily::Other, ''],
-            'typed' => \in_array(strtolower((string) $literal->type), ['date', 'timestamp', 'datetime'], true) ? [TypeFamily::Time, '']
-                : $this->fault(
-                    $literal,
-                    \sprintf('A %s is not understood here', (string) $literal->type),
-                    "Expected: DATE '2026-01-31' or TIMESTAMP '2026-01-31 12:00:00'.",
-                ),
+            'typed' => $this->moment($literal),
             default => $this->fault($literal, 'This kind of value is not understood here', 'Expected: a number, a text in single quotes, TRUE, FALSE or NULL.'),
         };
+    }
+
+    /** @return array{TypeFamily, string} */
+    private function moment(Literal $literal): array
+    {
+        $expected = "Expected: DATE '2026-01-31' or TIMESTAMP '2026-01-31 12:00:00'.";
+        $date = 'date' === strtolower((string) $literal->type);
+        if (!$date && !\in_array(strtolower((string) $literal->type), ['timestamp', 'datetime'], true)) {
+            return $this->fault($literal, \sprintf('A %s is not understood here', (string) $literal->type), $expected);
+        }
+        $fits = 1 === preg_match($date ? '/^\d{4}-\d{2}-\d{2}$/' : '/^\d{4}-\d{2}-\d{2} \d{2}:\d{2}(?::\d{2}(?:\.\d{1,6})?)?$/', $literal->text)
+            && null !== Period::named(substr($literal->text, 0, 10), new \DateTimeImmutable());
+
+        return $fits ? [TypeFamily::Time, ''] : $this->fault($literal, \sprintf('“%s” is no %s', $literal->text, $date ? 'date' : 'date and time'), $expected);
     }
 
     /** @return array{TypeFamily, string} */

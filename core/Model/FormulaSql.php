@@ -61,6 +61,7 @@ final readonly class FormulaSql
             'number' => $node->text,
             'bool' => $this->sql->truth('TRUE' === strtoupper($node->text)),
             'null' => 'NULL',
+            'typed' => $this->sql->moment($node->text, 'date' === strtolower((string) $node->type)),
             default => $this->sql->text($node->text),
         };
     }

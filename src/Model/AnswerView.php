@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Fasti\Model;
 
+use Fasti\Core\Catalog\TypeFamily;
 use Fasti\Core\Model\Answer;
 use Fasti\Core\Model\Chart;
 use Fasti\Core\Model\Doubled;
@@ -26,7 +27,7 @@ final readonly class AnswerView
      * @param list<string>                                                $total      by column; '' where there is none
      * @param list<array{words: string, rows: list<array<string, ?string>>}> $doubled
      * @param list<array{measure: string, fact: string, here: string, alone: string, agrees: bool, times: string}> $reconciled
-     * @param list<array{words: string, rows: int}>                       $lost
+     * @param list<array{words: string, rows: int, shown: list<array<string, ?string>>}>                       $lost
      */
     public function __construct(
         public array $columns,
@@ -83,7 +84,10 @@ final readonly class AnswerView
                 'agrees' => $one->agrees(), 'times' => $one->times(),
             ], $answer->reconciled),
             array_map(
-                static fn (Lost $one): array => ['words' => $one->words.' The way is '.Ways::inWords([$one->way]).'.', 'rows' => $one->rows],
+                static fn (Lost $one): array => [
+                    'words' => $one->words.' The way is '.Ways::inWords([$one->way]).'.', 'rows' => $one->rows,
+                    'shown' => array_map(static fn (array $row): array => self::masked($row, $one->fact, $hiddenFields), $one->shown),
+                ],
                 $answer->lost,
             ),
             $answer->seconds,
@@ -113,6 +117,9 @@ final readonly class AnswerView
     {
         if (null === $value) {
             return null === $column->measure ? 'none' : '–';
+        }
+        if (TypeFamily::Flag === $column->family) {
+            return \in_array(strtolower($value), ['1', 't', 'true'], true) ? 'yes' : 'no';
         }
         if (null === $column->measure || !$column->family->isNumeric() || !is_numeric($value)) {
             return $value;

@@ -123,6 +123,7 @@ final readonly class Asker
                     : new SourceError('The question was cancelled.', 'Ask again when you like.');
             }
         }
+        null === $flag || !is_file($flag) || @unlink($flag);
         $lines = explode("\n", trim($process->getOutput()));
         $answer = json_decode((string) end($lines), true);
         if (!\is_array($answer)) {

@@ -7,6 +7,7 @@ namespace Fasti\Model;
 use Fasti\Account\Account;
 use Fasti\Account\Act\Act;
 use Fasti\Core\Model\Ways;
+use Fasti\Lineage\Lineages;
 use Fasti\Model\Topic\ModelTopic;
 use Fasti\Register\FieldAt;
 use Fasti\Register\Fields;
@@ -32,6 +33,7 @@ final class CheckPageController extends AbstractController
         private readonly Jobs $jobs,
         private readonly Fields $fields,
         private readonly LiveLinks $links,
+        private readonly Lineages $lineages,
         private readonly History $history,
     ) {
     }
@@ -88,10 +90,35 @@ final class CheckPageController extends AbstractController
             $all = [...$all, ...$fields];
         }
         $placed = $this->fields->placed(array_values(array_unique($all)));
+        [$behind, $placed] = $this->behind($placed);
 
         return $this->render('model/lineage.html.twig', $this->pages->head($kept, $account, 'model_lineage') + [
-            'parts' => $parts, 'placed' => $placed, 'links' => $this->links,
+            'parts' => $parts, 'placed' => $placed, 'behind' => $behind, 'links' => $this->links,
             'gone' => array_filter($placed, static fn (FieldAt $at): bool => $at->gone),
         ]);
+    }
+
+    /**
+     * The fields of tables behind fields of views.
+     *
+     * @param array<int, FieldAt> $placed
+     *
+     * @return array{array<int, list<int>>, array<int, FieldAt>} field of a view → fields, and where all stand
+     */
+    private function behind(array $placed): array
+    {
+        $behind = [];
+        foreach ($placed as $id => $at) {
+            foreach ($at->isOfView() ? array_keys($this->lineages->down([$id])->fields) : [] as $from) {
+                $from > 0 && $from !== $id && $behind[$id][] = $from;
+            }
+        }
+        $more = $this->fields->placed(array_values(array_unique(array_merge([], ...array_values($behind)))));
+        $behind = array_map(
+            static fn (array $some): array => array_values(array_filter($some, static fn (int $id): bool => isset($more[$id]) && !$more[$id]->isOfView())),
+            $behind,
+        );
+
+        return [$behind, $placed + $more];
     }
 }

@@ -15,6 +15,7 @@ use Fasti\Register\Fields;
 use Fasti\Source\Source;
 use Fasti\Text\BadText;
 use Fasti\Text\Texts;
+use Fasti\Work\Job;
 use Fasti\Work\Jobs;
 
 /** Makes models and changes them. Each change is in the history; the trials that are kept follow, and are asked again. */
@@ -91,12 +92,13 @@ final readonly class Editing
     public function follow(KeptModel $kept, bool $ask = true): void
     {
         $this->standOn($kept);
-        $ask && $this->lookAgain($kept);
+        $ask && $this->lookAgain($kept, null, false);
     }
 
-    public function lookAgain(KeptModel $kept, ?Account $account = null): \Fasti\Work\Job
+    /** @param bool $whole the data is looked at even where nothing that it depends on has changed */
+    public function lookAgain(KeptModel $kept, ?Account $account = null, bool $whole = true): Job
     {
-        return $this->jobs->start($this->job, 'model '.$kept->id(), ['model' => $kept->id()], $account);
+        return $this->jobs->start($this->job, 'model '.$kept->id(), ['model' => $kept->id(), 'whole' => $whole ? 1 : 0], $account);
     }
 
     public function standOn(KeptModel $kept): void

@@ -100,6 +100,23 @@ class KeptModel
         return $found;
     }
 
+    /** @return array<string, list<array<string, mixed>>> the first rows that show what was found in the data, by the key of the finding */
+    public function dataRows(): array
+    {
+        $rows = [];
+        foreach (\is_array($this->looked['rows'] ?? null) ? $this->looked['rows'] : [] as $key => $some) {
+            foreach (\is_array($some) ? $some : [] as $row) {
+                $plain = [];
+                foreach (\is_array($row) ? $row : [] as $name => $value) {
+                    $plain[(string) $name] = $value;
+                }
+                $rows[(string) $key][] = $plain;
+            }
+        }
+
+        return $rows;
+    }
+
     /** Where the data was looked at. */
     public function lookedThrough(): string
     {

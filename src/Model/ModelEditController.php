@@ -124,7 +124,7 @@ final class ModelEditController extends AbstractController
             }
 
             return Edits::measure($model, $was, $this->measureOf($given, $name));
-        }, '#m-'.rawurlencode($name), '' === $was || $was === $name ? null : new Renamed([$was => $name]));
+        }, '#m-'.Anchors::of($name), '' === $was || $was === $name ? null : new Renamed([$was => $name]));
     }
 
     /** @param InputBag<string> $given */
@@ -153,7 +153,7 @@ final class ModelEditController extends AbstractController
         $text = static fn (string $field): string => trim($request->request->getString($field));
         [$role, $was, $name] = [$text('role'), $request->request->getString('was'), $text('name')];
         if ($request->request->has('remove')) {
-            return $this->done($account, $kept, static fn (Model $model): Model => Edits::withoutAttribute($model, $role, $was), '#r-'.rawurlencode($role));
+            return $this->done($account, $kept, static fn (Model $model): Model => Edits::withoutAttribute($model, $role, $was), '#r-'.Anchors::of($role));
         }
 
         return $this->done($account, $kept, static function (Model $model) use ($request, $text, $role, $was, $name): Model {
@@ -167,7 +167,7 @@ final class ModelEditController extends AbstractController
             }
 
             return Edits::attribute($model, $role, $was, new Attribute($name, $text('expression'), $text('meaning'), $text('unit'), $text('sorted')));
-        }, '#r-'.rawurlencode($role), '' === $was || $was === $name ? null : new Renamed(attributes: ["$role\0$was" => $name]));
+        }, '#r-'.Anchors::of($role), '' === $was || $was === $name ? null : new Renamed(attributes: ["$role\0$was" => $name]));
     }
 
     #[Route('/models/{id<\d+>}/roles', name: 'model_role', methods: ['POST'])]
@@ -198,7 +198,7 @@ final class ModelEditController extends AbstractController
                 $name, RoleKind::tryFrom($text('kind')) ?? $old->kind, $old->entry, $old->like, $text('meaning'), $text('grain'), $key, $text('label'),
                 $old->attributes,
             ));
-        }, '#r-'.rawurlencode($name), $was === $name ? null : new Renamed(roles: [$was => $name]));
+        }, '#r-'.Anchors::of($name), $was === $name ? null : new Renamed(roles: [$was => $name]));
     }
 
     /** Several fields at once become what they are offered as. */
@@ -222,7 +222,7 @@ final class ModelEditController extends AbstractController
             }
 
             return $model;
-        }, '#r-'.rawurlencode($role));
+        }, '#r-'.Anchors::of($role));
     }
 
     #[Route('/models/{id<\d+>}/joins', name: 'model_join', methods: ['POST'])]

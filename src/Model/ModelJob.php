@@ -12,7 +12,9 @@ use Fasti\Core\Model\Ground;
 use Fasti\Core\Model\ModelDataChecks;
 use Fasti\Core\Model\ModelError;
 use Fasti\Core\Model\ModelFinding;
+use Fasti\Core\Model\PlanColumn;
 use Fasti\Core\Model\Planner;
+use Fasti\Core\Model\Role;
 use Fasti\Core\Model\Unanswerable;
 use Fasti\Core\Survey\Progress;
 use Fasti\Core\Survey\Rows;
@@ -75,7 +77,7 @@ final readonly class ModelJob implements JobKind
         try {
             for ($again = 0; $again < 3; ++$again) {
                 $proven = $kept->definition;
-                $this->look($kept, $running);
+                $this->look($kept, $running, 1 === $running->job->number('whole'));
                 // It may have been changed meanwhile; whoever did so was told that it is being looked at already.
                 if ($proven === $this->models->fresh($kept)->definition) {
                     break;
@@ -92,28 +94,71 @@ final readonly class ModelJob implements JobKind
      * @throws SourceError where the source cannot be reached
      * @throws ModelError  where it is none that can be asked
      */
-    public function look(KeptModel $kept, Progress $progress): void
+    public function look(KeptModel $kept, Progress $progress, bool $whole = true): void
     {
         $ground = $this->grounds->of($kept);
         $ground->sql();
-        $connection = $kept->connection();
-        $rows = $this->sources->rows($this->sources->targetOf($connection), 120) ?? throw new ModelError('Files cannot be asked questions, only read.');
+        $rows = $this->sources->rows($this->sources->targetOf($kept->connection()), 120) ?? throw new ModelError('Files cannot be asked questions, only read.');
+        if ($whole || null === $kept->lookedAt || ($kept->looked['of'] ?? '') !== self::standing($kept)) {
+            $this->data($kept, $ground, $rows, $progress);
+        }
+        $personal = $this->grounds->known($kept)->personal;
+        $trials = $this->models->trials($kept);
+        foreach ($trials as $i => $trial) {
+            $progress->at('Asking: '.$trial->name, $i, \count($trials));
+            $this->ask($trial, $ground, $rows, $personal);
+            $this->orm->flush();
+        }
+    }
+
+    /** What the checks of the data depend on: a measure that has another name changes nothing there. */
+    private static function standing(KeptModel $kept): string
+    {
+        $model = $kept->model();
+        $roles = array_map(static fn (Role $role): array => [$role->name, $role->entry, $role->key, $role->attributes], $model->roles);
+
+        return hash('xxh128', serialize([$roles, $model->joins, $model->hierarchies, $kept->connection()->id(), $kept->source->surveyedAt?->getTimestamp()]));
+    }
+
+    private function data(KeptModel $kept, Ground $ground, Rows $rows, Progress $progress): void
+    {
         $checks = new ModelDataChecks($ground, $rows);
         $findings = $checks->all($progress);
         $before = $kept->dataFindings();
         $kept->looked = [
-            'through' => $connection->label, 'notes' => $checks->notes, 'before' => $kept->lookedThrough(),
+            'of' => self::standing($kept), 'through' => $kept->connection()->label, 'notes' => $checks->notes, 'before' => $kept->lookedThrough(),
             'new' => null === $kept->lookedAt ? [] : self::without($findings, $before), 'gone' => self::without($before, $findings),
+            'rows' => self::rows($findings, $rows),
             'findings' => array_map(static fn (ModelFinding $one): array => OpenForm::of($one), $findings),
         ];
         $kept->lookedAt = new \DateTimeImmutable();
         $this->orm->flush();
-        $trials = $this->models->trials($kept);
-        foreach ($trials as $i => $trial) {
-            $progress->at('Asking: '.$trial->name, $i, \count($trials));
-            $this->ask($trial, $ground, $rows);
-            $this->orm->flush();
+    }
+
+    /**
+     * The first rows that show each finding.
+     *
+     * @param list<ModelFinding> $findings
+     *
+     * @return array<string, list<array<string, ?string>>> by the key of the finding
+     */
+    private static function rows(array $findings, Rows $source): array
+    {
+        $rows = [];
+        foreach ($findings as $finding) {
+            try {
+                foreach ('' === $finding->sql ? [] : $source->rows($finding->sql) as $row) {
+                    $rows[$finding->key()][] = $row;
+                }
+            } catch (SourceError $e) {
+                if (SourceError::LOST === $e->what) {
+                    throw $e;
+                }
+                // What was found stands without its rows.
+            }
         }
+
+        return $rows;
     }
 
     /**
@@ -132,13 +177,15 @@ final readonly class ModelJob implements JobKind
         ));
     }
 
-    public function ask(KeptTrial $kept, Ground $ground, Rows $rows): void
+    /** @param array<string, string> $personal FieldPlace::key() → why; such values are not kept */
+    public function ask(KeptTrial $kept, Ground $ground, Rows $rows, array $personal): void
     {
         $before = ['state' => $kept->state, 'words' => $kept->words, 'plan' => $kept->plan, 'answer' => $kept->answer];
         try {
             $planner = new Planner($ground, new \DateTimeImmutable('today'));
             $plan = $planner->plan($kept->trial());
-            $answer = AnswerView::of((new Asking($rows))->answer($plan));
+            $hidden = array_filter(array_map(static fn (PlanColumn $column): bool => Grounds::isPersonal($ground, $column, $personal), $plan->columns));
+            $answer = AnswerView::of((new Asking($rows))->answer($plan), $hidden);
             $kept->plan = $plan->sql();
             $kept->state = [] === $answer->doubled ? KeptTrial::ANSWERED : KeptTrial::REFUSED;
             $kept->words = implode(' ', array_column($answer->doubled, 'words'));

@@ -36,7 +36,7 @@ final readonly class ModelNamed implements Understanding
                 $found[] = [
                     'words' => 'Measure: '.$measure->name.' of '.$kept->name,
                     'route' => 'model',
-                    'parameters' => ['id' => $kept->id(), '_fragment' => 'm-'.rawurlencode($measure->name)],
+                    'parameters' => ['id' => $kept->id(), '_fragment' => 'm-'.Anchors::of($measure->name)],
                 ];
             }
         }

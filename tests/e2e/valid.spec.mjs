@@ -50,11 +50,17 @@ test('every kind of page of the application is valid HTML', async ({ page, baseU
     expect(found).toEqual([]);
 });
 
-test('every page of a published edition is valid HTML', async () => {
+test('every kind of page of a published edition is valid HTML', async () => {
     test.setTimeout(300000);
     const folder = readFileSync('var/e2e/folder', 'utf8');
-    const pages = readdirSync(folder, { recursive: true }).filter((name) => name.endsWith('.html'));
-    expect(pages.length).toBeGreaterThan(40);
+    const all = readdirSync(folder, { recursive: true }).filter((name) => name.endsWith('.html'));
+    expect(all.length).toBeGreaterThan(40);
+    // Those of one folder are of one kind; the first and the last of many are looked at.
+    const folders = {};
+    for (const name of all.toSorted()) {
+        (folders[name.replace(/[^/]*$/, '')] ??= []).push(name);
+    }
+    const pages = Object.values(folders).flatMap((names) => names.length > 12 ? [...names.slice(0, 8), ...names.slice(-4)] : names);
     const found = [];
     for (const name of pages) {
         found.push(...await faults(readFileSync(join(folder, name), 'utf8'), name));

@@ -18,6 +18,11 @@ final class SqliteAskSql extends AskSql
         return $this->name($place->name);
     }
 
+    public function moment(string $text, bool $date): string
+    {
+        return $this->text($text);
+    }
+
     public function same(string $a, string $b): string
     {
         return "$a IS $b";

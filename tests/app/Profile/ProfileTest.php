@@ -193,7 +193,7 @@ final class ProfileTest extends AppTestCase
         $pdo->exec('CREATE OR REPLACE VIEW killer AS SELECT true AS gone');
         self::db()->executeStatement("UPDATE job SET state = 'waiting' WHERE id = ?", [$run]);
         self::work($run);
-        self::assertSame(14, self::scalar('SELECT COUNT(*) FROM profile'));
+        self::assertSame(16, self::scalar('SELECT COUNT(*) FROM profile'));
         Engines::drop($target);
     }
 

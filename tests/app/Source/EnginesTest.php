@@ -165,6 +165,7 @@ final class EnginesTest extends AppTestCase
             [
                 'catchment',
                 'day',
+                'instrument_stock',
                 'month_summary',
                 'parameter',
                 'reach',
@@ -174,6 +175,7 @@ final class EnginesTest extends AppTestCase
                 'sighting',
                 'sighting_season',
                 'species',
+                'species_group',
                 'station',
                 'station_place',
             ],

@@ -39,6 +39,7 @@ final class FormulaTest extends TestCase
         yield 'instead of nothing' => ['COALESCE(weight_g, 0)', TypeFamily::Whole, 'g'];
         yield 'a cast' => ['CAST(individuals AS varchar(4)) || note', TypeFamily::Text, ''];
         yield 'a part of a text' => ['UPPER(SUBSTRING(TRIM(note) FROM 1 FOR 2))', TypeFamily::Text, ''];
+        yield 'a date' => ["day.day_date > DATE '2026-01-31'", TypeFamily::Flag, ''];
         yield 'rounded' => ['ROUND(weight_g / 1000, 1)', TypeFamily::Number, 'g'];
     }
 
@@ -54,6 +55,7 @@ final class FormulaTest extends TestCase
     /** @return iterable<string, array{string, string}> */
     public static function faulty(): iterable
     {
+        yield 'no date' => ["day.day_date > DATE '2026-02-30'", '“2026-02-30” is no date, at character 16'];
         yield 'nothing' => ['  ', 'The expression is empty, at character 1 (the end). Expected: a field'];
         yield 'no end' => ['individuals +', 'at character 14 (the end)'];
         yield 'more' => ['individuals weight_g', 'The expression was over, but something follows, at character 13 (“weight_g”)'];
@@ -121,6 +123,7 @@ final class FormulaTest extends TestCase
             'EXTRACT(YEAR FROM day.day_date)',
             "CAST(strftime('%Y', day.day_date) AS integer)",
         ];
+        yield 'a date' => ["day.day_date = DATE '2026-01-31'", "day.day_date = DATE '2026-01-31'", "day.day_date = DATE '2026-01-31'", "day.day_date = '2026-01-31'"];
         yield 'a pattern' => ["note LIKE 'a%'", "note LIKE 'a%' ESCAPE ''", "note LIKE 'a%' ESCAPE ''", "note LIKE 'a%'"];
         yield 'a cast' => ['CAST(note AS varchar(3))', 'CAST(note AS char(3))', 'CAST(note AS varchar(3))', 'SUBSTR(CAST(note AS text), 1, 3)'];
         yield 'minus a minus' => ['-(-individuals)', '-(-individuals)', '-(-individuals)', '-(-individuals)'];
