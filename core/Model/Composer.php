@@ -179,7 +179,7 @@ final class Composer
             $sorted = $what instanceof Level ? $this->sorted($what) : null;
             $by[] = $this->sql->ordered(match (true) {
                 $what instanceof Measure => $this->aggregates[$what->name],
-                null !== $sorted => $this->ordering[self::keyOf($what)] ?? 'MIN('.$this->written($joining, $what->role, $sorted).')',
+                null !== $sorted => $this->ordering[self::keyOf($what)],
                 default => $this->splitting[self::keyOf($what)],
             }, $descending);
         }
@@ -328,8 +328,12 @@ final class Composer
             $sql = $this->splitting[self::keyOf($level)] = $this->attributed($joining, $level);
             $group[] = $sql;
             $select[] = $this->as($sql, $this->column($level));
-            $sorted = $hidden ? $this->sorted($level) : null;
-            null === $sorted || $select[] = 'MIN('.$this->written($joining, $level->role, $sorted).') AS '.$this->inOrder($level);
+            $sorted = $this->sorted($level);
+            if (null !== $sorted) {
+                // Written before the joins are: it may need one of its own.
+                $this->ordering[self::keyOf($level)] = 'MIN('.$this->written($joining, $level->role, $sorted).')';
+                !$hidden || $select[] = $this->ordering[self::keyOf($level)].' AS '.$this->inOrder($level);
+            }
         }
         foreach ($more as [$sql, $name]) {
             $group[] = $sql;
@@ -521,7 +525,10 @@ final class Composer
         }
         $from = implode("\n", array_map(static fn (SqlLine $line): string => $line->text, [...$joining->lines(''), ...self::filtering('', $where)]));
         $steps = $counts = [];
-        $key = $this->ground->role($branch->fact)->key;
+        $key = array_values(array_filter(
+            $this->ground->role($branch->fact)->key,
+            fn (string $field): bool => null !== $this->ground->table($branch->fact)?->column($field),
+        ));
         $shown = [] === $key ? array_map(
             static fn ($column): string => $column->name,
             \array_slice($this->ground->table($branch->fact)->columns ?? [], 0, 6),

@@ -208,6 +208,9 @@ final class Planner
         $instant = $measure->instant;
         $points = Adds::Some === $measure->adds && $measure->aggregation->adds() && Instead::Nothing !== $measure->instead && null !== $instant
             && null !== $this->ground->roleNamed($instant->role) && !$this->fixed($measure, $instant->role, $question);
+        if ($points) {
+            $this->readable($this->attribute($instant), $instant, ModelNames::full($instant));
+        }
         if ($points && 1 !== \count($this->ground->ways()->between($measure->fact, $instant->role))) {
             $this->reasons[] = \sprintf('“%s” stands at %s, to which %s leads by no single route.', $measure->name, ModelNames::full($instant), $measure->fact);
         }
@@ -222,16 +225,11 @@ final class Planner
         return $this->ground->formula($level->role, $attribute->expression);
     }
 
-    /** Says why a fact does not lead to an attribute, or leads there in more than one way. */
-    private function reach(string $fact, Level $level, Question $question, ?Condition $condition): void
+    /** Says what of an expression of an attribute is not understood, or is not led to by one route. */
+    private function readable(Formula $formula, Level $level, string $name): void
     {
-        $name = $this->ground->names()->of($level);
-        $formula = $this->attribute($level);
         foreach ($formula->faults as $fault) {
             $this->reasons[] = \sprintf('The attribute “%s” is not understood: %s', $name, $fault->inWords($formula->text));
-        }
-        if ([] === $formula->faults && [] === $formula->fields) {
-            $this->reasons[] = \sprintf('The attribute “%s” reads no field, so it splits nothing.', $name);
         }
         foreach ($formula->fields as $use) {
             if ($use->role !== $level->role && 1 !== \count($this->ground->ways()->between($level->role, $use->role))) {
@@ -243,6 +241,20 @@ final class Planner
                     $level->role,
                 );
             }
+        }
+    }
+
+    /** Says why a fact does not lead to an attribute, or leads there in more than one way. */
+    private function reach(string $fact, Level $level, Question $question, ?Condition $condition): void
+    {
+        $name = $this->ground->names()->of($level);
+        $formula = $this->attribute($level);
+        if ([] === $formula->faults && [] === $formula->fields) {
+            $this->reasons[] = \sprintf('The attribute “%s” reads no field, so it splits nothing.', $name);
+        }
+        $sorted = null === $condition ? trim($this->ground->model->attribute($level)->sorted ?? '') : '';
+        foreach ([$formula, ...'' === $sorted ? [] : [$this->ground->formula($level->role, $sorted)]] as $one) {
+            $this->readable($one, $level, $name);
         }
         if (null === $this->ground->roleNamed($fact) || null === $this->ground->table($fact)) {
             return;

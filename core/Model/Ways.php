@@ -26,7 +26,8 @@ final class Ways
     {
         $model = $ground->model;
         foreach ($model->joins as $join) {
-            if (null === $ground->roleNamed($join->from) || null === $ground->roleNamed($join->to) || $join->from === $join->to) {
+            if ($join->from === $join->to || !self::stands($ground, $join->from, [...$join->fields, ...\array_slice($join->where, 0, 1)])
+                || !self::stands($ground, $join->to, $join->keys)) {
                 continue;
             }
             // A reference is to one row; where the model says otherwise, its figures are believed and not its meaning.
@@ -36,6 +37,16 @@ final class Ways
         foreach ($model->choices as $choice) {
             $this->chosen[$choice->from][$choice->to] = $choice->by;
         }
+    }
+
+    /**
+     * Whether a role is there, with such fields.
+     *
+     * @param list<string> $fields
+     */
+    private static function stands(Ground $ground, string $role, array $fields): bool
+    {
+        return [] === array_filter($fields, static fn (string $field): bool => null === $ground->table($role)?->column($field));
     }
 
     private function put(Way $way, bool $single): void

@@ -25,6 +25,7 @@ use Fasti\Model\KeptTrial;
 use Fasti\Model\ModelClaims;
 use Fasti\Model\ModelJob;
 use Fasti\Model\Models;
+use Fasti\Model\TrialFile;
 use Fasti\Register\Renaming;
 use Fasti\Source\Source;
 use Fasti\Source\Sources;
@@ -271,6 +272,44 @@ final class ModelsTest extends AppTestCase
         self::assertSelectorTextContains('.changed tbody', 'Upper Tinker');
         $this->client->submit($this->client->getCrawler()->selectButton('seen')->form(), ['seen' => '1']);
         self::assertNull($models->trial($good->id())?->changed);
+    }
+
+    public function testPointedAtAnotherConnectionItIsProvenThereAndTheDifferenceIsTold(): void
+    {
+        $kept = $this->river($this->signedIn());
+        self::get(ModelJob::class)->look($kept, new SilentProgress());
+        copy(self::$file, $other = self::$file.'-test');
+        (new \PDO('sqlite:'.$other))->exec("DELETE FROM species_group WHERE group_name = 'migrants'");
+        $connection = new \Fasti\Source\Connection($kept->source);
+        [$connection->label, $connection->engine, $connection->path] = ['test', 'sqlite', $other];
+        $entities = self::get(EntityManagerInterface::class);
+        $entities->persist($connection);
+        $entities->flush();
+        $entities->refresh($kept->source);
+        $crawler = $this->client->request('GET', '/models/'.$kept->id());
+        $form = $crawler->selectButton('Point it there and prove it again')->form();
+        $this->client->submit($form, ['connection' => (string) $connection->id()]);
+        self::work(self::scalar("SELECT MAX(id) FROM job WHERE kind = 'model'"));
+        $this->client->request('GET', '/models/'.$kept->id().'/checks');
+        @unlink($other);
+
+        self::assertSelectorTextContains('.lead', 'through the connection test');
+        self::assertStringContainsString('no more: One key of “species group” stands more than once', $this->content());
+        self::assertStringContainsString('through the connection live', $this->content());
+    }
+
+    public function testRowsOfAnAnswerGoOutOnlyWhereAStewardSaysSo(): void
+    {
+        $account = $this->account();
+        $kept = $this->river($account);
+        $trial = self::get(Models::class)->keepTrial($kept, 'By catchment', new Trial(['individuals seen'], ['catchment']), $account);
+        self::get(ModelJob::class)->look($kept, new SilentProgress());
+        self::assertArrayNotHasKey('answer', TrialFile::of($trial, true));
+        self::assertStringContainsString('GROUP BY', (string) json_encode(TrialFile::of($trial, true)['sql'] ?? ''));
+        $trial->rowsPublished = true;
+
+        self::assertArrayHasKey('answer', TrialFile::of($trial, true));
+        self::assertArrayNotHasKey('answer', TrialFile::of($trial));
     }
 
     public function testNamesInTheSourceAreFollowedAndWhatBreaksIsSaid(): void

@@ -212,6 +212,31 @@ final class PlannerTest extends TestCase
         self::assertSame(['trout', 'otter', 'eel'], array_column(self::answer($trial, $model), 0));
     }
 
+    public function testWhatAnAttributeStandsInOrderByMayBeReadElsewhere(): void
+    {
+        $model = Edits::attribute(River::model(), 'station', 'station', new Attribute('station', 'station_name', sorted: '0 - reach.reach_id'));
+        $rows = self::answer(new Trial(['individuals'], ['station'], [new Condition('reach', Test::Given)]), $model);
+
+        self::assertSame(['mill', 'bridge'], array_column($rows, 0));
+        $two = self::answer(new Trial(['individuals', 'mean value'], ['station'], [new Condition('reach', Test::Given)]), $model);
+        self::assertSame(['mill', 'bridge'], array_column($two, 0));
+        $wrong = Edits::attribute(River::model(), 'station', 'station', new Attribute('station', 'station_name', sorted: 'rank'));
+        self::assertStringContainsString('station has no field “rank”', self::refused(new Trial(['individuals'], ['station']), $wrong)->reasons[0]);
+    }
+
+    public function testNothingGoesOverAJoinWhoseFieldsAreGone(): void
+    {
+        $model = River::model();
+        $gone = $model->with(joins: array_map(static fn (ModelJoin $join): ModelJoin => 'species' !== $join->to ? $join
+            : new ModelJoin('sighting', 'species', ['kind_id'], ['species_id']), $model->joins));
+
+        self::assertSame(
+            'Sighting cannot be split by species: no join leads from sighting to species.',
+            self::refused(new Trial(['individuals'], ['species']), $gone)->reasons[0],
+        );
+        self::assertSame([['15']], self::answer(new Trial(['individuals']), $gone));
+    }
+
     public function testABigFactIsBroughtToKeysFirst(): void
     {
         $big = new Ground(River::model(), River::catalog('sqlite', ['sighting' => 5000000]));
