@@ -73,10 +73,11 @@ final readonly class ModelBench
             [new Condition('a2 of d11', Test::Is, ['3', '4']), new Condition('a0 of d30', Test::Given)],
         );
         $times = [];
-        for ($i = 0; $i < 40; ++$i) {
+        for ($i = 0; $i < 80; ++$i) {
             $begun = hrtime(true);
             (new Planner(new Ground($model, $catalog), new \DateTimeImmutable('2026-01-01')))->plan($trial);
-            $times[] = (hrtime(true) - $begun) / 1e6;
+            // What is compiled while it runs first is no part of planning.
+            $i < 40 || $times[] = (hrtime(true) - $begun) / 1e6;
         }
         sort($times);
         $worst = $times[(int) (0.95 * \count($times))];

@@ -40,6 +40,7 @@ final class FormulaReader
     public const PARTS = ['YEAR', 'QUARTER', 'MONTH', 'WEEK', 'DAY', 'HOUR', 'MINUTE', 'SECOND'];
     private const COMPARED = ['=', '<>', '!=', '<', '>', '<=', '>='];
 
+    private static ?Grammar $grammar = null;
     /** @var list<FieldUse> */
     private array $fields = [];
     /** @var list<FormulaFault> */
@@ -93,10 +94,12 @@ final class FormulaReader
 
     public static function grammar(): Grammar
     {
-        $grammar = new Grammar();
-        [$grammar->brackets, $grammar->batches, $grammar->hashedNames] = [false, false, false];
+        if (null === self::$grammar) {
+            self::$grammar = new Grammar();
+            [self::$grammar->brackets, self::$grammar->batches, self::$grammar->hashedNames] = [false, false, false];
+        }
 
-        return $grammar;
+        return self::$grammar;
     }
 
     private function chars(int $bytes): int

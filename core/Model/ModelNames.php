@@ -10,6 +10,8 @@ namespace Fasti\Core\Model;
  */
 final class ModelNames
 {
+    /** @var array<string, string> names of attributes, folded: many roles have the same */
+    private static array $known = [];
     /** @var array<string, list<Level>> folded short name → where */
     private array $short = [];
     /** @var array<string, Level> folded full name → where */
@@ -20,11 +22,13 @@ final class ModelNames
     public function __construct(private readonly Model $model)
     {
         foreach ($model->roles as $role) {
+            $of = self::folded($role->name);
             foreach ($model->attributesOf($role) as $attribute) {
                 $level = new Level($role->name, $attribute->name);
-                $this->short[self::folded($attribute->name)][] = $level;
-                $this->full[self::folded(self::full($level))] = $level;
-                $this->full[self::folded($role->name.'.'.$attribute->name)] ??= $level;
+                $short = self::$known[$attribute->name] ??= self::folded($attribute->name);
+                $this->short[$short][] = $level;
+                $this->full["$short of $of"] = $level;
+                $this->full["$of.$short"] ??= $level;
             }
         }
         foreach ($model->measures as $measure) {
