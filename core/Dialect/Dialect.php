@@ -118,4 +118,10 @@ abstract class Dialect
     {
         return null;
     }
+
+    /** How scripts that make structure are written. */
+    public function writing(ScriptOptions $options = new ScriptOptions()): ScriptSql
+    {
+        return new ScriptSql($this, $options);
+    }
 }

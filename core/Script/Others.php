@@ -255,7 +255,7 @@ final readonly class Others
         if ($t->take('RENAME', 'TO')) {
             $is = $t->name();
             $table->triggers = array_map(
-                static fn (Trigger $each): Trigger => $each->name === $name ? new Trigger($is, $each->timing, $each->event, $each->body) : $each,
+                static fn (Trigger $each): Trigger => $each->name === $name ? new Trigger($is, $each->timing, $each->event, $each->body, $each->statement) : $each,
                 $table->triggers,
             );
 

@@ -74,7 +74,8 @@ final readonly class Programs
         }
         // In the order of the server's own list.
         $ordered = array_values(array_intersect(['INSERT', 'DELETE', 'UPDATE', 'TRUNCATE'], $events));
-        $table->triggers[] = new Trigger($name, $timing, implode(' OR ', $ordered), $body);
+        $whole = $this->dialect->triggersCall || $this->dialect->rowids ? trim($t->text) : '';
+        $table->triggers[] = new Trigger($name, $timing, implode(' OR ', $ordered), $body, $whole);
 
         return Outcome::Understood;
     }
@@ -147,6 +148,7 @@ final readonly class Programs
         } else {
             $this->clauses($t, $routine);
         }
+        $routine->statement = trim($t->text);
         $there = $this->found($schema, $name, $routine->signature());
         if (null !== $there) {
             if ($unless) {

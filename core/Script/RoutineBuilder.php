@@ -12,6 +12,7 @@ final class RoutineBuilder
     public string $comment = '';
     public ?string $returns = null;
     public ?string $body = null;
+    public string $statement = '';
 
     /** @param list<array{mode: string, name: string, type: string, default: ?string}> $parameters types as the catalog writes them */
     public function __construct(public string $schema, public string $name, public string $kind, public array $parameters = [])
@@ -30,6 +31,6 @@ final class RoutineBuilder
     /** @param string $parameters as the catalog writes them */
     public function routine(string $parameters): Routine
     {
-        return new Routine($this->schema, $this->name, $this->kind, $this->returns, $this->body, $this->comment, $parameters);
+        return new Routine($this->schema, $this->name, $this->kind, $this->returns, $this->body, $this->comment, $parameters, $this->statement);
     }
 }

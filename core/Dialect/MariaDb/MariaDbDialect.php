@@ -9,6 +9,8 @@ use Fasti\Core\Catalog\TypeFamily;
 use Fasti\Core\Dialect\AskSql;
 use Fasti\Core\Dialect\Dialect;
 use Fasti\Core\Dialect\Grammar;
+use Fasti\Core\Dialect\ScriptOptions;
+use Fasti\Core\Dialect\ScriptSql;
 use Fasti\Core\Dialect\ProfileSql;
 use Fasti\Core\Dialect\TypeText;
 use Fasti\Core\Survey\Reader;
@@ -70,6 +72,11 @@ class MariaDbDialect extends Dialect
     public function grammar(): Grammar
     {
         return new MariaDbGrammar();
+    }
+
+    public function writing(ScriptOptions $options = new ScriptOptions()): ScriptSql
+    {
+        return new MariaDbScriptSql($this, $options);
     }
 
     protected function type(string $written): Type

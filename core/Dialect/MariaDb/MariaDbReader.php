@@ -114,10 +114,11 @@ final class MariaDbReader implements Reader
         $progress->at('routines', 8, self::STEPS);
         $routines = [];
         $arguments = $this->parameters($in, $parameters);
-        foreach ($this->source->rows("SELECT ROUTINE_SCHEMA AS s, ROUTINE_NAME AS n, ROUTINE_TYPE AS t, DTD_IDENTIFIER AS r, ROUTINE_DEFINITION AS b, ROUTINE_COMMENT AS c FROM information_schema.ROUTINES WHERE ROUTINE_SCHEMA $in ORDER BY ROUTINE_SCHEMA, ROUTINE_NAME", $parameters) as $row) {
+        foreach ($this->source->rows("SELECT ROUTINE_SCHEMA AS s, ROUTINE_NAME AS n, ROUTINE_TYPE AS t, DTD_IDENTIFIER AS r, ROUTINE_DEFINITION AS b, ROUTINE_COMMENT AS c,
+            IS_DETERMINISTIC AS fixed, SQL_DATA_ACCESS AS access, SECURITY_TYPE AS security FROM information_schema.ROUTINES WHERE ROUTINE_SCHEMA $in ORDER BY ROUTINE_SCHEMA, ROUTINE_NAME", $parameters) as $row) {
             $kind = strtolower((string) $row['t']);
             $parameters = implode(', ', $arguments[(string) $row['s']][$kind][(string) $row['n']] ?? []);
-            $routines[] = new Routine((string) $row['s'], (string) $row['n'], $kind, $row['r'], $row['b'], (string) $row['c'], $parameters);
+            $routines[] = new Routine((string) $row['s'], (string) $row['n'], $kind, $row['r'], $row['b'], (string) $row['c'], $parameters, self::made($row, $parameters));
         }
 
         $result = [];
@@ -160,6 +161,23 @@ final class MariaDbReader implements Reader
         $progress->at('done', self::STEPS, self::STEPS);
 
         return new Catalog($this->mysql ? 'mysql' : 'mariadb', $inventory->server, $result, $routines, $notes);
+    }
+
+    /** @param array<string, string|null> $row the statement that would make a routine again; '' where its body may not be read */
+    private static function made(array $row, string $parameters): string
+    {
+        if (null === $row['b']) {
+            return '';
+        }
+        $quoted = static fn (string $name): string => '`'.str_replace('`', '``', $name).'`';
+        $words = [\sprintf('CREATE %s %s.%s(%s)', $row['t'], $quoted((string) $row['s']), $quoted((string) $row['n']), $parameters)];
+        'FUNCTION' === $row['t'] && $words[] = 'RETURNS '.$row['r'];
+        'YES' === $row['fixed'] && $words[] = 'DETERMINISTIC';
+        'CONTAINS SQL' === $row['access'] || $words[] = (string) $row['access'];
+        'DEFINER' === $row['security'] || $words[] = 'SQL SECURITY '.$row['security'];
+        '' === (string) $row['c'] || $words[] = "COMMENT '".str_replace(['\\', "'"], ['\\\\', "''"], (string) $row['c'])."'";
+
+        return implode(' ', $words)."\n".$row['b'];
     }
 
     /**

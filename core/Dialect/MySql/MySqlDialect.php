@@ -5,6 +5,8 @@ declare(strict_types=1);
 namespace Fasti\Core\Dialect\MySql;
 
 use Fasti\Core\Dialect\Grammar;
+use Fasti\Core\Dialect\ScriptOptions;
+use Fasti\Core\Dialect\ScriptSql;
 use Fasti\Core\Dialect\MariaDb\MariaDbDialect;
 
 final class MySqlDialect extends MariaDbDialect
@@ -27,5 +29,10 @@ final class MySqlDialect extends MariaDbDialect
     public function grammar(): Grammar
     {
         return new MySqlGrammar();
+    }
+
+    public function writing(ScriptOptions $options = new ScriptOptions()): ScriptSql
+    {
+        return new MySqlScriptSql($this, $options);
     }
 }

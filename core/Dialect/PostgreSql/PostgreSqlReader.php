@@ -404,7 +404,7 @@ final class PostgreSqlReader implements Reader
                 // The bits of pg_trigger.tgtype, as src/include/catalog/pg_trigger.h of the server gives them.
                 $events = array_keys(array_filter(['INSERT' => $bits & 4, 'DELETE' => $bits & 8, 'UPDATE' => $bits & 16, 'TRUNCATE' => $bits & 32]));
                 $body = 1 === preg_match('/\bEXECUTE (?:FUNCTION|PROCEDURE) .*$/s', (string) $row['d'], $m) ? $m[0] : '';
-                $found[(int) $row['oid']][] = new Trigger((string) $row['n'], 0 !== ($bits & 2) ? 'BEFORE' : (0 !== ($bits & 64) ? 'INSTEAD OF' : 'AFTER'), implode(' OR ', $events), $body);
+                $found[(int) $row['oid']][] = new Trigger((string) $row['n'], 0 !== ($bits & 2) ? 'BEFORE' : (0 !== ($bits & 64) ? 'INSTEAD OF' : 'AFTER'), implode(' OR ', $events), $body, (string) $row['d']);
             }
         }
 
@@ -421,10 +421,11 @@ final class PostgreSqlReader implements Reader
         $routines = [];
         foreach ($this->source->rows("SELECT n.nspname AS s, p.proname AS n, p.prokind AS k, pg_catalog.pg_get_function_result(p.oid) AS r, d.description AS c,
                 CASE WHEN p.prokind = 'a' THEN (SELECT a.aggtransfn::pg_catalog.text FROM pg_catalog.pg_aggregate a WHERE a.aggfnoid = p.oid)
-                    WHEN p.prosrc = '' THEN {$this->body()} ELSE p.prosrc END AS b, pg_catalog.pg_get_function_arguments(p.oid) AS a
+                    WHEN p.prosrc = '' THEN {$this->body()} ELSE p.prosrc END AS b, pg_catalog.pg_get_function_arguments(p.oid) AS a,
+                CASE WHEN p.prokind = 'a' THEN '' ELSE pg_catalog.pg_get_functiondef(p.oid) END AS made
             FROM pg_catalog.pg_proc p JOIN pg_catalog.pg_namespace n ON n.oid = p.pronamespace LEFT JOIN pg_catalog.pg_description d ON d.objoid = p.oid AND d.classoid = 'pg_catalog.pg_proc'::pg_catalog.regclass
             WHERE n.nspname $in AND p.prokind IN ('f', 'p', 'w', 'a') AND NOT EXISTS (SELECT FROM pg_catalog.pg_depend x WHERE x.classid = 'pg_catalog.pg_proc'::pg_catalog.regclass AND x.objid = p.oid AND x.deptype IN ('e', 'i')) ORDER BY n.nspname, p.proname, p.oid", $parameters) as $row) {
-            $routines[] = new Routine((string) $row['s'], (string) $row['n'], ['p' => 'procedure', 'a' => 'aggregate'][(string) $row['k']] ?? 'function', $row['r'], $row['b'], (string) $row['c'], (string) $row['a']);
+            $routines[] = new Routine((string) $row['s'], (string) $row['n'], ['p' => 'procedure', 'a' => 'aggregate'][(string) $row['k']] ?? 'function', $row['r'], $row['b'], (string) $row['c'], (string) $row['a'], (string) $row['made']);
         }
 
         return $routines;

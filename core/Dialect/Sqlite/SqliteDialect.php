@@ -9,6 +9,8 @@ use Fasti\Core\Catalog\TypeFamily;
 use Fasti\Core\Dialect\AskSql;
 use Fasti\Core\Dialect\Dialect;
 use Fasti\Core\Dialect\Grammar;
+use Fasti\Core\Dialect\ScriptOptions;
+use Fasti\Core\Dialect\ScriptSql;
 use Fasti\Core\Dialect\ProfileSql;
 use Fasti\Core\Dialect\TypeText;
 use Fasti\Core\Survey\Reader;
@@ -55,6 +57,11 @@ final class SqliteDialect extends Dialect
     public function grammar(): Grammar
     {
         return new SqliteGrammar();
+    }
+
+    public function writing(ScriptOptions $options = new ScriptOptions()): ScriptSql
+    {
+        return new SqliteScriptSql($this, $options);
     }
 
     protected function type(string $written): Type
