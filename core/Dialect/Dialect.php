@@ -124,4 +124,21 @@ abstract class Dialect
     {
         return new ScriptSql($this, $options);
     }
+
+    /** General types in its words, and back. */
+    public function types(): NativeTypes
+    {
+        return new NativeTypes($this);
+    }
+
+    /** How many bytes a name may have. */
+    public function longestName(): int
+    {
+        return 128;
+    }
+
+    public function manners(): Manners
+    {
+        return new Manners(yes: 'true', no: 'false');
+    }
 }

@@ -10,8 +10,10 @@ use Fasti\Core\Catalog\Catalog;
 final class Dialects
 {
     /** The one list: adding an engine is a folder and its name here. */
-    private const FOLDERS = ['MariaDb', 'MySql', 'PostgreSql', 'Sqlite', 'Standard', 'Documents'];
+    private const FOLDERS = ['MariaDb', 'MySql', 'PostgreSql', 'Sqlite', 'Standard', 'Oracle', 'SqlServer', 'Documents'];
     private const FALLBACK = 'Standard';
+    /** The engine for which is written where nobody says which. */
+    public const USUAL = 'postgresql';
 
     /** @var array<string, Dialect> by name */
     private static array $all = [];

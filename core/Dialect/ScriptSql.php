@@ -22,9 +22,8 @@ use Fasti\Core\Catalog\Trigger;
  */
 class ScriptSql
 {
+    /** @var string */
     protected const PLAIN_NAME = '/^[a-z_][a-z0-9_]*$/';
-    /** How many characters a line of a list may have before it is broken. */
-    private const WIDE = 100;
 
     public function __construct(protected readonly Dialect $dialect, protected readonly ScriptOptions $options = new ScriptOptions())
     {
@@ -82,7 +81,11 @@ class ScriptSql
         }
         foreach ($catalog->routines as $routine) {
             '' === $routine->statement
-                && $notes[] = \sprintf('The %s %s is not in the script: what makes it is not known.', $routine->kind, new Place($routine->schema, $routine->name));
+                && $notes[] = \sprintf(
+                    'The %s %s is not in the script: what makes it is not known.',
+                    $routine->kind,
+                    new Place($routine->schema, $routine->name),
+                );
         }
 
         return $notes;
@@ -150,7 +153,9 @@ class ScriptSql
         if (!$this->options->places && null === $this->options->schema) {
             return [];
         }
-        $names = null !== $this->options->schema ? [$this->options->schema] : array_unique(array_map(static fn (Table $table): string => $table->schema, $catalog->tables));
+        $names = null !== $this->options->schema ? [$this->options->schema] : array_unique(
+            array_map(static fn (Table $table): string => $table->schema, $catalog->tables),
+        );
 
         return array_values(array_map(
             fn (string $name): ScriptStatement => new ScriptStatement('schema', $this->schema($name)),
@@ -253,7 +258,10 @@ class ScriptSql
         foreach ($table->checks as $check) {
             $this->checkedInline($check, $table) || $parts[] = $this->check($check);
         }
-        $sql = $this->create($table).' '.$this->placed($table->place())." (\n  ".implode(",\n  ", array_filter($parts, static fn (string $part): bool => '' !== $part))."\n)".$this->after($table);
+        $sql = $this->create($table).' '.$this->placed($table->place())." (\n  ".implode(
+            ",\n  ",
+            array_filter($parts, static fn (string $part): bool => '' !== $part),
+        )."\n)".$this->after($table);
         $all = [new ScriptStatement('table', $sql, $table->place())];
         foreach ($table->indexes as $index) {
             if (!$this->isImplied($index, $table)) {
@@ -261,7 +269,10 @@ class ScriptSql
             }
         }
         if ($this->options->comments) {
-            array_push($all, ...array_map(static fn (string $sql): ScriptStatement => new ScriptStatement('comment', $sql, $table->place()), $this->comments($table)));
+            array_push(
+                $all,
+                ...array_map(static fn (string $sql): ScriptStatement => new ScriptStatement('comment', $sql, $table->place()), $this->comments($table)),
+            );
         }
 
         return $all;
@@ -440,13 +451,22 @@ class ScriptSql
     /** @return list<ScriptStatement> */
     public function view(Table $view): array
     {
-        return [new ScriptStatement('view', 'CREATE '.strtoupper($view->kind->value).' '.$this->placed($view->place())." AS\n".$view->definition, $view->place())];
+        return [
+            new ScriptStatement('view', 'CREATE '.strtoupper($view->kind->value).' '.$this->placed($view->place())." AS\n".$view->definition, $view->place()),
+        ];
     }
 
     public function trigger(Table $table, Trigger $trigger): string
     {
         return '' !== $trigger->statement ? $trigger->statement
-            : \sprintf("CREATE TRIGGER %s %s %s ON %s\nFOR EACH ROW %s", $this->name($trigger->name), $trigger->timing, $trigger->event, $this->placed($table->place()), $trigger->body);
+            : \sprintf(
+                "CREATE TRIGGER %s %s %s ON %s\nFOR EACH ROW %s",
+                $this->name($trigger->name),
+                $trigger->timing,
+                $trigger->event,
+                $this->placed($table->place()),
+                $trigger->body,
+            );
     }
 
     // ---- order ----

@@ -17,7 +17,7 @@ final class HouseTest extends TestCase
     /** Each room of the core knows those before it; of Dialect, the folders of the engines know more than what they plug into. */
     private const CORE = [
         'Catalog', 'Wording', 'Survey', 'Dialect', 'Privacy', 'Value', 'Sql', 'Script', 'Sheet', 'Profile', 'Files', 'Dialect/*', 'Drift', 'Join', 'Finding',
-        'Search', 'Diagram', 'Lineage', 'Model', 'Draft', 'Term', 'Edition',
+        'Search', 'Diagram', 'Lineage', 'Model', 'Design', 'Draft', 'Term', 'Edition',
     ];
     /** Each room of the application knows those before it, and all of the core. */
     private const APPLICATION = [

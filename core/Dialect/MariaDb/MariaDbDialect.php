@@ -9,9 +9,11 @@ use Fasti\Core\Catalog\TypeFamily;
 use Fasti\Core\Dialect\AskSql;
 use Fasti\Core\Dialect\Dialect;
 use Fasti\Core\Dialect\Grammar;
+use Fasti\Core\Dialect\Manners;
+use Fasti\Core\Dialect\NativeTypes;
+use Fasti\Core\Dialect\ProfileSql;
 use Fasti\Core\Dialect\ScriptOptions;
 use Fasti\Core\Dialect\ScriptSql;
-use Fasti\Core\Dialect\ProfileSql;
 use Fasti\Core\Dialect\TypeText;
 use Fasti\Core\Survey\Reader;
 use Fasti\Core\Survey\Rows;
@@ -74,6 +76,16 @@ class MariaDbDialect extends Dialect
         return new MariaDbGrammar();
     }
 
+    public function types(): NativeTypes
+    {
+        return new MariaDbTypes($this);
+    }
+
+    public function longestName(): int
+    {
+        return 64;
+    }
+
     public function writing(ScriptOptions $options = new ScriptOptions()): ScriptSql
     {
         return new MariaDbScriptSql($this, $options);
@@ -128,5 +140,12 @@ class MariaDbDialect extends Dialect
             isset(self::SPATIAL[$name]) => self::SPATIAL[$name],
             default => $type->written,
         };
+    }
+
+    public function manners(): Manners
+    {
+        return new Manners(
+            primary: 'PRIMARY', ownConditions: true, setsChanged: true, storage: 'InnoDB', now: 'current_timestamp()', nowTo: 'current_timestamp(%d)', today: 'curdate()',
+        );
     }
 }

@@ -164,6 +164,13 @@ class MariaDbScriptSql extends ScriptSql
     {
         $schema = $this->options->schema ?? ($this->options->places ? $table->schema : '');
 
-        return \sprintf("CREATE TRIGGER %s %s %s ON %s FOR EACH ROW\n%s", $this->placed(new Place($schema, $trigger->name)), $trigger->timing, $trigger->event, $this->placed($table->place()), $trigger->body);
+        return \sprintf(
+            "CREATE TRIGGER %s %s %s ON %s FOR EACH ROW\n%s",
+            $this->placed(new Place($schema, $trigger->name)),
+            $trigger->timing,
+            $trigger->event,
+            $this->placed($table->place()),
+            $trigger->body,
+        );
     }
 }

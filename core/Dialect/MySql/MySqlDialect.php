@@ -5,9 +5,10 @@ declare(strict_types=1);
 namespace Fasti\Core\Dialect\MySql;
 
 use Fasti\Core\Dialect\Grammar;
+use Fasti\Core\Dialect\MariaDb\MariaDbDialect;
+use Fasti\Core\Dialect\NativeTypes;
 use Fasti\Core\Dialect\ScriptOptions;
 use Fasti\Core\Dialect\ScriptSql;
-use Fasti\Core\Dialect\MariaDb\MariaDbDialect;
 
 final class MySqlDialect extends MariaDbDialect
 {
@@ -29,6 +30,11 @@ final class MySqlDialect extends MariaDbDialect
     public function grammar(): Grammar
     {
         return new MySqlGrammar();
+    }
+
+    public function types(): NativeTypes
+    {
+        return new MySqlTypes($this);
     }
 
     public function writing(ScriptOptions $options = new ScriptOptions()): ScriptSql

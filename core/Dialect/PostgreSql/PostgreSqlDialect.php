@@ -9,9 +9,10 @@ use Fasti\Core\Catalog\TypeFamily;
 use Fasti\Core\Dialect\AskSql;
 use Fasti\Core\Dialect\Dialect;
 use Fasti\Core\Dialect\Grammar;
+use Fasti\Core\Dialect\NativeTypes;
+use Fasti\Core\Dialect\ProfileSql;
 use Fasti\Core\Dialect\ScriptOptions;
 use Fasti\Core\Dialect\ScriptSql;
-use Fasti\Core\Dialect\ProfileSql;
 use Fasti\Core\Dialect\TypeText;
 use Fasti\Core\Survey\Reader;
 use Fasti\Core\Survey\Rows;
@@ -89,6 +90,16 @@ final class PostgreSqlDialect extends Dialect
     public function grammar(): Grammar
     {
         return new PostgreSqlGrammar();
+    }
+
+    public function types(): NativeTypes
+    {
+        return new PostgreSqlTypes($this);
+    }
+
+    public function longestName(): int
+    {
+        return 63;
     }
 
     public function writing(ScriptOptions $options = new ScriptOptions()): ScriptSql

@@ -137,7 +137,8 @@ final class PostgreSqlScriptSql extends ScriptSql
         }
         $place = Place::parse(str_replace("''", "'", preg_replace("/^nextval\\('(.+)'::regclass\\)$/", '$1', (string) $column->default) ?? ''));
 
-        return isset(self::SERIAL[$column->type]) && !$column->nullable && null !== $place && $place->name === self::shortened($table->name, $column->name, 'seq');
+        return isset(self::SERIAL[$column->type]) && !$column->nullable && null !== $place
+            && $place->name === self::shortened($table->name, $column->name, 'seq');
     }
 
     /** The name that the server gives: of table and column together as many bytes as fit (makeObjectName() of src/backend/commands/indexcmds.c). */
@@ -209,7 +210,10 @@ final class PostgreSqlScriptSql extends ScriptSql
 
     protected function isImplied(Index $index, Table $table): bool
     {
-        $excluded = array_filter($table->checks, static fn (CheckConstraint $check): bool => $check->name === $index->name && str_starts_with($check->expression, 'EXCLUDE '));
+        $excluded = array_filter(
+            $table->checks,
+            static fn (CheckConstraint $check): bool => $check->name === $index->name && str_starts_with($check->expression, 'EXCLUDE '),
+        );
 
         return parent::isImplied($index, $table) || [] !== $excluded;
     }
@@ -266,6 +270,13 @@ final class PostgreSqlScriptSql extends ScriptSql
     public function trigger(Table $table, Trigger $trigger): string
     {
         return '' !== $trigger->statement ? $trigger->statement
-            : \sprintf('CREATE TRIGGER %s %s %s ON %s FOR EACH ROW %s', $this->name($trigger->name), $trigger->timing, $trigger->event, $this->placed($table->place()), $trigger->body);
+            : \sprintf(
+                'CREATE TRIGGER %s %s %s ON %s FOR EACH ROW %s',
+                $this->name($trigger->name),
+                $trigger->timing,
+                $trigger->event,
+                $this->placed($table->place()),
+                $trigger->body,
+            );
     }
 }

@@ -9,9 +9,11 @@ use Fasti\Core\Catalog\TypeFamily;
 use Fasti\Core\Dialect\AskSql;
 use Fasti\Core\Dialect\Dialect;
 use Fasti\Core\Dialect\Grammar;
+use Fasti\Core\Dialect\Manners;
+use Fasti\Core\Dialect\NativeTypes;
+use Fasti\Core\Dialect\ProfileSql;
 use Fasti\Core\Dialect\ScriptOptions;
 use Fasti\Core\Dialect\ScriptSql;
-use Fasti\Core\Dialect\ProfileSql;
 use Fasti\Core\Dialect\TypeText;
 use Fasti\Core\Survey\Reader;
 use Fasti\Core\Survey\Rows;
@@ -59,6 +61,11 @@ final class SqliteDialect extends Dialect
         return new SqliteGrammar();
     }
 
+    public function types(): NativeTypes
+    {
+        return new SqliteTypes($this);
+    }
+
     public function writing(ScriptOptions $options = new ScriptOptions()): ScriptSql
     {
         return new SqliteScriptSql($this, $options);
@@ -99,5 +106,10 @@ final class SqliteDialect extends Dialect
             1 === preg_match('/real|floa|doub/', $type->name) => 'number, approximate (15 digits)',
             default => 'number'.$meant,
         };
+    }
+
+    public function manners(): Manners
+    {
+        return new Manners('main', primaryNamed: false, emptyKeys: true, sorted: false, traits: true, numbers: 'INTEGER');
     }
 }

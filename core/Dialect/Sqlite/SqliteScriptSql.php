@@ -93,6 +93,13 @@ final class SqliteScriptSql extends ScriptSql
     public function trigger(Table $table, Trigger $trigger): string
     {
         return '' !== $trigger->statement ? $trigger->statement
-            : \sprintf("CREATE TRIGGER %s %s %s ON %s\n%s", $this->name($trigger->name), $trigger->timing, $trigger->event, $this->placed($table->place()), $trigger->body);
+            : \sprintf(
+                "CREATE TRIGGER %s %s %s ON %s\n%s",
+                $this->name($trigger->name),
+                $trigger->timing,
+                $trigger->event,
+                $this->placed($table->place()),
+                $trigger->body,
+            );
     }
 }

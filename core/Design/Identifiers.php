@@ -1,0 +1,71 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Core\Design;
+
+use Fasti\Core\Wording\Naming;
+use Fasti\Core\Wording\Noun;
+
+/** Makes names of tables, fields and constraints from the names that people use, by the rules of a design. */
+final class Identifiers
+{
+    /**
+     * @param array<string, string> $short   word → how it is abbreviated
+     * @param int                   $longest in bytes
+     */
+    public function __construct(private readonly Rules $rules, private readonly int $longest, private readonly array $short = [])
+    {
+    }
+
+    public function table(string $name): string
+    {
+        $words = Naming::words($name);
+        if ($this->rules->is('number', 'plural') && [] !== $words && !$this->rules->is('style', 'plain')) {
+            $last = array_pop($words);
+            $words[] = Noun::plural(Noun::singular($last));
+        }
+
+        return $this->rules->prefix.$this->fitted($this->styled($name, $words), $this->longest - \strlen($this->rules->prefix));
+    }
+
+    public function column(string $name): string
+    {
+        return $this->fitted($this->styled($name, Naming::words($name)), $this->longest);
+    }
+
+    /** @param list<string> $parts names as they are in the database */
+    public function constraint(array $parts, string $what): string
+    {
+        $label = $this->rules->is('style', 'capitals') ? strtoupper($what) : $what;
+
+        return $this->fitted(implode('_', $parts), $this->longest - \strlen($what) - 1).'_'.$label;
+    }
+
+    /** @param list<string> $words */
+    private function styled(string $name, array $words): string
+    {
+        if ([] === $words || $this->rules->is('style', 'plain')) {
+            return $name;
+        }
+        if ($this->rules->is('short', 'short')) {
+            $words = array_map(fn (string $word): string => $this->short[$word] ?? $this->short[Noun::singular($word)] ?? $word, $words);
+        }
+        $capital = static fn (string $word): string => mb_strtoupper(mb_substr($word, 0, 1)).mb_substr($word, 1);
+
+        return match ($this->rules->of('style')) {
+            'capitals' => mb_strtoupper(implode('_', $words)),
+            'camel' => $words[0].implode('', array_map($capital, \array_slice($words, 1))),
+            'pascal' => implode('', array_map($capital, $words)),
+            default => implode('_', $words),
+        };
+    }
+
+    /** What is too long is cut, and told apart from what begins alike by four signs of its sum. */
+    private function fitted(string $name, int $longest): string
+    {
+        $longest = max(8, min($longest, $this->rules->longest ?? $longest));
+
+        return \strlen($name) <= $longest ? $name : rtrim(mb_strcut($name, 0, $longest - 5), '_ ').'_'.substr(hash('xxh32', $name), 0, 4);
+    }
+}

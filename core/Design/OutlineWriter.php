@@ -1,0 +1,441 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Core\Design;
+
+use Fasti\Core\Catalog\IndexPart;
+use Fasti\Core\Catalog\Trigger;
+use Fasti\Core\Dialect\Dialects;
+use Fasti\Core\Wording\Amount;
+use Fasti\Core\Wording\Noun;
+
+/** Writes designs as outlines, and each line of one in its usual form. */
+final class OutlineWriter
+{
+    /** Begins of lines within a block that are no attributes. */
+    private const LINES = '/^(?:told apart by|looked up|always|trigger|table|in the schema|meaning|keyed by|stored as|sorted as|keeps its history$|is valid for a period$|deleting|changing the key|constraint|called an?|the same two may)\b/u';
+    private const HEADS = '/^(?:Design|Values of|Ask|View|Materialized view|Routine|Type|Statement)\b|^(?:An?|Each|Every) /u';
+
+    public static function design(Design $design): string
+    {
+        $blocks = [];
+        $head = self::head($design);
+        [] === $head || $blocks[] = implode("\n", $head);
+        foreach ($design->blocks as $block) {
+            $block->first && $blocks[] = self::block($block);
+        }
+        foreach ($design->lists as $list) {
+            $blocks[] = self::valueList($list);
+        }
+        foreach ($design->things as $thing) {
+            $blocks[] = implode("\n", self::thing($thing));
+        }
+        $sentences = array_map(static fn (DesignJoin $join): string => implode("\n", self::join($join)), $design->joins);
+        [] === $sentences || $blocks[] = implode("\n", $sentences);
+        foreach ($design->questions as $question) {
+            $blocks[] = implode("\n", self::question($question));
+        }
+        foreach ($design->views as $view) {
+            $blocks[] = implode("\n", self::view($view));
+        }
+        foreach ($design->blocks as $block) {
+            $block->first || $blocks[] = self::block($block);
+        }
+
+        return implode("\n\n", $blocks)."\n";
+    }
+
+    /** @return list<string> */
+    public static function head(Design $design): array
+    {
+        $rules = [];
+        '' === $design->engine || $rules[] = 'for '.Dialects::of($design->engine)->label();
+        '' === $design->begun || $rules[] = 'begun from '.self::quotedUnlessPlain($design->begun);
+        foreach (array_keys(Rules::ALL) as $rule) {
+            isset($design->rules->set[$rule]) && $rules[] = Rules::sentence($rule, $design->rules->set[$rule]);
+        }
+        '' === $design->rules->prefix || $rules[] = 'tables begin with '.self::quoted($design->rules->prefix);
+        null === $design->rules->longest || $rules[] = 'names have at most '.$design->rules->longest.' characters';
+        if ('' === $design->name && [] === $rules) {
+            return [];
+        }
+        $purpose = '' === $design->purpose ? '' : ', '.(1 === preg_match('/["$\n]/', $design->purpose) ? self::quoted($design->purpose) : $design->purpose);
+
+        return ['Design '.self::quoted($design->name).$purpose, ...array_map(static fn (string $rule): string => '  '.$rule, $rules)];
+    }
+
+    /** @return list<string> */
+    public static function thing(Thing $thing): array
+    {
+        $lines = [self::thingHead($thing)];
+        foreach (self::thingClauses($thing) as $clause) {
+            $lines[] = '  '.$clause;
+        }
+        foreach ($thing->attributes as $attribute) {
+            $lines[] = '  '.self::attribute($attribute);
+        }
+        foreach ($thing->keys as $key) {
+            $lines[] = '  '.self::identifier($key);
+        }
+        foreach ($thing->dependencies as $dependency) {
+            $lines[] = '  '.self::dependency($dependency);
+        }
+        foreach ($thing->conditions as $always) {
+            $lines[] = '  '.self::always($always);
+        }
+        foreach ($thing->lookups as $lookup) {
+            $lines[] = '  '.self::lookup($lookup);
+        }
+        foreach ($thing->triggers as $trigger) {
+            $lines[] = '  '.self::trigger($trigger);
+        }
+
+        return $lines;
+    }
+
+    public static function thingHead(Thing $thing): string
+    {
+        $grain = $thing->grain;
+
+        return self::headName($thing->name)
+            .(null === $thing->kindOf ? '' : ', '.Noun::withArticle('kind').' of '.self::quotedUnlessPlain($thing->kindOf))
+            .('' === $thing->from ? '' : ', taken from '.(1 === preg_match('/[,;"$]/', $thing->from) ? self::quoted($thing->from) : $thing->from))
+            .('' === $grain ? '' : ', one row per '.(1 === preg_match('/["$;\n]|, (?:an? kind of|taken from) /', $grain) ? self::quoted($grain) : $grain));
+    }
+
+    /** @return list<string> */
+    public static function thingClauses(Thing $thing): array
+    {
+        $clauses = [];
+        null === $thing->table
+            ? ('' === $thing->schema || $clauses[] = 'in the schema '.self::quoted($thing->schema))
+            : $clauses[] = 'table '.self::quoted($thing->table).('' === $thing->schema ? '' : ' in '.self::quoted($thing->schema));
+        '' === $thing->meaning || $clauses[] = 'meaning '.self::quoted($thing->meaning);
+        if (null !== $thing->keyed) {
+            $clauses[] = 'keyed by '.[
+                'number' => 'a number of its own',
+                'uuid' => 'a UUID of its own',
+                'natural' => 'what tells it apart',
+                'none' => 'nothing',
+            ][$thing->keyed]
+                .(null === $thing->keyName ? '' : ', kept as '.self::quoted($thing->keyName));
+        }
+        $thing->history && $clauses[] = 'keeps its history';
+        $thing->period && $clauses[] = 'is valid for a period';
+        null === $thing->stored || $clauses[] = 'stored as '.self::quoted($thing->stored);
+        null === $thing->sorted || $clauses[] = 'sorted as '.self::quoted($thing->sorted);
+
+        return $clauses;
+    }
+
+    public static function attribute(Attribute $attribute): string
+    {
+        $words = [self::name($attribute->name)];
+        $several = $attribute->several ? 'any number of ' : '';
+        '' === $attribute->type->kind || $words[] = $several.$attribute->type->inWords(self::member(...));
+        $rest = [];
+        $attribute->required && $rest[] = 'required';
+        $attribute->mayBeEmpty && $rest[] = 'may be empty';
+        $attribute->unique && $rest[] = 'unique';
+        $attribute->numbered && $rest[] = 'numbered by the database';
+        null === $attribute->computed || $rest[] = 'computed as '.self::quoted($attribute->computed).($attribute->whenRead ? ' when read' : '');
+        if (null !== $attribute->given) {
+            $rest[] = ($attribute->givenSql ? 'computed as '.self::quoted($attribute->given) : self::given($attribute->given)).' unless given';
+        }
+        $attribute->whenMade && $rest[] = 'set when the row is made';
+        $attribute->whenChanged && $rest[] = 'set when the row changes';
+        foreach ($attribute->limits as $limit) {
+            $rest[] = $limit->words.' '.(!$limit->value ? $limit->than : (1 === preg_match('/^-?\d+(\.\d+)?$/', $limit->than) ? Amount::decimal($limit->than)
+                : (1 === preg_match('/^\d{4}-\d\d-\d\d/', $limit->than) ? $limit->than : self::quoted($limit->than))));
+        }
+        $attribute->personal && $rest[] = 'personal';
+        '' === $attribute->unit || $rest[] = 'measured in '.self::quotedUnlessPlain($attribute->unit);
+        null === $attribute->charset || $rest[] = 'character set '.self::quoted($attribute->charset);
+        null === $attribute->sorted || $rest[] = 'sorted as '.self::quoted($attribute->sorted);
+        null === $attribute->column || $rest[] = 'column '.self::quoted($attribute->column);
+        '' === $attribute->meaning || $rest[] = 'meaning '.self::quoted($attribute->meaning);
+        if ([] !== $rest && $attribute->type->lists()) {
+            $last = array_pop($words);
+
+            return implode(', ', [...$words, $last]).'; '.implode(', ', $rest);
+        }
+
+        return implode(', ', [...$words, ...$rest]);
+    }
+
+    public static function identifier(Identifier $key): string
+    {
+        return 'told apart by '.self::listOf($key->parts).(null === $key->name ? '' : ', kept as '.self::quoted($key->name));
+    }
+
+    public static function lookup(Lookup $lookup): string
+    {
+        $parts = [];
+        foreach ($lookup->parts as $i => $part) {
+            $parts[] = self::part($part, \in_array($i, $lookup->sql, true));
+        }
+
+        return ($lookup->unique ? 'looked up as one only by ' : 'looked up by ').self::joined($parts)
+            .(null === $lookup->name ? '' : ', kept as '.self::quoted($lookup->name))
+            .('' === $lookup->method ? '' : ', with '.self::quoted($lookup->method))
+            .(null === $lookup->where ? '' : ', where '.self::quoted($lookup->where))
+            .('' === $lookup->comment ? '' : ', meaning '.self::quoted($lookup->comment));
+    }
+
+    private static function part(IndexPart $part, bool $sql): string
+    {
+        return (null === $part->length ? '' : 'the first '.Amount::count($part->length).' characters of ')
+            .($sql ? self::quoted($part->column) : self::listed($part->column)).($part->descending ? ' downwards' : '');
+    }
+
+    public static function always(Always $always): string
+    {
+        return 'always '.self::quoted($always->sql).(null === $always->of ? '' : ' of '.self::listed($always->of))
+            .(null === $always->name ? '' : ', kept as '.self::quoted($always->name));
+    }
+
+    public static function dependency(Dependency $dependency): string
+    {
+        return self::listed($dependency->of).' depends on '.self::listOf($dependency->on);
+    }
+
+    public static function trigger(Trigger $trigger): string
+    {
+        return 'trigger '.self::quoted($trigger->name).', '.strtolower($trigger->timing.' '.$trigger->event).', '.self::long($trigger->body)
+            .('' === $trigger->statement ? '' : ', made by '.self::long($trigger->statement));
+    }
+
+    /** @return list<string> */
+    public static function join(DesignJoin $join): array
+    {
+        $holds = $join->fromHolds() && !$join->isLink();
+        $lines = [
+            self::half($join->from, $join->verb, $join->count, $join->to, $join->from === $join->to, $join->isLink() || $holds ? self::through($join) : ''),
+        ];
+        if ('' !== $join->verbBack || [0, null] !== [$join->countBack->least, $join->countBack->most]) {
+            $verb = '' === $join->verbBack ? 'is referred to by' : $join->verbBack;
+            $lines[0] .= '; '.self::half(
+                $join->to,
+                $verb,
+                $join->countBack,
+                $join->from,
+                $join->from === $join->to,
+                $join->isLink() || $holds ? '' : self::through($join),
+                false,
+            );
+        }
+        $lines[0] .= '.';
+        '' === $join->link || $lines[] = '  called '.Noun::withArticle(self::listed($join->link));
+        null === $join->table || $lines[] = '  table '.self::quoted($join->table);
+        null === $join->keyed || $lines[] = '  keyed by '.(['number' => 'a number of its own', 'uuid' => 'a UUID of its own'][$join->keyed] ?? 'both ends');
+        foreach ($join->attributes as $attribute) {
+            $lines[] = '  '.self::attribute($attribute);
+        }
+        foreach ($join->keys as $key) {
+            $lines[] = '  '.self::identifier($key);
+        }
+        $join->again && $lines[] = '  the same two may be linked again';
+        null === $join->constraint || $lines[] = '  constraint '.self::quoted($join->constraint);
+        $parent = $join->isLink() ? $join->from : $join->parent();
+        $child = $join->isLink() ? $join->to : $join->child();
+        null === $join->onDelete || $lines[] = '  deleting '.self::spoken($parent).' '.self::action($join->onDelete, $child, 'deletes');
+        null === $join->onUpdate || $lines[] = '  changing the key of '.self::spoken($parent).' '.self::action($join->onUpdate, $child, 'changes');
+
+        return $lines;
+    }
+
+    private static function half(string $from, string $verb, Count $count, string $to, bool $self, string $through, bool $first = true): string
+    {
+        $noun = 1 === preg_match(self::MUST_QUOTE, $to) ? self::quoted($to) : self::small($to);
+        $many = $count->many() && !str_starts_with($noun, '"');
+
+        return self::spoken($from, $first).' '.$verb.' '.$count->inWords().' '.($many ? self::plural($noun) : $noun).$through;
+    }
+
+    private const MUST_QUOTE = '/[,;"$.]|[^\p{L}\p{M}\p{N} _\-\'’()]|^other | (?:as|through|to) |^\s|\s$|  |(?:exactly one|at most one|one or more|any number of|\d or more) |\d to \d/u';
+
+    /** A plural under which the thing is still found. */
+    private static function plural(string $noun): string
+    {
+        $plural = Noun::plural($noun);
+
+        return Names::key($plural) === Names::key($noun) ? $plural : $noun;
+    }
+
+    private static function spoken(string $name, bool $capital = false): string
+    {
+        if (1 === preg_match(self::MUST_QUOTE, $name)) {
+            return ($capital ? 'A ' : 'a ').self::quoted($name);
+        }
+
+        return Noun::withArticle(self::small($name), $capital);
+    }
+
+    /** A name within a sentence; abbreviations keep their capitals, and so does what would mean something else. */
+    private static function small(string $name): string
+    {
+        return 1 === preg_match('/^\p{Lu}(?:\p{Ll}|\s|$)/u', $name) ? mb_strtolower(mb_substr($name, 0, 1)).mb_substr($name, 1) : $name;
+    }
+
+    private static function through(DesignJoin $join): string
+    {
+        return ('' === $join->role ? '' : ' as '.self::phrase($join->role))
+            .([] === $join->through ? '' : ' through '.implode(' and ', array_map(self::phrase(...), $join->through)))
+            .([] === $join->key ? '' : ' to '.implode(' and ', array_map(self::phrase(...), $join->key)));
+    }
+
+    private static function phrase(string $name): string
+    {
+        return 1 === preg_match(self::MUST_QUOTE, $name) || 1 === preg_match('/\band\b/u', $name) ? self::quoted($name) : $name;
+    }
+
+    private static function action(string $sql, string $child, string $does): string
+    {
+        $them = 'its '.(1 === preg_match(self::MUST_QUOTE, $child) ? self::quoted($child) : self::plural(self::small($child)));
+
+        return match ($sql) {
+            'CASCADE' => "$does $them",
+            'SET NULL' => "empties $them",
+            'SET DEFAULT' => "gives $them the usual one",
+            'RESTRICT' => 'is refused',
+            default => 'is refused in the end',
+        };
+    }
+
+    public static function valueList(ValueList $list): string
+    {
+        $lines = ['Values of '.self::listed($list->name)];
+        foreach ($list->values as $value => $meaning) {
+            $lines[] = '  '.self::member((string) $value)
+                .('' === $meaning ? '' : ', '.(1 === preg_match('/["$\n]/', $meaning) ? self::quoted($meaning) : $meaning));
+        }
+
+        return implode("\n", $lines);
+    }
+
+    /** @return list<string> */
+    public static function question(OpenQuestion $question): array
+    {
+        $lines = ['Ask '.self::quoted($question->text).([] === $question->of ? '' : ', of '.self::listOf($question->of))];
+        if ('' !== $question->answer) {
+            $lines[] = '  answer '.self::quoted($question->answer)
+                .('' === $question->by ? '' : ', by '.(1 === preg_match('/["$;\n]/', $question->by) ? self::quoted($question->by) : $question->by));
+        }
+
+        return $lines;
+    }
+
+    /** @return list<string> */
+    public static function view(DesignView $view): array
+    {
+        $lines = ['View '.self::listed($view->name).', over '.self::listed($view->of)];
+        '' === $view->meaning || $lines[] = '  meaning '.self::quoted($view->meaning);
+        foreach ($view->shows as $shown) {
+            $lines[] = '  shows '.self::phrase($shown['attribute']).implode(
+                '',
+                array_map(static fn (string $of): string => ' of its '.self::phrase($of), array_reverse($shown['path'])),
+            )
+                .('' === $shown['as'] ? '' : ' as '.self::phrase($shown['as']));
+        }
+
+        return $lines;
+    }
+
+    public static function block(SqlBlock $block): string
+    {
+        return ucfirst($block->kind).' '.self::quoted($block->name).('' === $block->schema ? '' : ' in '.self::quoted($block->schema))
+            .('' === $block->engine ? '' : ', for '.Dialects::of($block->engine)->label()).($block->first ? ', before the tables' : '')
+            .('' === $block->meaning ? '' : ', meaning '.self::quoted($block->meaning)).', '.self::long($block->sql);
+    }
+
+    // ---- names and texts ----
+
+    public static function quoted(string $text): string
+    {
+        return 1 === preg_match('/[\r\n]/', $text) ? self::long($text) : '"'.str_replace('"', '""', $text).'"';
+    }
+
+    /** A text over several lines, between signs that it does not hold: `$$`, `$a$`, … */
+    public static function long(string $text): string
+    {
+        for ($tag = '', $n = 0; str_contains($text, '$'.$tag.'$') || str_ends_with($text, '$'.$tag); ++$n) {
+            $tag = 'q'.(0 === $n ? '' : $n);
+        }
+
+        return '$'.$tag.'$'.$text.'$'.$tag.'$';
+    }
+
+    private static function quotedUnlessPlain(string $text): string
+    {
+        return 1 === preg_match('/^[\p{L}\p{N}_%°µ\/][\p{L}\p{N} _%°µ\/²³.\-]*(?<! )$/u', $text) && !str_contains($text, '  ') ? $text : self::quoted($text);
+    }
+
+    /** At the beginning of a line within a block. */
+    public static function name(string $name): string
+    {
+        return self::isPlain($name) && 1 !== preg_match(self::LINES, $name) && 1 !== preg_match('/ depends on |^shows /u', $name) ? $name : self::quoted($name);
+    }
+
+    /** At the margin. */
+    public static function headName(string $name): string
+    {
+        return self::isPlain($name) && 1 !== preg_match(self::HEADS, $name) ? $name : self::quoted($name);
+    }
+
+    /** In a list of names. */
+    private static function listed(string $name): string
+    {
+        return self::isPlain($name) && 1 !== preg_match('/\band\b|\bof\b| downwards$| depends on |^the first | over /u', $name) ? $name : self::quoted($name);
+    }
+
+    private static function isPlain(string $name): bool
+    {
+        return 1 === preg_match(
+            '/^[\p{L}\p{M}\p{N}_(][\p{L}\p{M}\p{N} _\-\'’.()]*$/u',
+            $name,
+        ) && !str_ends_with($name, ' ') && !str_contains($name, '  ') && !str_starts_with($name, '--');
+    }
+
+    /** A value of a list. */
+    private static function member(string $value): string
+    {
+        return 1 === preg_match('/^[\p{L}\p{M}\p{N}_][\p{L}\p{M}\p{N} _\-\'’.()\/]*$/u', $value) && !str_ends_with($value, ' ') && !str_contains($value, '  ')
+            && 1 !== preg_match(
+                '/^(?:required|unique|personal|may be empty|the )/u',
+                $value,
+            ) && !str_starts_with($value, '--') && 1 !== preg_match('/^(?:answer|meaning) /', $value)
+            ? $value : self::quoted($value);
+    }
+
+    private static function given(string $value): string
+    {
+        return match (true) {
+            '' === $value => 'empty text',
+            1 === preg_match('/^-?\d+(?:\.\d+)?$/', $value) && '-0' !== $value => Amount::decimal($value),
+            1 === preg_match(
+                '/^[\p{L}\p{N}_][\p{L}\p{N} _\-.]*$/u',
+                $value,
+            ) && !str_ends_with($value, ' ') && !str_contains($value, '  ') && 'empty text' !== $value
+                && 1 !== preg_match(
+                    '/^(?:computed as|not |before|after|at |more|less|\d[\d,]*$)/u',
+                    $value,
+                ) && 1 !== preg_match('/^[\d,.]+$/', $value) => $value,
+            default => self::quoted($value),
+        };
+    }
+
+    /** @param list<string> $names */
+    private static function listOf(array $names): string
+    {
+        return self::joined(array_map(self::listed(...), $names));
+    }
+
+    /** @param list<string> $words */
+    private static function joined(array $words): string
+    {
+        $last = array_pop($words);
+
+        return [] === $words ? (string) $last : implode(', ', $words).' and '.$last;
+    }
+}

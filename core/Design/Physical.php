@@ -1,0 +1,378 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Core\Design;
+
+use Fasti\Core\Catalog\Catalog;
+use Fasti\Core\Catalog\CheckConstraint;
+use Fasti\Core\Catalog\Column;
+use Fasti\Core\Catalog\ForeignKey;
+use Fasti\Core\Catalog\Generated;
+use Fasti\Core\Catalog\Index;
+use Fasti\Core\Catalog\IndexPart;
+use Fasti\Core\Catalog\Key;
+use Fasti\Core\Catalog\Reference;
+use Fasti\Core\Catalog\Table;
+use Fasti\Core\Catalog\TableType;
+use Fasti\Core\Catalog\TypeFamily;
+use Fasti\Core\Dialect\Dialect;
+use Fasti\Core\Dialect\Dialects;
+use Fasti\Core\Dialect\Manners;
+use Fasti\Core\Dialect\Native;
+use Fasti\Core\Dialect\Reserved;
+use Fasti\Core\Dialect\ScriptStatement;
+
+/** The physical depth of a design: tables of an engine with their final names, native types and indexes. */
+final class Physical
+{
+    public readonly Catalog $catalog;
+    /** @var array<string, string> key of a worked table → its name */
+    public array $tables = [];
+    /** @var array<string, array<string, string>> key of a worked table → key of a column → its name */
+    public array $columns = [];
+    /** @var list<DesignFinding> */
+    public array $findings = [];
+    /** @var array<string, list<list<string>>> name of a table → its rows */
+    public array $rows = [];
+    /** @var array<string, true> names of constraints that are taken, by schema and name */
+    private array $taken = [];
+    private readonly Identifiers $names;
+    private readonly Manners $manners;
+
+    /** @param array<string, string> $short abbreviations: word → short form */
+    public function __construct(public readonly Worked $worked, public readonly Dialect $dialect, array $short = [], private readonly string $schema = '')
+    {
+        $this->manners = $dialect->manners();
+        $this->names = new Identifiers($worked->design->rules, $dialect->longestName(), $short);
+        $this->name();
+        $tables = [];
+        foreach ($worked->tables as $key => $table) {
+            $tables[] = $this->table((string) $key, $table);
+        }
+        foreach ($worked->design->blocks as $block) {
+            if (str_ends_with($block->kind, 'view') && $this->isOurs($block)) {
+                $tables[] = new Table($this->schemaOf($block->schema), $block->name, TableType::from($block->kind), $block->meaning, definition: $block->sql);
+            }
+        }
+        foreach ($worked->design->views as $view) {
+            $made = (new ViewSql($this))->of($view);
+            null === $made || $tables[] = $made;
+        }
+        usort($tables, static fn (Table $a, Table $b): int => [$a->schema, $a->name] <=> [$b->schema, $b->name]);
+        $this->catalog = new Catalog($dialect->name(), '', $tables);
+    }
+
+    /** @param array<string, string> $short */
+    public static function of(Design $design, ?string $engine = null, array $short = [], string $schema = ''): self
+    {
+        return new self(Working::of($design), Dialects::of($engine ?? ('' === $design->engine ? Dialects::USUAL : $design->engine)), $short, $schema);
+    }
+
+    public function isOurs(SqlBlock $block): bool
+    {
+        return '' === $block->engine || $block->engine === $this->dialect->name();
+    }
+
+    public function schemaOf(string $schema): string
+    {
+        return '' !== $schema ? $schema : ('' !== $this->schema ? $this->schema : $this->manners->schema);
+    }
+
+    // ---- names ----
+
+    private function name(): void
+    {
+        $used = [];
+        foreach ($this->worked->tables as $key => $table) {
+            $name = $table->table ?? $this->names->table($table->name);
+            for ($n = 2, $plain = $name; isset($used[$table->schema."\0".mb_strtolower($name)]); ++$n) {
+                $name = $plain.'_'.$n;
+            }
+            $used[$table->schema."\0".mb_strtolower($name)] = true;
+            $this->tables[$key] = $name;
+            $this->taken[$table->schema."\0".mb_strtolower($name)] = true;
+            null === $table->table && Reserved::has($name) && $this->warn(
+                $table,
+                $table->thing->line ?? 0,
+                \sprintf('“%s” is a word of the language: scripts quote it, and so must every query.', $name),
+                'Give the thing a longer name, or tables a prefix.',
+                'reserved',
+            );
+            $within = [];
+            foreach ($table->columns as $columnKey => $column) {
+                $own = $column->column ?? $this->names->column($column->name);
+                for ($n = 2, $plain = $own; isset($within[mb_strtolower($own)]); ++$n) {
+                    $own = $plain.'_'.$n;
+                }
+                $within[mb_strtolower($own)] = true;
+                $this->columns[$key][$columnKey] = $own;
+            }
+        }
+    }
+
+    /** @param list<string> $parts */
+    private function constraint(WorkedTable $table, ?string $given, array $parts, string $what): ?string
+    {
+        if (null !== $given) {
+            return '' === $given ? null : $given;
+        }
+        $name = $this->names->constraint($parts, $what);
+        for ($n = 2, $plain = $name; isset($this->taken[$table->schema."\0".mb_strtolower($name)]); ++$n) {
+            $name = $plain.'_'.$n;
+        }
+        $this->taken[$table->schema."\0".mb_strtolower($name)] = true;
+
+        return $name;
+    }
+
+    /**
+     * @param list<string> $keys
+     *
+     * @return list<string>
+     */
+    public function named(string $table, array $keys): array
+    {
+        return array_map(fn (string $key): string => $this->columns[$table][$key], $keys);
+    }
+
+    // ---- tables ----
+
+    private function table(string $key, WorkedTable $table): Table
+    {
+        $sql = $this->dialect->writing();
+        $name = $this->tables[$key];
+        $columns = $checks = [];
+        foreach ($table->columns as $columnKey => $column) {
+            $own = $this->columns[$key][$columnKey];
+            $native = $this->native($column);
+            '' === $native->warning || null === $column->attribute || $this->warn(
+                $table,
+                $column->attribute->line,
+                $column->name.': '.$native->warning,
+                '',
+                'cannot hold',
+            );
+            $required = $column->required || (\in_array($columnKey, $table->primary, true) && !$this->manners->emptyKeys);
+            $columns[] = new Column(
+                $own,
+                $native->type,
+                !$required,
+                $this->given($column, $native),
+                self::comment($column),
+                $column->numbered,
+                null === $column->computed ? null : new Generated($column->computed, !$column->whenRead),
+                $column->whenChanged && $this->manners->setsChanged ? $this->manners->now($native->type) : null,
+                $column->charset,
+                $column->sorted,
+            );
+            if ($column->whenChanged && !$this->manners->setsChanged) {
+                $this->warn(
+                    $table,
+                    $column->attribute->line ?? ($table->thing->line ?? 0),
+                    \sprintf(
+                        '%s: nothing here sets it when the row changes. It is set when the row is made; a trigger or whoever writes must do the rest.',
+                        $column->name,
+                    ),
+                    '',
+                    'cannot hold',
+                );
+            }
+            foreach ($this->checksOf($key, (string) $columnKey, $column, $native, $own) as $check) {
+                $checks[] = [$check, null, [$name, $own]];
+            }
+        }
+        foreach ($table->conditions as $condition) {
+            $written = $condition['sql'];
+            foreach ($condition['columns'] as $mark => $column) {
+                $written = str_replace($mark, $sql->name($this->columns[$key][$column] ?? $column), $written);
+            }
+            $checks[] = [$written, $condition, [$name]];
+        }
+        $made = [];
+        foreach ($checks as [$expression, $condition, $parts]) {
+            $of = null === ($condition['of'] ?? null) ? null : $this->columns[$key][$condition['of']];
+            $made[] = null !== $of && $this->manners->ownConditions ? new CheckConstraint($of, $expression, $of)
+                : new CheckConstraint((string) $this->constraint($table, $condition['name'] ?? null, $parts, 'check'), $expression, $of);
+        }
+        $this->manners->sorted && usort($made, static fn (CheckConstraint $a, CheckConstraint $b): int => strcmp($a->name, $b->name));
+        $primary = [] === $table->primary ? null : new Key($this->primaryName($table, $name), $this->nonEmpty($this->named($key, $table->primary)));
+        $unique = [];
+        foreach ($table->unique as $each) {
+            $named = $this->named($key, array_values(array_filter($each['columns'], static fn (string $column): bool => isset($table->columns[$column]))));
+            [] === $named || $unique[] = new Key($this->constraint($table, $each['name'], [$name, ...$named], 'key'), $named);
+        }
+        $foreign = [];
+        foreach ($table->references as $reference) {
+            $foreign[] = $this->foreignKey($key, $table, $reference);
+        }
+        usort($foreign, static fn (ForeignKey $a, ForeignKey $b): int => strcmp((string) $a->name, (string) $b->name));
+        $indexes = [];
+        foreach ($table->lookups as $lookup) {
+            $indexes[] = $this->index($key, $table, $lookup['lookup'], $lookup['columns']);
+        }[] === $table->rows || $this->rows[$name] = $table->rows;
+        $traits = $this->manners->traits && null !== $table->stored ? array_map(trim(...), explode(',', $table->stored)) : [];
+
+        return new Table(
+            $this->schemaOf($table->schema), $name, TableType::Table, $table->meaning, $columns, $primary, $unique, $foreign, $indexes, $made, $table->triggers,
+            storage: $this->manners->traits ? null : ($table->stored ?? $this->manners->storage), collation: $table->sorted, traits: $traits,
+        );
+    }
+
+    private function primaryName(WorkedTable $table, string $name): ?string
+    {
+        if (null !== $this->manners->primary) {
+            return $this->manners->primary;
+        }
+        if (null !== $table->primaryName) {
+            return '' === $table->primaryName ? null : $table->primaryName;
+        }
+
+        return $this->manners->primaryNamed ? $this->constraint($table, null, [$name], 'pkey') : null;
+    }
+
+    /**
+     * @template T
+     *
+     * @param list<T> $list
+     *
+     * @return non-empty-list<T>
+     */
+    private function nonEmpty(array $list): array
+    {
+        return [] === $list ? throw new \LogicException('A key has a column at least.') : $list;
+    }
+
+    private static function comment(WorkedColumn $column): string
+    {
+        $unit = $column->attribute->unit ?? '';
+
+        return '' === $unit ? $column->meaning : ('' === $column->meaning ? 'in '.$unit : $column->meaning.' (in '.$unit.')');
+    }
+
+    public function native(WorkedColumn $column): Native
+    {
+        $types = $this->dialect->types();
+        if ($this->worked->design->rules->is('lists', 'types') && [] !== $column->type->members) {
+            $own = $types->ownList($column->type->members, 'any of' === $column->type->kind);
+            if (null !== $own) {
+                return new Native($own);
+            }
+        }
+        if ($column->numbered && null !== $this->manners->numbers) {
+            return new Native('native' === $column->type->kind ? $column->type->native : $this->manners->numbers);
+        }
+
+        return $types->native($column->type);
+    }
+
+    private function foreignKey(string $key, WorkedTable $table, WorkedReference $reference): ForeignKey
+    {
+        $far = $this->worked->tables[$reference->to];
+        $asked = 'RESTRICT' === $reference->onDelete && null === $reference->join?->onDelete && !$this->manners->refuses ? 'NO ACTION' : $reference->onDelete;
+        $name = $this->constraint($table, $reference->name, [$this->tables[$key], ...$this->named($key, $reference->columns)], 'fkey');
+
+        return new ForeignKey($name, $this->nonEmpty($this->named($key, $reference->columns)),
+            new Reference($this->schemaOf($far->schema), $this->tables[$reference->to], $this->nonEmpty($this->named($reference->to, $reference->toColumns))),
+            $asked, $reference->onUpdate);
+    }
+
+    /** @param list<?string> $columns */
+    private function index(string $key, WorkedTable $table, Lookup $lookup, array $columns): Index
+    {
+        $parts = $named = [];
+        foreach ($columns as $i => $column) {
+            $part = $lookup->parts[$i] ?? null;
+            $own = null === $column ? (string) $part?->column : $this->columns[$key][$column];
+            null === $column || $named[] = $own;
+            $parts[] = new IndexPart($own, $part?->length, $part->descending ?? false);
+        }
+        $name = $this->constraint($table, $lookup->name, [$this->tables[$key], ...([] === $named ? ['expression'] : $named)], 'idx');
+        $method = '' === $lookup->method ? 'btree' : $lookup->method;
+
+        return new Index((string) $name, $parts, $lookup->unique, $method, $lookup->comment, $lookup->where);
+    }
+
+    // ---- values and conditions ----
+
+    private function given(WorkedColumn $column, Native $native): ?string
+    {
+        if ($column->numbered && null === $column->given) {
+            return null;
+        }
+        if ($column->whenMade || ($column->whenChanged && null === $column->given)) {
+            return $this->manners->now($native->type);
+        }
+
+        return null === $column->given || $column->givenSql ? $column->given : $this->literal($column->given, $column, $native);
+    }
+
+    /** A value as the engine writes one of that type. */
+    private function literal(string $value, WorkedColumn $column, Native $native): string
+    {
+        $sql = $this->dialect->writing();
+        $family = $this->dialect->typeOf(new Column('', $native->type))->family;
+        $type = $column->type->kind;
+        $flag = 'yes or no' === $type || TypeFamily::Flag === $family;
+
+        return match (true) {
+            $flag && \in_array(mb_strtolower($value), ['yes', 'true', '1'], true) => $this->manners->yes,
+            $flag && \in_array(mb_strtolower($value), ['no', 'false', '0'], true) => $this->manners->no,
+            TypeFamily::Time === $family && 'now' === $value => $this->manners->now($native->type),
+            TypeFamily::Time === $family && 'today' === $value => $this->manners->today,
+            $family->isNumeric() && 1 === preg_match('/^-?\d+(\.\d+)?$/', $value) => $value,
+            default => $sql->literal($value),
+        };
+    }
+
+    /** @return list<string> */
+    private function checksOf(string $key, string $columnKey, WorkedColumn $column, Native $native, string $own): array
+    {
+        $sql = $this->dialect->writing();
+        $quoted = $sql->name($own);
+        $table = $this->worked->tables[$key];
+        $led = [] !== array_filter($table->references, static fn (WorkedReference $reference): bool => \in_array($columnKey, $reference->columns, true));
+        // A key that came from elsewhere is held by what it leads to.
+        $checks = '' === $native->check || ($led && null === $column->attribute) || $column->numbered ? [] : [
+            str_replace('%%', '%', str_replace('%s', $quoted, $native->check)),
+        ];
+        foreach ($column->limits as $limit) {
+            $operator = Limit::WORDS[$limit->words];
+            $other = null;
+            foreach ($table->columns as $otherKey => $each) {
+                if (Names::key($each->name) === Names::key($limit->than) && (!$limit->value || !is_numeric($limit->than))) {
+                    $other = $sql->name($this->columns[$key][$otherKey]);
+                }
+            }
+            if (null === $other && !$limit->value) {
+                $this->warn(
+                    $table,
+                    $column->attribute->line ?? 0,
+                    \sprintf('%s is %s “%s”, which %s does not have.', $column->name, $limit->words, $limit->than, mb_strtolower($table->name)),
+                    'Write it below the thing, or put a value there.',
+                    'limit',
+                    true,
+                );
+                continue;
+            }
+            $checks[] = $quoted.' '.$operator.' '.($other ?? $this->literal($limit->than, $column, $native));
+        }
+
+        return $checks;
+    }
+
+    private function warn(WorkedTable $table, int $line, string $words, string $todo, string $check, bool $serious = false): void
+    {
+        $this->findings[] = new DesignFinding($check, $line, $words, $todo, $table->thing->name ?? $table->name, '', $serious);
+    }
+
+    /**
+     * The script that makes it all, rows of lists and blocks of SQL included.
+     *
+     * @return list<ScriptStatement>
+     */
+    public function script(\Fasti\Core\Dialect\ScriptOptions $options = new \Fasti\Core\Dialect\ScriptOptions()): array
+    {
+        return (new DesignScript($this))->statements($options);
+    }
+}

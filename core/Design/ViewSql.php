@@ -1,0 +1,111 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Core\Design;
+
+use Fasti\Core\Catalog\Table;
+use Fasti\Core\Catalog\TableType;
+
+/** Writes a view from a choice of fields along the joins of a design; what may be missing keeps its row. */
+final class ViewSql
+{
+    public function __construct(private readonly Physical $physical)
+    {
+    }
+
+    public function of(DesignView $view): ?Table
+    {
+        $worked = $this->physical->worked;
+        $from = $worked->ofThing($view->of);
+        if (null === $from || [] === $view->shows) {
+            $this->physical->findings[] = new DesignFinding('view', $view->line, null === $from
+                ? \sprintf(
+                    'The view “%s” is over “%s”, which no thing is called.',
+                    $view->name,
+                    $view->of,
+                ) : \sprintf('The view “%s” shows nothing yet.', $view->name),
+                null === $from ? 'Name a thing of this design.' : 'Say what it shows, a line each: “shows name of its school”.', $view->name, '', true);
+
+            return null;
+        }
+        $sql = $this->physical->dialect->writing();
+        $joins = [];
+        $list = [];
+        $taken = [];
+        foreach ($view->shows as $shown) {
+            [$table, $alias, $way] = [$from, 't', ''];
+            foreach ($shown['path'] as $step) {
+                $reference = $this->step($table, $step);
+                if (null === $reference) {
+                    $this->missing($view, \sprintf('%s leads to no “%s”, or to several of them.', $table->name, $step));
+
+                    return null;
+                }
+                $way .= '/'.$step;
+                $next = $worked->tables[$reference->to];
+                if (!isset($joins[$way])) {
+                    $name = 't'.(\count($joins) + 1);
+                    $on = [];
+                    foreach ($reference->columns as $i => $column) {
+                        $on[] = $name.'.'.$sql->name(
+                            $this->physical->columns[$next->key][$reference->toColumns[$i]],
+                        ).' = '.$alias.'.'.$sql->name($this->physical->columns[$table->key][$column]);
+                    }
+                    $joins[$way] = [$name, 'LEFT JOIN '.$sql->name($this->physical->tables[$next->key]).' '.$name.' ON '.implode(' AND ', $on)];
+                }
+                [$table, $alias] = [$next, $joins[$way][0]];
+            }
+            $column = null;
+            foreach ($table->columns as $key => $each) {
+                Names::key($each->name) === Names::key($shown['attribute']) && $column = $key;
+            }
+            if (null === $column) {
+                $this->missing($view, \sprintf('%s has no “%s”.', $table->name, $shown['attribute']));
+
+                return null;
+            }
+            $as = '' !== $shown['as'] ? (new Identifiers($worked->design->rules, $this->physical->dialect->longestName()))->column($shown['as'])
+                : $this->physical->columns[$table->key][$column];
+            for ($plain = $as, $n = 2; isset($taken[$as]); ++$n) {
+                $as = $plain.'_'.$n;
+            }
+            $taken[$as] = true;
+            $list[] = $alias.'.'.$sql->name($this->physical->columns[$table->key][$column]).' AS '.$sql->name($as);
+        }
+        $query = "SELECT\n  ".implode(",\n  ", $list)."\nFROM ".$sql->name($this->physical->tables[$from->key]).' t'.implode(
+            '',
+            array_map(static fn (array $join): string => "\n".$join[1], $joins),
+        );
+        $name = (new Identifiers($worked->design->rules, $this->physical->dialect->longestName()))->table($view->name);
+
+        return new Table($this->physical->schemaOf($from->schema), $name, TableType::View, $view->meaning, definition: $query);
+    }
+
+    private function step(WorkedTable $table, string $name): ?WorkedReference
+    {
+        $key = Names::key($name);
+        $byRole = array_values(array_filter($table->references, static fn (WorkedReference $each): bool => Names::key($each->role) === $key));
+        if (1 === \count($byRole)) {
+            return $byRole[0];
+        }
+        $found = array_values(
+            array_filter($table->references, fn (WorkedReference $each): bool => Names::key($this->physical->worked->tables[$each->to]->name) === $key),
+        );
+
+        return 1 === \count($found) ? $found[0] : null;
+    }
+
+    private function missing(DesignView $view, string $words): void
+    {
+        $this->physical->findings[] = new DesignFinding(
+            'view',
+            $view->line,
+            \sprintf('The view “%s”: %s', $view->name, $words),
+            'Name an attribute of the thing, or of what it leads to.',
+            $view->name,
+            '',
+            true,
+        );
+    }
+}

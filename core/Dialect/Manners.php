@@ -1,0 +1,48 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Core\Dialect;
+
+/** What an engine does of its own accord with tables that are made in it, and how it says the plainest values. */
+final readonly class Manners
+{
+    /**
+     * @param string  $schema        where a table stands whose schema nobody names
+     * @param ?string $primary       what it calls every primary key; null where each has a name of its own
+     * @param bool    $primaryNamed  a primary key has a name at all
+     * @param bool    $emptyKeys     a column of a primary key may be empty unless it is said that it may not
+     * @param bool    $ownConditions a condition of one column is called after that column
+     * @param bool    $sorted        conditions are told by name and not in the order in which they were made
+     * @param bool    $setsChanged   a column can be set whenever its row changes, without a trigger
+     * @param ?string $storage       how tables are stored where nobody says it
+     * @param bool    $traits        what is said of storing are traits of a table
+     * @param ?string $numbers       the type that a column must have to be numbered by the database
+     * @param bool    $refuses       deleting a parent can be refused at once, and not only in the end
+     * @param string  $nowTo         the moment to so many decimals of the second: %d; '' where `now` has them all
+     */
+    public function __construct(
+        public string $schema = '',
+        public ?string $primary = null,
+        public bool $primaryNamed = true,
+        public bool $emptyKeys = false,
+        public bool $ownConditions = false,
+        public bool $sorted = true,
+        public bool $setsChanged = false,
+        public ?string $storage = null,
+        public bool $traits = false,
+        public ?string $numbers = null,
+        public bool $refuses = true,
+        public string $yes = '1',
+        public string $no = '0',
+        public string $now = 'CURRENT_TIMESTAMP',
+        public string $nowTo = '',
+        public string $today = 'CURRENT_DATE',
+    ) {
+    }
+
+    public function now(string $type): string
+    {
+        return '' !== $this->nowTo && 1 === preg_match('/\((\d)\)/', $type, $m) ? \sprintf($this->nowTo, $m[1]) : $this->now;
+    }
+}
