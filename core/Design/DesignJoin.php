@@ -22,7 +22,7 @@ final readonly class DesignJoin
      * @param ?string          $onDelete   in the words of SQL
      * @param ?string          $table      of a link: its name in the database
      * @param string           $link       of a link: what one of it is called
-     * @param ?string          $keyed      of a link: number, uuid or natural, where it is decided otherwise than for the design
+     * @param ?string          $keyed      of a link: number, uuid or both (ends), where it is decided otherwise than for the design
      */
     public function __construct(
         public string $from,

@@ -144,14 +144,12 @@ final class OutlineReader
             $this->lists[$number] = new ValueList($this->named($m[0]), [], $this->line + 1);
             $this->block = $number;
         } elseif (null !== ($m = $first->match('/^Ask (»)(?:,? of (.+))?$/u'))) {
-            $of = [];
-            foreach (\array_slice($pieces, 1) as $i => $piece) {
-                array_push($of, ...self::both(0 === $i ? preg_replace('/^of /', '', $piece->value()) ?? '' : $piece->value()));
-            }
+            $rest = [...('' === $m[1] ? [] : [$first->after('/^Ask '.Piece::MARK.',? /u')]), ...\array_slice($pieces, 1)];
+            isset($rest[0]) && $rest[0] = $rest[0]->after('/^of /u');
             $number = $this->add('question');
-            $this->questions[$number] = new OpenQuestion($m[0], '' === $m[1] ? $of : [...self::both($m[1]), ...$of], line: $this->line + 1);
+            $this->questions[$number] = new OpenQuestion($m[0], $this->names($rest), line: $this->line + 1);
             $this->block = $number;
-        } elseif (null !== ($m = $first->match(self::BLOCKS))) {
+        } elseif (null !== ($m = $first->match(self::BLOCKS)) && null === ($pieces[1] ?? null)?->match('/^over (.+)$/u')) {
             $this->sqlBlock($pieces, $first);
         } elseif (null !== ($m = $first->match('/^View (.+?),? over (.+)$/u')) || (null !== ($m = $first->match('/^View (.+)$/u')) && null !== ($over = ($pieces[1] ?? null)?->match('/^over (.+)$/u')))) {
             $number = $this->add('view');
@@ -311,7 +309,7 @@ final class OutlineReader
         $first = $pieces[0];
         $line = $this->line + 1;
         if (null !== ($m = $first->match('/^told apart by (.+)$/u'))) {
-            $key = $this->identifier($pieces, $m[0]);
+            $key = $this->identifier($pieces);
             $this->things[$number] = $thing->with(keys: [...$thing->keys, $key]);
             $this->add('identifier', $key);
         } elseif (1 === preg_match('/^looked up (?:as one only )?by ./u', $first->text)) {
@@ -329,12 +327,9 @@ final class OutlineReader
         } elseif (null !== ($clause = $this->clause($pieces, $thing))) {
             $this->things[$number] = $clause;
             $this->add('clause', null, $first->text);
-        } elseif (null !== ($m = $first->match('/^(.+) depends on (.+)$/u')) && 1 === preg_match('/\S/', $m[1])) {
-            $on = self::both($m[1]);
-            foreach (\array_slice($pieces, 1) as $piece) {
-                array_push($on, ...self::both($piece->value()));
-            }
-            $dependency = new Dependency($this->named($m[0]), array_map($this->named(...), [] === $on ? [''] : $on), $line);
+        } elseif (null !== ($m = $first->match('/^(.+?) depends on (.+)$/u'))) {
+            $on = $this->names([$first->after('/^.+? depends on /u'), ...\array_slice($pieces, 1)]);
+            $dependency = new Dependency($this->named($m[0]), [] === $on ? throw new NotUnderstood('On what?', $first) : $on, $line);
             $this->things[$number] = $thing->with(dependencies: [...$thing->dependencies, $dependency]);
             $this->add('dependency', $dependency);
         } else {
@@ -394,7 +389,7 @@ final class OutlineReader
         $kind = 'clause';
         $object = null;
         if (null !== ($m = $first->match('/^told apart by (.+)$/u'))) {
-            $object = $this->identifier($pieces, $m[0]);
+            $object = $this->identifier($pieces);
             $join = $join->with(keys: [...$join->keys, $object]);
             $kind = 'identifier';
         } elseif ('the same two may be linked again' === $first->text) {
@@ -476,11 +471,10 @@ final class OutlineReader
         }
         $shows = $view->shows;
         foreach ($pieces as $piece) {
-            $m = $piece->match(
-                '/^(?:shows )?(.+?)(?: of (?:its |the )?(.+?))?(?: as (.+))?$/u',
-            ) ?? throw new NotUnderstood('An attribute was expected here.', $piece);
-            $path = '' === $m[1] ? [] : array_map($this->named(...), preg_split('/ of (?:its |the )?/u', $m[1]) ?: []);
-            $shows[] = ['path' => array_reverse($path), 'attribute' => $this->named($m[0]), 'as' => '' === $m[2] ? '' : $this->named($m[2])];
+            [$shown, $as] = [...$piece->after('/^shows /u')->parts('/ as /u'), null, null];
+            $path = array_map(fn (Piece $part): string => $this->named($part->value()), $shown?->parts('/ of (?:its |the )?/u') ?? []);
+            $attribute = array_shift($path) ?? throw new NotUnderstood('An attribute was expected here.', $piece);
+            $shows[] = ['path' => array_reverse($path), 'attribute' => $attribute, 'as' => null === $as ? '' : $this->named($as->value())];
         }
         $this->views[$number] = new DesignView($view->name, $view->of, $shows, $view->meaning, $view->line);
         $this->add('clause', null, 'shows');
@@ -546,7 +540,7 @@ final class OutlineReader
     private function values(string $kind, string $first, array $pieces, int &$i): GeneralType
     {
         $piece = $pieces[$i];
-        if (1 === preg_match('/^the /u', $first)) {
+        if (1 === preg_match('/^(?:any number of )?(?:one|any) of the /ui', $piece->text)) {
             return new GeneralType($kind, list: $this->named(substr($first, 4)));
         }
         $members = '' === trim($first) && !str_contains($piece->text, Piece::MARK) ? [] : [$first];
@@ -640,17 +634,18 @@ final class OutlineReader
     // ---- keys, indexes, triggers ----
 
     /** @param list<Piece> $pieces */
-    private function identifier(array $pieces, string $first): Identifier
+    private function identifier(array $pieces): Identifier
     {
-        [$parts, $name] = [self::both($first, $pieces[0], 'told apart by '), null];
+        $name = null;
+        $said = [$pieces[0]->after('/^told apart by /u')];
         foreach (\array_slice($pieces, 1) as $piece) {
             if (null !== ($m = $piece->match('/^kept as (»)$/u'))) {
                 $name = $m[0];
             } else {
-                array_push($parts, ...self::both($piece->value(), $piece));
+                $said[] = $piece;
             }
         }
-        $parts = array_map($this->named(...), $parts);
+        $parts = $this->names($said);
 
         return new Identifier([] === $parts ? throw new NotUnderstood('By what?', $pieces[0]) : $parts, $name, $this->line + 1);
     }
@@ -671,17 +666,10 @@ final class OutlineReader
                 };
                 continue;
             }
-            $pattern = 0 === $i ? '/^looked up (?:as one only )?by (.+)$/us' : '/^(.+)$/us';
-            $whole = $piece->match($pattern)[0] ?? '';
-            $marked = 1 === preg_match(
-                0 === $i ? '/ by (?:the first [\d,]+ characters of )?'.Piece::MARK.'( downwards)?$/u' : '/^(?:and )?'.Piece::MARK.'( downwards)?$/u',
-                $piece->text,
-            );
-            foreach ($marked ? [$whole] : self::both($whole, $piece) as $part) {
-                1 === preg_match('/^(?:the first ([\d,]+) characters of )?(.+?)( downwards)?$/us', $part, $m, \PREG_UNMATCHED_AS_NULL);
-                $expression = $marked && 1 !== preg_match('/^the first /u', $part) && 1 === preg_match('/[^\p{L}\p{N}_ ]/u', (string) ($m[2] ?? ''));
-                $expression && $sql[] = \count($parts);
-                $parts[] = new IndexPart((string) ($m[2] ?? $part), isset($m[1]) ? (int) str_replace(',', '', $m[1]) : null, isset($m[3]));
+            foreach ((0 === $i ? $piece->after('/^looked up (?:as one only )?by /u') : $piece)->parts() as $part) {
+                $m = $part->match('/^(?:the first ([\d,]+) characters of )?(?:(computed as) (»)|(.+?))( downwards)?$/u') ?? ['', '', '', $part->value(), ''];
+                '' === $m[1] || $sql[] = \count($parts);
+                $parts[] = new IndexPart('' === $m[1] ? $m[3] : $m[2], '' === $m[0] ? null : (int) str_replace(',', '', $m[0]), '' !== $m[4]);
             }
         }
 
@@ -894,26 +882,17 @@ final class OutlineReader
     }
 
     /**
-     * "a and b" as two; something quoted stays whole.
+     * Names with commas and "and" between them.
+     *
+     * @param list<Piece> $pieces
      *
      * @return list<string>
      */
-    private static function both(string $said, ?Piece $piece = null, string $lead = ''): array
+    private function names(array $pieces): array
     {
-        if (null !== $piece && str_contains($piece->text, Piece::MARK)) {
-            $text = str_starts_with($piece->text, $lead) ? substr($piece->text, \strlen($lead)) : $piece->text;
-            $parts = [];
-            $quotes = $piece->quotes;
-            foreach (preg_split('/^and | and /u', $text) ?: [] as $part) {
-                $count = substr_count($part, Piece::MARK);
-                $parts[] = Piece::put(trim($part), $quotes);
-                $quotes = \array_slice($quotes, $count);
-            }
+        $parts = array_merge(...array_map(static fn (Piece $piece): array => $piece->parts(), $pieces));
 
-            return array_values(array_filter($parts, static fn (string $part): bool => '' !== $part));
-        }
-
-        return array_values(array_filter(array_map(trim(...), preg_split('/^and | and /u', $said) ?: []), static fn (string $part): bool => '' !== $part));
+        return array_map(fn (Piece $part): string => $this->named($part->value()), $parts);
     }
 
     /** @param list<Piece> $pieces */

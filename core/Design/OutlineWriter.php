@@ -186,7 +186,7 @@ final class OutlineWriter
     private static function part(IndexPart $part, bool $sql): string
     {
         return (null === $part->length ? '' : 'the first '.Amount::count($part->length).' characters of ')
-            .($sql ? self::quoted($part->column) : self::listed($part->column)).($part->descending ? ' downwards' : '');
+            .($sql ? 'computed as '.self::quoted($part->column) : self::listed($part->column)).($part->descending ? ' downwards' : '');
     }
 
     public static function always(Always $always): string
@@ -332,11 +332,11 @@ final class OutlineWriter
         $lines = ['View '.self::listed($view->name).', over '.self::listed($view->of)];
         '' === $view->meaning || $lines[] = '  meaning '.self::quoted($view->meaning);
         foreach ($view->shows as $shown) {
-            $lines[] = '  shows '.self::phrase($shown['attribute']).implode(
+            $lines[] = '  shows '.self::within($shown['attribute']).implode(
                 '',
-                array_map(static fn (string $of): string => ' of its '.self::phrase($of), array_reverse($shown['path'])),
+                array_map(static fn (string $of): string => ' of its '.self::within($of), array_reverse($shown['path'])),
             )
-                .('' === $shown['as'] ? '' : ' as '.self::phrase($shown['as']));
+                .('' === $shown['as'] ? '' : ' as '.self::within($shown['as']));
         }
 
         return $lines;
@@ -387,6 +387,11 @@ final class OutlineWriter
     private static function listed(string $name): string
     {
         return self::isPlain($name) && 1 !== preg_match('/\band\b|\bof\b| downwards$| depends on |^the first | over /u', $name) ? $name : self::quoted($name);
+    }
+
+    private static function within(string $name): string
+    {
+        return 1 === preg_match('/ as /u', $name) ? self::quoted($name) : self::listed($name);
     }
 
     private static function isPlain(string $name): bool

@@ -143,9 +143,13 @@ final class Physical
         $sql = $this->dialect->writing();
         $name = $this->tables[$key];
         $columns = $checks = [];
+        $keyed = self::keyed($table);
         foreach ($table->columns as $columnKey => $column) {
             $own = $this->columns[$key][$columnKey];
             $native = $this->native($column);
+            if (isset($keyed[$columnKey]) && 'native' !== $column->type->kind) {
+                $native = $this->inKey($table, $column, $native);
+            }
             '' === $native->warning || null === $column->attribute || $this->warn(
                 $table,
                 $column->attribute->line,
@@ -160,7 +164,8 @@ final class Physical
                 !$required,
                 $this->given($column, $native),
                 self::comment($column),
-                $column->numbered,
+                // An engine that numbers by type does so for every key that is of it.
+                $column->numbered || ($this->manners->numbers === $native->type && [(string) $columnKey] === $table->primary),
                 null === $column->computed ? null : new Generated($column->computed, !$column->whenRead),
                 $column->whenChanged && $this->manners->setsChanged ? $this->manners->now($native->type) : null,
                 $column->charset,
@@ -197,6 +202,8 @@ final class Physical
         }
         $this->manners->sorted && usort($made, static fn (CheckConstraint $a, CheckConstraint $b): int => strcmp($a->name, $b->name));
         $primary = [] === $table->primary ? null : new Key($this->primaryName($table, $name), $this->nonEmpty($this->named($key, $table->primary)));
+        $byName = array_column($columns, null, 'name');
+        null === $primary || $this->tooLong($table, $primary->columns, $byName, $table->thing->keys[0]->line ?? ($table->thing->line ?? 0));
         $unique = [];
         foreach ($table->unique as $each) {
             $named = $this->named($key, array_values(array_filter($each['columns'], static fn (string $column): bool => isset($table->columns[$column]))));
@@ -209,13 +216,70 @@ final class Physical
         usort($foreign, static fn (ForeignKey $a, ForeignKey $b): int => strcmp((string) $a->name, (string) $b->name));
         $indexes = [];
         foreach ($table->lookups as $lookup) {
-            $indexes[] = $this->index($key, $table, $lookup['lookup'], $lookup['columns']);
-        }[] === $table->rows || $this->rows[$name] = $table->rows;
+            $indexes[] = $this->index($key, $table, $lookup['lookup'], $lookup['columns'], $byName);
+        }
+        if ($this->manners->leadsIndexed) {
+            array_push($indexes, ...self::ofLeads($foreign, array_filter([$primary, ...$unique]), $indexes));
+        }
+        [] === $table->rows || $this->rows[$name] = $table->rows;
         $traits = $this->manners->traits && null !== $table->stored ? array_map(trim(...), explode(',', $table->stored)) : [];
 
         return new Table(
             $this->schemaOf($table->schema), $name, TableType::Table, $table->meaning, $columns, $primary, $unique, $foreign, $indexes, $made, $table->triggers,
             storage: $this->manners->traits ? null : ($table->stored ?? $this->manners->storage), collation: $table->sorted, traits: $traits,
+        );
+    }
+
+    /** @return array<string, true> keys of the columns that are in a key, or lead to one */
+    private static function keyed(WorkedTable $table): array
+    {
+        $keyed = $table->primary;
+        foreach ($table->unique as $unique) {
+            array_push($keyed, ...$unique['columns']);
+        }
+        foreach ($table->references as $reference) {
+            array_push($keyed, ...$reference->columns);
+        }
+
+        return array_fill_keys($keyed, true);
+    }
+
+    private function inKey(WorkedTable $table, WorkedColumn $column, Native $native): Native
+    {
+        $possible = $this->dialect->types()->inKey($native);
+        if (null === $possible) {
+            $this->warn(
+                $table,
+                $column->attribute->line ?? ($table->thing->line ?? 0),
+                \sprintf('%s is in a key, where no %s can be.', $column->name, $native->type),
+                'Tell rows apart by something else.',
+                'cannot hold',
+                true,
+            );
+        }
+
+        return $possible ?? $native;
+    }
+
+    /**
+     * @param list<string>          $named
+     * @param array<string, Column> $columns
+     */
+    private function tooLong(WorkedTable $table, array $named, array $columns, int $line): void
+    {
+        $most = $this->manners->longestKey;
+        $bytes = 0;
+        foreach ($named as $name) {
+            $length = isset($columns[$name]) ? $this->dialect->typeOf($columns[$name]) : null;
+            $bytes += TypeFamily::Text === $length?->family ? 4 * ($length->length ?? 0) : 8;
+        }
+        null === $most || $bytes <= $most || $this->warn(
+            $table,
+            $line,
+            \sprintf('%s is told apart by %d bytes; a key has at most %d here.', $table->name, $bytes, $most),
+            'Tell rows apart by less, or give the thing a number of its own.',
+            'cannot hold',
+            true,
         );
     }
 
@@ -277,15 +341,45 @@ final class Physical
             $asked, $reference->onUpdate);
     }
 
-    /** @param list<?string> $columns */
-    private function index(string $key, WorkedTable $table, Lookup $lookup, array $columns): Index
+    /**
+     * What the engine adds by itself, called after what leads elsewhere.
+     *
+     * @param list<ForeignKey> $leads
+     * @param array<Key>       $keys
+     * @param list<Index>      $indexes
+     *
+     * @return list<Index>
+     */
+    private static function ofLeads(array $leads, array $keys, array $indexes): array
+    {
+        $known = array_map(static fn (Key $key): array => $key->columns, $keys);
+        foreach ($indexes as $index) {
+            $known[] = array_map(static fn (IndexPart $part): string => $part->column, $index->parts);
+        }
+        $added = [];
+        foreach ($leads as $lead) {
+            $covers = static fn (array $columns): bool => \array_slice($columns, 0, \count($lead->columns)) === $lead->columns;
+            if (null !== $lead->name && [] === array_filter($known, $covers)) {
+                $added[$lead->name] = new Index($lead->name, array_map(static fn (string $column): IndexPart => new IndexPart($column), $lead->columns), false, 'btree');
+            }
+        }
+
+        return array_values($added);
+    }
+
+    /**
+     * @param list<?string>         $columns
+     * @param array<string, Column> $byName
+     */
+    private function index(string $key, WorkedTable $table, Lookup $lookup, array $columns, array $byName): Index
     {
         $parts = $named = [];
         foreach ($columns as $i => $column) {
             $part = $lookup->parts[$i] ?? null;
             $own = null === $column ? (string) $part?->column : $this->columns[$key][$column];
             null === $column || $named[] = $own;
-            $parts[] = new IndexPart($own, $part?->length, $part->descending ?? false);
+            $length = $part->length ?? (isset($byName[$own]) && '' === $lookup->method ? $this->dialect->types()->indexed($byName[$own]->type) : null);
+            $parts[] = new IndexPart($own, $length, $part->descending ?? false);
         }
         $name = $this->constraint($table, $lookup->name, [$this->tables[$key], ...([] === $named ? ['expression'] : $named)], 'idx');
         $method = '' === $lookup->method ? 'btree' : $lookup->method;

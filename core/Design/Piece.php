@@ -72,6 +72,34 @@ final readonly class Piece
         return $pieces;
     }
 
+    /**
+     * Its parts between "and", or what else stands between; what is quoted stays whole.
+     *
+     * @return list<self>
+     */
+    public function parts(string $between = '/^and | and /u'): array
+    {
+        $parts = [];
+        $quotes = $this->quotes;
+        foreach (preg_split($between, $this->text) ?: [] as $text) {
+            $count = substr_count($text, self::MARK);
+            '' === trim($text) || $parts[] = new self(trim($text), \array_slice($quotes, 0, $count), $this->at, $this->length, $this->before);
+            $quotes = \array_slice($quotes, $count);
+        }
+
+        return $parts;
+    }
+
+    /** What comes after a beginning that a pattern describes; the whole where it begins otherwise. */
+    public function after(string $pattern): self
+    {
+        if (1 !== preg_match($pattern, $this->text, $m)) {
+            return $this;
+        }
+
+        return new self(substr($this->text, \strlen($m[0])), \array_slice($this->quotes, substr_count($m[0], self::MARK)), $this->at, $this->length, $this->before);
+    }
+
     /** It is one quoted text and nothing else. */
     public function isQuoted(): bool
     {

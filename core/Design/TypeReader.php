@@ -17,7 +17,7 @@ final class TypeReader
         'string' => 'text',
         'duration' => 'length of time', 'ip address' => 'IP address', 'money' => 'number with 2 decimals', 'decimal' => 'number', 'numeric' => 'number',
     ];
-    private const FIGURE = '[-−]?\d[\d,]*(?:\.\d+)?';
+    private const FIGURE = '(?:-|−)?\d[\d,]*(?:\.\d+)?';
 
     /** @return list<string> what a type may be, for completion */
     public static function words(): array

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Fasti\Core\Design;
 
+use Fasti\Core\Catalog\Column;
 use Fasti\Core\Catalog\Table;
 use Fasti\Core\Catalog\TableType;
 
@@ -31,7 +32,7 @@ final class ViewSql
         }
         $sql = $this->physical->dialect->writing();
         $joins = [];
-        $list = [];
+        $list = $columns = [];
         $taken = [];
         foreach ($view->shows as $shown) {
             [$table, $alias, $way] = [$from, 't', ''];
@@ -71,6 +72,8 @@ final class ViewSql
                 $as = $plain.'_'.$n;
             }
             $taken[$as] = true;
+            $field = $this->physical->native($table->columns[$column]);
+            $columns[] = new Column($as, $field->type);
             $list[] = $alias.'.'.$sql->name($this->physical->columns[$table->key][$column]).' AS '.$sql->name($as);
         }
         $query = "SELECT\n  ".implode(",\n  ", $list)."\nFROM ".$sql->name($this->physical->tables[$from->key]).' t'.implode(
@@ -79,7 +82,7 @@ final class ViewSql
         );
         $name = (new Identifiers($worked->design->rules, $this->physical->dialect->longestName()))->table($view->name);
 
-        return new Table($this->physical->schemaOf($from->schema), $name, TableType::View, $view->meaning, definition: $query);
+        return new Table($this->physical->schemaOf($from->schema), $name, TableType::View, $view->meaning, $columns, definition: $query);
     }
 
     private function step(WorkedTable $table, string $name): ?WorkedReference

@@ -164,7 +164,7 @@ final class Working
         $keys = $thing->keys[0] ?? null;
         $single = null;
         foreach ($thing->attributes as $attribute) {
-            null === $single && $attribute->unique && $attribute->required && $single = $attribute;
+            null === $single && $attribute->unique && $attribute->required && !$attribute->several && $single = $attribute;
         }
         $natural = null !== $keys || null !== $single;
         $up = null === $thing->kindOf ? null : $this->design->thing($thing->kindOf);
@@ -185,6 +185,9 @@ final class Working
             $column->why = $reason ?? new Why($ruled ? 'keys' : '', $ruled ? Rules::sentence('keys', $mode) : 'it is decided for this thing');
             $table->primary = [$table->add('key', $column)];
         }
+        if ('natural' === $mode && [] === $table->primary && !$thing->period) {
+            $this->early($table, $thing, $keys, $single);
+        }
         // Those in the key first: their own keys have to be known.
         foreach ($this->parents[$key] ?? [] as $join) {
             [] === $join->through && $this->lead($table, $join);
@@ -200,7 +203,15 @@ final class Working
             } elseif ($of !== $thing) {
                 $column->why = new Why('kinds', \sprintf('it is known of every %s', mb_strtolower($of->name)));
             }
-            $table->add('a:'.Names::key($attribute->name), $column);
+            $own = 'a:'.Names::key($attribute->name);
+            if (isset($table->columns[$own]) && $table->columns[$own]->attribute === $attribute) {
+                // It was needed early; it stands where it is written.
+                $column = $table->columns[$own];
+                unset($table->columns[$own]);
+                $table->columns[$own] = $column;
+                continue;
+            }
+            $table->add($own, $column);
         }
         foreach ($this->parents[$key] ?? [] as $join) {
             [] === $join->through || $this->lead($table, $join);
@@ -228,6 +239,24 @@ final class Working
         $table->primaryName = $thing->keyName ?? $table->primaryName;
         unset($this->open[$key]);
         $this->keyed[$key] = true;
+    }
+
+    /** A natural key of nothing but attributes is there before anything leads to it, so that things may lead to each other. */
+    private function early(WorkedTable $table, Thing $thing, ?Identifier $keys, ?Attribute $single): void
+    {
+        $parts = null === $keys ? [$single] : array_map($thing->attribute(...), $keys->parts);
+        foreach ($parts as $part) {
+            if (null === $part || $part->several) {
+                return;
+            }
+        }
+        foreach (array_filter($parts) as $part) {
+            $own = 'a:'.Names::key($part->name);
+            $table->columns[$own] ??= WorkedColumn::of($part);
+            $table->columns[$own]->required = !$part->mayBeEmpty;
+            $table->primary = array_values(array_unique([...$table->primary, $own]));
+        }
+        $table->primaryName = $keys?->name;
     }
 
     /** @return list<array{Attribute, Thing}> its own, and by the rule for kinds those of the kinds or of the whole */
@@ -263,6 +292,18 @@ final class Working
     private function ofKind(WorkedTable $table, WorkedTable $whole): void
     {
         $why = new Why('kinds', \sprintf('it is a kind of %s, whose key it has', mb_strtolower($whole->name)));
+        if ([] === $whole->primary) {
+            $this->finding(
+                'key loop',
+                $table->thing->line ?? 0,
+                \sprintf('%s has the key of %s, whose own key needs it.', $table->name, mb_strtolower($whole->name)),
+                \sprintf('Give %s a number of its own as its key.', mb_strtolower($whole->name)),
+                $table->name,
+                serious: true,
+            );
+
+            return;
+        }
         $columns = [];
         foreach ($whole->primary as $key) {
             $column = $this->copied($whole->columns[$key]);
@@ -500,6 +541,9 @@ final class Working
         foreach ($this->tables as $table) {
             // The same said twice is guarded once.
             $seen = [implode(' ', $table->primary) => true];
+            foreach ($table->unique as $unique) {
+                null === $unique['name'] || $seen[implode(' ', $unique['columns'])] = true;
+            }
             $table->unique = array_values(array_filter($table->unique, static function (array $unique) use (&$seen): bool {
                 $key = implode(' ', $unique['columns']);
                 $known = null === $unique['name'] && isset($seen[$key]);

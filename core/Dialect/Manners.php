@@ -18,6 +18,9 @@ final readonly class Manners
      * @param ?string $storage       how tables are stored where nobody says it
      * @param bool    $traits        what is said of storing are traits of a table
      * @param ?string $numbers       the type that a column must have to be numbered by the database
+     * @param bool    $meanings      what tables and fields mean is kept in the database
+     * @param bool    $leadsIndexed  what leads elsewhere gets an index whether or not one is asked for
+     * @param ?int    $longestKey    how many bytes the fields of a key may have together
      * @param bool    $refuses       deleting a parent can be refused at once, and not only in the end
      * @param string  $nowTo         the moment to so many decimals of the second: %d; '' where `now` has them all
      */
@@ -32,6 +35,9 @@ final readonly class Manners
         public ?string $storage = null,
         public bool $traits = false,
         public ?string $numbers = null,
+        public bool $meanings = true,
+        public bool $leadsIndexed = false,
+        public ?int $longestKey = null,
         public bool $refuses = true,
         public string $yes = '1',
         public string $no = '0',

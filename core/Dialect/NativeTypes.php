@@ -44,6 +44,11 @@ class NativeTypes
     /** @var int */
     protected const MOST_DIGITS = 38;
 
+    /** @var array<string, string> what a type becomes where it has to be in a key */
+    protected const IN_KEYS = ['clob' => 'varchar(255)', 'blob' => 'varbinary(255)'];
+    /** @var string types that can be in no key at all */
+    protected const NEVER_KEYS = '/^(?:st_geometry|xml)/i';
+
     public function __construct(protected readonly Dialect $dialect)
     {
     }
@@ -76,6 +81,23 @@ class NativeTypes
     public function ownList(array $members, bool $several): ?string
     {
         return null;
+    }
+
+    /** What a type becomes where it has to be in a key; null where it can be in none. */
+    public function inKey(Native $native): ?Native
+    {
+        if (1 === preg_match(static::NEVER_KEYS, $native->type)) {
+            return null;
+        }
+        $type = static::IN_KEYS[$native->type] ?? $native->type;
+
+        return $type === $native->type ? $native : (new Native($type, $native->check, $native->warning))->with('', \sprintf('Since it is in a key, it is %s here.', $type));
+    }
+
+    /** How many characters of it an index keeps, where it cannot keep the whole. */
+    public function indexed(string $type): ?int
+    {
+        return isset(static::IN_KEYS[$type]) ? 255 : null;
     }
 
     /** The words for a native type that become it again, without any condition; null where none do. */

@@ -22,6 +22,8 @@ class MariaDbTypes extends NativeTypes
     protected const UNSIGNED = [8 => 'tinyint(3) unsigned', 16 => 'smallint(5) unsigned', 32 => 'int(10) unsigned', 64 => 'bigint(20) unsigned'];
     protected const MOST_TEXT = 16383;
     protected const MOST_DIGITS = 65;
+    protected const IN_KEYS = ['text' => 'varchar(255)', 'longtext' => 'varchar(255)', 'longblob' => 'varbinary(255)'];
+    protected const NEVER_KEYS = '/^(?:point|linestring|polygon|geometry|json)$/';
 
     public function ownList(array $members, bool $several): string
     {

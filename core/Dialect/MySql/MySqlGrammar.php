@@ -173,7 +173,9 @@ class MySqlGrammar extends Grammar
     protected function literal(string $kind, string $text, TypeText $type, string $of): string
     {
         $name = $type->name;
-        $quoted = static fn (string $text): string => "'".strtr($text, ['\\' => '\\\\', "'" => "''", "\n" => '\n', "\r" => '\r', "\0" => '\0'])."'";
+        // A default of a long text is kept as an expression, which is written with another quotation mark than a value.
+        $mark = 1 === preg_match('/text$|blob$|^json$/', $name) ? "\\'" : "''";
+        $quoted = static fn (string $text): string => "'".strtr($text, ['\\' => '\\\\', "'" => $mark, "\n" => '\n', "\r" => '\r', "\0" => '\0'])."'";
         if ('number' === $kind && 1 === preg_match('/^0x([0-9a-f]+)$/i', $text, $m)) {
             [$kind, $text] = 1 === preg_match('/int|decimal|double|float/', $name) ? ['number', (string) hexdec($m[1])] : ['text', (string) hex2bin($m[1])];
         }

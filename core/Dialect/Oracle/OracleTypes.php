@@ -27,6 +27,8 @@ final class OracleTypes extends NativeTypes
     protected const BYTES = 'RAW(%d)';
     protected const FIXED_BYTES = 'RAW(%d)';
     protected const MOST_TEXT = 1000;
+    protected const IN_KEYS = ['CLOB' => 'VARCHAR2(255 CHAR)', 'BLOB' => 'RAW(255)'];
+    protected const NEVER_KEYS = '/^(?:XMLTYPE|SDO_GEOMETRY)$/';
 
     protected function length(): string
     {

@@ -26,6 +26,8 @@ final class PostgreSqlTypes extends NativeTypes
     protected const ANY_NUMBER = 'numeric';
     protected const MOST_TEXT = 10485760;
     protected const MOST_DIGITS = 1000;
+    protected const IN_KEYS = [];
+    protected const NEVER_KEYS = '/^(?:xml|json|point|path|polygon)$/';
 
     protected function anyText(): string
     {

@@ -23,6 +23,8 @@ final class SqlServerTypes extends NativeTypes
     protected const TEXT = 'nvarchar(%d)';
     protected const FIXED = 'nchar(%d)';
     protected const MOST_TEXT = 4000;
+    protected const IN_KEYS = ['nvarchar(max)' => 'nvarchar(450)', 'varbinary(max)' => 'varbinary(450)'];
+    protected const NEVER_KEYS = '/^(?:xml|geography)$/';
 
     protected function length(): string
     {

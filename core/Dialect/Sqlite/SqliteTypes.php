@@ -20,6 +20,7 @@ final class SqliteTypes extends NativeTypes
     protected const WHOLE = [64 => 'INTEGER'];
     protected const NUMBER = 'NUMERIC(%d,%d)';
     protected const ANY_NUMBER = 'NUMERIC';
+    protected const IN_KEYS = [];
     private const BITS = [8 => [-128, 127, 255], 16 => [-32768, 32767, 65535], 32 => [-2147483648, 2147483647, 4294967295]];
 
     protected function textUpTo(int $length): Native

@@ -104,3 +104,5 @@ CREATE TABLE t (a INT REFERENCES p (id), b INT REFERENCES p (id) ON DELETE CASCA
 CREATE TABLE t (a INT CHECK (a > 0), b INT CHECK (b < 10), c VARCHAR(5) NOT NULL DEFAULT 'x' CHECK (c <> ''), d INT DEFAULT 1 CHECK (d IN (1,2,3)));
 -- @ json is checked
 CREATE TABLE t (a JSON, b JSON NOT NULL, c JSON CHECK (JSON_LENGTH(c) > 0), d JSON DEFAULT '{}', e LONGTEXT CHECK (JSON_VALID(e)));
+-- @ defaults of long texts that hold a quotation mark
+CREATE TABLE said (id INT PRIMARY KEY, short VARCHAR(40) DEFAULT 'o''clock\\', t TEXT DEFAULT 'o''clock\\', l LONGTEXT DEFAULT 'o''clock', b BLOB DEFAULT 'o''c');
