@@ -18,6 +18,7 @@ final readonly class Design
      * @param list<OpenQuestion> $questions
      * @param list<SqlBlock>     $blocks
      * @param list<DesignView>   $views
+     * @param ?string            $sorted    how texts are sorted where nothing else is said, in the word of the engine
      */
     public function __construct(
         public string $name = '',
@@ -31,6 +32,7 @@ final readonly class Design
         public array $questions = [],
         public array $blocks = [],
         public array $views = [],
+        public ?string $sorted = null,
     ) {
     }
 

@@ -42,6 +42,18 @@ final class Identifiers
         return $this->fitted(implode('_', $parts), $this->longest - \strlen($what) - 1).'_'.$label;
     }
 
+    /** A name with a number behind it, since there is one without. */
+    public function numbered(string $name, int $number): string
+    {
+        return $this->fitted($name, $this->longest - \strlen("_$number"))."_$number";
+    }
+
+    /** A name as somebody gave it, cut where it is too long. */
+    public function whole(string $name): string
+    {
+        return \strlen($name) <= $this->longest ? $name : (new self(new Rules(), $this->longest))->fitted($name, $this->longest);
+    }
+
     /** @param list<string> $words */
     private function styled(string $name, array $words): string
     {

@@ -275,6 +275,8 @@ final class OutlineReader
             $this->design = $this->design->with(engine: $this->engine($m[0], $piece));
         } elseif (null !== ($m = $piece->match('/^begun from (.+)$/u'))) {
             $this->design = $this->design->with(begun: $m[0]);
+        } elseif (null !== ($m = $piece->match('/^sorted as (»)$/u'))) {
+            $this->design = $this->design->with(sorted: $m[0]);
         } elseif (null !== ($m = $piece->match('/^tables begin with (»)$/u'))) {
             $this->design = $this->design->with(rules: new Rules($rules->set, $m[0], $rules->longest));
         } elseif (null !== ($m = $piece->match('/^names have at most (\d+) characters$/u'))) {

@@ -52,6 +52,7 @@ final class OutlineWriter
         $rules = [];
         '' === $design->engine || $rules[] = 'for '.Dialects::of($design->engine)->label();
         '' === $design->begun || $rules[] = 'begun from '.self::quotedUnlessPlain($design->begun);
+        null === $design->sorted || $rules[] = 'sorted as '.self::quoted($design->sorted);
         foreach (array_keys(Rules::ALL) as $rule) {
             isset($design->rules->set[$rule]) && $rules[] = Rules::sentence($rule, $design->rules->set[$rule]);
         }
@@ -253,7 +254,7 @@ final class OutlineWriter
         return self::spoken($from, $first).' '.$verb.' '.$count->inWords().' '.($many ? self::plural($noun) : $noun).$through;
     }
 
-    private const MUST_QUOTE = '/[,;"$.]|[^\p{L}\p{M}\p{N} _\-\'’()]|^other | (?:as|through|to) |^\s|\s$|  |(?:exactly one|at most one|one or more|any number of|\d or more) |\d to \d/u';
+    private const MUST_QUOTE = '/[,;"$.]|[^\p{L}\p{M}\p{N} _\-\'’()]|^[Oo]ther(?: |$)|^(?:[Aa]n?|[Tt]he|[Ee]ach|[Ee]very) | (?:as|through|to) |^\s|\s$|  |(?:exactly one|at most one|one or more|any number of|\d or more) |\d to \d/u';
 
     /** A plural under which the thing is still found. */
     private static function plural(string $noun): string

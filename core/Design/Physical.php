@@ -31,6 +31,8 @@ final class Physical
     public array $tables = [];
     /** @var array<string, array<string, string>> key of a worked table → key of a column → its name */
     public array $columns = [];
+    /** @var array<string, array<string, string>> key of a worked table → key of a column → its type here */
+    public array $types = [];
     /** @var list<DesignFinding> */
     public array $findings = [];
     /** @var array<string, list<list<string>>> name of a table → its rows */
@@ -85,9 +87,9 @@ final class Physical
     {
         $used = [];
         foreach ($this->worked->tables as $key => $table) {
-            $name = $table->table ?? $this->names->table($table->name);
+            $name = null === $table->table ? $this->names->table($table->name) : $this->kept($table->table, $table);
             for ($n = 2, $plain = $name; isset($used[$table->schema."\0".mb_strtolower($name)]); ++$n) {
-                $name = $plain.'_'.$n;
+                $name = $this->names->numbered($plain, $n);
             }
             $used[$table->schema."\0".mb_strtolower($name)] = true;
             $this->tables[$key] = $name;
@@ -101,9 +103,9 @@ final class Physical
             );
             $within = [];
             foreach ($table->columns as $columnKey => $column) {
-                $own = $column->column ?? $this->names->column($column->name);
+                $own = null === $column->column ? $this->names->column($column->name) : $this->kept($column->column, $table);
                 for ($n = 2, $plain = $own; isset($within[mb_strtolower($own)]); ++$n) {
-                    $own = $plain.'_'.$n;
+                    $own = $this->names->numbered($plain, $n);
                 }
                 $within[mb_strtolower($own)] = true;
                 $this->columns[$key][$columnKey] = $own;
@@ -115,15 +117,30 @@ final class Physical
     private function constraint(WorkedTable $table, ?string $given, array $parts, string $what): ?string
     {
         if (null !== $given) {
-            return '' === $given ? null : $given;
+            return '' === $given ? null : $this->kept($given, $table);
         }
         $name = $this->names->constraint($parts, $what);
         for ($n = 2, $plain = $name; isset($this->taken[$table->schema."\0".mb_strtolower($name)]); ++$n) {
-            $name = $plain.'_'.$n;
+            $name = $this->names->numbered($plain, $n);
         }
         $this->taken[$table->schema."\0".mb_strtolower($name)] = true;
 
         return $name;
+    }
+
+    /** A name that was given, cut where the engine keeps no name of that length. */
+    private function kept(string $name, WorkedTable $table): string
+    {
+        $kept = $this->names->whole($name);
+        $kept === $name || $this->warn(
+            $table,
+            $table->thing->line ?? 0,
+            \sprintf('“%s” is too long: a name has at most %d bytes here. It is cut.', $name, $this->dialect->longestName()),
+            'Give it a shorter one.',
+            'too long',
+        );
+
+        return $kept;
     }
 
     /**
@@ -150,6 +167,7 @@ final class Physical
             if (isset($keyed[$columnKey]) && 'native' !== $column->type->kind) {
                 $native = $this->inKey($table, $column, $native);
             }
+            $this->types[$key][$columnKey] = $native->type;
             '' === $native->warning || null === $column->attribute || $this->warn(
                 $table,
                 $column->attribute->line,
@@ -226,7 +244,7 @@ final class Physical
 
         return new Table(
             $this->schemaOf($table->schema), $name, TableType::Table, $table->meaning, $columns, $primary, $unique, $foreign, $indexes, $made, $table->triggers,
-            storage: $this->manners->traits ? null : ($table->stored ?? $this->manners->storage), collation: $table->sorted, traits: $traits,
+            storage: $this->manners->traits ? null : ($table->stored ?? $this->manners->storage), collation: $table->sorted ?? $this->worked->design->sorted, traits: $traits,
         );
     }
 
@@ -398,25 +416,17 @@ final class Physical
             return $this->manners->now($native->type);
         }
 
+        if ($column->givenSql && 'NULL' === $column->given) {
+            return null;
+        }
+
         return null === $column->given || $column->givenSql ? $column->given : $this->literal($column->given, $column, $native);
     }
 
     /** A value as the engine writes one of that type. */
     private function literal(string $value, WorkedColumn $column, Native $native): string
     {
-        $sql = $this->dialect->writing();
-        $family = $this->dialect->typeOf(new Column('', $native->type))->family;
-        $type = $column->type->kind;
-        $flag = 'yes or no' === $type || TypeFamily::Flag === $family;
-
-        return match (true) {
-            $flag && \in_array(mb_strtolower($value), ['yes', 'true', '1'], true) => $this->manners->yes,
-            $flag && \in_array(mb_strtolower($value), ['no', 'false', '0'], true) => $this->manners->no,
-            TypeFamily::Time === $family && 'now' === $value => $this->manners->now($native->type),
-            TypeFamily::Time === $family && 'today' === $value => $this->manners->today,
-            $family->isNumeric() && 1 === preg_match('/^-?\d+(\.\d+)?$/', $value) => $value,
-            default => $sql->literal($value),
-        };
+        return (new GivenValue($this->dialect))->written($value, $column->type, $native->type);
     }
 
     /** @return list<string> */

@@ -5,8 +5,10 @@ declare(strict_types=1);
 namespace Fasti\Core\Design;
 
 use Fasti\Core\Catalog\Column;
+use Fasti\Core\Catalog\Place;
 use Fasti\Core\Catalog\Table;
 use Fasti\Core\Catalog\TableType;
+use Fasti\Core\Dialect\ScriptOptions;
 
 /** Writes a view from a choice of fields along the joins of a design; what may be missing keeps its row. */
 final class ViewSql
@@ -53,7 +55,7 @@ final class ViewSql
                             $this->physical->columns[$next->key][$reference->toColumns[$i]],
                         ).' = '.$alias.'.'.$sql->name($this->physical->columns[$table->key][$column]);
                     }
-                    $joins[$way] = [$name, 'LEFT JOIN '.$sql->name($this->physical->tables[$next->key]).' '.$name.' ON '.implode(' AND ', $on)];
+                    $joins[$way] = [$name, 'LEFT JOIN '.$this->placed($next).' '.$name.' ON '.implode(' AND ', $on)];
                 }
                 [$table, $alias] = [$next, $joins[$way][0]];
             }
@@ -72,17 +74,22 @@ final class ViewSql
                 $as = $plain.'_'.$n;
             }
             $taken[$as] = true;
-            $field = $this->physical->native($table->columns[$column]);
-            $columns[] = new Column($as, $field->type);
+            $columns[] = new Column($as, $this->physical->types[$table->key][$column]);
             $list[] = $alias.'.'.$sql->name($this->physical->columns[$table->key][$column]).' AS '.$sql->name($as);
         }
-        $query = "SELECT\n  ".implode(",\n  ", $list)."\nFROM ".$sql->name($this->physical->tables[$from->key]).' t'.implode(
+        $query = "SELECT\n  ".implode(",\n  ", $list)."\nFROM ".$this->placed($from).' t'.implode(
             '',
             array_map(static fn (array $join): string => "\n".$join[1], $joins),
         );
         $name = (new Identifiers($worked->design->rules, $this->physical->dialect->longestName()))->table($view->name);
 
         return new Table($this->physical->schemaOf($from->schema), $name, TableType::View, $view->meaning, $columns, definition: $query);
+    }
+
+    private function placed(WorkedTable $table): string
+    {
+        // A design that names no schema of its own leaves it to whoever runs the script.
+        return $this->physical->dialect->writing(new ScriptOptions(places: true))->placed(new Place($table->schema, $this->physical->tables[$table->key]));
     }
 
     private function step(WorkedTable $table, string $name): ?WorkedReference

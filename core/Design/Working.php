@@ -220,9 +220,9 @@ final class Working
         if ($thing->period) {
             $from = new WorkedColumn('valid from', new GeneralType('date'), true);
             $until = new WorkedColumn('valid until', new GeneralType('date'));
-            $until->limits = [new Limit('after', 'valid from')];
             $from->why = $until->why = new Why('', 'it is valid for a period');
             $from = $table->add('valid from', $from);
+            $until->limits = [new Limit('after', $table->columns[$from]->name)];
             $table->add('valid until', $until);
         }
         if ('natural' === $mode && [] === $table->primary) {

@@ -9,6 +9,7 @@ final readonly class Manners
 {
     /**
      * @param string  $schema        where a table stands whose schema nobody names
+     * @param ?string $home          the schema that a script need not name; null for whichever it is
      * @param ?string $primary       what it calls every primary key; null where each has a name of its own
      * @param bool    $primaryNamed  a primary key has a name at all
      * @param bool    $emptyKeys     a column of a primary key may be empty unless it is said that it may not
@@ -26,6 +27,7 @@ final readonly class Manners
      */
     public function __construct(
         public string $schema = '',
+        public ?string $home = null,
         public ?string $primary = null,
         public bool $primaryNamed = true,
         public bool $emptyKeys = false,

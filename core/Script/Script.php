@@ -366,7 +366,7 @@ final class Script
             $columns = [];
             foreach ($readings->columnsOf($table) as $column) {
                 $name = $of->renamed[$column->name] ?? $column->name;
-                $columns[] = $column->with(name: $name, comment: $of->said[$name] ?? '');
+                $columns[] = $column->with(name: $name, comment: $of->said[$name] ?? $column->comment);
             }
             foreach ($readings->of($table)->unknown as $unknown) {
                 $notes[] = \sprintf('The view %s: %s.', $table->name, rtrim($unknown->what, '.'));

@@ -8,6 +8,7 @@ use Fasti\Core\Catalog\Type;
 use Fasti\Core\Catalog\TypeFamily;
 use Fasti\Core\Dialect\AskSql;
 use Fasti\Core\Dialect\Dialect;
+use Fasti\Core\Dialect\Manners;
 use Fasti\Core\Dialect\Grammar;
 use Fasti\Core\Dialect\NativeTypes;
 use Fasti\Core\Dialect\ProfileSql;
@@ -151,5 +152,10 @@ final class PostgreSqlDialect extends Dialect
             'citext' === $type->name => 'text of any length, capital and small letters alike',
             default => $type->array ? preg_replace('/(?:\[\]|vector)$/', '', $type->written) ?? $type->written : $type->written,
         };
+    }
+
+    public function manners(): Manners
+    {
+        return new Manners(home: 'public', yes: 'true', no: 'false');
     }
 }

@@ -93,6 +93,8 @@ final class PlainTable
     /** @return non-empty-list<string> */
     private static function names(string $list): array
     {
-        return array_map(static fn (string $name): string => trim($name, " \t\r\n\""), explode(',', $list));
+        preg_match_all('/'.self::NAME.'/', $list, $found);
+
+        return array_map(static fn (string $name): string => trim($name, '"'), [] === $found[0] ? [$list] : $found[0]);
     }
 }

@@ -110,6 +110,6 @@ final class SqliteDialect extends Dialect
 
     public function manners(): Manners
     {
-        return new Manners('main', primaryNamed: false, emptyKeys: true, sorted: false, traits: true, numbers: 'INTEGER', meanings: false);
+        return new Manners('main', 'main', primaryNamed: false, emptyKeys: true, sorted: false, traits: true, numbers: 'INTEGER', meanings: false);
     }
 }

@@ -16,7 +16,7 @@ use PHPUnit\Framework\TestCase;
 final class WrittenTest extends TestCase
 {
     /** What a catalog does not hold, so that no script can be made of it. */
-    private const NOT_HELD = [
+    public const NOT_HELD = [
         'mariadb: a sequence' => 'a table that is a sequence', 'mariadb: an aggregate function' => 'that a function is an aggregate',
         'mariadb: versioned with its own columns' => 'the period of the system', 'mariadb: a foreign key to a table that is not there' => 'what is not there',
         'postgresql: a collation of its own' => 'collations', "postgresql: operators and casts of one's own" => 'operators',

@@ -171,3 +171,7 @@ ALTER TABLE `t`
 ALTER TABLE `t`
   MODIFY `id` int(10) UNSIGNED NOT NULL AUTO_INCREMENT;
 COMMIT;
+-- @ comments of fields in a view over them
+CREATE TABLE t (a INT COMMENT 'what it is', b INT COMMENT 'the other');
+CREATE VIEW v AS SELECT a, b + 1 AS c, b AS d FROM t;
+CREATE VIEW w AS SELECT a AS e FROM v;

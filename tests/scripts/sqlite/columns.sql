@@ -73,3 +73,6 @@ CREATE TABLE t (a INTEGER PRIMARY KEY, b TEXT) STRICT, WITHOUT ROWID;
 CREATE TABLE u (a INT, b INT, PRIMARY KEY (a, b)) WITHOUT ROWID, STRICT;
 -- @ json and functions in defaults
 CREATE TABLE t (a TEXT DEFAULT (json('{}')), b TEXT DEFAULT (lower(hex(randomblob(16)))), c INT DEFAULT (strftime('%s','now')), d DEFAULT (CURRENT_TIMESTAMP), e DEFAULT ((1)));
+-- @ names with commas in keys
+CREATE TABLE p ("a, b" INTEGER NOT NULL, "c" INTEGER NOT NULL, PRIMARY KEY ("a, b", "c"));
+CREATE TABLE t (x INTEGER, y INTEGER, FOREIGN KEY (x, y) REFERENCES p ("a, b", "c"));

@@ -1,0 +1,416 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Core\Design;
+
+use Fasti\Core\Catalog\Catalog;
+use Fasti\Core\Catalog\CheckConstraint;
+use Fasti\Core\Catalog\Column;
+use Fasti\Core\Catalog\ForeignKey;
+use Fasti\Core\Catalog\Index;
+use Fasti\Core\Catalog\IndexPart;
+use Fasti\Core\Catalog\Key;
+use Fasti\Core\Catalog\Table;
+use Fasti\Core\Dialect\Dialect;
+use Fasti\Core\Dialect\Dialects;
+use Fasti\Core\Dialect\GeneralType;
+use Fasti\Core\Dialect\ScriptOptions;
+use Fasti\Core\Dialect\ScriptStatement;
+use Fasti\Core\Wording\Naming;
+use Fasti\Core\Wording\Noun;
+
+/** Takes what there is into a design: tables as things, keys that lead elsewhere as sentences, what no sentence says as SQL. */
+final class Taking
+{
+    private const STYLES = ['snake', 'capitals', 'camel', 'pascal', 'plain'];
+
+    private readonly Dialect $dialect;
+    private Rules $rules;
+    private Identifiers $names;
+    /** @var array<string, string> key of a place → name of its thing */
+    private array $things = [];
+    /** @var array<string, array<string, string>> key of a place → column → name of its attribute */
+    private array $attributes = [];
+    private bool $places;
+    /** @var list<string> what a design cannot hold of it, in sentences */
+    private array $notes = [];
+
+    /**
+     * @param string $source what its entries are called by: `fieldwork`; '' for a source that is in no register
+     */
+    private function __construct(private readonly Catalog $catalog, private readonly string $source, private readonly TakenWords $words)
+    {
+        $this->dialect = Dialects::ofCatalog($catalog);
+        $schemas = array_unique(array_map(static fn (Table $table): string => $table->schema, $catalog->tables));
+        $home = $this->dialect->manners()->home ?? ($schemas[0] ?? '');
+        $this->places = \count($schemas) > 1 || (1 === \count($schemas) && !\in_array($home, $schemas, true));
+        $this->rules = $this->rules();
+        $this->names = new Identifiers($this->rules, $this->dialect->longestName());
+    }
+
+    /** @return array{Design, list<string>} the design, and what it cannot hold, in sentences */
+    public static function of(Catalog $catalog, string $source = '', ?TakenWords $words = null): array
+    {
+        $self = new self($catalog, $source, $words ?? new TakenWords());
+        $design = $self->design();
+
+        return [$design, $self->notes];
+    }
+
+    private function design(): Design
+    {
+        $tables = array_values(array_filter($this->catalog->tables, static fn (Table $table): bool => !$table->kind->isView()));
+        foreach ($tables as $table) {
+            $this->name($table);
+        }
+        $things = $joins = $collations = [];
+        foreach ($tables as $table) {
+            null === $table->collation || $collations[$table->collation] = 1 + ($collations[$table->collation] ?? 0);
+        }
+        arsort($collations);
+        $sorted = array_key_first($collations);
+        foreach ($tables as $table) {
+            $things[] = $this->thing($table, $sorted);
+            foreach ($table->foreignKeys as $key) {
+                $join = $this->join($table, $key);
+                null === $join || $joins[] = $join;
+            }
+        }
+
+        return new Design(
+            '' !== $this->words->name ? $this->words->name : ('' === $this->source ? $this->dialect->label() : $this->source),
+            $this->words->purpose,
+            $this->catalog->engine,
+            $this->source,
+            $this->rules,
+            $things,
+            $joins,
+            blocks: $this->blocks(),
+            sorted: $sorted,
+        );
+    }
+
+    /** By which most names are made; what is named otherwise says so. */
+    private function rules(): Rules
+    {
+        $set = ['keys' => 'natural', 'indexes' => 'no', 'deleting' => 'refused'];
+        $actions = $styles = [];
+        $plural = $singular = 0;
+        foreach ($this->catalog->tables as $table) {
+            if ($table->kind->isView()) {
+                continue;
+            }
+            foreach ($table->foreignKeys as $key) {
+                $actions[$key->onDelete] = 1 + ($actions[$key->onDelete] ?? 0);
+            }
+            $words = Naming::words($table->name);
+            $last = (string) end($words);
+            '' !== $last && Noun::plural(Noun::singular($last)) === $last ? ++$plural : ++$singular;
+            foreach ([$table->name, ...array_map(static fn (Column $column): string => $column->name, $table->columns)] as $name) {
+                foreach (self::STYLES as $style) {
+                    $names = new Identifiers(new Rules(['style' => $style]), 1000);
+                    $names->column(implode(' ', Naming::words($name))) === $name && $styles[$style] = 1 + ($styles[$style] ?? 0);
+                }
+            }
+        }
+        arsort($actions);
+        $by = ['NO ACTION' => 'in the end', 'CASCADE' => 'deletes', 'SET NULL' => 'empties'];
+        $set['deleting'] = $by[array_key_first($actions) ?? ''] ?? 'refused';
+        foreach (self::STYLES as $style) {
+            if (($styles[$style] ?? 0) === max([0, ...array_values($styles)])) {
+                $set['style'] = $style;
+                break;
+            }
+        }
+        $set['number'] = $plural > $singular ? 'plural' : 'singular';
+
+        return new Rules(array_filter($set, static fn (string $setting, string $rule): bool => Rules::usual($rule) !== $setting, \ARRAY_FILTER_USE_BOTH));
+    }
+
+    // ---- names ----
+
+    private function name(Table $table): void
+    {
+        $place = $table->place()->key();
+        $said = $this->words->thing($place);
+        $words = Naming::words($table->name);
+        $this->things[$place] = self::free('' !== $said ? $said : self::spoken(Noun::singular(implode(' ', $words)), $table->name), $table->name, $this->things);
+        $this->attributes[$place] = [];
+        foreach ($table->columns as $column) {
+            $name = implode(' ', Naming::words($column->name));
+            $this->attributes[$place][$column->name] = self::free(
+                '' === $name ? $column->name : $name,
+                $column->name,
+                $this->attributes[$place],
+            );
+        }
+    }
+
+    private static function spoken(string $words, string $name): string
+    {
+        return '' === $words ? $name : mb_strtoupper(mb_substr($words, 0, 1)).mb_substr($words, 1);
+    }
+
+    /**
+     * A name that means no other of those that there are.
+     *
+     * @param array<string, string> $taken
+     */
+    private static function free(string $name, string $plain, array $taken): string
+    {
+        $keys = array_flip(array_map(Names::key(...), $taken));
+        // What an outline would not give back stays as it is in the database.
+        $name = 1 === preg_match('/[\x00-\x1f\x{E000}]|^\s|\s$|\s\s/u', $name) ? trim(preg_replace('/[\s\x{E000}]+/u', ' ', $name) ?? $name) : $name;
+        '' === $name && $name = 'unnamed';
+        if (!isset($keys[Names::key($name)])) {
+            return $name;
+        }
+        $plain = trim(preg_replace('/[\s\x{E000}]+/u', ' ', $plain) ?? $plain);
+        for ($n = 2, $try = $plain; '' === $try || isset($keys[Names::key($try)]); ++$n) {
+            $try = "$name $n";
+        }
+
+        return $try;
+    }
+
+    // ---- things ----
+
+    private function thing(Table $table, ?string $sorted): Thing
+    {
+        $place = $table->place()->key();
+        $name = $this->things[$place];
+        $attributes = [];
+        foreach ($table->columns as $column) {
+            $attributes[] = $this->attribute($table, $column);
+        }
+        $keys = [];
+        $keyed = null;
+        $manners = $this->dialect->manners();
+        $primary = $table->primaryKey;
+        if (null !== $primary) {
+            $usual = null !== $manners->primary ? $manners->primary : ($manners->primaryNamed ? $this->names->constraint([$table->name], 'pkey') : null);
+            $keys[] = $this->identifier($table, $primary, $primary->name === $usual ? null : (string) $primary->name);
+        } else {
+            $keyed = 'none';
+        }
+        foreach ($table->uniqueKeys as $key) {
+            $usual = $this->names->constraint([$table->name, ...$key->columns], 'key');
+            $keys[] = $this->identifier($table, $key, $key->name === $usual ? null : (string) $key->name);
+        }
+        foreach ($this->dialect->writing()->missing($table) as $what) {
+            $this->notes[] = \sprintf('%s: %s. No sentence says this, and no script makes it.', $table->place(), rtrim($what, '.'));
+        }
+        $said = $this->words->texts($place);
+        $stored = $manners->traits ? implode(', ', $table->traits) : $table->storage;
+
+        return new Thing(
+            $name,
+            $said['grain'] ?? '',
+            '' !== ($said['meaning'] ?? '') ? $said['meaning'] : $table->comment,
+            $attributes,
+            $keys,
+            $this->lookups($table),
+            array_map(fn (CheckConstraint $check): Always => $this->condition($table, $check), $table->checks),
+            triggers: $table->triggers,
+            keyed: $keyed,
+            table: $this->names->table($name) === $table->name ? null : $table->name,
+            schema: $this->places ? $table->schema : '',
+            stored: '' === (string) $stored || $stored === $manners->storage ? null : $stored,
+            sorted: $table->collation === $sorted ? null : $table->collation,
+            from: '' === $this->source ? '' : $this->source.'.'.$table->name,
+        );
+    }
+
+    private function attribute(Table $table, Column $column): Attribute
+    {
+        $place = $table->place()->key();
+        $name = $this->attributes[$place][$column->name];
+        $type = null === $column->base ? $this->dialect->types()->general($column) : null;
+        $type = null === $type || ([] !== $type->members && !$this->membersStand($type)) ? GeneralType::native($column->type) : $type;
+        $given = null === $column->default ? null : (new GivenValue($this->dialect))->said($column->default, $type, $column->type);
+        $manners = $this->dialect->manners();
+        $changed = null !== $column->onUpdate && $manners->setsChanged && $column->onUpdate === $manners->now($column->type);
+        $made = 'now' === $given;
+        $sql = null !== $column->default && null === $given;
+        if ($changed && null === $column->default) {
+            [$given, $sql] = ['NULL', true];
+        }
+        $keyed = \in_array($column->name, $table->primaryKey->columns ?? [], true);
+        $text = $this->words->texts($place)['fields'][$column->name] ?? '';
+
+        return new Attribute(
+            $name,
+            $type,
+            required: !$column->nullable && !$keyed,
+            mayBeEmpty: $keyed && $column->nullable,
+            given: $made ? null : ($sql ? ($column->default ?? 'NULL') : $given),
+            givenSql: $sql,
+            whenMade: $made && !$changed,
+            whenChanged: $changed,
+            numbered: $column->autoNumbered,
+            computed: $column->generated?->expression,
+            whenRead: null !== $column->generated && !$column->generated->stored,
+            meaning: '' !== $text ? $text : $column->comment,
+            column: $this->names->column($name) === $column->name ? null : $column->name,
+            charset: $column->charset,
+            sorted: $column->collation,
+        );
+    }
+
+    /** An own list of values is kept as one: the rule says that lists are types of the engine. */
+    private function membersStand(GeneralType $type): bool
+    {
+        if (null === $this->dialect->types()->ownList($type->members, 'any of' === $type->kind)) {
+            return false;
+        }
+        $this->rules = $this->rules->set('lists', 'types');
+
+        return true;
+    }
+
+    private function identifier(Table $table, Key $key, ?string $name): Identifier
+    {
+        return new Identifier(array_map(fn (string $column): string => $this->attributes[$table->place()->key()][$column] ?? $column, $key->columns), $name);
+    }
+
+    /** @return list<Lookup> */
+    private function lookups(Table $table): array
+    {
+        $lookups = [];
+        $keys = array_filter([$table->primaryKey, ...$table->uniqueKeys]);
+        foreach ($table->indexes as $index) {
+            if ([] === array_filter($keys, static fn (Key $key): bool => self::isOf($index, $key))) {
+                $lookups[] = $this->lookup($table, $index);
+            }
+        }
+
+        return $lookups;
+    }
+
+    private static function isOf(Index $index, Key $key): bool
+    {
+        return $index->unique && null === $index->where && $key->columns === array_map(static fn (IndexPart $part): string => $part->column, $index->parts)
+            && (null === $key->name || $key->name === $index->name);
+    }
+
+    private function lookup(Table $table, Index $index): Lookup
+    {
+        $known = $this->attributes[$table->place()->key()];
+        $parts = $sql = $columns = [];
+        foreach ($index->parts as $i => $part) {
+            isset($known[$part->column]) ? $columns[] = $part->column : $sql[] = $i;
+            $parts[] = new IndexPart($known[$part->column] ?? $part->column, $part->length, $part->descending);
+        }
+        $usual = $this->names->constraint([$table->name, ...([] === $columns ? ['expression'] : $columns)], 'idx');
+
+        return new Lookup(
+            $parts, $sql, $index->name === $usual ? null : $index->name, $index->unique, 'btree' === $index->method ? '' : $index->method, $index->where,
+            $index->comment,
+        );
+    }
+
+    private function condition(Table $table, CheckConstraint $check): Always
+    {
+        $of = null === $check->column ? null : ($this->attributes[$table->place()->key()][$check->column] ?? null);
+
+        return new Always($check->expression, null !== $of && $this->dialect->manners()->ownConditions ? null : $check->name, $of);
+    }
+
+    // ---- joins ----
+
+    private function join(Table $table, ForeignKey $key): ?DesignJoin
+    {
+        $place = $key->references->place()->key();
+        $own = $this->attributes[$table->place()->key()];
+        if (!isset($this->things[$place])) {
+            $this->notes[] = \sprintf('%s leads to %s, which is not part of this design.', $table->place(), $key->references->place());
+
+            return null;
+        }
+        $far = $this->catalog->table($key->references->schema, $key->references->table);
+        $required = [] === array_filter($table->columns, static fn (Column $column): bool => \in_array($column->name, $key->columns, true) && $column->nullable);
+        $unique = [] !== array_filter(
+            array_filter([$table->primaryKey, ...$table->uniqueKeys]),
+            static fn (Key $each): bool => [] === array_diff($each->columns, $key->columns),
+        );
+        $led = array_map(static fn (string $column): string => $own[$column] ?? $column, $key->columns);
+        $to = array_map(fn (string $column): string => $this->attributes[$place][$column] ?? $column, $key->references->columns);
+        $sameKey = $key->references->columns === ($far->primaryKey->columns ?? []);
+        $usual = $this->names->constraint([$table->name, ...$key->columns], 'fkey');
+        $deleting = ['refused' => 'RESTRICT', 'in the end' => 'NO ACTION', 'deletes' => 'CASCADE', 'empties' => 'SET NULL'][$this->rules->of('deleting')];
+
+        return new DesignJoin(
+            $this->things[$table->place()->key()],
+            'leads to',
+            new Count($required ? 1 : 0, 1),
+            $this->things[$place],
+            'is referred to by',
+            new Count(0, $unique ? 1 : null),
+            $this->role($led, $this->things[$place]),
+            through: $led,
+            key: $sameKey ? [] : array_values(array_filter($to, static fn (string $column): bool => '' !== $column)),
+            constraint: $key->name === $usual ? null : (string) $key->name,
+            onDelete: $key->onDelete === $deleting ? null : $key->onDelete,
+            onUpdate: 'NO ACTION' === $key->onUpdate ? null : $key->onUpdate,
+        );
+    }
+
+    /**
+     * What a parent is to the child, by the name of the field that leads to it: "home station" of home_station_id.
+     *
+     * @param list<string> $led
+     */
+    private function role(array $led, string $parent): string
+    {
+        if (1 !== \count($led)) {
+            return '';
+        }
+        $role = trim(preg_replace('/ (?:id|no|nr|number|code|key|fk|ref)$/u', '', $led[0]) ?? '');
+
+        return '' === $role || Names::key($role) === Names::key($parent) || Names::key($led[0]) === Names::key($role) ? '' : $role;
+    }
+
+    // ---- what no sentence says ----
+
+    /** @return list<SqlBlock> */
+    private function blocks(): array
+    {
+        $writing = $this->dialect->writing(new ScriptOptions(places: $this->places));
+        $views = [];
+        foreach ($this->catalog->tables as $table) {
+            $table->kind->isView() && $views[$table->place()->key()] = $table;
+        }
+        $blocks = [];
+        $tables = false;
+        foreach ($writing->catalog($this->catalog) as $statement) {
+            $tables = $tables || 'table' === $statement->kind;
+            $block = $this->block($statement, $views, !$tables);
+            null === $block || $blocks[] = $block;
+        }
+        foreach ($writing->notes(new Catalog($this->catalog->engine, '', [], $this->catalog->routines)) as $note) {
+            $this->notes[] = $note;
+        }
+
+        return $blocks;
+    }
+
+    /** @param array<string, Table> $views */
+    private function block(ScriptStatement $statement, array $views, bool $first): ?SqlBlock
+    {
+        $view = $views[$statement->about?->key() ?? ''] ?? null;
+        $engine = $this->catalog->engine;
+        if (null !== $view) {
+            return 'view' === $statement->kind
+                ? new SqlBlock($view->kind->value, $view->name, (string) $view->definition, $this->places ? $view->schema : '', $engine, false, $view->comment)
+                : ('comment' === $statement->kind && 1 === preg_match('/^COMMENT ON (?:MATERIALIZED )?VIEW/i', $statement->sql) ? null
+                    : new SqlBlock('statement', $view->name, $statement->sql, '', $engine));
+        }
+
+        return match ($statement->kind) {
+            'type' => new SqlBlock('type', $statement->about->name ?? 'type', $statement->sql, '', $engine, true),
+            'routine' => new SqlBlock('routine', $statement->about->name ?? 'routine', $statement->sql, '', $engine, $first),
+            default => null,
+        };
+    }
+}
