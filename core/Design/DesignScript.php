@@ -18,11 +18,15 @@ final readonly class DesignScript
     public function statements(ScriptOptions $options): array
     {
         $writing = $this->physical->dialect->writing($options);
-        $before = $after = [];
+        $before = $after = $last = [];
         foreach ($this->physical->worked->design->blocks as $block) {
             if ($this->physical->isOurs($block) && !str_ends_with($block->kind, 'view')) {
                 $statement = new ScriptStatement('routine' === $block->kind ? 'routine' : 'type', $block->sql, null, 'routine' === $block->kind);
-                $block->first ? $before[] = $statement : $after[] = $statement;
+                match (true) {
+                    $block->first => $before[] = $statement,
+                    'statement' === $block->kind => $last[] = $statement,
+                    default => $after[] = $statement,
+                };
             }
         }
         $rows = [];
@@ -37,7 +41,12 @@ final readonly class DesignScript
                 );
             }
         }
-        $all = $writing->catalog($this->physical->catalog);
+        // What a block says already, a sequence say, is not said again because a table needs it.
+        $said = array_map(static fn (ScriptStatement $statement): string => $statement->sql, $before);
+        $all = array_values(array_filter(
+            $writing->catalog($this->physical->catalog),
+            static fn (ScriptStatement $statement): bool => !\in_array($statement->sql, $said, true),
+        ));
         // Types come before tables, but after the schemas in which they stand.
         $cut = 0;
         while (isset($all[$cut]) && \in_array($all[$cut]->kind, ['drop', 'schema'], true)) {
@@ -64,7 +73,7 @@ final readonly class DesignScript
             }
         }
 
-        return [...\array_slice($all, 0, $cut), ...$before, ...array_values($body), ...$rows, ...$after, ...$tail];
+        return [...\array_slice($all, 0, $cut), ...$before, ...array_values($body), ...$rows, ...$after, ...$tail, ...$last];
     }
 
     public function text(ScriptOptions $options): string

@@ -18,6 +18,9 @@ final class OutlineReader
     private const COUNT = '/^(.+?) (exactly one|at most one|one or more|any number of|exactly [\d,]+|at most [\d,]+|[\d,]+ or more|[\d,]+ to [\d,]+) (.+)$/su';
     private const BLOCKS = '/^(View|Materialized view|Routine|Type|Statement) »(?: in »)?$/';
 
+    /** With which lines of a thing begin that are no attributes. */
+    private const WORDS = ['told', 'looked', 'always', 'trigger', 'table', 'in', 'meaning', 'keyed', 'stored', 'sorted', 'keeps', 'is'];
+
     /** @var list<Statement> */
     private array $statements = [];
     /** @var list<Fault> */
@@ -210,12 +213,14 @@ final class OutlineReader
     private function sqlBlock(array $pieces, Piece $first): void
     {
         $m = $first->match('/^(View|Materialized view|Routine|Type|Statement) (»)(?: in (»))?$/') ?? ['', '', ''];
-        [$engine, $sql, $early, $meaning] = ['', null, false, ''];
+        [$engine, $sql, $early, $meaning, $shows] = ['', null, false, '', []];
         foreach (\array_slice($pieces, 1) as $piece) {
             if ($piece->isQuoted()) {
                 $sql = $piece->quotes[0];
             } elseif (null !== ($said = $piece->match('/^for (.+)$/u'))) {
                 $engine = $this->engine($said[0], $piece);
+            } elseif (null !== $piece->match('/^showing (.+)$/u')) {
+                $shows = $this->names([$piece->after('/^showing /u')]);
             } elseif ('before the tables' === $piece->text) {
                 $early = true;
             } elseif (null !== ($said = $piece->match('/^meaning (»)$/u'))) {
@@ -227,7 +232,7 @@ final class OutlineReader
         if (null === $sql) {
             throw new NotUnderstood(\sprintf('What the %s does is missing: its SQL stands behind a comma, in $$ … $$.', mb_strtolower($m[0])), $first);
         }
-        $block = new SqlBlock(mb_strtolower($m[0]), $m[1], $sql, $m[2], $engine, $early, $meaning, $this->line + 1);
+        $block = new SqlBlock(mb_strtolower($m[0]), $m[1], $sql, $m[2], $engine, $early, $meaning, $shows, $this->line + 1);
         $this->blocks[] = $block;
         $this->add('block', $block);
     }
@@ -310,7 +315,11 @@ final class OutlineReader
         $thing = $this->things[$number];
         $first = $pieces[0];
         $line = $this->line + 1;
-        if (null !== ($m = $first->match('/^told apart by (.+)$/u'))) {
+        // Most lines are attributes: those that cannot be anything else are not tried as such.
+        $word = explode(' ', $first->text, 2)[0];
+        if (!\in_array($word, self::WORDS, true) && !str_contains($first->text, ' depends on ')) {
+            $this->known($thing, $pieces);
+        } elseif (null !== ($m = $first->match('/^told apart by (.+)$/u'))) {
             $key = $this->identifier($pieces);
             $this->things[$number] = $thing->with(keys: [...$thing->keys, $key]);
             $this->add('identifier', $key);
@@ -335,14 +344,20 @@ final class OutlineReader
             $this->things[$number] = $thing->with(dependencies: [...$thing->dependencies, $dependency]);
             $this->add('dependency', $dependency);
         } else {
-            $attribute = $this->attribute($pieces);
-            $known = $thing->attribute($attribute->name);
-            if (null !== $known) {
-                throw new NotUnderstood(\sprintf('%s has “%s” already, in line %d.', $thing->name, $known->name, $known->line), $first);
-            }
-            $this->things[$number] = $thing->with(attributes: [...$thing->attributes, $attribute]);
-            $this->add('attribute', $attribute);
+            $this->known($thing, $pieces);
         }
+    }
+
+    /** @param list<Piece> $pieces */
+    private function known(Thing $thing, array $pieces): void
+    {
+        $attribute = $this->attribute($pieces);
+        $known = $thing->attribute($attribute->name);
+        if (null !== $known) {
+            throw new NotUnderstood(\sprintf('%s has “%s” already, in line %d.', $thing->name, $known->name, $known->line), $pieces[0]);
+        }
+        $this->things[(int) $this->block] = $thing->with(attributes: [...$thing->attributes, $attribute]);
+        $this->add('attribute', $attribute);
     }
 
     /** @param list<Piece> $pieces what else is said of a thing, in a line of its own */
@@ -802,7 +817,8 @@ final class OutlineReader
                 $used += substr_count($part, Piece::MARK);
             }
         }
-        $object = $names[Names::key($groups[1][0] ?? '')] ?? throw $this->unknown($groups[1][0] ?? '', $names, $piece);
+        // "gauge2s": a plural that no dictionary knows.
+        $object = $names[Names::key($groups[1][0] ?? '')] ?? $names[Names::key(preg_replace('/s$/u', '', $groups[1][0] ?? '') ?? '')] ?? throw $this->unknown($groups[1][0] ?? '', $names, $piece);
 
         return [
             'subject' => $subject,
@@ -847,7 +863,7 @@ final class OutlineReader
             $apart <= 2 && $near[$name] = $apart;
         }
         asort($near);
-        $offers = array_map(strval(...), array_keys($near));
+        $offers = \array_slice(array_map(strval(...), array_keys($near)), 0, 3);
 
         return new NotUnderstood(
             \sprintf(

@@ -347,6 +347,7 @@ final class OutlineWriter
     {
         return ucfirst($block->kind).' '.self::quoted($block->name).('' === $block->schema ? '' : ' in '.self::quoted($block->schema))
             .('' === $block->engine ? '' : ', for '.Dialects::of($block->engine)->label()).($block->first ? ', before the tables' : '')
+            .([] === $block->shows ? '' : ', showing '.implode(' and ', array_map(self::listed(...), $block->shows)))
             .('' === $block->meaning ? '' : ', meaning '.self::quoted($block->meaning)).', '.self::long($block->sql);
     }
 

@@ -54,7 +54,10 @@ final class Physical
         }
         foreach ($worked->design->blocks as $block) {
             if (str_ends_with($block->kind, 'view') && $this->isOurs($block)) {
-                $tables[] = new Table($this->schemaOf($block->schema), $block->name, TableType::from($block->kind), $block->meaning, definition: $block->sql);
+                $tables[] = new Table($this->schemaOf($block->schema), $block->name, TableType::from($block->kind), $block->meaning, array_map(
+                    static fn (string $name): Column => new Column($name, ''),
+                    $block->shows,
+                ), definition: $block->sql);
             }
         }
         foreach ($worked->design->views as $view) {
@@ -238,8 +241,7 @@ final class Physical
         }
         if ($this->manners->leadsIndexed) {
             array_push($indexes, ...self::ofLeads($foreign, array_filter([$primary, ...$unique]), $indexes));
-        }
-        [] === $table->rows || $this->rows[$name] = $table->rows;
+        }[] === $table->rows || $this->rows[$name] = $table->rows;
         $traits = $this->manners->traits && null !== $table->stored ? array_map(trim(...), explode(',', $table->stored)) : [];
 
         return new Table(

@@ -10,6 +10,7 @@ final readonly class SqlBlock
     /**
      * @param string $kind   view, materialized view, routine, type or statement
      * @param string $engine the dialect that it is written for; '' for whichever
+     * @param list<string> $shows names that a view gives to what its query shows; empty where the query names it
      * @param bool   $first  it is needed before tables are made
      */
     public function __construct(
@@ -20,6 +21,7 @@ final readonly class SqlBlock
         public string $engine = '',
         public bool $first = false,
         public string $meaning = '',
+        public array $shows = [],
         public int $line = 0,
     ) {
     }

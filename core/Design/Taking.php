@@ -15,8 +15,11 @@ use Fasti\Core\Catalog\Table;
 use Fasti\Core\Dialect\Dialect;
 use Fasti\Core\Dialect\Dialects;
 use Fasti\Core\Dialect\GeneralType;
+use Fasti\Core\Dialect\Native;
 use Fasti\Core\Dialect\ScriptOptions;
 use Fasti\Core\Dialect\ScriptStatement;
+use Fasti\Core\Sql\ReadField;
+use Fasti\Core\Sql\Readings;
 use Fasti\Core\Wording\Naming;
 use Fasti\Core\Wording\Noun;
 
@@ -228,7 +231,14 @@ final class Taking
         $name = $this->attributes[$place][$column->name];
         $type = null === $column->base ? $this->dialect->types()->general($column) : null;
         $type = null === $type || ([] !== $type->members && !$this->membersStand($type)) ? GeneralType::native($column->type) : $type;
-        $given = null === $column->default ? null : (new GivenValue($this->dialect))->said($column->default, $type, $column->type);
+        if ('native' !== $type->kind && $this->isKeyed($table, $column) && $this->dialect->types()->inKey(new Native($column->type))?->type !== $column->type) {
+            $type = GeneralType::native($column->type);
+        }
+        $given = null === $column->default ? null : (new GivenValue($this->dialect))->said(
+            $this->dialect->types()->bare($column->default, $column->type),
+            $type,
+            $column->type,
+        );
         $manners = $this->dialect->manners();
         $changed = null !== $column->onUpdate && $manners->setsChanged && $column->onUpdate === $manners->now($column->type);
         $made = 'now' === $given;
@@ -256,6 +266,17 @@ final class Taking
             charset: $column->charset,
             sorted: $column->collation,
         );
+    }
+
+    private function isKeyed(Table $table, Column $column): bool
+    {
+        foreach ([...array_filter([$table->primaryKey]), ...$table->uniqueKeys, ...$table->foreignKeys] as $key) {
+            if (\in_array($column->name, $key->columns, true)) {
+                return true;
+            }
+        }
+
+        return false;
     }
 
     /** An own list of values is kept as one: the rule says that lists are types of the engine. */
@@ -290,8 +311,14 @@ final class Taking
 
     private static function isOf(Index $index, Key $key): bool
     {
-        return $index->unique && null === $index->where && $key->columns === array_map(static fn (IndexPart $part): string => $part->column, $index->parts)
-            && (null === $key->name || $key->name === $index->name);
+        foreach ($index->parts as $part) {
+            if (null !== $part->length || $part->descending) {
+                return false;
+            }
+        }
+
+        return $index->unique && null === $index->where && '' === $index->comment && 'btree' === $index->method && $key->name === $index->name
+            && $key->columns === array_map(static fn (IndexPart $part): string => $part->column, $index->parts);
     }
 
     private function lookup(Table $table, Index $index): Lookup
@@ -328,6 +355,11 @@ final class Taking
 
             return null;
         }
+        if (\in_array('', $key->references->columns, true)) {
+            $this->notes[] = \sprintf('%s leads to %s, which has no key to lead to.', $table->place(), $key->references->place());
+
+            return null;
+        }
         $far = $this->catalog->table($key->references->schema, $key->references->table);
         $required = [] === array_filter($table->columns, static fn (Column $column): bool => \in_array($column->name, $key->columns, true) && $column->nullable);
         $unique = [] !== array_filter(
@@ -349,7 +381,7 @@ final class Taking
             new Count(0, $unique ? 1 : null),
             $this->role($led, $this->things[$place]),
             through: $led,
-            key: $sameKey ? [] : array_values(array_filter($to, static fn (string $column): bool => '' !== $column)),
+            key: $sameKey ? [] : $to,
             constraint: $key->name === $usual ? null : (string) $key->name,
             onDelete: $key->onDelete === $deleting ? null : $key->onDelete,
             onUpdate: 'NO ACTION' === $key->onUpdate ? null : $key->onUpdate,
@@ -381,11 +413,20 @@ final class Taking
         foreach ($this->catalog->tables as $table) {
             $table->kind->isView() && $views[$table->place()->key()] = $table;
         }
+        $tables = array_diff_key($this->things, $views);
+        $bare = [];
+        foreach ($this->catalog->tables as $table) {
+            // Types of one's own are blocks, and so are their schemas.
+            $table->kind->isView() || $bare[] = $table->with(columns: array_map(static fn (Column $column): Column => $column->with(base: null), $table->columns));
+        }
+        $own = array_map(static fn (ScriptStatement $statement): string => $statement->sql, $writing->catalog($this->catalog->with(tables: $bare, routines: [])));
         $blocks = [];
-        $tables = false;
+        $first = true;
         foreach ($writing->catalog($this->catalog) as $statement) {
-            $tables = $tables || 'table' === $statement->kind;
-            $block = $this->block($statement, $views, !$tables);
+            $first = $first && 'table' !== $statement->kind;
+            $known = isset($tables[$statement->about?->key() ?? '']) && \in_array($statement->sql, $own, true);
+            $known = $known || ('schema' === $statement->kind && \in_array($statement->sql, $own, true));
+            $block = $known ? null : $this->block($statement, $views[$statement->about?->key() ?? ''] ?? null, $first);
             null === $block || $blocks[] = $block;
         }
         foreach ($writing->notes(new Catalog($this->catalog->engine, '', [], $this->catalog->routines)) as $note) {
@@ -395,22 +436,35 @@ final class Taking
         return $blocks;
     }
 
-    /** @param array<string, Table> $views */
-    private function block(ScriptStatement $statement, array $views, bool $first): ?SqlBlock
+    private function block(ScriptStatement $statement, ?Table $view, bool $first): ?SqlBlock
     {
-        $view = $views[$statement->about?->key() ?? ''] ?? null;
         $engine = $this->catalog->engine;
-        if (null !== $view) {
-            return 'view' === $statement->kind
-                ? new SqlBlock($view->kind->value, $view->name, (string) $view->definition, $this->places ? $view->schema : '', $engine, false, $view->comment)
-                : ('comment' === $statement->kind && 1 === preg_match('/^COMMENT ON (?:MATERIALIZED )?VIEW/i', $statement->sql) ? null
-                    : new SqlBlock('statement', $view->name, $statement->sql, '', $engine));
+        $name = $statement->about->name ?? $statement->kind;
+        if (null !== $view && 'view' === $statement->kind) {
+            $schema = $this->places ? $view->schema : '';
+
+            return new SqlBlock($view->kind->value, $view->name, (string) $view->definition, $schema, $engine, false, $view->comment, $this->shown($view));
+        }
+        if (null !== $view && 'comment' === $statement->kind && 1 === preg_match('/^COMMENT ON (?:MATERIALIZED )?VIEW/i', $statement->sql)) {
+            return null;
         }
 
         return match ($statement->kind) {
-            'type' => new SqlBlock('type', $statement->about->name ?? 'type', $statement->sql, '', $engine, true),
-            'routine' => new SqlBlock('routine', $statement->about->name ?? 'routine', $statement->sql, '', $engine, $first),
-            default => null,
+            'type' => new SqlBlock('type', $name, $statement->sql, '', $engine, true),
+            'routine' => new SqlBlock('routine', $name, $statement->sql, '', $engine, $first),
+            'schema' => new SqlBlock('statement', $name, $statement->sql, '', $engine, true),
+            'setting' => null,
+            default => new SqlBlock('statement', $name, $statement->sql, '', $engine),
         };
+    }
+
+    /** @return list<string> names that a view gives otherwise than its query */
+    private function shown(Table $view): array
+    {
+        $names = array_map(static fn (Column $column): string => $column->name, $view->columns);
+        $reading = (new Readings($this->catalog))->of($view->with(columns: []));
+        $queried = array_map(static fn (ReadField $field): string => $field->name, $reading->fields);
+
+        return $queried === $names ? [] : $names;
     }
 }

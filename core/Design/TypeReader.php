@@ -17,6 +17,8 @@ final class TypeReader
         'string' => 'text',
         'duration' => 'length of time', 'ip address' => 'IP address', 'money' => 'number with 2 decimals', 'decimal' => 'number', 'numeric' => 'number',
     ];
+    /** @var array<string, ?GeneralType> what was read before */
+    private static array $known = [];
     private const FIGURE = '(?:-|−)?\d[\d,]*(?:\.\d+)?';
 
     /** @return list<string> what a type may be, for completion */
@@ -38,7 +40,15 @@ final class TypeReader
         if ($piece->isQuoted()) {
             return GeneralType::native($piece->quotes[0]);
         }
-        $words = mb_strtolower($piece->text);
+        if (\count(self::$known) > 2000) {
+            self::$known = [];
+        }
+
+        return \array_key_exists($piece->text, self::$known) ? self::$known[$piece->text] : self::$known[$piece->text] = self::plain(mb_strtolower($piece->text));
+    }
+
+    private static function plain(string $words): ?GeneralType
+    {
         foreach (GeneralType::PLAIN as $plain) {
             if ($words === mb_strtolower($plain)) {
                 return new GeneralType($plain);
@@ -70,7 +80,7 @@ final class TypeReader
             1 === preg_match('/^(date and time|instant|time of day)(?: to the (second|millisecond|microsecond)| to (\d) decimals?)?$/', $words, $m) => new GeneralType(
                 $m[1], decimals: ['' => null, 'second' => null, 'millisecond' => 3, 'microsecond' => 6][$m[2] ?? ''] ?? (isset($m[3]) ? (int) $m[3] : null),
             ),
-            isset(self::ALSO[$words]) => self::of(new Piece(self::ALSO[$words], [], 0, 0, '')),
+            isset(self::ALSO[$words]) => self::plain(self::ALSO[$words]),
             default => null,
         };
     }

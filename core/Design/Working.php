@@ -531,7 +531,8 @@ final class Working
             foreach ($this->keysOf($thing) as $identifier) {
                 $columns = $this->resolved($table, $identifier, $thing->name);
                 $thing->period && $columns[] = 'valid from';
-                if ([] !== $columns && $columns !== $table->primary) {
+                $again = null !== $identifier->name && $identifier !== ($thing->keys[0] ?? null);
+                if ([] !== $columns && ($again || $columns !== $table->primary)) {
                     $table->unique[] = ['columns' => $columns, 'name' => $identifier->name, 'why' => null];
                 }
             }

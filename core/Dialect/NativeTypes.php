@@ -100,6 +100,12 @@ class NativeTypes
         return isset(static::IN_KEYS[$type]) ? 255 : null;
     }
 
+    /** A given value as the catalog writes it, without what the engine adds of its own. */
+    public function bare(string $default, string $type): string
+    {
+        return $default;
+    }
+
     /** The words for a native type that become it again, without any condition; null where none do. */
     public function general(Column $column): ?GeneralType
     {
@@ -117,9 +123,6 @@ class NativeTypes
     protected function candidates(Column $column): iterable
     {
         $read = $this->dialect->typeOf($column);
-        foreach ([...GeneralType::PLAIN, 'text'] as $kind) {
-            yield new GeneralType($kind);
-        }
         foreach (GeneralType::TIMES as $kind) {
             yield new GeneralType($kind);
             yield new GeneralType($kind, decimals: (int) $read->scale);
@@ -127,6 +130,9 @@ class NativeTypes
         foreach (GeneralType::SIZES as $bits) {
             yield new GeneralType('whole', $bits);
             yield new GeneralType('whole', $bits, '0');
+        }
+        foreach ([...GeneralType::PLAIN, 'text'] as $kind) {
+            yield new GeneralType($kind);
         }
         if (null !== $read->length) {
             yield new GeneralType('text', $read->length);

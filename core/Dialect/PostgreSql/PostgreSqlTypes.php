@@ -34,6 +34,14 @@ final class PostgreSqlTypes extends NativeTypes
         return 'text';
     }
 
+    /** A text in quotation marks gets the type of its column as a cast. */
+    public function bare(string $default, string $type): string
+    {
+        $plain = preg_replace('/\(.*\)/', '', $type) ?? $type;
+
+        return str_starts_with($default, "'") && str_ends_with($default, "'::".$plain) ? substr($default, 0, -\strlen('::'.$plain)) : $default;
+    }
+
     public function native(GeneralType $type): Native
     {
         return match (true) {
