@@ -21,6 +21,18 @@ final readonly class Outline
         return (new OutlineReader())->read($text);
     }
 
+    /** Something in its lines is not understood, so that it cannot be written anew without losing it. */
+    public function isBroken(Statement $statement): bool
+    {
+        foreach ($this->faults as $fault) {
+            if ($fault->line > $statement->from && $fault->line <= $statement->to + 1) {
+                return true;
+            }
+        }
+
+        return false;
+    }
+
     /** @return list<int> numbers of the statements within a block */
     public function within(int $statement): array
     {

@@ -209,7 +209,7 @@ final class Readings
                 $type,
                 !$this->dialect->viewsTellRequired || false !== $field->nullable,
                 null,
-                $said->comment ?? ($this->dialect->keepsOfQuery ? $of->comment ?? '' : ''),
+                '' === ($said->comment ?? '') && $this->dialect->keepsOfQuery ? $of->comment ?? '' : ($said->comment ?? ''),
                 charset: null,
                 collation: $this->dialect->viewsKeepCollations && $of?->type === $type ? $of->collation : null,
                 base: $this->tables->typing->bases[$type] ?? null,

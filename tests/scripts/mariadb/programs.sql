@@ -175,3 +175,4 @@ COMMIT;
 CREATE TABLE t (a INT COMMENT 'what it is', b INT COMMENT 'the other');
 CREATE VIEW v AS SELECT a, b + 1 AS c, b AS d FROM t;
 CREATE VIEW w AS SELECT a AS e FROM v;
+CREATE VIEW x (f, g) AS SELECT b, a FROM t;
