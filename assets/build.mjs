@@ -41,7 +41,7 @@ for (const name of ['app', 'edition']) {
     });
     emit(`${name}.css`, css);
 }
-for (const name of ['app', 'edition', 'theme']) {
+for (const name of ['app', 'design', 'edition', 'theme']) {
     const { outputFiles } = await esbuild.build({
         entryPoints: [join(root, `assets/scripts/${name}.js`)], bundle: true, minify: true, write: false, format: 'iife', target: 'es2020',
     });

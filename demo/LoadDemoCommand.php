@@ -19,6 +19,7 @@ use Fasti\Core\Survey\SilentProgress;
 use Fasti\Diagram\Board;
 use Fasti\Diagram\Keeping;
 use Fasti\Join\JoinsJob;
+use Fasti\Design\Designs;
 use Fasti\Model\Editing;
 use Fasti\Model\ModelJob;
 use Fasti\Model\Models;
@@ -77,6 +78,7 @@ final readonly class LoadDemoCommand
         private Models $kept,
         private Editing $editing,
         private ModelJob $proving,
+        private Designs $designs,
         #[Autowire('%env(DATABASE_HOST)%')] private string $host,
         #[Autowire('%env(int:DATABASE_PORT)%')] private int $port,
         #[Autowire('%env(DATABASE_USER)%')] private string $user,
@@ -202,6 +204,15 @@ final readonly class LoadDemoCommand
             }
         }
         $this->models($source, $steward);
+        $this->designs($steward);
+    }
+
+    /** What the trust needs to lend instruments to schools, begun as sentences. */
+    private function designs(Account $steward): void
+    {
+        $lending = $this->designs->make($steward, (string) file_get_contents(__DIR__.'/lending.outline.txt'));
+        $lending->shared = true;
+        $this->designs->save();
     }
 
     /** The model River life, as its file has it, with the trials that are kept with it. */

@@ -52,7 +52,7 @@ final class Checks
         if ([] !== $thing->keys || [] !== $unique || null !== $thing->kindOf) {
             return;
         }
-        $name = self::small($thing->name);
+        $name = Names::small($thing->name);
         $this->add(
             'told apart',
             $thing->line,
@@ -74,7 +74,7 @@ final class Checks
             'any of' === $attribute->type->kind && $this->add(
                 'several values',
                 $attribute->line,
-                \sprintf('%s holds several values at once (against the first normal form): none of them can be joined or counted by itself.', self::big($attribute->name)),
+                \sprintf('%s holds several values at once (against the first normal form): none of them can be joined or counted by itself.', Names::big($attribute->name)),
                 \sprintf('Write “%s, any number of one of …”, which becomes a table.', $attribute->name),
                 $thing->name,
             );
@@ -86,11 +86,11 @@ final class Checks
                     $group[0]->line,
                     \sprintf(
                         '%s repeat one thing (against the first normal form): what if there is one more?',
-                        self::big(implode(', ', array_map(static fn (Attribute $each): string => $each->name, $group))),
+                        Names::big(implode(', ', array_map(static fn (Attribute $each): string => $each->name, $group))),
                     ),
                     \sprintf('Write “%s, any number of …”, or a thing of its own with a sentence that leads to it.', trim($stem)),
                     $thing->name,
-                    \sprintf('How many may %s have?', Noun::withArticle(self::small($thing->name))),
+                    \sprintf('How many may %s have?', Noun::withArticle(Names::small($thing->name))),
                 );
             }
         }
@@ -116,7 +116,7 @@ final class Checks
                     $this->add(
                         'depends',
                         $dependency->line,
-                        \sprintf('“%s” is neither known of %s nor something that it leads to.', $name, Noun::withArticle(self::small($thing->name))),
+                        \sprintf('“%s” is neither known of %s nor something that it leads to.', $name, Noun::withArticle(Names::small($thing->name))),
                         'Write it below the thing first.',
                         $thing->name,
                         serious: true,
@@ -137,9 +137,9 @@ final class Checks
                 \sprintf(
                     $part ? '%s follows from %s alone, a part of what tells %s apart (against the second normal form): it is written again with each of them.'
                         : '%s follows from %s, which does not tell %s apart (against the third normal form): it is written again with each of them.',
-                    self::big($dependency->of),
+                    Names::big($dependency->of),
                     $by,
-                    Noun::plural(self::small($thing->name)),
+                    Noun::plural(Names::small($thing->name)),
                 ),
                 \sprintf('Make %s a thing of its own that has %s, and lead to it.', $by, $dependency->of),
                 $thing->name,
@@ -206,9 +206,9 @@ final class Checks
                     $attribute->line,
                     \sprintf(
                         '%s has one %s, though there may be several %s: it belongs to the two together.',
-                        self::big(Noun::withArticle(self::small($thing->name))),
+                        Names::big(Noun::withArticle(Names::small($thing->name))),
                         $attribute->name,
-                        Noun::plural(self::small($other)),
+                        Noun::plural(Names::small($other)),
                     ),
                     \sprintf('Write it below the sentence that joins them, in line %d.', $join->line),
                     $thing->name,
@@ -234,7 +234,7 @@ final class Checks
                 $this->add(
                     'personal key',
                     $key->line,
-                    \sprintf('%s is personal, and as a key it goes into every table that leads here.', self::big($attribute->name)),
+                    \sprintf('%s is personal, and as a key it goes into every table that leads here.', Names::big($attribute->name)),
                     'Give the thing a number of its own: “keyed by a number of its own”. What tells it apart is guarded all the same.',
                     $thing->name,
                     serious: true,
@@ -243,10 +243,10 @@ final class Checks
                 $this->add(
                     'changing key',
                     $key->line,
-                    \sprintf('%s may change, or be given to another one later; as a key it stands in every table that leads here.', self::big($attribute->name)),
+                    \sprintf('%s may change, or be given to another one later; as a key it stands in every table that leads here.', Names::big($attribute->name)),
                     'A number of its own never changes: “keyed by a number of its own”.',
                     $thing->name,
-                    \sprintf('Does the %s of %s ever change, or is it used again?', $attribute->name, Noun::withArticle(self::small($thing->name))),
+                    \sprintf('Does the %s of %s ever change, or is it used again?', $attribute->name, Noun::withArticle(Names::small($thing->name))),
                 );
             }
         }
@@ -281,31 +281,31 @@ final class Checks
         }
         usort($parts, static fn (array $a, array $b): int => \count($b) <=> \count($a));
         foreach (\array_slice($parts, 1) as $part) {
-            $names = array_map(static fn (Thing $thing): string => self::small($thing->name), \array_slice($part, 0, 4));
+            $names = array_map(static fn (Thing $thing): string => Names::small($thing->name), \array_slice($part, 0, 4));
             $more = \count($part) - \count($names);
             $this->add(
                 'no way',
                 $part[0]->line,
                 \sprintf('No way leads from %s%s to the rest.', implode(', ', $names), 0 === $more ? '' : ' and '.Amount::of($more, 'other')),
-                \sprintf('Say how they are connected: “%s … exactly one …; … any number of %s.”', self::big(Noun::withArticle($names[0])), Noun::plural($names[0])),
+                \sprintf('Say how they are connected: “%s … exactly one …; … any number of %s.”', Names::big(Noun::withArticle($names[0])), Noun::plural($names[0])),
                 $part[0]->name,
-                \sprintf('What has %s to do with %s?', Noun::withArticle($names[0]), Noun::withArticle(self::small($parts[0][0]->name))),
+                \sprintf('What has %s to do with %s?', Noun::withArticle($names[0]), Noun::withArticle(Names::small($parts[0][0]->name))),
             );
         }
     }
 
     private function sentence(DesignJoin $join): void
     {
-        $parent = self::small($join->parent());
-        $child = self::small($join->child());
+        $parent = Names::small($join->parent());
+        $child = Names::small($join->child());
         if ('' === $join->verbBack && [0, null] === [$join->countBack->least, $join->countBack->most]) {
             $this->add(
                 'one way',
                 $join->line,
-                \sprintf('Read it the other way round too: nothing is said of how many %s there may be for %s.', Noun::plural(self::small($join->from)), Noun::withArticle(self::small($join->to))),
+                \sprintf('Read it the other way round too: nothing is said of how many %s there may be for %s.', Noun::plural(Names::small($join->from)), Noun::withArticle(Names::small($join->to))),
                 'Go on behind a semicolon. Any number is taken until then.',
                 $join->from,
-                \sprintf('How many %s may there be for %s?', Noun::plural(self::small($join->from)), Noun::withArticle(self::small($join->to))),
+                \sprintf('How many %s may there be for %s?', Noun::plural(Names::small($join->from)), Noun::withArticle(Names::small($join->to))),
             );
         }
         foreach ([[$join->count, $join->from, $join->to], [$join->countBack, $join->to, $join->from]] as [$count, $from, $to]) {
@@ -317,7 +317,7 @@ final class Checks
             $this->add(
                 'not held',
                 $join->line,
-                \sprintf('No table can hold that %s has %s: it is written down, and whoever enters rows must see to it.', Noun::withArticle(self::small($from)), self::counted($count, self::small($to))),
+                \sprintf('No table can hold that %s has %s: it is written down, and whoever enters rows must see to it.', Noun::withArticle(Names::small($from)), self::counted($count, Names::small($to))),
                 '',
                 $join->from,
             );
@@ -329,7 +329,7 @@ final class Checks
                 'The same two may be linked again, and nothing guards against the same link entered twice.',
                 'Say below it what tells two links apart.',
                 $join->from,
-                \sprintf('What tells two times apart that the same %s and %s come together?', self::small($join->from), self::small($join->to)),
+                \sprintf('What tells two times apart that the same %s and %s come together?', Names::small($join->from), Names::small($join->to)),
             );
 
             return;
@@ -339,7 +339,7 @@ final class Checks
             $this->add(
                 'against a rule',
                 $join->line,
-                \sprintf('%s always has %s, and yet deleting %s would leave it without one.', self::big(Noun::withArticle($child)), Noun::withArticle($parent), Noun::withArticle($parent)),
+                \sprintf('%s always has %s, and yet deleting %s would leave it without one.', Names::big(Noun::withArticle($child)), Noun::withArticle($parent), Noun::withArticle($parent)),
                 \sprintf('Write “at most one” if it may be without, or “deleting %s is refused”.', Noun::withArticle($parent)),
                 $join->child(),
                 \sprintf('What happens with its %s when %s is deleted?', Noun::plural($child), Noun::withArticle($parent)),
@@ -351,7 +351,7 @@ final class Checks
                 $join->line,
                 \sprintf(
                     '%s always has %s, against the rule “%s”: here, deleting is refused.',
-                    self::big(Noun::withArticle($child)),
+                    Names::big(Noun::withArticle($child)),
                     Noun::withArticle($parent),
                     Rules::sentence('deleting', 'empties'),
                 ),
@@ -372,10 +372,10 @@ final class Checks
                 $this->add(
                     'said twice',
                     $join->line,
-                    \sprintf('Line %d joins %s and %s already.', $seen[$key], self::small($join->from), self::small($join->to)),
+                    \sprintf('Line %d joins %s and %s already.', $seen[$key], Names::small($join->from), Names::small($join->to)),
                     'If they have to do with each other in two ways, say what the one is to the other: “… exactly one person as owner”.',
                     $join->from,
-                    \sprintf('Has %s to do with %s in more than one way?', Noun::withArticle(self::small($join->from)), Noun::withArticle(self::small($join->to))),
+                    \sprintf('Has %s to do with %s in more than one way?', Noun::withArticle(Names::small($join->from)), Noun::withArticle(Names::small($join->to))),
                 );
             }
             $seen[$key] ??= $join->line;
@@ -408,13 +408,13 @@ final class Checks
         $known = array_search($at, $way, true);
         if (false !== $known) {
             $loop = \array_slice($by, $known);
-            $names = array_map(static fn (DesignJoin $join): string => self::small($join->child()), $loop);
+            $names = array_map(static fn (DesignJoin $join): string => Names::small($join->child()), $loop);
             $words = 1 === \count($loop)
-                ? \sprintf('%s always needs another %s', self::big(Noun::withArticle($names[0])), $names[0])
-                : implode(', ', array_map(static fn (DesignJoin $join): string => Noun::withArticle(self::small($join->child()), false)
-                    .' needs '.Noun::withArticle(self::small($join->parent())), $loop));
+                ? \sprintf('%s always needs another %s', Names::big(Noun::withArticle($names[0])), $names[0])
+                : implode(', ', array_map(static fn (DesignJoin $join): string => Noun::withArticle(Names::small($join->child()), false)
+                    .' needs '.Noun::withArticle(Names::small($join->parent())), $loop));
             $line = max(0, ...array_map(static fn (DesignJoin $join): int => $join->line, $loop));
-            $this->add('needs itself', $line, self::big($words).': no first one can ever be entered.', 'Let one of them be without: “at most one”.', $loop[0]->child(), \sprintf(
+            $this->add('needs itself', $line, Names::big($words).': no first one can ever be entered.', 'Let one of them be without: “at most one”.', $loop[0]->child(), \sprintf(
                 'Which comes first, %s?',
                 1 === \count($names) ? 'and what does it lead to' : implode(' or ', array_map(static fn (string $name): string => Noun::withArticle($name), $names)),
             ), true);
@@ -459,16 +459,6 @@ final class Checks
     private static function counted(Count $count, string $noun): string
     {
         return $count->inWords().' '.($count->many() ? Noun::plural($noun) : $noun);
-    }
-
-    private static function small(string $name): string
-    {
-        return 1 === preg_match('/^\p{Lu}(?:\p{Ll}|\s|$)/u', $name) ? mb_strtolower(mb_substr($name, 0, 1)).mb_substr($name, 1) : $name;
-    }
-
-    private static function big(string $words): string
-    {
-        return mb_strtoupper(mb_substr($words, 0, 1)).mb_substr($words, 1);
     }
 
     private function add(string $check, int $line, string $words, string $todo, string $about, string $ask = '', bool $serious = false): void

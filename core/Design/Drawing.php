@@ -51,7 +51,7 @@ final class Drawing
             foreach ($table->columns as $columnKey => $column) {
                 $rows[] = new TabletRow(
                     (string) $columnKey, $column->name, \in_array($columnKey, $keyed, true), self::why($column->why, $column->meaning),
-                    $column->type->inWords().($column->required ? '' : ', may be empty'), self::leads($table, (string) $columnKey),
+                    $column->type->inWords().($column->required ? '' : ', may be empty'), self::leads($table, (string) $columnKey), null !== $column->why,
                 );
             }
             $tablets[] = new Tablet(
@@ -78,7 +78,7 @@ final class Drawing
                 $name = $physical->columns[$key][$columnKey];
                 $rows[] = new TabletRow(
                     $name, $name, \in_array($columnKey, $keyed, true), self::why($column->why, $column->meaning),
-                    ($physical->types[$key][$columnKey] ?? '').($column->required ? '' : ', may be empty'), self::leads($table, (string) $columnKey),
+                    ($physical->types[$key][$columnKey] ?? '').($column->required ? '' : ', may be empty'), self::leads($table, (string) $columnKey), null !== $column->why,
                 );
             }
             $tablets[] = new Tablet(

@@ -35,8 +35,9 @@ final class Edits
             'add thing' => $self->addThing($edit->name, $edit->said),
             'rename thing' => $self->renameThing($edit->of, $edit->name),
             'remove thing' => $self->removeThing($edit->of),
-            'add attribute' => $self->addAttribute($edit->of, $edit->said),
-            'set attribute' => $self->setAttribute($edit->of, $edit->name, $edit->said),
+            'set grain' => $self->setGrain($edit->of, $edit->said),
+            'add attribute' => $self->addAttribute($edit->of, $edit->said, $edit->meaning),
+            'set attribute' => $self->setAttribute($edit->of, $edit->name, $edit->said, $edit->meaning),
             'rename attribute' => $self->renameAttribute($edit->of, $edit->name, $edit->said),
             'remove attribute' => $self->removeAttribute($edit->of, $edit->name),
             'move attribute' => $self->moveAttribute($edit->of, $edit->name, (int) $edit->said),
@@ -88,6 +89,14 @@ final class Edits
         $this->reprint($map, static fn (string $of): bool => true, true);
     }
 
+    public function setGrain(string $name, string $grain): void
+    {
+        $thing = $this->thing($name);
+        $grain = trim(preg_replace('/^one row per /i', '', trim($grain)) ?? $grain);
+        $statement = $this->outline->statements[$this->statementAt($thing->line)];
+        $this->replace($statement->from, $statement->to, explode("\n", OutlineWriter::thingHead($thing->with(grain: $grain))));
+    }
+
     public function removeThing(string $name): void
     {
         $thing = $this->thing($name);
@@ -108,10 +117,10 @@ final class Edits
     // ---- attributes ----
 
     /** @param string $said a line as it stands in the outline: "name, text up to 80, required" */
-    public function addAttribute(string $thing, string $said): void
+    public function addAttribute(string $thing, string $said, ?string $meaning = null): void
     {
         $this->thing($thing);
-        $attribute = $this->attributeOf($said);
+        $attribute = $this->attributeOf($said, $meaning);
         $of = $this->thing($thing);
         if (null !== $of->attribute($attribute->name)) {
             throw new EditError(\sprintf('%s has “%s” already.', $of->name, $attribute->name));
@@ -125,11 +134,11 @@ final class Edits
     }
 
     /** @param string $said the whole line, with the name it has from now on */
-    public function setAttribute(string $thing, string $name, string $said): void
+    public function setAttribute(string $thing, string $name, string $said, ?string $meaning = null): void
     {
         $of = $this->thing($thing);
         $was = $this->attribute($of, $name);
-        $attribute = $this->attributeOf($said);
+        $attribute = $this->attributeOf($said, $meaning ?? $was->meaning);
         if (Names::key($was->name) !== Names::key($attribute->name) && null !== $of->attribute($attribute->name)) {
             throw new EditError(\sprintf('%s has “%s” already.', $of->name, $attribute->name));
         }
@@ -432,7 +441,7 @@ final class Edits
         return null;
     }
 
-    private function attributeOf(string $said): Attribute
+    private function attributeOf(string $said, ?string $meaning = null): Attribute
     {
         $read = Outline::read("Thing\n  ".ltrim(str_replace(["\r", "\n"], ' ', $said)));
         $attribute = $read->design->things[0]->attributes[0] ?? null;
@@ -440,7 +449,7 @@ final class Edits
             throw new EditError($read->faults[0]->message ?? \sprintf('“%s” is nothing that is known of a thing.', trim($said)));
         }
 
-        return $attribute;
+        return null === $meaning || '' !== $attribute->meaning ? $attribute : $attribute->with(meaning: trim($meaning));
     }
 
     private function named(string $name): string

@@ -29,4 +29,16 @@ final class Names
         // Names of signs alone are told apart by their signs.
         return [] === $words ? $name : Noun::singular(implode(' ', $words));
     }
+
+    /** A name within a sentence; abbreviations keep their capitals. */
+    public static function small(string $name): string
+    {
+        return 1 === preg_match('/^\p{Lu}(?:\p{Ll}|\s|$)/u', $name) ? mb_strtolower(mb_substr($name, 0, 1)).mb_substr($name, 1) : $name;
+    }
+
+    /** At the beginning of a sentence. */
+    public static function big(string $words): string
+    {
+        return mb_strtoupper(mb_substr($words, 0, 1)).mb_substr($words, 1);
+    }
 }

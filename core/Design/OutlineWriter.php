@@ -248,7 +248,7 @@ final class OutlineWriter
 
     private static function half(string $from, string $verb, Count $count, string $to, bool $self, string $through, bool $first = true): string
     {
-        $noun = 1 === preg_match(self::MUST_QUOTE, $to) ? self::quoted($to) : self::small($to);
+        $noun = 1 === preg_match(self::MUST_QUOTE, $to) ? self::quoted($to) : Names::small($to);
         $many = $count->many() && !str_starts_with($noun, '"');
 
         return self::spoken($from, $first).' '.$verb.' '.$count->inWords().' '.($many ? self::plural($noun) : $noun).$through;
@@ -270,13 +270,7 @@ final class OutlineWriter
             return ($capital ? 'A ' : 'a ').self::quoted($name);
         }
 
-        return Noun::withArticle(self::small($name), $capital);
-    }
-
-    /** A name within a sentence; abbreviations keep their capitals, and so does what would mean something else. */
-    private static function small(string $name): string
-    {
-        return 1 === preg_match('/^\p{Lu}(?:\p{Ll}|\s|$)/u', $name) ? mb_strtolower(mb_substr($name, 0, 1)).mb_substr($name, 1) : $name;
+        return Noun::withArticle(Names::small($name), $capital);
     }
 
     private static function through(DesignJoin $join): string
@@ -293,7 +287,7 @@ final class OutlineWriter
 
     private static function action(string $sql, string $child, string $does): string
     {
-        $them = 'its '.(1 === preg_match(self::MUST_QUOTE, $child) ? self::quoted($child) : self::plural(self::small($child)));
+        $them = 'its '.(1 === preg_match(self::MUST_QUOTE, $child) ? self::quoted($child) : self::plural(Names::small($child)));
 
         return match ($sql) {
             'CASCADE' => "$does $them",

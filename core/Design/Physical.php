@@ -71,7 +71,13 @@ final class Physical
     /** @param array<string, string> $short */
     public static function of(Design $design, ?string $engine = null, array $short = [], string $schema = ''): self
     {
-        return new self(Working::of($design), Dialects::of($engine ?? ('' === $design->engine ? Dialects::USUAL : $design->engine)), $short, $schema);
+        return new self(Working::of($design), null === $engine ? self::dialectOf($design) : Dialects::of($engine), $short, $schema);
+    }
+
+    /** The engine that a design names, or the usual one. */
+    public static function dialectOf(Design $design): Dialect
+    {
+        return Dialects::of('' === $design->engine ? Dialects::USUAL : $design->engine);
     }
 
     public function isOurs(SqlBlock $block): bool

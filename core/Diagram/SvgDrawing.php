@@ -58,6 +58,17 @@ final class SvgDrawing
         return $svg."</g>\n</svg>\n";
     }
 
+    /** The picture alone, for a page that says the rest beside it. */
+    public static function bare(Layout $layout, string $name): string
+    {
+        $box = [$layout->left - self::MARGIN, $layout->top - self::MARGIN, $layout->width + 2 * self::MARGIN, $layout->height + 2 * self::MARGIN];
+
+        return '<svg'.SvgText::attributes([
+            'xmlns' => 'http://www.w3.org/2000/svg', 'class' => 'diagram', 'width' => $box[2], 'height' => $box[3],
+            'viewBox' => implode(' ', array_map(SvgText::number(...), $box)), 'role' => 'group', 'aria-label' => 'Drawing: '.$name,
+        ]).">\n<title>".SvgText::escape($name)."</title>\n".self::body($layout, false)."</svg>\n";
+    }
+
     private static function body(Layout $layout, bool $standalone): string
     {
         $svg = '<g class="frames">';

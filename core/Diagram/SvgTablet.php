@@ -63,7 +63,7 @@ final class SvgTablet
         $type = $shape->typed ? TextWidth::fitted($row->type, TabletShape::TYPE_MOST, static fn (string $text): float => TextWidth::text($text, 11)) : '';
         $room = $shape->width - 24 - ('' === $type ? 0 : 18 + TextWidth::text($type, 11));
         $label = TextWidth::fitted($row->label, $room, $shape->labelWidth(...));
-        $class = ($shape->tablet->spoken ? 'row said' : 'row').($row->key ? ' of-key' : '');
+        $class = ($shape->tablet->spoken ? 'row said' : 'row').($row->key ? ' of-key' : '').($row->worked ? ' worked' : '');
         $svg .= '<text'.SvgText::attributes(['class' => $class, 'x' => $shape->x + 12, 'y' => $y, 'data-field' => $row->name]).'>'
             .('' === $row->tooltip ? '' : '<title>'.SvgText::escape($row->tooltip).'</title>').SvgText::escape($label).'</text>';
 

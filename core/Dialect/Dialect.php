@@ -119,6 +119,12 @@ abstract class Dialect
         return null;
     }
 
+    /** Whether scripts of structure are written for it. */
+    public function writes(): bool
+    {
+        return true;
+    }
+
     /** How scripts that make structure are written. */
     public function writing(ScriptOptions $options = new ScriptOptions()): ScriptSql
     {

@@ -38,6 +38,7 @@ final class HouseTest extends TestCase
         'Diagram',
         'Model',
         'Draft',
+        'Design',
         'Desk',
         'Edition',
     ];
@@ -52,7 +53,7 @@ final class HouseTest extends TestCase
         'diagram_piece' => 'Diagram', 'diagram_placing' => 'Diagram', 'edition' => 'Edition',
         'analytic_model' => 'Model', 'model_field' => 'Model', 'kept_trial' => 'Model', 'check_setting' => 'Finding', 'term' => 'Term', 'code_list' => 'CodeList', 'code' => 'CodeList',
         'draft' => 'Draft', 'draft_decision' => 'Draft', 'taking' => 'Draft', 'drafts_made' => 'Draft', 'short_form' => 'Draft',
-        'waiting' => 'Desk', 'waiting_tally' => 'Desk', 'later' => 'Desk', 'coverage_day' => 'Desk', 'sought' => 'Desk',
+        'design' => 'Design', 'waiting' => 'Desk', 'waiting_tally' => 'Desk', 'later' => 'Desk', 'coverage_day' => 'Desk', 'sought' => 'Desk',
     ];
     /** Words of one engine: they stand where it is plugged in, and nowhere else. */
     private const ENGINES = '/[\'"](?:mariadb|mysql|postgresql|postgres|pgsql|sqlite)[\'"]/i';
@@ -122,7 +123,7 @@ final class HouseTest extends TestCase
     {
         self::assertSame(
             [],
-            self::where(self::ENGINES, ['core', 'src', 'templates', 'assets/scripts'], '#^(core/Dialect/|core/Sheet/Sheets.php|src/Source/Connector/)#'),
+            self::where(self::ENGINES, ['core', 'src', 'templates', 'assets/scripts'], '#^(core/Dialect/|core/Sheet/Sheets.php|src/Source/Connector/|src/Design/Scratch/)#'),
         );
     }
 

@@ -44,4 +44,9 @@ final class DocumentsDialect extends Dialect
     {
         return (new StandardDialect())->typeOf(new Column('', $written));
     }
+
+    public function writes(): bool
+    {
+        return false;
+    }
 }

@@ -1,0 +1,339 @@
+// The page of a design: one outline, seen as text, as rows and as a drawing. The text is the truth; the others change it.
+import { HEADERS, inText, later, token } from './ask.js';
+import { Drawing } from './design/drawing.js';
+import { editor } from './design/editor.js';
+import { Ledger } from './design/ledger.js';
+import { about, form } from './design/pieces.js';
+import { Saving } from './design/saving.js';
+
+class Page {
+    constructor(root) {
+        this.root = root;
+        this.at = root.dataset.at;
+        this.depth = root.dataset.depth;
+        this.mayChange = root.dataset.mayChange === '1';
+        this.asked = 0;
+        this.sight = JSON.parse(root.querySelector('[data-sight]').textContent);
+        this.rules = JSON.parse(root.querySelector('[data-rule-sentences]').textContent);
+        const text = root.querySelector('[data-outline-text]').value.replace(/^\n/, '');
+        this.saving = new Saving(this, text);
+        this.check = later(160, () => this.look());
+        this.editor = editor(root.querySelector('[data-outline]'), this.saving.text(), {
+            mayChange: this.mayChange,
+            changed: (now) => { this.saving.changed(now); this.check(); },
+            complete: (now, line, column) => this.ask('complete', { text: now, line, column }),
+            script: () => this.script(),
+            left: () => root.querySelector('[data-drawing]').focus(),
+        });
+        this.drawing = new Drawing(root.querySelector('[data-drawing]'), {
+            choose: (piece) => about(this, piece),
+            moved: (tablet, dx, dy) => this.moved(tablet, dx, dy),
+            depth: (depth) => this.deeper(depth),
+        });
+        this.ledger = new Ledger(root.querySelector('[data-ledger]'), {
+            mayChange: this.mayChange, edit: (edits) => this.edit(edits), go: (line) => this.go(line),
+        });
+        this.drawing.fit();
+        this.drawing.make();
+        this.told();
+        this.listen();
+        this.saving.begin();
+        if (this.mayChange) {
+            this.editor.focus();
+        }
+    }
+
+    listen() {
+        this.root.addEventListener('click', (event) => {
+            const of = (name) => event.target.closest(`[data-${name}]`);
+            if (of('writing')) {
+                this.write(of('writing').dataset.writing);
+            } else if (of('depth-choice')) {
+                this.deeper(of('depth-choice').dataset.depthChoice);
+            } else if (of('open')) {
+                document.getElementById(`design-${of('open').dataset.open}`).showModal();
+            } else if (of('go')) {
+                event.preventDefault();
+                this.go(Number(of('go').dataset.go));
+            } else if (of('ask')) {
+                const { ask, about: thing } = of('ask').dataset;
+                this.edit([{ what: 'ask', said: ask, of: thing }]);
+            } else if (of('faults')) {
+                event.preventDefault();
+                this.go(this.sight.faults[0]?.line ?? 1);
+            } else if (of('new-thing')) {
+                form(this, 'thing');
+            } else if (of('new-sentence')) {
+                form(this, 'sentence');
+            } else if (of('format')) {
+                this.ask('format', { text: this.editor.text() }).then((done) => done && this.editor.set(done.text));
+            }
+        });
+        document.getElementById('design-rules').addEventListener('change', (event) => this.rule(event));
+        document.getElementById('design-rules').addEventListener('click', (event) => {
+            const use = event.target.closest('[data-use]');
+            if (use) {
+                this.edit([{ what: 'set rule', name: use.dataset.rule, said: use.dataset.use }]);
+                use.closest('[data-preview]').hidden = true;
+            }
+        });
+        document.getElementById('design-questions').addEventListener('change', (event) => {
+            const { question } = event.target.dataset;
+            if (question) {
+                const box = event.target.closest('.question');
+                this.edit([{ what: 'answer', of: question, said: box.querySelector('[data-answer]').value, name: box.querySelector('[data-by]').value }]);
+            }
+        });
+        window.addEventListener('keydown', (event) => {
+            if ((event.ctrlKey || event.metaKey) && event.key === 'Enter' && !inText(event.target)) {
+                this.script();
+            }
+        });
+        window.addEventListener('resize', () => this.drawing.apply());
+    }
+
+    async ask(what, given) {
+        const response = await fetch(`${this.at}/${what}`, {
+            method: 'POST', headers: { ...HEADERS, 'Content-Type': 'application/json', 'X-Csrf-Token': token() }, body: JSON.stringify(given),
+        }).catch(() => null);
+        if (!response || response.status === 401) {
+            this.saving.tell(response ? 'You are signed out. What you wrote is kept in this browser.' : 'Not connected. What you write is kept in this browser.', 'bad');
+            return null;
+        }
+        const answer = await response.json().catch(() => null);
+        if (answer?.error) {
+            this.saving.tell(answer.error, 'bad');
+            return null;
+        }
+        return response.ok ? answer : null;
+    }
+
+    /** What is to be seen of the text as it is now. Of several questions under way only the newest counts. */
+    async look() {
+        this.asked += 1;
+        const mine = this.asked;
+        const sight = await this.ask('check', { text: this.editor.text(), depth: this.depth, places: this.sight.places ?? {} });
+        if (!sight || mine !== this.asked) {
+            return;
+        }
+        const before = this.sight.places ?? {};
+        this.sight = { ...sight, places: { ...sight.svg ? sight.places : before } };
+        if (sight.svg) {
+            this.drawing.show(sight.svg);
+            if (this.mayChange && JSON.stringify(before) !== JSON.stringify(sight.places)) {
+                this.keepPlaces();
+            }
+        }
+        this.told();
+        this.root.dispatchEvent(new CustomEvent('looked'));
+    }
+
+    keepPlaces = later(900, () => this.ask('places', { depth: this.depth, places: this.sight.places ?? {} }));
+
+    told() {
+        const { counts, faults, findings } = this.sight;
+        const many = (n, one, more) => `${n} ${n === 1 ? one : more}`;
+        this.root.querySelector('[data-counts]').textContent = `${many(counts.things, 'thing', 'things')} · ${many(counts.attributes, 'attribute', 'attributes')}`
+            + `${counts.asked ? ` · ${counts.asked} to be asked` : ''}${faults.length ? ' ·' : ''}`;
+        const link = this.root.querySelector('[data-faults]');
+        link.hidden = faults.length === 0;
+        link.textContent = `${many(faults.length, 'line', 'lines')} not understood`;
+        this.editor.faults(faults);
+        this.editor.notes(findings.filter((finding) => finding.line > 0));
+        this.ledger.show(this.sight.things);
+        this.noticed(findings);
+        this.questions();
+        this.ruled();
+        const empty = this.root.querySelector('[data-empty]');
+        empty.hidden = counts.things > 0;
+        empty.textContent = this.mayChange ? 'What is it about? Write the name of a thing at the margin, and below it, further in, what is known of it.' : 'Nothing is written yet.';
+        this.drawing.root.classList.toggle('behind', faults.length > 0);
+    }
+
+    noticed(findings) {
+        const box = this.root.querySelector('[data-noticed]');
+        const asked = new Set(this.sight.asked.map((question) => question.text));
+        box.replaceChildren();
+        if (findings.length === 0) {
+            return;
+        }
+        const title = document.createElement('h2');
+        title.textContent = `Noticed: ${findings.length}`;
+        const list = document.createElement('ul');
+        for (const finding of findings) {
+            const item = document.createElement('li');
+            item.className = finding.serious ? 'serious' : '';
+            if (finding.line > 0) {
+                const line = document.createElement('a');
+                line.href = '#';
+                line.dataset.go = finding.line;
+                line.textContent = `line ${finding.line}`;
+                item.append(line, ' ');
+            }
+            item.append(finding.words, ' ');
+            const todo = document.createElement('span');
+            todo.className = 'faded';
+            todo.textContent = finding.todo;
+            item.append(todo);
+            if (finding.ask && this.mayChange && !asked.has(finding.ask)) {
+                const ask = document.createElement('button');
+                ask.type = 'button';
+                ask.className = 'link';
+                ask.dataset.ask = finding.ask;
+                ask.dataset.about = finding.about;
+                ask.textContent = 'Note it as a question';
+                ask.title = finding.ask;
+                item.append(' ', ask);
+            }
+            list.append(item);
+        }
+        box.append(title, list);
+    }
+
+    questions() {
+        const box = document.querySelector('#design-questions [data-questions]');
+        if (box.contains(document.activeElement)) {
+            return;
+        }
+        box.replaceChildren();
+        for (const question of this.sight.asked) {
+            const one = document.createElement('div');
+            one.className = 'question';
+            const words = document.createElement('p');
+            words.textContent = question.text;
+            const of = document.createElement('span');
+            of.className = 'faded';
+            of.textContent = question.of ? ` (${question.of})` : '';
+            words.append(of);
+            one.append(words);
+            for (const [part, label, value] of [['answer', 'Answer', question.answer], ['by', 'By whom', question.by]]) {
+                const input = document.createElement('input');
+                input.className = 'form-control';
+                input.value = value;
+                input.placeholder = label;
+                input.setAttribute('aria-label', `${label}: ${question.text}`);
+                input.setAttribute(`data-${part}`, '');
+                input.dataset.question = question.text;
+                input.disabled = !this.mayChange;
+                one.append(input);
+            }
+            box.append(one);
+        }
+        if (this.sight.asked.length === 0) {
+            const none = document.createElement('p');
+            none.className = 'faded';
+            none.textContent = 'Nothing is to be asked yet. What is noticed while one writes can be noted as a question.';
+            box.append(none);
+        }
+    }
+
+    /** Shows which setting each rule has, by the lines of the design's block. */
+    ruled() {
+        const lines = new Set(this.editor.text().split('\n').map((line) => line.trim()));
+        for (const [rule, [, settings]] of Object.entries(this.rules)) {
+            const said = Object.keys(settings).find((setting) => lines.has(settings[setting])) ?? Object.keys(settings)[0];
+            const input = document.querySelector(`input[name="rule-${rule}"][value="${said}"]`);
+            if (input && !document.querySelector(`[data-rule="${rule}"] [data-preview]:not([hidden])`)) {
+                input.checked = true;
+            }
+        }
+        const engine = document.querySelector(`[data-engine] option[data-name="${this.sight.engine || 'postgresql'}"]`);
+        if (engine) {
+            engine.selected = true;
+            this.root.querySelector('[data-depth-choice="physical"]').textContent = `tables of ${engine.value}`;
+        }
+    }
+
+    async rule(event) {
+        if (event.target.matches('[data-engine]')) {
+            this.edit([{ what: 'set engine', said: event.target.value }]);
+            return;
+        }
+        const field = event.target.closest('[data-rule]');
+        if (!field) {
+            return;
+        }
+        const box = field.querySelector('[data-preview]');
+        const { rule } = field.dataset;
+        const setting = event.target.value;
+        const done = await this.ask('preview', { text: this.editor.text(), rule, setting });
+        if (!done) {
+            return;
+        }
+        const list = document.createElement('ul');
+        for (const words of done.words) {
+            const item = document.createElement('li');
+            item.textContent = words;
+            list.append(item);
+        }
+        const use = document.createElement('button');
+        use.type = 'button';
+        use.className = 'btn btn-primary small';
+        use.dataset.use = setting;
+        use.dataset.rule = rule;
+        use.textContent = 'Let it be so';
+        box.replaceChildren(list, use);
+        box.hidden = false;
+    }
+
+    async edit(edits) {
+        const done = await this.ask('edit', { text: this.editor.text(), edits });
+        if (done) {
+            this.editor.set(done.text);
+        } else {
+            this.ledger.show(this.sight.things);
+        }
+        return done !== null;
+    }
+
+    moved(tablet, dx, dy) {
+        const at = this.sight.places?.[tablet];
+        if (at) {
+            this.sight.places[tablet] = [Math.round(at[0] + dx), Math.round(at[1] + dy)];
+            this.keepPlaces();
+            this.look();
+        }
+    }
+
+    deeper(depth) {
+        this.depth = depth;
+        for (const button of this.root.querySelectorAll('[data-depth-choice]')) {
+            button.setAttribute('aria-pressed', String(button.dataset.depthChoice === depth));
+        }
+        history.replaceState(null, '', `?depth=${depth}`);
+        this.sight.places = {};
+        this.drawing.fitted = false;
+        this.drawing.chosen = null;
+        about(this, {});
+        this.look();
+    }
+
+    write(how) {
+        for (const button of this.root.querySelectorAll('[data-writing]')) {
+            button.setAttribute('aria-pressed', String(button.dataset.writing === how));
+        }
+        this.root.querySelector('[data-outline]').hidden = how !== 'outline';
+        this.root.querySelector('[data-ledger]').hidden = how !== 'ledger';
+        if (how === 'outline') {
+            this.editor.view.requestMeasure();
+            this.editor.focus();
+        } else {
+            this.root.querySelector('[data-ledger] input')?.focus();
+        }
+    }
+
+    go(line) {
+        this.write('outline');
+        this.editor.go(line);
+    }
+
+    async script() {
+        await this.saving.now();
+        location.assign(this.root.dataset.script);
+    }
+}
+
+const root = document.querySelector('[data-design]');
+if (root) {
+    root.page = new Page(root);
+}

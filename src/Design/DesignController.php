@@ -1,0 +1,161 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Design;
+
+use Fasti\Account\Account;
+use Fasti\Account\Act\Act;
+use Fasti\Core\Design\Design;
+use Fasti\Core\Design\OutlineWriter;
+use Fasti\Core\Design\Rules;
+use Fasti\Core\Design\TypeReader;
+use Fasti\Core\Dialect\Dialect;
+use Fasti\Core\Dialect\Dialects;
+use Fasti\Design\Topic\DesignTopic;
+use Fasti\Register\EntryStore;
+use Fasti\Source\SourceStore;
+use Fasti\Text\BadText;
+use Fasti\Text\History;
+use Symfony\Bundle\FrameworkBundle\Controller\AbstractController;
+use Symfony\Component\HttpFoundation\Request;
+use Symfony\Component\HttpFoundation\Response;
+use Symfony\Component\Routing\Attribute\Route;
+use Symfony\Component\Security\Http\Attribute\CurrentUser;
+use Symfony\Component\Security\Http\Attribute\IsCsrfTokenValid;
+use Symfony\Component\Security\Http\Attribute\IsGranted;
+
+/** Designs: their list, making one, and the page on which one is written. */
+final class DesignController extends AbstractController
+{
+    public function __construct(
+        private readonly Designs $designs,
+        private readonly Sight $sight,
+        private readonly Beginning $beginning,
+        private readonly SourceStore $sources,
+        private readonly EntryStore $entries,
+    ) {
+    }
+
+    #[Route('/designs', name: 'designs', methods: ['GET'])]
+    public function list(#[CurrentUser] Account $account): Response
+    {
+        $designs = [];
+        foreach ($this->designs->seenBy($account) as $kept) {
+            $designs[] = ['kept' => $kept, 'counts' => Designs::tally($kept), 'broken' => $kept->outline !== $kept->readable];
+        }
+
+        return $this->render('design/list.html.twig', ['designs' => $designs]);
+    }
+
+    #[Route('/designs/new', name: 'design_new', methods: ['GET'])]
+    #[IsGranted(Act::DESCRIBE)]
+    public function new(Request $request): Response
+    {
+        return $this->form($request->query->getInt('source'), $request->query->getString('entries'));
+    }
+
+    private function form(int $source, string $entries, string $name = '', string $purpose = '', ?string $error = null): Response
+    {
+        $placed = $this->entries->placed(array_values(array_filter(array_map(intval(...), explode(',', $entries)))));
+
+        return $this->render('design/new.html.twig', [
+            'sources' => $this->sources->all(), 'source' => $source, 'entries' => $placed, 'name' => $name, 'purpose' => $purpose, 'error' => $error,
+        ], new Response(status: null === $error ? 200 : 422));
+    }
+
+    #[Route('/designs', name: 'design_make', methods: ['POST'])]
+    #[IsGranted(Act::DESCRIBE)]
+    #[IsCsrfTokenValid('designs')]
+    public function make(Request $request, #[CurrentUser] Account $account): Response
+    {
+        $given = $request->request;
+        [$name, $purpose, $source] = [trim($given->getString('name')), trim($given->getString('purpose')), $given->getInt('source')];
+        $entries = array_values(array_filter(array_map(intval(...), explode(',', $given->getString('entries')))));
+        if ('' === $name) {
+            return $this->form($source, $given->getString('entries'), $name, $purpose, 'A design needs a name, under which it is found again.');
+        }
+        try {
+            $kept = $this->beginning->begin($account, mb_substr($name, 0, 120), mb_substr($purpose, 0, 400), $source, $entries);
+        } catch (BadText $e) {
+            return $this->form($source, $given->getString('entries'), $name, $purpose, $e->getMessage());
+        }
+
+        return $this->redirectToRoute('design', ['id' => $kept->id()], 303);
+    }
+
+    #[Route('/designs/{id<\d+>}', name: 'design', methods: ['GET'])]
+    public function show(Request $request, int $id, #[CurrentUser] Account $account): Response
+    {
+        $kept = $this->designs->seen($id, $account);
+        $depth = $request->query->getString('depth');
+        $depth = \in_array($depth, Sight::DEPTHS, true) ? $depth : 'conceptual';
+        $sight = $this->sight->of($kept->outline, $depth, $kept->places[$depth] ?? []);
+        if (null === $sight['svg']) {
+            // Where the outline is broken, its drawing is that of what was understood last.
+            $sight = ['svg' => $this->sight->of($kept->readable, $depth, $kept->places[$depth] ?? [])['svg']] + $sight;
+        }
+
+        return $this->render('design/show.html.twig', [
+            'kept' => $kept, 'depth' => $depth, 'sight' => $sight, 'initial' => array_diff_key($sight, ['svg' => true]), 'mayChange' => Designs::isChangedBy($kept, $account),
+            'own' => $kept->owner->id() === $account->id(), 'rules' => Rules::ALL, 'engines' => self::engines(), 'types' => TypeReader::words(),
+        ]);
+    }
+
+    /** @return array<string, string> name → label, of those for which scripts are written */
+    public static function engines(): array
+    {
+        $engines = array_filter(Dialects::all(), static fn (Dialect $dialect): bool => $dialect->writes());
+
+        return array_map(static fn (Dialect $dialect): string => $dialect->label(), $engines);
+    }
+
+    #[Route('/designs/{id<\d+>}/settings', name: 'design_settings', methods: ['POST'])]
+    #[IsGranted(Act::DESCRIBE)]
+    #[IsCsrfTokenValid('designs')]
+    public function settings(Request $request, int $id, #[CurrentUser] Account $account): Response
+    {
+        $kept = $this->designs->changed($id, $account);
+        $given = $request->request;
+        if ($given->has('remove') && $kept->owner->id() === $account->id()) {
+            $this->designs->remove($kept);
+            $this->addFlash('done', \sprintf('The design “%s” is taken away.', $kept->name));
+
+            return $this->redirectToRoute('designs', [], 303);
+        }
+        if ($given->has('shared')) {
+            $kept->shared = $given->getBoolean('shared');
+            $this->designs->save();
+        }
+
+        return $this->redirectToRoute('design', ['id' => $id], 303);
+    }
+
+    #[Route('/designs/{id<\d+>}/history', name: 'design_history', methods: ['GET'])]
+    public function history(Request $request, int $id, #[CurrentUser] Account $account, History $history): Response
+    {
+        return $this->render('design/history.html.twig', ['kept' => $this->designs->seen($id, $account)]
+            + $history->of(DesignTopic::NAME, $id, $request->query->getInt('before', \PHP_INT_MAX)));
+    }
+
+    #[Route('/designs/{id<\d+>}.outline', name: 'design_outline', methods: ['GET'])]
+    public function outline(int $id, #[CurrentUser] Account $account): Response
+    {
+        $kept = $this->designs->seen($id, $account);
+
+        return self::download($kept->outline."\n", $kept, 'outline.txt', 'text/plain; charset=UTF-8');
+    }
+
+    public static function download(string $content, KeptDesign $kept, string $ending, string $type): Response
+    {
+        $name = trim(preg_replace('/[^a-z0-9]+/', '-', mb_strtolower($kept->name)) ?? '', '-');
+
+        return new Response($content, 200, ['Content-Type' => $type, 'Content-Disposition' => \sprintf('attachment; filename="%s.%s"', '' === $name ? 'design' : $name, $ending)]);
+    }
+
+    /** An outline that has a name and nothing else yet. */
+    public static function empty(string $name, string $purpose): string
+    {
+        return OutlineWriter::design(new Design($name, $purpose));
+    }
+}

@@ -1,0 +1,82 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Design;
+
+use Fasti\Core\Design\Checks;
+use Fasti\Core\Design\DesignFinding;
+use Fasti\Core\Design\Drawing;
+use Fasti\Core\Design\Fault;
+use Fasti\Core\Design\Ledger;
+use Fasti\Core\Design\Outline;
+use Fasti\Core\Design\Physical;
+use Fasti\Core\Design\Pieces;
+use Fasti\Core\Design\Working;
+use Fasti\Core\Diagram\Detail;
+use Fasti\Core\Diagram\Layout;
+use Fasti\Core\Diagram\Line;
+use Fasti\Core\Diagram\SvgDrawing;
+use Fasti\Core\Diagram\Tablet;
+
+/** What is seen of an outline: what is not understood, what is noticed, and its drawing at one of its depths. */
+final readonly class Sight
+{
+    public const DEPTHS = ['conceptual', 'logical', 'physical'];
+
+    public function __construct(private Abbreviations $short)
+    {
+    }
+
+    /**
+     * @param array<int|string, array{float, float}> $places where tablets stand, by their numbers
+     *
+     * @return array{faults: list<array<string, mixed>>, findings: list<array<mixed>>, counts: array<string, int>, engine: string,
+     *     svg: ?string, places: array<int, array{float, float}>, things: list<array<string, mixed>>, asked: list<array{text: string, answer: string, by: string,
+     *     of: string}>, pieces: array<int, array<string, mixed>>, lines: array<int, array<string, mixed>>}
+     */
+    public function of(string $text, string $depth, array $places): array
+    {
+        $outline = Outline::read($text);
+        $design = $outline->design;
+        $worked = Working::of($design);
+        $findings = Checks::of($design, $worked);
+        $svg = null;
+        $at = [];
+        if ([] === $outline->faults) {
+            $physical = 'physical' === $depth ? new Physical($worked, Physical::dialectOf($design), $this->short->all()) : null;
+            null === $physical || $findings = [...$findings, ...$physical->findings];
+            [$tablets, $lines] = null !== $physical ? Drawing::physical($physical) : ('logical' === $depth ? Drawing::logical($worked) : Drawing::conceptual($design));
+            $layout = self::laid($tablets, $lines, 'conceptual' === $depth ? Detail::Names : Detail::All, $places);
+            $svg = SvgDrawing::bare($layout, $design->name);
+            $at = $layout->places();
+        }
+
+        $pieces = new Pieces($design, $worked, $physical ?? null);
+
+        return [
+            'faults' => array_map(static fn (Fault $fault): array => $fault->open(), $outline->faults),
+            'findings' => array_map(static fn (DesignFinding $finding): array => get_object_vars($finding), $findings),
+            'counts' => Designs::tallyOf($design), 'engine' => $design->engine, 'svg' => $svg, 'places' => $at,
+            'things' => Ledger::of($outline), 'pieces' => $pieces->tablets(), 'lines' => $pieces->lines(),
+            'asked' => array_map(static fn ($question): array => ['text' => $question->text, 'answer' => $question->answer, 'by' => $question->by,
+                'of' => implode(', ', $question->of)], $design->questions),
+        ];
+    }
+
+    /**
+     * @param list<Tablet>                           $tablets
+     * @param list<Line>                             $lines
+     * @param array<int|string, array{float, float}> $places
+     */
+    public static function laid(array $tablets, array $lines, Detail $detail, array $places): Layout
+    {
+        $known = [];
+        foreach ($tablets as $tablet) {
+            isset($places[$tablet->id]) && $known[$tablet->id] = $places[$tablet->id];
+        }
+
+        // Where hardly anything has a place yet, all find theirs together.
+        return 2 * \count($known) < \count($tablets) ? Layout::of($tablets, $lines, $detail) : Layout::arranged($tablets, $lines, $detail, $known);
+    }
+}
