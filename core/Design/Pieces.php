@@ -130,8 +130,9 @@ final readonly class Pieces
         $mode = $thing->keyed ?? $this->design->rules->of('keys');
         $name = Noun::withArticle(Names::small($thing->name));
         $choices = [];
+        $told = [] !== $thing->keys || [] !== array_filter($thing->attributes, static fn (Attribute $each): bool => $each->unique && $each->required);
         foreach (['number' => 'a number of its own', 'natural' => 'what tells it apart', 'uuid' => 'a UUID of its own'] as $other => $words) {
-            if ($other !== $mode && ('natural' !== $other || [] !== $thing->keys)) {
+            if ($other !== $mode && ('natural' !== $other || $told)) {
                 $choices[] = [
                     'words' => \sprintf('Let %s be keyed by %s', $name, $words),
                     'edits' => [['what' => 'say', 'of' => $thing->name, 'said' => 'keyed by '.$words]],

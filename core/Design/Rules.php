@@ -25,6 +25,11 @@ final readonly class Rules
             'deletes' => 'deleting a parent deletes its children',
             'empties' => 'deleting a parent empties its children',
         ]],
+        'changing' => ['Changing a key', [
+            'in the end' => 'changing a key is refused in the end',
+            'refused' => 'changing a key is refused',
+            'follows' => 'changing a key changes its children',
+        ]],
         'lists' => ['Lists of values', [
             'conditions' => 'lists of values are conditions',
             'tables' => 'lists of values are tables',

@@ -98,7 +98,7 @@ final class Taking
     private function rules(): Rules
     {
         $set = ['keys' => 'natural', 'indexes' => 'no', 'deleting' => 'refused'];
-        $actions = $styles = [];
+        $actions = $changes = $styles = [];
         $plural = $singular = 0;
         foreach ($this->catalog->tables as $table) {
             if ($table->kind->isView()) {
@@ -106,6 +106,7 @@ final class Taking
             }
             foreach ($table->foreignKeys as $key) {
                 $actions[$key->onDelete] = 1 + ($actions[$key->onDelete] ?? 0);
+                $changes[$key->onUpdate] = 1 + ($changes[$key->onUpdate] ?? 0);
             }
             $words = Naming::words($table->name);
             $last = (string) end($words);
@@ -118,6 +119,8 @@ final class Taking
             }
         }
         arsort($actions);
+        arsort($changes);
+        $set['changing'] = ['RESTRICT' => 'refused', 'CASCADE' => 'follows'][array_key_first($changes) ?? ''] ?? 'in the end';
         $by = ['NO ACTION' => 'in the end', 'CASCADE' => 'deletes', 'SET NULL' => 'empties'];
         $set['deleting'] = $by[array_key_first($actions) ?? ''] ?? 'refused';
         foreach (self::STYLES as $style) {
@@ -192,7 +195,7 @@ final class Taking
         $manners = $this->dialect->manners();
         $primary = $table->primaryKey;
         if (null !== $primary) {
-            $usual = null !== $manners->primary ? $manners->primary : ($manners->primaryNamed ? $this->names->constraint([$table->name], 'pkey') : null);
+            $usual = null !== $manners->primary ? $primary->name : ($manners->primaryNamed ? $this->names->constraint([$table->name], 'pkey') : null);
             $keys[] = $this->identifier($table, $primary, $primary->name === $usual ? null : (string) $primary->name);
         } else {
             $keyed = 'none';
@@ -299,7 +302,9 @@ final class Taking
     private function lookups(Table $table): array
     {
         $lookups = [];
-        $keys = array_filter([$table->primaryKey, ...$table->uniqueKeys]);
+        $primary = $table->primaryKey;
+        $named = null === $primary ? null : new Key($primary->name ?? $this->dialect->manners()->primary, $primary->columns);
+        $keys = array_filter([$named, ...$table->uniqueKeys]);
         foreach ($table->indexes as $index) {
             if ([] === array_filter($keys, static fn (Key $key): bool => self::isOf($index, $key))) {
                 $lookups[] = $this->lookup($table, $index);
@@ -371,6 +376,7 @@ final class Taking
         $sameKey = $key->references->columns === ($far->primaryKey->columns ?? []);
         $usual = $this->names->constraint([$table->name, ...$key->columns], 'fkey');
         $deleting = ['refused' => 'RESTRICT', 'in the end' => 'NO ACTION', 'deletes' => 'CASCADE', 'empties' => 'SET NULL'][$this->rules->of('deleting')];
+        $changing = ['refused' => 'RESTRICT', 'in the end' => 'NO ACTION', 'follows' => 'CASCADE'][$this->rules->of('changing')] ?? '';
 
         return new DesignJoin(
             $this->things[$table->place()->key()],
@@ -384,7 +390,7 @@ final class Taking
             key: $sameKey ? [] : $to,
             constraint: $key->name === $usual ? null : (string) $key->name,
             onDelete: $key->onDelete === $deleting ? null : $key->onDelete,
-            onUpdate: 'NO ACTION' === $key->onUpdate ? null : $key->onUpdate,
+            onUpdate: $key->onUpdate === $changing ? null : $key->onUpdate,
         );
     }
 

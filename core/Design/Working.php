@@ -17,7 +17,9 @@ final class Working
         'times' => [['created at', 'instant', true, false], ['changed at', 'instant', true, true]],
         'people' => [['created by', 'text', false, false], ['changed by', 'text', false, false]],
     ];
-    private const ACTIONS = ['refused' => 'RESTRICT', 'in the end' => 'NO ACTION', 'deletes' => 'CASCADE', 'empties' => 'SET NULL'];
+    private const ACTIONS = [
+        'refused' => 'RESTRICT', 'in the end' => 'NO ACTION', 'deletes' => 'CASCADE', 'follows' => 'CASCADE', 'empties' => 'SET NULL',
+    ];
 
     /** @var array<string, WorkedTable> */
     private array $tables = [];
@@ -312,7 +314,7 @@ final class Working
             $columns[] = $table->add('k:'.$key, $column);
         }
         $table->primary = $columns;
-        $table->references[] = new WorkedReference($columns, $whole->key, $whole->primary, null, 'CASCADE', 'NO ACTION', null, $whole->name, $why);
+        $table->references[] = new WorkedReference($columns, $whole->key, $whole->primary, null, 'CASCADE', $this->changing(), null, $whole->name, $why);
     }
 
     private function kindColumn(WorkedTable $table, Thing $thing): void
@@ -432,7 +434,7 @@ final class Working
             $to,
             $join->constraint,
             $action,
-            $join->onUpdate ?? 'NO ACTION',
+            $join->onUpdate ?? $this->changing(),
             $join,
             '' === $join->role ? $join->parent() : $join->role,
             [] === $join->through ? new Why('', self::sentence($join)) : null);
@@ -611,7 +613,7 @@ final class Working
             $value = WorkedColumn::of($attribute);
             [$value->required, $value->column] = [true, $attribute->column];
             $key = $table->add('a:'.Names::key($attribute->name), $value);
-            $table->references[] = new WorkedReference($columns, $of->key, $of->primary, null, 'CASCADE', 'NO ACTION', null, $thing->name, $why);
+            $table->references[] = new WorkedReference($columns, $of->key, $of->primary, null, 'CASCADE', $this->changing(), null, $thing->name, $why);
             $table->primary = [...$columns, $key];
             $this->tables[$table->key] = $table;
         }
@@ -696,7 +698,7 @@ final class Working
                     $end->primary,
                     0 === $i ? $join->constraint : null,
                     $action,
-                    'NO ACTION',
+                    $this->changing(),
                     null,
                     0 === $i ? $end->name : ('' !== $join->role ? $join->role : $end->name),
                     $why,
@@ -782,7 +784,7 @@ final class Working
             $this->tables[$listKey] = $list;
         }
         $column->type = new GeneralType('text', $longest);
-        $table->references[] = new WorkedReference([$key], $listKey, ['value'], null, 'RESTRICT', 'NO ACTION', null, $column->name, $why);
+        $table->references[] = new WorkedReference([$key], $listKey, ['value'], null, 'RESTRICT', $this->changing(), null, $column->name, $why);
     }
 
     private function audit(WorkedTable $table): void
@@ -852,6 +854,12 @@ final class Working
                 $table->lookups[] = ['lookup' => new Lookup([]), 'columns' => $columns, 'why' => new Why('indexes', Rules::sentence('indexes', 'yes'))];
             }
         }
+    }
+
+    /** What happens where a key is changed and nothing else is said. */
+    private function changing(): string
+    {
+        return self::ACTIONS[$this->design->rules->of('changing')];
     }
 
     private function finding(string $check, int $line, string $words, string $todo, string $about = '', bool $serious = false): void

@@ -101,9 +101,12 @@ class ScriptSql
     public function text(array $statements): string
     {
         $text = '';
+        $before = false;
         foreach ($statements as $statement) {
-            $text .= $this->ended($statement)."\n";
-            $text .= \in_array($statement->kind, ['table', 'view', 'trigger', 'routine'], true) ? "\n" : '';
+            // What goes over several lines stands apart.
+            $tall = \in_array($statement->kind, ['table', 'view', 'trigger', 'routine'], true);
+            $text .= ('' !== $text && ($tall || $before) ? "\n" : '').$this->ended($statement)."\n";
+            $before = $tall;
         }
 
         return rtrim($text)."\n";

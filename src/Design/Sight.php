@@ -24,6 +24,9 @@ final readonly class Sight
 {
     public const DEPTHS = ['conceptual', 'logical', 'physical'];
 
+    /** How much wider than high a new drawing is to be: as the room beside an outline. */
+    private const SHAPE = 1.15;
+
     public function __construct(private Abbreviations $short)
     {
     }
@@ -77,6 +80,6 @@ final readonly class Sight
         }
 
         // Where hardly anything has a place yet, all find theirs together.
-        return 2 * \count($known) < \count($tablets) ? Layout::of($tablets, $lines, $detail) : Layout::arranged($tablets, $lines, $detail, $known);
+        return 2 * \count($known) < \count($tablets) ? Layout::of($tablets, $lines, $detail, null, self::SHAPE) : Layout::arranged($tablets, $lines, $detail, $known);
     }
 }
