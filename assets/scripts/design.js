@@ -237,7 +237,7 @@ class Page {
                 input.checked = true;
             }
         }
-        const engine = document.querySelector(`[data-engine] option[data-name="${this.sight.engine || 'postgresql'}"]`);
+        const engine = document.querySelector(`[data-engine] option[data-name="${this.sight.engine}"]`);
         if (engine) {
             engine.selected = true;
             this.root.querySelector('[data-depth-choice="physical"]').textContent = `tables of ${engine.value}`;

@@ -82,6 +82,15 @@ final class Completing
 
             return [$before, $options + array_fill_keys(self::HEADS, '')];
         }
+        $subject = preg_replace('/^(?:An?|Each|Every) /u', '', $before) ?? '';
+        if (!str_contains($before, ';') && [] === array_filter($things, static fn (Thing $thing): bool => str_starts_with(Names::key($subject).' ', Names::key($thing->name).' '))) {
+            $options = [];
+            foreach ($things as $thing) {
+                $options[Noun::withArticle(Names::small($thing->name), true).' '] = 'begins a sentence';
+            }
+
+            return [$before, $options];
+        }
         $half = ltrim(strrchr($before, ';') ?: $before, '; ');
         $second = str_contains($before, ';');
         if (1 === preg_match('/^(.*?(?:exactly one|at most one|one or more|any number of|\d[\d,]* (?:or more|to \d[\d,]*)|exactly \d+|at most \d+)) (.*)$/ui', $half, $m)) {

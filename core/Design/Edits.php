@@ -443,9 +443,9 @@ final class Edits
 
     private function attributeOf(string $said, ?string $meaning = null): Attribute
     {
-        $read = Outline::read("Thing\n  ".ltrim(str_replace(["\r", "\n"], ' ', $said)));
+        $read = Outline::read("Thing\n  ".trim($said));
         $attribute = $read->design->things[0]->attributes[0] ?? null;
-        if ([] !== $read->faults || null === $attribute) {
+        if ([] !== $read->faults || null === $attribute || 2 !== \count($read->statements)) {
             throw new EditError($read->faults[0]->message ?? \sprintf('“%s” is nothing that is known of a thing.', trim($said)));
         }
 

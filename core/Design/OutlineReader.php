@@ -74,9 +74,19 @@ final class OutlineReader
             $inside = 1 === preg_match('/^\s/', $line);
             try {
                 $pieces = Piece::all($line);
+                if ([] === $pieces || ([] !== $this->faults && $this->faults[\count($this->faults) - 1]->line === $i + 1)) {
+                    // A text that is never closed has been said already.
+                    $this->statements[] = new Statement('fault', $i, $this->last, null, $inside ? $this->block : null);
+                    continue;
+                }
                 $inside ? $this->inside($pieces, $line) : $this->heading($pieces, $line);
             } catch (NotUnderstood $e) {
                 $this->fault($e, $line);
+                while ([] !== $this->statements && $this->statements[\count($this->statements) - 1]->from >= $i) {
+                    array_pop($this->statements);
+                    $number = \count($this->statements);
+                    unset($this->things[$number], $this->joins[$number], $this->lists[$number], $this->questions[$number], $this->views[$number], $this->halves[$number]);
+                }
                 $this->statements[] = new Statement('fault', $this->line, $this->last, null, $inside ? $this->block : null);
                 $inside || $this->block = null;
             }
@@ -784,7 +794,7 @@ final class OutlineReader
      */
     private function half(Piece $piece, array $names): array
     {
-        $text = preg_replace('/\.$/u', '', $piece->text) ?? $piece->text;
+        $text = preg_replace('/\s*\.$/u', '', $piece->text) ?? $piece->text;
         if (1 !== preg_match(self::COUNT, $text, $m)) {
             throw new NotUnderstood(
                 'How many? A sentence says it before the second thing: exactly one, at most one, one or more, any number of, or 2 to 4.',

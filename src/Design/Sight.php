@@ -60,7 +60,7 @@ final readonly class Sight
         return [
             'faults' => array_map(static fn (Fault $fault): array => $fault->open(), $outline->faults),
             'findings' => array_map(static fn (DesignFinding $finding): array => get_object_vars($finding), $findings),
-            'counts' => Designs::tallyOf($design), 'engine' => $design->engine, 'svg' => $svg, 'places' => $at,
+            'counts' => Designs::tallyOf($design), 'engine' => Physical::dialectOf($design)->name(), 'svg' => $svg, 'places' => $at,
             'things' => Ledger::of($outline), 'pieces' => $pieces->tablets(), 'lines' => $pieces->lines(),
             'asked' => array_map(static fn ($question): array => ['text' => $question->text, 'answer' => $question->answer, 'by' => $question->by,
                 'of' => implode(', ', $question->of)], $design->questions),
