@@ -145,27 +145,30 @@ final class EditsTest extends TestCase
         for ($seed = 0; $seed < 200; ++$seed) {
             mt_srand($seed);
             $base = array_map(static fn (int $n): string => "line $n", range(0, mt_rand(0, 12)));
-            /**
-             * @param list<string> $lines
-             *
-             * @return list<string>
-             */
-            $change = static function (array $lines, string $by): array {
-                for ($n = mt_rand(0, 3); $n > 0; --$n) {
-                    $at = mt_rand(0, \count($lines));
-                    $lines = [...\array_slice($lines, 0, $at), $by.mt_rand(0, 99), ...\array_slice($lines, $at + mt_rand(0, 1))];
-                }
-
-                return array_values($lines);
-            };
-            [$a, $b] = [$change($base, 'a'), $change($base, 'b')];
+            [$a, $b] = [self::changed($base, 'a'), self::changed($base, 'b')];
             $merged = Merging::of(implode("\n", $base), implode("\n", $a), implode("\n", $b));
             $told = implode("\n", [$merged->text, $merged->mine]);
             foreach ([...array_diff($a, $base), ...array_diff($b, $base)] as $line) {
                 self::assertStringContainsString($line, $told, "Seed $seed");
             }
-            self::assertSame($b === $base ? implode("\n", $a) : $merged->text, $merged->text, "Seed $seed");
+            $b === $base && self::assertSame(implode("\n", $a), $merged->text, "Seed $seed");
+            $a === $base && self::assertSame(implode("\n", $b), $merged->text, "Seed $seed");
         }
+    }
+
+    /**
+     * @param list<string> $lines
+     *
+     * @return list<string>
+     */
+    private static function changed(array $lines, string $by): array
+    {
+        for ($n = mt_rand(0, 3); $n > 0; --$n) {
+            $at = mt_rand(0, \count($lines));
+            $lines = [...\array_slice($lines, 0, $at), $by.mt_rand(0, 99), ...\array_slice($lines, $at + mt_rand(0, 1))];
+        }
+
+        return $lines;
     }
 
     /** @param list<string> $expected */
