@@ -18,6 +18,8 @@ final readonly class Attribute
      * @param bool        $mayBeEmpty it was said that it may be empty, even where a key would have it otherwise
      * @param bool        $several   a row may have any number of it
      * @param ?string     $column    its name in tables, where that is not worked out
+     * @param ?string     $formerly  the name of the field that it was, where that has another
+     * @param ?string     $filled    what rows get that are there already; a text, or SQL where `filledSql` says so
      * @param int         $line      of the outline, from 1; 0 for one that stands in none
      */
     public function __construct(
@@ -41,6 +43,9 @@ final readonly class Attribute
         public ?string $column = null,
         public ?string $charset = null,
         public ?string $sorted = null,
+        public ?string $formerly = null,
+        public ?string $filled = null,
+        public bool $filledSql = false,
         public int $line = 0,
     ) {
     }

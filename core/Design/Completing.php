@@ -15,7 +15,7 @@ final class Completing
     private const COUNTS = ['exactly one ', 'at most one ', 'one or more ', 'any number of ', '1 to 3 '];
     private const CLAUSES = [
         'required', 'unique', 'personal', 'may be empty', 'set when the row is made', 'set when the row changes', 'not before ', 'not after ', 'at least ', 'at most ',
-        'measured in ', 'meaning "', 'column "', 'computed as "',
+        'measured in ', 'meaning "', 'column "', 'computed as "', 'formerly "',
     ];
     private const OF_THINGS = [
         'told apart by ', 'looked up by ', 'always "', 'keyed by a number of its own', 'keyed by what tells it apart', 'keyed by a UUID of its own',

@@ -23,7 +23,8 @@ final class Identifiers
         $words = Naming::words($name);
         if ($this->rules->is('number', 'plural') && [] !== $words && !$this->rules->is('style', 'plain')) {
             $last = array_pop($words);
-            $words[] = Noun::plural(Noun::singular($last));
+            // A number has no plural.
+            $words[] = 1 === preg_match('/\d$/', $last) ? $last : Noun::plural(Noun::singular($last));
         }
 
         return $this->rules->prefix.$this->fitted($this->styled($name, $words), $this->longest - \strlen($this->rules->prefix));

@@ -606,6 +606,15 @@ final class OutlineReader
         if (null !== $plain) {
             return $plain;
         }
+        if (null !== ($m = $piece->match('/^formerly (.+)$/us'))) {
+            return ['formerly' => $m[0]];
+        }
+        if (null !== ($m = $piece->match('/^computed as (») for rows that are there$/u'))) {
+            return ['filled' => $m[0], 'filledSql' => true];
+        }
+        if (null !== ($m = $piece->match('/^(.+) for rows that are there$/us'))) {
+            return ['filled' => 'empty text' === $m[0] && !$piece->isQuoted() ? '' : self::plainFigure($m[0], $piece)];
+        }
         if (null !== ($m = $piece->match('/^computed as (») unless given$/u'))) {
             return ['given' => $m[0], 'givenSql' => true];
         }

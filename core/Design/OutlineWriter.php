@@ -144,6 +144,9 @@ final class OutlineWriter
         if (null !== $attribute->given) {
             $rest[] = ($attribute->givenSql ? 'computed as '.self::quoted($attribute->given) : self::given($attribute->given)).' unless given';
         }
+        if (null !== $attribute->filled) {
+            $rest[] = ($attribute->filledSql ? 'computed as '.self::quoted($attribute->filled) : self::given($attribute->filled)).' for rows that are there';
+        }
         $attribute->whenMade && $rest[] = 'set when the row is made';
         $attribute->whenChanged && $rest[] = 'set when the row changes';
         foreach ($attribute->limits as $limit) {
@@ -155,6 +158,7 @@ final class OutlineWriter
         null === $attribute->charset || $rest[] = 'character set '.self::quoted($attribute->charset);
         null === $attribute->sorted || $rest[] = 'sorted as '.self::quoted($attribute->sorted);
         null === $attribute->column || $rest[] = 'column '.self::quoted($attribute->column);
+        null === $attribute->formerly || $rest[] = 'formerly '.self::quoted($attribute->formerly);
         '' === $attribute->meaning || $rest[] = 'meaning '.self::quoted($attribute->meaning);
         if ([] !== $rest && $attribute->type->lists()) {
             $last = array_pop($words);

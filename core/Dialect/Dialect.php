@@ -131,6 +131,12 @@ abstract class Dialect
         return new ScriptSql($this, $options);
     }
 
+    /** How scripts that change what is there are written. */
+    public function altering(ScriptOptions $options = new ScriptOptions()): AlterSql
+    {
+        return new AlterSql($this, $this->writing($options));
+    }
+
     /** General types in its words, and back. */
     public function types(): NativeTypes
     {

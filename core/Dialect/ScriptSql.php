@@ -354,18 +354,18 @@ class ScriptSql
         return null === $name || '' === $name ? '' : 'CONSTRAINT '.$this->name($name).' ';
     }
 
-    protected function primary(Key $key, Table $table): string
+    public function primary(Key $key, Table $table): string
     {
         return $this->constraint($key->name).'PRIMARY KEY ('.$this->names($key->columns).')';
     }
 
-    protected function unique(Key $key, Table $table): string
+    public function unique(Key $key, Table $table): string
     {
         return $this->constraint($key->name).'UNIQUE ('.$this->names($key->columns).')';
     }
 
     /** @return list<string> indexes that are said within their table */
-    protected function keysWithin(Table $table): array
+    public function keysWithin(Table $table): array
     {
         return [];
     }

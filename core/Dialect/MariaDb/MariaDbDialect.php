@@ -6,6 +6,7 @@ namespace Fasti\Core\Dialect\MariaDb;
 
 use Fasti\Core\Catalog\Type;
 use Fasti\Core\Catalog\TypeFamily;
+use Fasti\Core\Dialect\AlterSql;
 use Fasti\Core\Dialect\AskSql;
 use Fasti\Core\Dialect\Dialect;
 use Fasti\Core\Dialect\Grammar;
@@ -147,5 +148,10 @@ class MariaDbDialect extends Dialect
         return new Manners(
             primary: 'PRIMARY', ownConditions: true, setsChanged: true, storage: 'InnoDB', leadsIndexed: true, longestKey: 3072, now: 'current_timestamp()', nowTo: 'current_timestamp(%d)', today: 'curdate()',
         );
+    }
+
+    public function altering(ScriptOptions $options = new ScriptOptions()): AlterSql
+    {
+        return new MariaDbAlterSql($this, $this->writing($options));
     }
 }

@@ -74,7 +74,7 @@ class MariaDbScriptSql extends ScriptSql
         return null !== $check->column && null !== $table->column($check->column);
     }
 
-    protected function primary(Key $key, Table $table): string
+    public function primary(Key $key, Table $table): string
     {
         foreach ($table->indexes as $index) {
             if ('PRIMARY' === strtoupper($index->name)) {
@@ -90,7 +90,7 @@ class MariaDbScriptSql extends ScriptSql
         return '' === $index->comment ? '' : ' COMMENT '.$this->literal($index->comment);
     }
 
-    protected function unique(Key $key, Table $table): string
+    public function unique(Key $key, Table $table): string
     {
         foreach ($table->indexes as $index) {
             if ($index->name === $key->name) {
@@ -101,7 +101,7 @@ class MariaDbScriptSql extends ScriptSql
         return 'UNIQUE KEY '.('' === (string) $key->name ? '' : $this->name((string) $key->name).' ').'('.$this->names($key->columns).')';
     }
 
-    protected function keysWithin(Table $table): array
+    public function keysWithin(Table $table): array
     {
         $keys = [];
         $unique = array_map(static fn (Key $key): ?string => $key->name, $table->uniqueKeys);

@@ -6,6 +6,7 @@ namespace Fasti\Core\Dialect\PostgreSql;
 
 use Fasti\Core\Catalog\Type;
 use Fasti\Core\Catalog\TypeFamily;
+use Fasti\Core\Dialect\AlterSql;
 use Fasti\Core\Dialect\AskSql;
 use Fasti\Core\Dialect\Dialect;
 use Fasti\Core\Dialect\Grammar;
@@ -157,5 +158,10 @@ final class PostgreSqlDialect extends Dialect
     public function manners(): Manners
     {
         return new Manners(home: 'public', yes: 'true', no: 'false');
+    }
+
+    public function altering(ScriptOptions $options = new ScriptOptions()): AlterSql
+    {
+        return new PostgreSqlAlterSql($this, $this->writing($options));
     }
 }

@@ -6,6 +6,7 @@ namespace Fasti\Core\Dialect\Sqlite;
 
 use Fasti\Core\Catalog\Type;
 use Fasti\Core\Catalog\TypeFamily;
+use Fasti\Core\Dialect\AlterSql;
 use Fasti\Core\Dialect\AskSql;
 use Fasti\Core\Dialect\Dialect;
 use Fasti\Core\Dialect\Grammar;
@@ -111,5 +112,10 @@ final class SqliteDialect extends Dialect
     public function manners(): Manners
     {
         return new Manners('main', 'main', primaryNamed: false, emptyKeys: true, sorted: false, traits: true, numbers: 'INTEGER', meanings: false);
+    }
+
+    public function altering(ScriptOptions $options = new ScriptOptions()): AlterSql
+    {
+        return new SqliteAlterSql($this, $this->writing($options));
     }
 }

@@ -78,7 +78,20 @@ final class Harness
         return $this->survey($engine);
     }
 
-    private function survey(string $engine): Catalog
+    /** A session of its own with what was made last, which may change it. */
+    public function open(string $engine): \PDO
+    {
+        $pdo = match ($engine) {
+            'mariadb' => OddSchema::server(),
+            'postgresql' => Engines::pdo(Engines::postgreSql('fasti_trait')),
+            default => new \PDO('sqlite:'.sys_get_temp_dir().self::FILE, null, null, [\PDO::ATTR_ERRMODE => \PDO::ERRMODE_EXCEPTION]),
+        };
+        'mariadb' === $engine && $pdo->exec('USE fasti_trait');
+
+        return $pdo;
+    }
+
+    public function survey(string $engine): Catalog
     {
         $pdo = match ($engine) {
             'mariadb' => OddSchema::server(),
