@@ -11,12 +11,18 @@ use Fasti\Account\Role;
 use Fasti\CodeList\CodeLists;
 use Fasti\Core\Catalog\OpenForm;
 use Fasti\Core\Catalog\Place;
+use Fasti\Core\Design\Edit;
+use Fasti\Core\Design\EditError;
+use Fasti\Core\Design\Edits;
 use Fasti\Core\Diagram\Detail;
 use Fasti\Core\Model\ModelFile;
 use Fasti\Core\Model\Trial;
 use Fasti\Core\Survey\Choice;
 use Fasti\Core\Survey\SilentProgress;
+use Fasti\Design\Beginning;
 use Fasti\Design\Designs;
+use Fasti\Design\Property\DesignOutline;
+use Fasti\Design\Topic\DesignTopic;
 use Fasti\Diagram\Board;
 use Fasti\Diagram\Keeping;
 use Fasti\Join\JoinsJob;
@@ -79,6 +85,7 @@ final readonly class LoadDemoCommand
         private Editing $editing,
         private ModelJob $proving,
         private Designs $designs,
+        private Beginning $beginning,
         #[Autowire('%env(DATABASE_HOST)%')] private string $host,
         #[Autowire('%env(int:DATABASE_PORT)%')] private int $port,
         #[Autowire('%env(DATABASE_USER)%')] private string $user,
@@ -212,6 +219,34 @@ final readonly class LoadDemoCommand
     {
         $lending = $this->designs->make($steward, (string) file_get_contents(__DIR__.'/lending.outline.txt'));
         $lending->shared = true;
+        $this->designs->save();
+        // What fieldwork is to say of stations from next season on: begun with what is there, and gone on with.
+        $source = $this->entities->getRepository(Source::class)->findOneBy(['name' => 'fieldwork']) ?? throw new \LogicException('No source.');
+        $taken = [];
+        foreach ($this->store->places($source->id()) as $place => $entry) {
+            \in_array(Place::ofKey($place)->name, ['station', 'reach', 'catchment', 'visit'], true) && $taken[] = $entry;
+        }
+        $season = $this->beginning->begin($steward, 'Stations next season', 'what fieldwork is to say of stations from next season on', $source->id(), $taken);
+        $text = $season->outline;
+        foreach ([
+            new Edit('rename attribute', 'Station', 'datum', 'grid'),
+            new Edit('set attribute', 'Station', 'name', 'name, text up to 120, required'),
+            new Edit('add attribute', 'Station', '', 'access by, one of foot, boat, car; required, foot for rows that are there'),
+            new Edit('remove attribute', 'Visit', 'note'),
+            new Edit('add thing', '', 'Landing place', 'place where a boat can be put in'),
+            new Edit('add attribute', 'Landing place', '', 'name, text up to 80, required'),
+            new Edit('say', 'Landing place', '', 'told apart by name'),
+            new Edit('add sentence', '', '', 'A station is reached from at most one landing place; a landing place serves any number of stations.'),
+        ] as $edit) {
+            try {
+                $text = Edits::of($text, $edit);
+            } catch (EditError $e) {
+                throw new \LogicException($e->getMessage()."\n".$text, 0, $e);
+            }
+        }
+        $this->texts->save($steward, DesignTopic::NAME, $season->id(), DesignOutline::NAME, $season->outline, $text, 'demo');
+        $season = $this->designs->fresh($season);
+        $season->shared = true;
         $this->designs->save();
     }
 

@@ -18,7 +18,7 @@ final class Version20261126190000 extends AbstractMigration
     {
         $this->addSql('CREATE TABLE design (id INT UNSIGNED AUTO_INCREMENT NOT NULL, name VARCHAR(120) NOT NULL, purpose VARCHAR(400) NOT NULL,
             shared TINYINT NOT NULL, outline MEDIUMTEXT NOT NULL, readable MEDIUMTEXT NOT NULL, places JSON NOT NULL, ran JSON DEFAULT NULL,
-            ran_at DATETIME DEFAULT NULL, changed_at DATETIME NOT NULL, owner_id INT UNSIGNED NOT NULL, source_id INT UNSIGNED DEFAULT NULL,
+            ran_at DATETIME DEFAULT NULL, rehearsed JSON DEFAULT NULL, rehearsed_at DATETIME DEFAULT NULL, taken JSON DEFAULT NULL, changed_at DATETIME NOT NULL, owner_id INT UNSIGNED NOT NULL, source_id INT UNSIGNED DEFAULT NULL,
             INDEX IDX_CD4F5A307E3C61F9 (owner_id), INDEX IDX_CD4F5A30953C1C61 (source_id), PRIMARY KEY (id))
             DEFAULT CHARACTER SET utf8mb4 COLLATE `utf8mb4_unicode_ci`');
         $this->addSql('ALTER TABLE design ADD CONSTRAINT FK_CD4F5A307E3C61F9 FOREIGN KEY (owner_id) REFERENCES account (id)');

@@ -54,7 +54,7 @@ final class Changes
     /** @var array<string, Table> */
     private array $new = [];
 
-    private function __construct(private readonly Catalog $before, private readonly Catalog $after, private readonly Matching $matching, ?ScriptOptions $options)
+    private function __construct(private readonly Catalog $before, private readonly Catalog $after, public readonly Matching $matching, ?ScriptOptions $options)
     {
         $this->dialect = Dialects::ofCatalog($after);
         $schemas = array_unique(array_map(static fn (Table $table): string => $table->schema, [...$before->tables, ...$after->tables]));
@@ -477,10 +477,23 @@ final class Changes
             fn (ForeignKey $key) => $this->add(self::LEADS, \sprintf('%s leads to %s by %s', $is->name, $key->references->table, implode(' and ', $key->columns)), [$this->sql->writing->addForeignKey($is, $key)], ChangeStep::LOCKS, $is->name),
         );
         $own = $this->inline();
+        // A server that drops conditions with their fields takes one along that speaks of no field at all.
+        $drops = \count($map) < \count($was->columns);
+        $other = [...array_keys($retyped), ...array_keys(array_filter($map, static fn (string $after, string $before): bool => $after !== $before, \ARRAY_FILTER_USE_BOTH))];
+        $other = [...$other, ...array_values(array_diff(array_map(static fn (Column $column): string => $column->name, $was->columns), array_keys($map)))];
+        // One that speaks of a field that changes is taken away before, and comes back.
+        $spoken = static fn (CheckConstraint $check): bool => [] !== array_filter(
+            $other,
+            static fn (int|string $name): bool => 1 === preg_match('/(?<![\p{L}\p{N}_])'.preg_quote((string) $name, '/').'(?![\p{L}\p{N}_])/u', $check->expression),
+        );
+        $lost = static fn (CheckConstraint $check): bool => $own && $drops && [] === array_filter(
+            $is->columns,
+            static fn (Column $column): bool => str_contains($check->expression, $column->name),
+        );
         $this->each(
             array_values(array_filter($was->checks, static fn (CheckConstraint $check): bool => !$own || null === $check->column)),
             array_values(array_filter($is->checks, static fn (CheckConstraint $check): bool => !$own || null === $check->column)),
-            static fn (CheckConstraint $a, CheckConstraint $b): bool => $a->name === $b->name && $a->expression === $b->expression && [] === $retyped && $map === array_combine(array_keys($map), array_keys($map)),
+            static fn (CheckConstraint $a, CheckConstraint $b): bool => !$lost($b) && $a->name === $b->name && $a->expression === $b->expression && !$spoken($a),
             fn (CheckConstraint $check) => $this->add(self::DROP_KEYS, \sprintf('%s: the condition %s goes', $is->name, $check->name), [$this->sql->dropCheck($was, $check)], '', $is->name),
             fn (CheckConstraint $check) => $this->add(self::KEYS, \sprintf('%s: always %s', $is->name, $check->expression), [$this->sql->addCheck($is, $check)], ChangeStep::LOCKS, $is->name),
         );
@@ -585,6 +598,7 @@ final class Changes
             static fn (Key $key): array => [$key->name, $named($key->columns)],
             array_values(array_filter([$table->primaryKey, ...$table->uniqueKeys], static fn (?Key $key): bool => null !== $key && $named($key->columns) === $lead->references->columns)),
         );
+
         return $keys($was, self::naming($this->matching->columns[$before])) !== $keys($is, self::naming(array_combine(
             array_map(static fn (Column $column): string => $column->name, $is->columns),
             array_map(static fn (Column $column): string => $column->name, $is->columns),

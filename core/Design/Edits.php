@@ -142,6 +142,7 @@ final class Edits
         if (Names::key($was->name) !== Names::key($attribute->name) && null !== $of->attribute($attribute->name)) {
             throw new EditError(\sprintf('%s has “%s” already.', $of->name, $attribute->name));
         }
+        $attribute = $this->formerly($was, $attribute);
         $statement = $this->outline->statements[$this->statementAt($was->line)];
         $this->replace($statement->from, $statement->to, explode("\n", '  '.OutlineWriter::attribute($attribute)));
         if ($was->name !== $attribute->name) {
@@ -160,9 +161,21 @@ final class Edits
             throw new EditError(\sprintf('%s has “%s” already.', $of->name, $known->name));
         }
         $statement = $this->outline->statements[$this->statementAt($attribute->line)];
-        $this->replace($statement->from, $statement->to, explode("\n", '  '.OutlineWriter::attribute($attribute->with(name: $name))));
+        $this->replace($statement->from, $statement->to, explode("\n", '  '.OutlineWriter::attribute($this->formerly($attribute, $attribute->with(name: $name)))));
         $this->again();
         $this->renamed($of->name, $attribute->name, $name);
+    }
+
+    /** A design that began with a source remembers what a field is called there, so that a rename is one. */
+    private function formerly(Attribute $was, Attribute $is): Attribute
+    {
+        $design = $this->outline->design;
+        if ('' === $design->begun || null !== $is->formerly || $was->name === $is->name) {
+            return $is;
+        }
+        $column = $was->column ?? (new Identifiers($design->rules, Physical::dialectOf($design)->longestName()))->column($was->name);
+
+        return $is->with(formerly: $was->formerly ?? $column, column: null);
     }
 
     public function removeAttribute(string $thing, string $name): void

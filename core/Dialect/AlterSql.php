@@ -293,12 +293,16 @@ class AlterSql
         return $loses ? new Cast($this->as($sql, $is), "$sql IS NOT NULL", 'only what is as coarse as that is kept') : new Cast($this->as($sql, $is));
     }
 
+    /** @var array<string, string> name of a type → the SQL of its plainest value, where that does not follow from its family */
+    protected const PLAINEST = [];
+
     /** What rows get of which nobody has said it: the plainest value of a type. */
     public function plainest(Column $is): string
     {
         $type = $this->dialect->typeOf($is);
 
         return match (true) {
+            isset(static::PLAINEST[$type->name]) && !$type->array => static::PLAINEST[$type->name],
             $type->array => $this->writing->literal('{}'),
             [] !== $type->members => $this->writing->literal($type->members[0]),
             $type->family->isNumeric() => '0',

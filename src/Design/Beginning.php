@@ -46,13 +46,18 @@ final readonly class Beginning
         if (null === $of) {
             return $this->designs->make($account, OutlineWriter::design(new Design($name, $purpose)));
         }
-        [$design, $notes] = Taking::of($this->catalog($of, $entries), $of->name, new TakenWords($name, $purpose, $this->texts($of, $entries)));
+        $catalog = $this->catalog($of, $entries);
+        [$design, $notes] = Taking::of($catalog, $of->name, new TakenWords($name, $purpose, $this->texts($of, $entries)));
         $text = OutlineWriter::design($design);
         foreach ($notes as $note) {
             $text .= "\n-- ".str_replace("\n", ' ', $note);
         }
 
-        return $this->designs->make($account, $text, $of);
+        $kept = $this->designs->make($account, $text, $of);
+        $kept->taken = [] === $entries ? null : array_map(static fn (Table $table): string => $table->place()->key(), $catalog->tables);
+        $this->designs->save();
+
+        return $kept;
     }
 
     /**

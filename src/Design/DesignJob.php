@@ -8,6 +8,7 @@ use Fasti\Account\Act\Act;
 use Fasti\Core\Design\Outline;
 use Fasti\Core\Design\Physical;
 use Fasti\Core\Survey\SourceError;
+use Fasti\Source\Sources;
 use Fasti\Work\Job;
 use Fasti\Work\JobFailed;
 use Fasti\Work\JobKind;
@@ -18,7 +19,7 @@ final readonly class DesignJob implements JobKind
 {
     public const NAME = 'design';
 
-    public function __construct(private Designs $designs, private Trying $trying)
+    public function __construct(private Designs $designs, private Trying $trying, private Planning $planning, private Sources $sources)
     {
     }
 
@@ -44,7 +45,7 @@ final readonly class DesignJob implements JobKind
 
     public function page(Job $job): array
     {
-        return ['design_script', ['id' => $job->number('design')]];
+        return ['change' === ($job->payload['what'] ?? '') ? 'design_changes' : 'design_script', ['id' => $job->number('design')]];
     }
 
     public function wordsWhenBroken(Job $job): string
@@ -60,15 +61,37 @@ final readonly class DesignJob implements JobKind
     public function run(Running $running): void
     {
         $kept = $this->designs->one($running->job->number('design')) ?? throw new JobFailed('The design is not there any more.');
-        $engine = \is_string($running->job->payload['engine'] ?? null) ? $running->job->payload['engine'] : null;
+        $of = hash('xxh128', $kept->readable);
         try {
-            $ran = $this->trying->run(Physical::of(Outline::read($kept->readable)->design, $engine), $running);
+            if ('change' === ($running->job->payload['what'] ?? '')) {
+                $ran = $this->change($kept, $running) + ['of' => $of];
+                $kept = $this->designs->fresh($kept);
+                [$kept->rehearsed, $kept->rehearsedAt] = [$ran, new \DateTimeImmutable()];
+            } else {
+                $engine = \is_string($running->job->payload['engine'] ?? null) ? $running->job->payload['engine'] : null;
+                $ran = $this->trying->run(Physical::of(Outline::read($kept->readable)->design, $engine), $running) + ['of' => $of];
+                $kept = $this->designs->fresh($kept);
+                [$kept->ran, $kept->ranAt] = [$ran, new \DateTimeImmutable()];
+            }
         } catch (SourceError $e) {
             throw new JobFailed($e->inWords(), 0, $e);
         }
-        $kept = $this->designs->fresh($kept);
-        $kept->ran = $ran + ['of' => hash('xxh128', $kept->readable)];
-        $kept->ranAt = new \DateTimeImmutable();
         $this->designs->save();
+    }
+
+    /**
+     * @return array<string, mixed>
+     *
+     * @throws SourceError
+     */
+    private function change(KeptDesign $kept, Running $running): array
+    {
+        [$changes, $before, $after] = $this->planning->of($kept);
+        $source = $kept->source ?? throw new JobFailed('The source of this design is not there any more.');
+        $running->at('Reading a sample', 0, 4);
+        $rows = $this->sources->rows($this->sources->target($source), 120);
+        $sample = null === $rows ? [] : Sampling::of($rows, $before);
+
+        return $this->trying->change($changes, $before, $after, $sample, $running);
     }
 }

@@ -61,6 +61,25 @@ class KeptDesign
     #[ORM\Column(nullable: true)]
     public ?\DateTimeImmutable $ranAt = null;
 
+    /**
+     * What came of its planned change on a scratch copy.
+     *
+     * @var array<string, mixed>|null
+     */
+    #[ORM\Column(type: 'json', nullable: true)]
+    public ?array $rehearsed = null;
+
+    #[ORM\Column(nullable: true)]
+    public ?\DateTimeImmutable $rehearsedAt = null;
+
+    /**
+     * Of its source, the places of the entries that were taken; null for all of them.
+     *
+     * @var list<string>|null
+     */
+    #[ORM\Column(type: 'json', nullable: true)]
+    public ?array $taken = null;
+
     #[ORM\Column]
     public \DateTimeImmutable $changedAt;
 

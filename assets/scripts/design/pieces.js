@@ -78,7 +78,8 @@ function ofSentence(page, box, found) {
 /** Asks for a new thing or a new sentence. */
 export function form(page, what, from = '') {
     const dialog = document.getElementById('design-form');
-    const place = dialog.querySelector('[data-form]');
+    const place = element('form', { method: 'dialog' });
+    dialog.replaceChildren(place);
     const names = page.sight.things.map((thing) => thing.name);
     const cancel = element('button', { type: 'button', class: 'btn btn-plain', onclick: () => dialog.close() }, 'Not now');
     let done;

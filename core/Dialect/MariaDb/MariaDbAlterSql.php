@@ -20,6 +20,11 @@ class MariaDbAlterSql extends AlterSql
     /** The key of a column that numbers itself before its table is keyed by it. */
     private const BESIDE = 'fasti_new_number';
 
+    protected const PLAINEST = [
+        'inet6' => "'::'", 'point' => "ST_GeomFromText('POINT(0 0)')", 'linestring' => "ST_GeomFromText('LINESTRING(0 0, 0 0)')",
+        'polygon' => "ST_GeomFromText('POLYGON((0 0, 0 0, 0 0, 0 0))')", 'geometry' => "ST_GeomFromText('POINT(0 0)')",
+    ];
+
     public function renameTable(Table $was, string $name): string
     {
         return 'RENAME TABLE '.$this->writing->placed($was->place()).' TO '.$this->writing->placed($was->with(name: $name)->place());

@@ -14,6 +14,10 @@ use Fasti\Core\Dialect\Cast;
 /** https://www.postgresql.org/docs/15/sql-altertable.html. All of it happens or nothing does. */
 final class PostgreSqlAlterSql extends AlterSql
 {
+    protected const PLAINEST = [
+        'inet' => "'0.0.0.0'", 'interval' => "'0'", 'point' => "'(0,0)'", 'path' => "'((0,0),(0,0))'", 'polygon' => "'((0,0),(0,0))'", 'xml' => "'<nothing/>'",
+    ];
+
     public function frame(): array
     {
         return ['BEGIN', 'COMMIT'];

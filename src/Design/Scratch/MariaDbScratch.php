@@ -49,7 +49,7 @@ final readonly class MariaDbScratch implements ScratchServer
             $pdo->exec('CREATE DATABASE scratch');
             $pdo->exec('USE scratch');
 
-            return $try(new Scratch($pdo, Dialects::of('mariadb'), 'scratch'));
+            return $try(new Scratch($pdo, Dialects::of('mariadb'), 'scratch', 'SET foreign_key_checks = 0', 'SET foreign_key_checks = 1'));
         } finally {
             $daemon->stop();
         }

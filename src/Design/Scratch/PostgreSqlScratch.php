@@ -44,7 +44,7 @@ final readonly class PostgreSqlScratch implements ScratchServer
             $pdo = $opened('scratch');
             $pdo->exec("SET client_min_messages = error; SET DateStyle = 'ISO'; SET check_function_bodies = false");
 
-            return $try(new Scratch($pdo, Dialects::of('postgresql'), 'public'));
+            return $try(new Scratch($pdo, Dialects::of('postgresql'), 'public', 'SET session_replication_role = replica', 'SET session_replication_role = origin'));
         } finally {
             unset($pdo, $server);
             is_file($data.'/postmaster.pid') && $daemon->prepare([...$as, Daemon::program('pg_ctl', ...$folders), '-D', $data, '-m', 'immediate', 'stop']);

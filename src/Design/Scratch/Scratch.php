@@ -14,7 +14,11 @@ use Fasti\Source\Connector\PdoRows;
 /** An empty database of a scratch server, for as long as somebody tries something in it. */
 final readonly class Scratch
 {
-    public function __construct(public \PDO $pdo, public Dialect $dialect, public string $schema)
+    /**
+     * @param string $loose  the statement after which rows may lead to nothing
+     * @param string $strict the one after which they may not any more
+     */
+    public function __construct(public \PDO $pdo, public Dialect $dialect, public string $schema, private string $loose, private string $strict)
     {
     }
 
@@ -26,6 +30,26 @@ final readonly class Scratch
         } catch (\PDOException $e) {
             throw $this->explained($e);
         }
+    }
+
+    /**
+     * Puts rows in without looking where they lead: those of a sample fit together, but come in no particular order.
+     *
+     * @param iterable<string> $statements
+     *
+     * @throws SourceError
+     */
+    public function put(iterable $statements): int
+    {
+        $this->exec($this->loose);
+        $count = 0;
+        foreach ($statements as $sql) {
+            $this->exec($sql);
+            ++$count;
+        }
+        $this->exec($this->strict);
+
+        return $count;
     }
 
     public function rows(): PdoRows

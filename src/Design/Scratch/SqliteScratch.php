@@ -19,7 +19,7 @@ final readonly class SqliteScratch implements ScratchServer
         try {
             $pdo = new \PDO('sqlite:'.$path, null, null, [\PDO::ATTR_ERRMODE => \PDO::ERRMODE_EXCEPTION, \PDO::ATTR_STRINGIFY_FETCHES => true]);
 
-            return $try(new Scratch($pdo, Dialects::of('sqlite'), 'main'));
+            return $try(new Scratch($pdo, Dialects::of('sqlite'), 'main', 'PRAGMA foreign_keys = OFF', 'PRAGMA foreign_keys = ON'));
         } finally {
             is_file($path) && unlink($path);
         }

@@ -57,7 +57,7 @@ final class Mutation
                 type: $this->one([new GeneralType('text', 400), new GeneralType('text', 20), new GeneralType('whole', 64), new GeneralType('date'), new GeneralType('long text')]),
                 given: null, limits: [], several: false, unique: false,
             )),
-            7 => $this->onAttribute($at, fn (Attribute $attribute): Attribute => $attribute->with(required: !$attribute->required, filled: $attribute->filled)),
+            7 => $this->onAttribute($at, static fn (Attribute $attribute): Attribute => $attribute->with(required: !$attribute->required, filled: $attribute->filled)),
             8 => $this->removeThing($at),
             9 => $this->design = $this->design->with(things: [...$things, new Thing('Newcomer '.\count($things), '', '', [new Attribute('label', new GeneralType('text', 20))])]),
             10 => $this->joined($thing),

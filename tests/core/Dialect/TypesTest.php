@@ -141,7 +141,7 @@ final class TypesTest extends TestCase
 
     public function testAnEngineIsOneFolderAndIsFoundByItsNames(): void
     {
-        self::assertSame(['mariadb', 'mysql', 'postgresql', 'sqlite', 'sql', 'files'], array_keys(Dialects::all()));
+        self::assertSame(['mariadb', 'mysql', 'postgresql', 'sqlite', 'sql', 'oracle', 'sqlserver', 'files'], array_keys(Dialects::all()));
         self::assertSame('PostgreSQL', Dialects::named('postgres')?->label());
         self::assertSame('sql', Dialects::of('an engine that nobody knows')->name());
         self::assertNull(Dialects::named('cobol'));

