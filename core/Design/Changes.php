@@ -218,7 +218,7 @@ final class Changes
         $before = null;
         foreach ($is->columns as $column) {
             $old = isset($back[$column->name]) ? $was->column($back[$column->name]) : null;
-            if (null === $old || (null === $old->generated) !== (null === $column->generated) || $old->generated != $column->generated) {
+            if (null === $old || $old->generated != $column->generated || $this->cannot($old, $column)) {
                 $this->addColumn($is, $column, $before ?? '', $old);
             } else {
                 $this->changeColumn($was, $is, $old, $column);
@@ -289,15 +289,26 @@ final class Changes
     /** @var array<string, array<string, string>> key of the place after → column that goes → what it is called until then */
     private array $goingAs = [];
 
+    /** No value of the one type is one of the other. */
+    private function cannot(Column $was, Column $is): bool
+    {
+        return $was->type !== $is->type && $this->sql->cast($this->sql->writing->name($is->name), $was->with(name: $is->name), $is)->none;
+    }
+
     /** @param string $after the column behind which it stands */
     private function addColumn(Table $is, Column $column, string $after, ?Column $instead): void
     {
         $bare = $is->with(checks: array_values(array_filter($is->checks, static fn (CheckConstraint $check): bool => $check->column !== $column->name)));
         if (null !== $instead) {
             // What is computed cannot be changed into what is not, or otherwise.
+            $required = !$column->nullable && null === $column->generated && null === $column->default && !$column->autoNumbered;
             $this->add(self::DROP_FIELDS - 1, \sprintf('%s.%s is made anew', $is->name, $column->name), [
-                $this->sql->dropColumn($is, $column->name), $this->sql->addColumn($bare, $column, $after),
+                $this->sql->dropColumn($is, $column->name), $this->sql->addColumn($bare, $required ? $column->with(nullable: true) : $column, $after),
             ], null === $instead->generated ? ChangeStep::LOSES : '', $is->name, [$is->name, $instead->name]);
+            if ($required) {
+                $this->refill($is, $column, $is->name.'.'.$column->name);
+                $this->add(self::KEYS - 1, \sprintf('%s.%s is required', $is->name, $column->name), $this->sql->required($bare, $column), '', $is->name);
+            }
 
             return;
         }
@@ -318,13 +329,13 @@ final class Changes
         [$value, $said] = $this->filling($is, $column);
         $name = $this->sql->writing->name($column->name);
         if ($said && !$required) {
-            $this->add(self::COPY, \sprintf('Rows that are there get %s as %s', $value, $column->name), [\sprintf('UPDATE %s SET %s = %s', $this->placed($is), $name, $value)], '', $is->name);
+            $this->add(self::COPY, \sprintf('Rows that are there get %s as %s', $value, $column->name), [$this->update($is, $name, $value, '')], '', $is->name);
         } elseif ($required) {
             $this->add(
                 self::COPY,
                 $said ? \sprintf('Rows of %s without %s get %s', $is->name, $column->name, $value)
                     : \sprintf('Rows of %s must have %s, and nobody has said what those get that are there: they get %s', $is->name, $column->name, $value),
-                [\sprintf('UPDATE %s SET %s = %s WHERE %2$s IS NULL', $this->placed($is), $name, $value)],
+                [$this->update($is, $name, $value, "$name IS NULL")],
                 $said ? '' : ChangeStep::ASKS,
                 $is->name,
             );
@@ -359,8 +370,11 @@ final class Changes
         $far = $this->new[$place] ?? null;
         // A table that is made anew is still called as it was while rows are copied.
         if ($this->sql->rebuilds() && false !== $before) {
-            $column = (string) (array_search($column, $this->matching->columns[$before], true) ?: $column);
-            $far = $this->old[$before];
+            $there = array_search($column, $this->matching->columns[$before], true);
+            if (false === $there) {
+                return 'NULL';
+            }
+            [$column, $far] = [(string) $there, $this->old[$before]];
         }
 
         return \sprintf('(SELECT MIN(%s) FROM %s)', $this->sql->writing->name($column), null === $far ? $lead->references->table : $this->placed($far));
@@ -406,6 +420,18 @@ final class Changes
         }
     }
 
+    /** What sets itself whenever a row changes stays as it is: nobody has changed the row. */
+    private function update(Table $is, string $name, string $value, string $where): string
+    {
+        $stays = '';
+        foreach ($is->columns as $column) {
+            $own = $this->sql->writing->name($column->name);
+            null === $column->onUpdate || $own === $name || $stays .= ", $own = $own";
+        }
+
+        return \sprintf('UPDATE %s SET %s = %s%s%s', $this->placed($is), $name, $value, $stays, '' === $where ? '' : " WHERE $where");
+    }
+
     /** What is left empty after a change gets something where it must have it. */
     private function refill(Table $is, Column $column, string $label): void
     {
@@ -414,7 +440,7 @@ final class Changes
         $this->add(
             self::DROP_FIELDS,
             $said ? \sprintf('Rows without %s get %s', $label, $value) : \sprintf('%s is required, and nobody has said what rows get that have none: they get %s', $label, $value),
-            [\sprintf('UPDATE %s SET %s = %s WHERE %2$s IS NULL', $this->placed($is), $name, $value)],
+            [$this->update($is, $name, $value, "$name IS NULL")],
             $said ? '' : ChangeStep::ASKS,
             $is->name,
         );
@@ -447,7 +473,7 @@ final class Changes
         if (!$was->nullable) {
             $all[] = $this->sql->required($is->with(checks: [], primaryKey: null), $was->with(nullable: true, autoNumbered: false))[0];
         }
-        $all[] = \sprintf('UPDATE %s SET %s = %s WHERE %s', $this->placed($is), $name, $cast->sql, $cast->loses);
+        $all[] = $this->update($is, $name, $cast->sql, $cast->loses);
 
         return $all;
     }
@@ -472,7 +498,7 @@ final class Changes
         );
         $this->each($was->foreignKeys, $is->foreignKeys,
             fn (ForeignKey $a, ForeignKey $b): bool => $a->name === $b->name && $named($a->columns) === $b->columns && $this->sameEnd($a, $b)
-                && $a->onDelete === $b->onDelete && $a->onUpdate === $b->onUpdate && !$touches($b) && !$this->keyChanges($b),
+                && $a->onDelete === $b->onDelete && $a->onUpdate === $b->onUpdate && !$touches($b) && !$this->keyChanges($b) && !$this->standsOn($a, $was, $is),
             fn (ForeignKey $key) => $this->dropLead($was, $key),
             fn (ForeignKey $key) => $this->add(self::LEADS, \sprintf('%s leads to %s by %s', $is->name, $key->references->table, implode(' and ', $key->columns)), [$this->sql->writing->addForeignKey($is, $key)], ChangeStep::LOCKS, $is->name),
         );
@@ -578,6 +604,46 @@ final class Changes
             && array_map(static fn (string $column): string => $map[$column] ?? "\0", $was->references->columns) === $is->references->columns;
     }
 
+    /** What leads elsewhere needs an index, which may be that of a key or another index that goes. */
+    private function standsOn(ForeignKey $lead, Table $was, Table $is): bool
+    {
+        if (!$this->dialect->manners()->leadsIndexed) {
+            return false;
+        }
+        $map = $this->matching->columns[$was->place()->key()];
+        $named = self::naming($map);
+        $stay = self::indexed($is, null);
+        $led = implode("\n", $named($lead->columns))."\n";
+        foreach (array_diff(self::indexed($was, $map), $stay) as $gone) {
+            if (str_starts_with(substr($gone, (int) strpos($gone, "\0") + 1), $led)) {
+                return true;
+            }
+        }
+
+        return false;
+    }
+
+    /**
+     * @param array<string, string>|null $map names of columns afterwards; null where they stay
+     *
+     * @return list<string> what can be found by: name and columns of keys and indexes
+     */
+    private static function indexed(Table $table, ?array $map): array
+    {
+        $all = [];
+        foreach (array_filter([$table->primaryKey, ...$table->uniqueKeys]) as $key) {
+            $all[] = [$key->name ?? '', $key->columns];
+        }
+        foreach ($table->indexes as $index) {
+            $all[] = [$index->name, array_map(static fn (IndexPart $part): string => $part->column, $index->parts)];
+        }
+
+        return array_map(static fn (array $one): string => $one[0]."\0".implode("\n", array_map(
+            static fn (string $column): string => null === $map ? $column : ($map[$column] ?? "\0".$column),
+            $one[1],
+        ))."\n", $all);
+    }
+
     /** The key that it leads to goes and comes back, or a column of it is of another type. */
     private function keyChanges(ForeignKey $lead): bool
     {
@@ -641,10 +707,13 @@ final class Changes
      */
     private function under(Table $was, Table $is, array $map): Table
     {
-        return $was->with(name: $is->name, columns: array_map(
-            static fn (Column $column): Column => $column->with(name: $map[$column->name] ?? $column->name),
-            $was->columns,
-        ));
+        return $was->with(name: $is->name, columns: array_map(function (Column $column) use ($is, $map): Column {
+            $new = $is->column($map[$column->name] ?? '');
+            // One that is made anew has lost its comment.
+            $anew = null !== $new && ($column->generated != $new->generated || $this->cannot($column, $new));
+
+            return $column->with(name: $map[$column->name] ?? $column->name, comment: $anew ? '' : $column->comment);
+        }, $was->columns));
     }
 
     // ---- a table that is made anew ----

@@ -40,7 +40,11 @@ final class Identifiers
     {
         $label = $this->rules->is('style', 'capitals') ? strtoupper($what) : $what;
 
-        return $this->fitted(implode('_', $parts), $this->longest - \strlen($what) - 1).'_'.$label;
+        // Nobody types such a name: it need not be quoted, whatever it is made of.
+        $plain = preg_replace('/[^A-Za-z0-9_]+/', '_', implode('_', $parts)) ?? '';
+        $plain = $this->rules->is('style', 'capitals') ? strtoupper($plain) : strtolower($plain);
+
+        return $this->fitted(1 === preg_match('/^[A-Za-z]/', $plain) ? $plain : 'k_'.ltrim($plain, '_'), $this->longest - \strlen($what) - 1).'_'.$label;
     }
 
     /** A name with a number behind it, since there is one without. */

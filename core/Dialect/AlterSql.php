@@ -169,7 +169,7 @@ class AlterSql
     {
         [$from, $to] = [$this->dialect->typeOf($was), $this->dialect->typeOf($is)];
         if ($was->type === $is->type || $from->array || $to->array) {
-            return new Cast($was->type === $is->type ? $sql : $this->nothing($is), $was->type === $is->type ? null : "$sql IS NOT NULL", 'it cannot be kept');
+            return new Cast($was->type === $is->type ? $sql : $this->nothing($is), $was->type === $is->type ? null : "$sql IS NOT NULL", 'it cannot be kept', true);
         }
 
         return match (true) {
@@ -180,7 +180,7 @@ class AlterSql
             TypeFamily::Flag === $to->family && $from->family->isNumeric() => new Cast($this->toFlag($sql), "$sql NOT IN (0, 1)", 'only whether it is nothing is kept'),
             TypeFamily::Time === $to->family && TypeFamily::Time === $from->family => $this->betweenTimes($sql, $from, $to, $is),
             TypeFamily::Time === $to->family && TypeFamily::Text === $from->family => $this->read($sql, $is, $this->looksLike($sql, self::DATE)),
-            default => new Cast($this->nothing($is), "$sql IS NOT NULL", 'it cannot be kept'),
+            default => new Cast($this->nothing($is), "$sql IS NOT NULL", 'it cannot be kept', true),
         };
     }
 
@@ -231,7 +231,7 @@ class AlterSql
     {
         $plain = TypeFamily::Text === $from->family ? $sql : $this->text($sql, $from);
         if (TypeFamily::Bytes === $from->family || TypeFamily::Spatial === $from->family) {
-            return new Cast($this->nothing($is), "$sql IS NOT NULL", 'it cannot be kept');
+            return new Cast($this->nothing($is), "$sql IS NOT NULL", 'it cannot be kept', true);
         }
         if (null === $to->length || (TypeFamily::Text === $from->family && null !== $from->length && $from->length <= $to->length)) {
             return new Cast($this->as($plain, $is));
@@ -286,7 +286,7 @@ class AlterSql
     {
         $day = static fn (Type $type): bool => str_starts_with($type->name, 'date') || str_starts_with($type->name, 'timestamp');
         if ($day($from) !== $day($to)) {
-            return new Cast($this->nothing($is), "$sql IS NOT NULL", 'it cannot be kept');
+            return new Cast($this->nothing($is), "$sql IS NOT NULL", 'it cannot be kept', true);
         }
         $loses = ('date' === $to->name && 'date' !== $from->name) || ((int) $to->scale < (int) $from->scale);
 

@@ -234,7 +234,7 @@ export function editor(place, text, { mayChange, changed, complete, script, left
                 EditorState.tabSize.of(2),
                 EditorState.readOnly.of(!mayChange),
                 EditorView.editable.of(mayChange),
-                EditorView.contentAttributes.of({ 'aria-label': 'Outline', spellcheck: 'false' }),
+                EditorView.contentAttributes.of({ 'aria-label': 'Outline', spellcheck: 'false', tabindex: '0' }),
                 autocompletion({ override: [source], icons: false, activateOnTypingDelay: 120 }),
                 keymap.of([
                     { key: 'Tab', run: (of) => acceptCompletion(of) || indented(of) || startCompletion(of) || insertTab(of), shift: indentLess },

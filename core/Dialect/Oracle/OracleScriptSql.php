@@ -13,6 +13,9 @@ use Fasti\Core\Dialect\ScriptStatement;
 /** Structure scripts of Oracle Database 19c, SQL Language Reference, CREATE TABLE. */
 final class OracleScriptSql extends ScriptSql
 {
+    /** Names in small letters and names in capitals are the same there, as long as they are not mixed. */
+    protected const PLAIN_NAME = '/^(?:[a-z][a-z0-9_]*|[A-Z][A-Z0-9_]*)$/';
+
     /** A schema is an account, which somebody else opens. */
     protected function schemas(Catalog $catalog): array
     {

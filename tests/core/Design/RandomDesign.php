@@ -102,7 +102,7 @@ final class RandomDesign
         }
         $conditions = [];
         if ($this->chance(15)) {
-            $conditions[] = new Always('1 = 1', $this->chance(40) ? 'holds always for '.substr(md5($name), 0, 6) : null);
+            $conditions[] = new Always('1 = 1', $this->chance(40) ? 'holds_always_'.substr(md5($name), 0, 6) : null);
         }
 
         return new Thing(
