@@ -15,9 +15,11 @@ use Fasti\Core\Dialect\Dialects;
 use Fasti\Design\Topic\DesignTopic;
 use Fasti\Register\EntryStore;
 use Fasti\Source\SourceStore;
+use Fasti\Support\Markdown;
 use Fasti\Text\BadText;
 use Fasti\Text\History;
 use Symfony\Bundle\FrameworkBundle\Controller\AbstractController;
+use Symfony\Component\DependencyInjection\Attribute\Autowire;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Routing\Attribute\Route;
@@ -46,6 +48,13 @@ final class DesignController extends AbstractController
         }
 
         return $this->render('design/list.html.twig', ['designs' => $designs]);
+    }
+
+    /** How lines of an outline are written, with an example of each. */
+    #[Route('/designs/lines', name: 'outline_grammar', methods: ['GET'])]
+    public function grammar(#[Autowire('%kernel.project_dir%/docs/outline.md')] string $page): Response
+    {
+        return $this->render('design/grammar.html.twig', ['page' => Markdown::html((string) file_get_contents($page))]);
     }
 
     #[Route('/designs/new', name: 'design_new', methods: ['GET'])]
@@ -100,6 +109,12 @@ final class DesignController extends AbstractController
             'kept' => $kept, 'depth' => $depth, 'sight' => $sight, 'initial' => array_diff_key($sight, ['svg' => true]), 'mayChange' => Designs::isChangedBy($kept, $account),
             'own' => $kept->owner->id() === $account->id(), 'rules' => Rules::ALL, 'engines' => self::engines(), 'types' => TypeReader::words(),
         ]);
+    }
+
+    #[Route('/designs/{id<\d+>}/read', name: 'design_read', methods: ['GET'])]
+    public function read(int $id, #[CurrentUser] Account $account): Response
+    {
+        return $this->render('design/read.html.twig', Reading::of($this->designs->seen($id, $account)));
     }
 
     /** @return array<string, string> name → label, of those for which scripts are written */
