@@ -5,14 +5,19 @@ declare(strict_types=1);
 namespace Fasti\Design;
 
 use Fasti\Core\Catalog\OpenForm;
+use Fasti\Core\Catalog\Table;
+use Fasti\Core\Design\Changes;
+use Fasti\Core\Design\ChangeStep;
 use Fasti\Core\Design\Checks;
 use Fasti\Core\Design\DesignFile;
 use Fasti\Core\Design\DesignFinding;
 use Fasti\Core\Design\DesignScript;
 use Fasti\Core\Design\Drawing;
 use Fasti\Core\Design\Formatting;
+use Fasti\Core\Design\Matching;
 use Fasti\Core\Design\Outline;
 use Fasti\Core\Design\Physical;
+use Fasti\Core\Design\ReadBack;
 use Fasti\Core\Design\Worked;
 use Fasti\Core\Design\Working;
 use Fasti\Core\Diagram\Detail;
@@ -20,6 +25,8 @@ use Fasti\Core\Diagram\SvgDrawing;
 use Fasti\Core\Diagram\TitleBlock;
 use Fasti\Core\Dialect\Dialects;
 use Fasti\Core\Dialect\ScriptOptions;
+use Fasti\Core\Survey\SourceError;
+use Fasti\Source\Targets;
 use Symfony\Component\Console\Attribute\Argument;
 use Symfony\Component\Console\Attribute\AsCommand;
 use Symfony\Component\Console\Attribute\Option;
@@ -33,6 +40,10 @@ final readonly class DesignCommand
 {
     private const FORMATS = ['sql', 'json', 'svg', 'outline'];
 
+    public function __construct(private Targets $targets)
+    {
+    }
+
     public function __invoke(
         OutputInterface $output,
         #[Argument('A file that holds an outline; - for standard input')] string $file,
@@ -43,6 +54,7 @@ final readonly class DesignCommand
         #[Option('Drop first what is there')] bool $drop = false,
         #[Option('Leave meanings out of the database')] bool $bare = false,
         #[Option('Quote every name')] bool $quoted = false,
+        #[Option('Print what would have to change there instead: a target, as fasti:survey takes it')] string $against = '',
     ): int {
         $errors = $output instanceof ConsoleOutputInterface ? $output->getErrorOutput() : $output;
         $says = static function (string $words) use ($errors): void {
@@ -76,6 +88,9 @@ final readonly class DesignCommand
 
             return Command::FAILURE;
         }
+        if ('' !== $against) {
+            return $this->against($outline, $against, $dialect, $format, $output, $says);
+        }
         $worked = Working::of($outline->design);
         $physical = new Physical($worked, $engine ?? Physical::dialectOf($outline->design), [], '');
         $depth = '' === $depth ? ('svg' === $format ? 'conceptual' : 'physical') : $depth;
@@ -90,6 +105,33 @@ final readonly class DesignCommand
         }, false, OutputInterface::OUTPUT_RAW);
 
         return [] === array_filter($findings, static fn (DesignFinding $finding): bool => $finding->serious) ? Command::SUCCESS : Command::FAILURE;
+    }
+
+    /** @param \Closure(string): void $says */
+    private function against(Outline $outline, string $against, string $dialect, string $format, OutputInterface $output, \Closure $says): int
+    {
+        try {
+            $before = $this->targets->catalog($against, $dialect);
+            $engine = Dialects::ofCatalog($before);
+            $schemas = array_unique(array_map(static fn (Table $table): string => $table->schema, $before->tables));
+            $schema = 1 === \count($schemas) ? (string) array_values($schemas)[0] : ($engine->manners()->home ?? '');
+            $physical = new Physical(Working::of($outline->design), $engine, [], $schema);
+            $options = new ScriptOptions(places: \count($schemas) > 1);
+            $after = ReadBack::script((new DesignScript($physical))->text($options), $engine, $schema);
+        } catch (SourceError $e) {
+            $says($e->inWords());
+
+            return Command::INVALID;
+        }
+        $changes = Changes::between($before->with(routines: []), $after, Matching::of($before, $after, $physical), $options);
+        foreach ($changes->guesses as $words) {
+            $says($words);
+        }
+        $output->write('json' === $format ? json_encode(['steps' => array_map(static fn (ChangeStep $step): array => [
+            'words' => $step->words, 'risk' => $step->risk, 'table' => $step->table, 'sql' => $step->sql,
+        ], $changes->steps)], \JSON_THROW_ON_ERROR | \JSON_PRETTY_PRINT | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES)."\n" : $changes->script(), false, OutputInterface::OUTPUT_RAW);
+
+        return [] === $changes->steps ? Command::SUCCESS : Command::FAILURE;
     }
 
     private function json(Outline $outline, Worked $worked, Physical $physical, string $depth): string

@@ -305,6 +305,22 @@ final class DesignsTest extends AppTestCase
         self::assertSame(2, $design->execute(['file' => '/nowhere']));
     }
 
+    public function testWhatWouldHaveToChangeIsPrinted(): void
+    {
+        $there = (string) tempnam(sys_get_temp_dir(), 'there').'.sql';
+        file_put_contents($there, 'CREATE TABLE school (id integer PRIMARY KEY, town text);');
+        $outline = (string) tempnam(sys_get_temp_dir(), 'outline');
+        file_put_contents($outline, "Design \"x\"\n  keys are what tells things apart\nSchool\n  id, whole number\n  place, long text, formerly town\n  told apart by id\n");
+        $design = $this->command('fasti:design');
+        self::assertSame(1, $design->execute(['file' => $outline, '--against' => $there, '--dialect' => 'postgresql'], ['capture_stderr_separately' => true]));
+        self::assertStringContainsString('ALTER TABLE school RENAME COLUMN town TO place;', $design->getDisplay());
+        file_put_contents($there, 'CREATE TABLE school (id integer CONSTRAINT school_pkey PRIMARY KEY, place text);');
+        self::assertSame(0, $design->execute(['file' => $outline, '--against' => $there, '--dialect' => 'postgresql'], ['capture_stderr_separately' => true]));
+        self::assertSame("-- Nothing has to change.\n", $design->getDisplay());
+        self::assertSame(2, $design->execute(['file' => $outline, '--against' => '/nowhere.sql']));
+        array_map(unlink(...), [$there, $outline]);
+    }
+
     public function testABrokenOutlineIsNotWrittenAsAScript(): void
     {
         $file = (string) tempnam(sys_get_temp_dir(), 'outline');
