@@ -76,6 +76,7 @@ final class Bench
             'texts' => $texts->texts(...),
             'checks' => $this->checks(...),
             'models' => (new ModelBench($this->say(...)))->models(...),
+            'designs' => (new DesignBench($this->say(...)))->designs(...),
         ] as $part => $measure) {
             if (\in_array($part, $parts, true)) {
                 $measure();

@@ -20,4 +20,4 @@ if ('job' === ($parts[0] ?? '')) {
     exit;
 }
 exit((new Bench())->run([] === $parts ? ['reading', 'storing', 'serving', 'publishing', 'drawing', 'engines', 'script', 'documents', 'profile',
-    'comparing', 'queries', 'joins', 'boards', 'texts', 'checks', 'models'] : $parts));
+    'comparing', 'queries', 'joins', 'boards', 'texts', 'checks', 'models', 'designs'] : $parts));

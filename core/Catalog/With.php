@@ -15,6 +15,10 @@ trait With
             throw new \InvalidArgumentException(\sprintf('%s has no %s.', static::class, implode(', ', array_keys($unknown))));
         }
 
-        return (new \ReflectionClass($this))->newInstanceArgs(array_merge($all, $changed));
+        /** @var \ReflectionClass<static>|null $class it is asked for so often that making it anew shows */
+        static $class;
+        $class ??= new \ReflectionClass($this);
+
+        return $class->newInstanceArgs(array_merge($all, $changed));
     }
 }

@@ -15,6 +15,8 @@ final class Checks
 {
     /** @var list<DesignFinding> */
     private array $findings = [];
+    /** @var list<DesignJoin>|null many at both ends */
+    private ?array $links = null;
 
     private function __construct(private readonly Design $design)
     {
@@ -189,8 +191,8 @@ final class Checks
     private function ofJoin(Thing $thing): void
     {
         $own = Names::key($thing->name);
-        foreach ($this->design->joins as $join) {
-            if (!$join->isLink() || !\in_array($own, [Names::key($join->from), Names::key($join->to)], true)) {
+        foreach ($this->links ??= array_values(array_filter($this->design->joins, static fn (DesignJoin $join): bool => $join->isLink())) as $join) {
+            if (!\in_array($own, [Names::key($join->from), Names::key($join->to)], true)) {
                 continue;
             }
             $other = $own === Names::key($join->from) ? $join->to : $join->from;

@@ -10,6 +10,9 @@ use Fasti\Core\Wording\Noun;
 /** Makes names of tables, fields and constraints from the names that people use, by the rules of a design. */
 final class Identifiers
 {
+    /** @var array<string, string> what was named before */
+    private array $columns = [];
+
     /**
      * @param array<string, string> $short   word → how it is abbreviated
      * @param int                   $longest in bytes
@@ -32,7 +35,7 @@ final class Identifiers
 
     public function column(string $name): string
     {
-        return $this->fitted($this->styled($name, Naming::words($name)), $this->longest);
+        return $this->columns[$name] ??= $this->fitted($this->styled($name, Naming::words($name)), $this->longest);
     }
 
     /** @param list<string> $parts names as they are in the database */

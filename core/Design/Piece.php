@@ -29,6 +29,9 @@ final readonly class Piece
      */
     public static function all(string $line): array
     {
+        if (false === strpbrk($line, '"$')) {
+            return self::unquoted($line);
+        }
         /** @var list<self> $pieces */
         $pieces = [];
         /** @var string $text */
@@ -68,6 +71,34 @@ final readonly class Piece
             $at += mb_strlen($part);
         }
         $ends();
+
+        return $pieces;
+    }
+
+    /**
+     * Most lines quote nothing; they are taken apart in one go.
+     *
+     * @return list<self>
+     */
+    private static function unquoted(string $line): array
+    {
+        $pieces = [];
+        $plain = mb_check_encoding($line, 'ASCII');
+        foreach (preg_split('/(?<!\d),|,(?!\d{3}(?!\d))|;/', $line, -1, \PREG_SPLIT_OFFSET_CAPTURE) ?: [] as [$text, $offset]) {
+            $before = 0 === $offset ? '' : $line[$offset - 1];
+            $words = trim($text);
+            if ('' === $words && '' === $before) {
+                continue;
+            }
+            $lead = \strlen($text) - \strlen(ltrim($text));
+            if (str_contains($words, '  ') || str_contains($words, "\t")) {
+                $words = preg_replace('/\s+/u', ' ', $words) ?? $words;
+            }
+            $at = $offset + $lead;
+            $length = \strlen($text) - $lead;
+            $pieces[] = $plain ? new self($words, [], $at, max(1, $length), $before)
+                : new self($words, [], mb_strlen(substr($line, 0, $at)), max(1, mb_strlen(substr($text, $lead))), $before);
+        }
 
         return $pieces;
     }

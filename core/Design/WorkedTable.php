@@ -21,6 +21,8 @@ final class WorkedTable
     public ?string $sorted = null;
     /** @var array<string, WorkedColumn> */
     public array $columns = [];
+    /** @var array<string, true> what columns are called */
+    private array $names = [];
     /** @var list<string> keys of columns */
     public array $primary = [];
     public ?string $primaryName = null;
@@ -45,10 +47,16 @@ final class WorkedTable
     /** Adds a column under a key, and under a name that no other has. */
     public function add(string $key, WorkedColumn $column): string
     {
-        $names = array_map(static fn (WorkedColumn $each): string => Names::key($each->name), $this->columns);
-        for ($name = $column->name, $n = 2; \in_array(Names::key($column->name), $names, true); ++$n) {
+        if (\count($this->names) !== \count($this->columns)) {
+            $this->names = [];
+            foreach ($this->columns as $each) {
+                $this->names[Names::key($each->name)] = true;
+            }
+        }
+        for ($name = $column->name, $n = 2; isset($this->names[Names::key($column->name)]); ++$n) {
             $column->name = $name.' '.$n;
         }
+        $this->names[Names::key($column->name)] = true;
         for ($unique = $key, $n = 2; isset($this->columns[$unique]); ++$n) {
             $unique = $key.'#'.$n;
         }

@@ -319,8 +319,11 @@ final class Working
 
     private function kindColumn(WorkedTable $table, Thing $thing): void
     {
+        if (!$this->design->rules->is('kinds', 'one')) {
+            return;
+        }
         $kinds = array_values(array_filter($this->design->things, fn (Thing $other): bool => $other !== $thing && $this->root($other) === $thing));
-        if ([] === $kinds || !$this->design->rules->is('kinds', 'one')) {
+        if ([] === $kinds) {
             return;
         }
         $column = new WorkedColumn('kind', new GeneralType('one of', members: [
