@@ -79,7 +79,7 @@ export class Ledger {
         const input = document.createElement('input');
         input.type = 'text';
         input.value = value;
-        input.className = `cell ${part}`;
+        input.className = `cell of-${part}`;
         input.dataset.part = part;
         input.dataset.cell = key;
         input.disabled = !this.mayChange;
