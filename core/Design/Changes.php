@@ -320,8 +320,10 @@ final class Changes
             return;
         }
         $this->add(self::NEW_FIELDS, \sprintf('%s.%s comes', $is->name, $column->name), [$this->sql->addColumn($bare, $column->with(nullable: true), $after)], '', $is->name);
-        $this->fill($is, $column, true);
-        $this->add(self::CHANGE, \sprintf('%s.%s is required', $is->name, $column->name), $this->sql->required($bare, $column), '', $is->name);
+        // A parent may have got another key by then.
+        $leads = [] !== array_filter($is->foreignKeys, static fn (ForeignKey $lead): bool => \in_array($column->name, $lead->columns, true));
+        $leads ? $this->refill($is, $column, $is->name.'.'.$column->name) : $this->fill($is, $column, true);
+        $this->add($leads ? self::KEYS - 1 : self::CHANGE, \sprintf('%s.%s is required', $is->name, $column->name), $this->sql->required($bare, $column), '', $is->name);
     }
 
     private function fill(Table $is, Column $column, bool $required): void
@@ -377,7 +379,7 @@ final class Changes
             [$column, $far] = [(string) $there, $this->old[$before]];
         }
 
-        return \sprintf('(SELECT MIN(%s) FROM %s)', $this->sql->writing->name($column), null === $far ? $lead->references->table : $this->placed($far));
+        return $this->sql->someOf($this->sql->writing->name($column), null === $far ? $lead->references->table : $this->placed($far));
     }
 
     private function changeColumn(Table $was, Table $is, Column $old, Column $column): void
@@ -412,12 +414,14 @@ final class Changes
             $statements = $this->sql->changeColumn($bare, $now, $required && !$this->sql->rebuilds() ? $column->with(nullable: true) : $column, $cast);
             [] === $statements || $this->add(self::CHANGE, $words, $statements, $typed ? ChangeStep::LOCKS : '', $is->name, [$was->name, $old->name]);
         }
+        $numbers = $column->autoNumbered && !$old->autoNumbered && null === $column->default ? $this->sql->numbers($is, $column) : [];
         if ($required) {
             $this->refill($is, $column, $label);
             $this->add(self::KEYS - 1, \sprintf('%s is required', $label), $this->sql->required($bare, $column), '', $is->name);
         } elseif ($old->nullable !== $column->nullable && (!$other || [] === array_filter([$this->says($was, $is)], static fn (bool $whole): bool => !$whole))) {
             $this->add(self::CHANGE, \sprintf('%s may be empty', $label), $this->sql->required($bare, $column), '', $is->name);
         }
+        [] === $numbers || $this->add(self::KEYS - 1, \sprintf('%s is numbered by the database', $label), $numbers, '', $is->name);
     }
 
     /** What sets itself whenever a row changes stays as it is: nobody has changed the row. */
@@ -504,7 +508,11 @@ final class Changes
         );
         $own = $this->inline();
         // A server that drops conditions with their fields takes one along that speaks of no field at all.
-        $drops = \count($map) < \count($was->columns);
+        $drops = \count($map) < \count($was->columns) || [] !== array_filter($was->columns, function (Column $column) use ($is, $map): bool {
+            $new = $is->column($map[$column->name] ?? '');
+
+            return null !== $new && ($column->generated != $new->generated || $this->cannot($column, $new));
+        });
         $other = [...array_keys($retyped), ...array_keys(array_filter($map, static fn (string $after, string $before): bool => $after !== $before, \ARRAY_FILTER_USE_BOTH))];
         $other = [...$other, ...array_values(array_diff(array_map(static fn (Column $column): string => $column->name, $was->columns), array_keys($map)))];
         // One that speaks of a field that changes is taken away before, and comes back.

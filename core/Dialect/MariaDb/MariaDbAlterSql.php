@@ -55,6 +55,12 @@ class MariaDbAlterSql extends AlterSql
         return [$this->alter($table, 'MODIFY COLUMN '.$this->writing->column($is, $table->with(primaryKey: null)))];
     }
 
+    /** A column is said anew as a whole, with that. */
+    public function numbers(Table $table, Column $column): array
+    {
+        return [];
+    }
+
     public function dropPrimary(Table $table, Key $key): array
     {
         $numbers = [];

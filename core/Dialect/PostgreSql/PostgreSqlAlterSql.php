@@ -49,6 +49,20 @@ final class PostgreSqlAlterSql extends AlterSql
         return [...parent::required($table, $is), ...($is->autoNumbered && null === $is->default ? [] : [])];
     }
 
+    public function numbers(Table $table, Column $column): array
+    {
+        [$place, $name] = [$this->writing->placed($table->place()), $this->writing->name($column->name)];
+        $of = \sprintf('pg_get_serial_sequence(%s, %s)', $this->writing->literal($place), $this->writing->literal($column->name));
+
+        return [...parent::numbers($table, $column), "SELECT setval($of, COALESCE((SELECT MAX($name) FROM $place), 0) + 1, false)"];
+    }
+
+    /** There is no least UUID, but a first one. */
+    public function someOf(string $column, string $table): string
+    {
+        return "(SELECT $column FROM $table ORDER BY 1 LIMIT 1)";
+    }
+
     public function dropTrigger(Table $table, Trigger $trigger): string
     {
         return parent::dropTrigger($table, $trigger).' ON '.$this->writing->placed($table->place());
