@@ -55,6 +55,10 @@ final readonly class DesignBench
         [$tablets, $lines] = Drawing::conceptual($first);
         $layout = Layout::of($tablets, $lines, Detail::Names);
         $places = $layout->places();
+        $ways = [];
+        foreach ($layout->paths as $path) {
+            $ways[$path->line->id] = $path->points;
+        }
         $checked = $drawn = [];
         for ($i = 0; $i < 12; ++$i) {
             $now = str_replace('attribute number 3 of it, date', "attribute number 3 of it $i, date", $text);
@@ -63,7 +67,7 @@ final readonly class DesignBench
             $found = Checks::of($outline->design, Working::of($outline->design));
             $checked[] = (hrtime(true) - $begun) / 1e6;
             [$tablets, $lines] = Drawing::conceptual($outline->design);
-            SvgDrawing::bare(Layout::arranged($tablets, $lines, Detail::Names, $places), 'Big');
+            SvgDrawing::bare(Layout::arranged($tablets, $lines, Detail::Names, $places, [], $ways), 'Big');
             $drawn[] = (hrtime(true) - $begun) / 1e6;
             \count($outline->faults) > 0 && throw new \LogicException((string) $outline->faults[0].\count($found));
         }

@@ -12,12 +12,11 @@ class Page {
         this.at = root.dataset.at;
         this.depth = root.dataset.depth;
         this.mayChange = root.dataset.mayChange === '1';
-        this.asked = 0;
         this.sight = JSON.parse(root.querySelector('[data-sight]').textContent);
         this.rules = JSON.parse(root.querySelector('[data-rule-sentences]').textContent);
         const text = root.querySelector('[data-outline-text]').value.replace(/^\n/, '');
         this.saving = new Saving(this, text);
-        this.check = later(160, () => this.look());
+        this.check = later(30, () => this.look());
         this.editor = editor(root.querySelector('[data-outline]'), this.saving.text(), {
             mayChange: this.mayChange,
             changed: (now) => { this.saving.changed(now); this.check(); },
@@ -108,16 +107,26 @@ class Page {
         return response.ok ? answer : null;
     }
 
-    /** What is to be seen of the text as it is now. Of several questions under way only the newest counts. */
+    /** What is to be seen of the text as it is now. */
     async look() {
-        this.asked += 1;
-        const mine = this.asked;
-        const sight = await this.ask('check', { text: this.editor.text(), depth: this.depth, places: this.sight.places ?? {} });
-        if (!sight || mine !== this.asked) {
+        if (this.looking) {
+            // One question at a time: the next is asked of the text as it is by then.
+            this.again = true;
+            return;
+        }
+        this.looking = true;
+        const { depth } = this;
+        const sight = await this.ask('check', { text: this.editor.text(), depth, places: this.sight.places ?? {}, ways: this.sight.ways ?? {}, ledger: this.ledgered() });
+        this.looking = false;
+        if (this.again) {
+            this.again = false;
+            this.look();
+        }
+        if (!sight || depth !== this.depth) {
             return;
         }
         const before = this.sight.places ?? {};
-        this.sight = { ...sight, places: { ...sight.svg ? sight.places : before } };
+        this.sight = { ...sight, places: { ...sight.svg ? sight.places : before }, ways: { ...sight.svg ? sight.ways : this.sight.ways } };
         if (sight.svg) {
             this.drawing.show(sight.svg);
             if (this.mayChange && JSON.stringify(before) !== JSON.stringify(sight.places)) {
@@ -126,6 +135,10 @@ class Page {
         }
         this.told();
         this.root.dispatchEvent(new CustomEvent('looked'));
+    }
+
+    ledgered() {
+        return !this.root.querySelector('[data-ledger]').hidden;
     }
 
     keepPlaces = later(900, () => this.ask('places', { depth: this.depth, places: this.sight.places ?? {} }));
@@ -140,7 +153,9 @@ class Page {
         link.textContent = `${many(faults.length, 'line', 'lines')} not understood`;
         this.editor.faults(faults);
         this.editor.notes(findings.filter((finding) => finding.line > 0));
-        this.ledger.show(this.sight.things);
+        if (this.sight.things && this.ledgered()) {
+            this.ledger.show(this.sight.things);
+        }
         this.noticed(findings);
         this.questions();
         this.ruled();
@@ -280,8 +295,8 @@ class Page {
         const done = await this.ask('edit', { text: this.editor.text(), edits });
         if (done) {
             this.editor.set(done.text);
-        } else {
-            this.ledger.show(this.sight.things);
+        } else if (this.ledgered()) {
+            this.ledger.show(this.sight.things ?? []);
         }
         return done !== null;
     }
@@ -302,6 +317,7 @@ class Page {
         }
         history.replaceState(null, '', `?depth=${depth}`);
         this.sight.places = {};
+        this.sight.ways = {};
         this.drawing.fitted = false;
         this.drawing.chosen = null;
         about(this, {});
@@ -318,7 +334,8 @@ class Page {
             this.editor.view.requestMeasure();
             this.editor.focus();
         } else {
-            this.root.querySelector('[data-ledger] input')?.focus();
+            this.root.addEventListener('looked', () => this.root.querySelector('[data-ledger] input')?.focus(), { once: true });
+            this.look();
         }
     }
 

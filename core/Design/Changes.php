@@ -421,7 +421,9 @@ final class Changes
         } elseif ($old->nullable !== $column->nullable && (!$other || [] === array_filter([$this->says($was, $is)], static fn (bool $whole): bool => !$whole))) {
             $this->add(self::CHANGE, \sprintf('%s may be empty', $label), $this->sql->required($bare, $column), '', $is->name);
         }
-        [] === $numbers || $this->add(self::KEYS - 1, \sprintf('%s is numbered by the database', $label), $numbers, '', $is->name);
+        if ([] !== $numbers) {
+            $this->add(self::KEYS - 1, \sprintf('%s is numbered by the database', $label), $numbers, '', $is->name);
+        }
     }
 
     /** What sets itself whenever a row changes stays as it is: nobody has changed the row. */

@@ -30,9 +30,10 @@ final class Drawing
                 );
             }
         }
+        $ids = self::joinIds($design);
         foreach ($design->joins as $n => $join) {
             $lines[] = new Line(
-                self::joinId($design, $n), self::id(Names::key($join->from)), '', self::id(Names::key($join->to)), '',
+                $ids[$n], self::id(Names::key($join->from)), '', self::id(Names::key($join->to)), '',
                 $join->countBack->end(), $join->count->end(), $join->verb,
                 tooltip: implode(' ', array_map(trim(...), \array_slice(OutlineWriter::join($join), 0, 1))),
             );
@@ -106,14 +107,22 @@ final class Drawing
         return crc32(str_starts_with($key, 't:') ? substr($key, 2) : $key);
     }
 
-    /** The number of the line of a sentence: it stays while its ends and its verb do. */
-    public static function joinId(Design $design, int $number): int
+    /**
+     * The numbers of the lines of its sentences: one stays while its ends and its verb do.
+     *
+     * @return list<int>
+     */
+    public static function joinIds(Design $design): array
     {
-        $join = $design->joins[$number];
-        $name = static fn (DesignJoin $each): string => implode('|', [Names::key($each->from), Names::key($each->to), $each->role, implode(',', $each->through), $each->verb]);
-        $before = array_filter(\array_slice($design->joins, 0, $number), static fn (DesignJoin $each): bool => $name($each) === $name($join));
+        $ids = $seen = [];
+        foreach ($design->joins as $join) {
+            $name = implode('|', [Names::key($join->from), Names::key($join->to), $join->role, implode(',', $join->through), $join->verb]);
+            $before = $seen[$name] ?? 0;
+            $seen[$name] = $before + 1;
+            $ids[] = crc32('join '.$name.($before > 0 ? ' '.$before : ''));
+        }
 
-        return crc32('join '.$name($join).(\count($before) > 0 ? ' '.\count($before) : ''));
+        return $ids;
     }
 
     private static function tells(Thing $thing, Attribute $attribute): bool

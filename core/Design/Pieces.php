@@ -52,6 +52,7 @@ final readonly class Pieces
     public function lines(): array
     {
         $pieces = [];
+        $ids = Drawing::joinIds($this->design);
         foreach ($this->design->joins as $n => $join) {
             $sentence = OutlineWriter::join($join)[0];
             $words = [];
@@ -70,7 +71,7 @@ final readonly class Pieces
                     Noun::withArticle(Names::small('' === $join->role ? $join->parent() : $join->role)),
                 );
             }
-            $pieces[Drawing::joinId($this->design, $n)] = [
+            $pieces[$ids[$n]] = [
                 'title' => $join->isLink() ? 'Many at both ends' : $join->from.' and '.Names::small($join->to), 'words' => $words, 'line' => $join->line,
                 'sentence' => $sentence, 'choices' => $join->isLink() ? $this->linked($join) : $this->deleting($join),
             ];

@@ -40,7 +40,11 @@ final readonly class Beginning
     public function begin(Account $account, string $name, string $purpose, int $source, array $entries): KeptDesign
     {
         if ([] !== $entries && 0 === $source) {
-            $source = array_values($this->store->placed($entries))[0]['source'] ?? 0;
+            $sources = array_values(array_unique(array_column($this->store->placed($entries), 'source')));
+            if (\count($sources) > 1) {
+                throw new BadText(\sprintf('These entries are of %d sources, and a design begins with one. Choose entries of one source.', \count($sources)));
+            }
+            $source = $sources[0] ?? 0;
         }
         $of = $source > 0 ? $this->orm->find(Source::class, $source) : null;
         if (null === $of) {

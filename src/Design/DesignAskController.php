@@ -14,6 +14,7 @@ use Fasti\Core\Design\Formatting;
 use Fasti\Core\Design\Merging;
 use Fasti\Core\Design\Outline;
 use Fasti\Core\Design\RulePreview;
+use Fasti\Core\Diagram\Scene;
 use Fasti\Design\Property\DesignOutline;
 use Fasti\Design\Topic\DesignTopic;
 use Fasti\Text\History;
@@ -26,8 +27,6 @@ use Symfony\Component\Security\Http\Attribute\IsCsrfTokenValid;
 use Symfony\Component\Security\Http\Attribute\IsGranted;
 
 /** What is asked of an outline while it is written. Nothing here is kept but where tablets stand. */
-#[IsGranted(Act::DESCRIBE)]
-#[IsCsrfTokenValid('texts', tokenKey: 'X-Csrf-Token', tokenSource: IsCsrfTokenValid::SOURCE_HEADER)]
 final class DesignAskController extends AbstractController
 {
     public function __construct(private readonly Designs $designs, private readonly Sight $sight, private readonly Abbreviations $short)
@@ -42,10 +41,21 @@ final class DesignAskController extends AbstractController
         $depth = $given->getString('depth');
         $places = self::places($given->all('places'));
 
-        return $this->json($this->sight->of($given->getString('text'), $depth, [] === $places ? $kept->places[$depth] ?? [] : $places));
+        return $this->json($this->sight->of($given->getString('text'), $depth, [] === $places ? $kept->places[$depth] ?? [] : $places, $given->getBoolean('ledger'), Scene::ways($given->all('ways'))));
+    }
+
+    #[Route('/designs/{id<\d+>}/about', name: 'design_about', methods: ['POST'])]
+    public function about(Request $request, int $id, #[CurrentUser] Account $account): JsonResponse
+    {
+        $this->designs->seen($id, $account);
+        $given = $request->getPayload();
+
+        return $this->json(['piece' => $this->sight->piece($given->getString('text'), $given->getString('depth'), $given->getInt('tablet'), $given->getInt('line'))]);
     }
 
     #[Route('/designs/{id<\d+>}/edit', name: 'design_edit', methods: ['POST'])]
+    #[IsGranted(Act::DESCRIBE)]
+    #[IsCsrfTokenValid('texts', tokenKey: 'X-Csrf-Token', tokenSource: IsCsrfTokenValid::SOURCE_HEADER)]
     public function edit(Request $request, int $id, #[CurrentUser] Account $account): JsonResponse
     {
         $this->designs->changed($id, $account);
@@ -65,6 +75,8 @@ final class DesignAskController extends AbstractController
     }
 
     #[Route('/designs/{id<\d+>}/format', name: 'design_format', methods: ['POST'])]
+    #[IsGranted(Act::DESCRIBE)]
+    #[IsCsrfTokenValid('texts', tokenKey: 'X-Csrf-Token', tokenSource: IsCsrfTokenValid::SOURCE_HEADER)]
     public function format(Request $request, int $id, #[CurrentUser] Account $account): JsonResponse
     {
         $this->designs->changed($id, $account);
@@ -98,6 +110,8 @@ final class DesignAskController extends AbstractController
 
     /** What two people wrote, put together. */
     #[Route('/designs/{id<\d+>}/merge', name: 'design_merge', methods: ['POST'])]
+    #[IsGranted(Act::DESCRIBE)]
+    #[IsCsrfTokenValid('texts', tokenKey: 'X-Csrf-Token', tokenSource: IsCsrfTokenValid::SOURCE_HEADER)]
     public function merge(Request $request, int $id, #[CurrentUser] Account $account, History $history): JsonResponse
     {
         $kept = $this->designs->changed($id, $account);
@@ -111,6 +125,8 @@ final class DesignAskController extends AbstractController
     }
 
     #[Route('/designs/{id<\d+>}/places', name: 'design_places', methods: ['POST'])]
+    #[IsGranted(Act::DESCRIBE)]
+    #[IsCsrfTokenValid('texts', tokenKey: 'X-Csrf-Token', tokenSource: IsCsrfTokenValid::SOURCE_HEADER)]
     public function keepPlaces(Request $request, int $id, #[CurrentUser] Account $account): JsonResponse
     {
         $kept = $this->designs->changed($id, $account);

@@ -13,6 +13,8 @@ use Fasti\Core\Design\TypeReader;
 use Fasti\Core\Dialect\Dialect;
 use Fasti\Core\Dialect\Dialects;
 use Fasti\Design\Topic\DesignTopic;
+use Fasti\Diagram\Pieces;
+use Fasti\Diagram\Selection;
 use Fasti\Register\EntryStore;
 use Fasti\Source\SourceStore;
 use Fasti\Support\Markdown;
@@ -36,6 +38,8 @@ final class DesignController extends AbstractController
         private readonly Beginning $beginning,
         private readonly SourceStore $sources,
         private readonly EntryStore $entries,
+        private readonly Selection $selection,
+        private readonly Pieces $pieces,
     ) {
     }
 
@@ -61,7 +65,11 @@ final class DesignController extends AbstractController
     #[IsGranted(Act::DESCRIBE)]
     public function new(Request $request): Response
     {
-        return $this->form($request->query->getInt('source'), $request->query->getString('entries'));
+        $asked = $this->selection->asked($request);
+        $diagram = $request->query->getInt('diagram');
+        $entries = $diagram > 0 ? $this->pieces->of($diagram)->entries() : $asked['entries'];
+
+        return $this->form($request->query->getInt('source'), implode(',', $entries), $asked['name']);
     }
 
     private function form(int $source, string $entries, string $name = '', string $purpose = '', ?string $error = null): Response

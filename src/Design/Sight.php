@@ -12,6 +12,7 @@ use Fasti\Core\Design\Ledger;
 use Fasti\Core\Design\Outline;
 use Fasti\Core\Design\Physical;
 use Fasti\Core\Design\Pieces;
+use Fasti\Core\Design\Thing;
 use Fasti\Core\Design\Working;
 use Fasti\Core\Diagram\Detail;
 use Fasti\Core\Diagram\Layout;
@@ -33,46 +34,63 @@ final readonly class Sight
 
     /**
      * @param array<int|string, array{float, float}> $places where tablets stand, by their numbers
+     * @param array<int, list<array{float, float}>>  $ways   how lines were led before, by their numbers
      *
      * @return array{faults: list<array<string, mixed>>, findings: list<array<mixed>>, counts: array<string, int>, engine: string,
-     *     svg: ?string, places: array<int, array{float, float}>, things: list<array<string, mixed>>, asked: list<array{text: string, answer: string, by: string,
-     *     of: string}>, pieces: array<int, array<string, mixed>>, lines: array<int, array<string, mixed>>}
+     *     svg: ?string, places: array<int, array{float, float}>, ways: array<int, list<array{float, float}>>, things: list<array<string, mixed>>|null, names: list<string>, asked: list<array{text: string, answer: string, by: string,
+     *     of: string}>}
      */
-    public function of(string $text, string $depth, array $places): array
+    public function of(string $text, string $depth, array $places, bool $ledger = true, array $ways = []): array
     {
         $outline = Outline::read($text);
         $design = $outline->design;
         $worked = Working::of($design);
         $findings = Checks::of($design, $worked);
         $svg = null;
-        $at = [];
+        $at = $led = [];
         if ([] === $outline->faults) {
             $physical = 'physical' === $depth ? new Physical($worked, Physical::dialectOf($design), $this->short->all()) : null;
             null === $physical || $findings = [...$findings, ...$physical->findings];
             [$tablets, $lines] = null !== $physical ? Drawing::physical($physical) : ('logical' === $depth ? Drawing::logical($worked) : Drawing::conceptual($design));
-            $layout = self::laid($tablets, $lines, 'conceptual' === $depth ? Detail::Names : Detail::All, $places);
+            $layout = self::laid($tablets, $lines, 'conceptual' === $depth ? Detail::Names : Detail::All, $places, $ways);
+            foreach ($layout->paths as $path) {
+                $led[$path->line->id] = $path->points;
+            }
             $svg = SvgDrawing::bare($layout, $design->name);
             $at = $layout->places();
         }
 
-        $pieces = new Pieces($design, $worked, $physical ?? null);
-
         return [
             'faults' => array_map(static fn (Fault $fault): array => $fault->open(), $outline->faults),
             'findings' => array_map(static fn (DesignFinding $finding): array => get_object_vars($finding), $findings),
-            'counts' => Designs::tallyOf($design), 'engine' => Physical::dialectOf($design)->name(), 'svg' => $svg, 'places' => $at,
-            'things' => Ledger::of($outline), 'pieces' => $pieces->tablets(), 'lines' => $pieces->lines(),
+            'counts' => Designs::tallyOf($design), 'engine' => Physical::dialectOf($design)->name(), 'svg' => $svg, 'places' => $at, 'ways' => $led,
+            'things' => $ledger ? Ledger::of($outline) : null, 'names' => array_map(static fn (Thing $thing): string => $thing->name, $design->things),
             'asked' => array_map(static fn ($question): array => ['text' => $question->text, 'answer' => $question->answer, 'by' => $question->by,
                 'of' => implode(', ', $question->of)], $design->questions),
         ];
     }
 
     /**
+     * What is told of a piece of the drawing.
+     *
+     * @return array<string, mixed>|null
+     */
+    public function piece(string $text, string $depth, int $tablet, int $line): ?array
+    {
+        $design = Outline::read($text)->design;
+        $worked = Working::of($design);
+        $pieces = new Pieces($design, $worked, 'physical' === $depth ? new Physical($worked, Physical::dialectOf($design), $this->short->all()) : null);
+
+        return $tablet > 0 ? $pieces->tablets()[$tablet] ?? null : $pieces->lines()[$line] ?? null;
+    }
+
+    /**
      * @param list<Tablet>                           $tablets
      * @param list<Line>                             $lines
      * @param array<int|string, array{float, float}> $places
+     * @param array<int, list<array{float, float}>>  $ways
      */
-    public static function laid(array $tablets, array $lines, Detail $detail, array $places): Layout
+    public static function laid(array $tablets, array $lines, Detail $detail, array $places, array $ways = []): Layout
     {
         $known = [];
         foreach ($tablets as $tablet) {
@@ -80,6 +98,6 @@ final readonly class Sight
         }
 
         // Where hardly anything has a place yet, all find theirs together.
-        return 2 * \count($known) < \count($tablets) ? Layout::of($tablets, $lines, $detail, null, self::SHAPE) : Layout::arranged($tablets, $lines, $detail, $known);
+        return 2 * \count($known) < \count($tablets) ? Layout::of($tablets, $lines, $detail, null, self::SHAPE) : Layout::arranged($tablets, $lines, $detail, $known, [], $ways);
     }
 }

@@ -57,6 +57,11 @@ final readonly class EditionLinks implements Links
         return $this->root.ModelPages::path($id);
     }
 
+    public function design(int $id): string
+    {
+        return $this->root.DesignPages::path($id);
+    }
+
     public function live(): bool
     {
         return false;

@@ -25,6 +25,8 @@ interface Links
     /** @return string|null the address of an analytic model; null where it is not to be had here */
     public function model(int $id): ?string;
 
+    public function design(int $id): ?string;
+
     /** Whether texts may be written here, and forms sent. */
     public function live(): bool;
 }

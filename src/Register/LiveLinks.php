@@ -43,6 +43,11 @@ final readonly class LiveLinks implements Links
         return $this->urls->generate('model', ['id' => $id]);
     }
 
+    public function design(int $id): string
+    {
+        return $this->urls->generate('design_read', ['id' => $id]);
+    }
+
     public function live(): bool
     {
         return true;

@@ -15,11 +15,15 @@ function element(tag, given = {}, ...inside) {
 const field = (label, name, value = '', more = {}) => element('label', { class: 'in-form' }, label, element('input', { class: 'form-control', name, value, autocomplete: 'off', ...more }));
 
 /** Shows what is known of a piece of the drawing. */
-export function about(page, piece) {
+export async function about(page, piece) {
     const box = page.root.querySelector('[data-about]');
     box.replaceChildren();
     box.hidden = true;
-    const found = piece.tablet ? page.sight.pieces?.[piece.tablet] : page.sight.lines?.[piece.line];
+    if (!piece.tablet && !piece.line) {
+        return;
+    }
+    const answer = await page.ask('about', { text: page.editor.text(), depth: page.depth, tablet: piece.tablet ?? 0, line: piece.line ?? 0 });
+    const found = answer?.piece;
     if (!found) {
         return;
     }
@@ -80,7 +84,7 @@ export function form(page, what, from = '') {
     const dialog = document.getElementById('design-form');
     const place = element('form', { method: 'dialog' });
     dialog.replaceChildren(place);
-    const names = page.sight.things.map((thing) => thing.name);
+    const { names } = page.sight;
     const cancel = element('button', { type: 'button', class: 'btn btn-plain', onclick: () => dialog.close() }, 'Not now');
     let done;
     if (what === 'thing') {

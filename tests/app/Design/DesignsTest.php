@@ -121,8 +121,13 @@ final class DesignsTest extends AppTestCase
             $this->client->request('GET', '/designs/'.$kept->id().$page);
             self::assertResponseIsSuccessful($page);
         }
-        $this->client->request('POST', '/designs/'.$kept->id().'/edit');
-        self::assertResponseStatusCodeSame(403);
+        $this->client->jsonRequest('POST', '/designs/'.$kept->id().'/check', ['text' => $kept->outline, 'depth' => 'logical']);
+        self::assertResponseIsSuccessful();
+        self::assertStringContainsString('Loan kit', $this->content());
+        foreach (['edit', 'format', 'merge', 'places'] as $change) {
+            $this->client->request('POST', '/designs/'.$kept->id()."/$change");
+            self::assertResponseStatusCodeSame(403);
+        }
     }
 
     public function testAnEditIsMadeOrSaysWhyNot(): void

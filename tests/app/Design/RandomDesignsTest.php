@@ -8,7 +8,10 @@ use Fasti\Core\Catalog\Catalog;
 use Fasti\Core\Catalog\IndexPart;
 use Fasti\Core\Catalog\Key;
 use Fasti\Core\Design\DesignScript;
+use Fasti\Core\Design\Outline;
+use Fasti\Core\Design\OutlineWriter;
 use Fasti\Core\Design\Physical;
+use Fasti\Core\Design\Taking;
 use Fasti\Core\Dialect\ScriptOptions;
 use Fasti\Tests\App\Scripts\Harness;
 use Fasti\Tests\Core\Design\RandomDesign;
@@ -37,6 +40,23 @@ final class RandomDesignsTest extends TestCase
             ], "Design $seed\n$script");
             // What an engine writes in its own way, conditions and given values, is read as it writes it.
             self::assertSame([], $harness->madeDifferences($engine, $script), "Design $seed\n$script");
+            $this->assertTaken($harness, $engine, $live, $seed);
+        }
+    }
+
+    /** What is there is taken into an outline, and its script makes the same again. */
+    private function assertTaken(Harness $harness, string $engine, Catalog $live, int $seed): void
+    {
+        [$design, $notes] = Taking::of($live);
+        $text = OutlineWriter::design($design);
+        $outline = Outline::read($text);
+        self::assertSame([], [...$notes, ...array_map(strval(...), $outline->faults)], $text);
+        self::assertSame($text, OutlineWriter::design($outline->design), "Design $seed");
+        $script = (new DesignScript(Physical::of($outline->design)))->text(new ScriptOptions(places: false));
+        try {
+            self::assertSame([], Harness::compared($live, $harness->live($engine, $script)), "Design $seed\n$text\n$script");
+        } catch (\RuntimeException $e) {
+            self::fail("Design $seed: {$e->getMessage()}\n$text\n$script");
         }
     }
 
