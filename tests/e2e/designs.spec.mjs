@@ -112,6 +112,9 @@ test('many at both ends become a table, a rule is seen before it is switched, an
     await page.getByRole('button', { name: 'Outline' }).click();
     await says(page, 'town, text up to 70');
     await accessible(page);
+    await page.setViewportSize({ width: 1024, height: 768 });
+    await fits(page);
+    await page.setViewportSize({ width: 1280, height: 800 });
     for (let n = 0; n < 3; n += 1) {
         await outline(page).focus();
         await page.keyboard.press('Control+z');
