@@ -244,10 +244,11 @@ class Page {
 
     /** Shows which setting each rule has, by the lines of the design's block. */
     ruled() {
-        const lines = new Set(this.editor.text().split('\n').map((line) => line.trim()));
+        const lines = this.editor.text().split('\n').map((line) => line.trim());
+        const said = (sentence) => lines.some((line) => line === sentence || line.startsWith(`${sentence}, as `) || line.startsWith(`${sentence}, computed `));
         for (const [rule, [, settings]] of Object.entries(this.rules)) {
-            const said = Object.keys(settings).find((setting) => lines.has(settings[setting])) ?? Object.keys(settings)[0];
-            const input = document.querySelector(`input[name="rule-${rule}"][value="${said}"]`);
+            const set = Object.keys(settings).find((setting) => said(settings[setting])) ?? Object.keys(settings)[0];
+            const input = document.querySelector(`input[name="rule-${rule}"][value="${set}"]`);
             if (input && !document.querySelector(`[data-rule="${rule}"] [data-preview]:not([hidden])`)) {
                 input.checked = true;
             }

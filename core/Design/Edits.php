@@ -257,7 +257,7 @@ final class Edits
     {
         $sentences = Rules::ALL[$rule][1] ?? throw new EditError(\sprintf('There is no rule “%s”.', $rule));
         $sentence = $sentences[$setting] ?? throw new EditError(\sprintf('The rule has no setting “%s”.', $setting));
-        $pattern = '/^\s+(?:'.implode('|', array_map(static fn (string $each): string => preg_quote($each, '/'), $sentences)).')\s*$/u';
+        $pattern = '/^\s+(?:'.implode('|', array_map(static fn (string $each): string => preg_quote($each, '/'), $sentences)).')(?:,.*)?\s*$/u';
         $this->setHead($pattern, Rules::usual($rule) === $setting ? null : $sentence);
     }
 

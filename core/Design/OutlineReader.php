@@ -293,10 +293,22 @@ final class OutlineReader
         } elseif (null !== ($m = $piece->match('/^sorted as (»)$/u'))) {
             $this->design = $this->design->with(sorted: $m[0]);
         } elseif (null !== ($m = $piece->match('/^tables begin with (»)$/u'))) {
-            $this->design = $this->design->with(rules: new Rules($rules->set, $m[0], $rules->longest));
+            $this->design = $this->design->with(rules: $rules->with(prefix: $m[0]));
         } elseif (null !== ($m = $piece->match('/^names have at most (\d+) characters$/u'))) {
-            $this->design = $this->design->with(rules: new Rules($rules->set, $rules->prefix, max(8, (int) $m[0])));
+            $this->design = $this->design->with(rules: $rules->with(longest: max(8, (int) $m[0])));
         } else {
+            $called = $filled = null;
+            while (\count($pieces) > 1) {
+                $last = $pieces[\count($pieces) - 1];
+                if (null === $filled && null !== ($m = $last->match('/^computed as (»)$/u'))) {
+                    $filled = $m[0];
+                } elseif (null === $called && null !== $last->match('/^as (.+)$/u')) {
+                    $called = $this->names([$last->after('/^as /u')]);
+                } else {
+                    break;
+                }
+                array_pop($pieces);
+            }
             $words = $piece->text.implode('', array_map(static fn (Piece $each): string => $each->before.' '.$each->text, \array_slice($pieces, 1)));
             $said = Rules::said($words);
             if (null === $said) {
@@ -310,12 +322,33 @@ final class OutlineReader
                 arsort($near);
                 throw new NotUnderstood(\sprintf('“%s” is no rule.', $words), $piece, \array_slice(array_map(strval(...), array_keys($near)), 0, 3));
             }
-            $this->design = $this->design->with(rules: $rules->set($said[0], $said[1]));
+            $this->design = $this->design->with(rules: $this->brought($rules->set($said[0], $said[1]), $said[0], $called, $filled, $piece));
             $this->add('rule', null, $said[0]);
 
             return;
         }
         $this->add('rule', null, explode(' ', $piece->text)[0]);
+    }
+
+    /**
+     * What the fields are called that a rule brings, and by what they are filled.
+     *
+     * @param list<string>|null $called
+     */
+    private function brought(Rules $rules, string $rule, ?array $called, ?string $filled, Piece $piece): Rules
+    {
+        $most = Rules::BRING[$rule] ?? 0;
+        if (0 === $most && (null !== $called || null !== $filled)) {
+            throw new NotUnderstood('This rule brings no fields that could be called or filled otherwise.', $piece);
+        }
+        if (null !== $called && \count($called) !== $most) {
+            throw new NotUnderstood(\sprintf('It brings %s: “as %s”.', 1 === $most ? 'one field' : 'two fields', 1 === $most ? 'changes' : 'made at and changed at'), $piece);
+        }
+
+        return $rules->with(
+            called: null === $called ? $rules->called : [$rule => $called] + $rules->called,
+            filled: null === $filled ? $rules->filled : [$rule => $filled] + $rules->filled,
+        );
     }
 
     /** @param list<Piece> $pieces */

@@ -54,7 +54,11 @@ final class OutlineWriter
         '' === $design->begun || $rules[] = 'begun from '.self::quotedUnlessPlain($design->begun);
         null === $design->sorted || $rules[] = 'sorted as '.self::quoted($design->sorted);
         foreach (array_keys(Rules::ALL) as $rule) {
-            isset($design->rules->set[$rule]) && $rules[] = Rules::sentence($rule, $design->rules->set[$rule]);
+            if (isset($design->rules->set[$rule])) {
+                $rules[] = Rules::sentence($rule, $design->rules->set[$rule])
+                    .(isset($design->rules->called[$rule]) ? ', as '.implode(' and ', array_map(self::listed(...), $design->rules->called[$rule])) : '')
+                    .(isset($design->rules->filled[$rule]) ? ', computed as '.self::quoted($design->rules->filled[$rule]) : '');
+            }
         }
         '' === $design->rules->prefix || $rules[] = 'tables begin with '.self::quoted($design->rules->prefix);
         null === $design->rules->longest || $rules[] = 'names have at most '.$design->rules->longest.' characters';

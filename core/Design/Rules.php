@@ -10,6 +10,11 @@ namespace Fasti\Core\Design;
  */
 final readonly class Rules
 {
+    use \Fasti\Core\Catalog\With;
+
+    /** Rules that bring fields, which may be called otherwise. */
+    public const BRING = ['times' => 2, 'people' => 2, 'version' => 1];
+
     /** rule → what it is about, then setting → its sentence. The first setting is the usual one. */
     public const ALL = [
         'keys' => ['Keys of things', [
@@ -55,9 +60,18 @@ final readonly class Rules
         'indexes' => ['Indexes', ['yes' => 'what leads elsewhere has an index', 'no' => 'what leads elsewhere has no index of its own']],
     ];
 
-    /** @param array<string, string> $set rule → setting, those that were decided */
-    public function __construct(public array $set = [], public string $prefix = '', public ?int $longest = null)
-    {
+    /**
+     * @param array<string, string>       $set    rule → setting, those that were decided
+     * @param array<string, list<string>> $called rule → what the fields are called that it brings, where that was decided
+     * @param array<string, string>       $filled rule → the SQL by which those fields are filled
+     */
+    public function __construct(
+        public array $set = [],
+        public string $prefix = '',
+        public ?int $longest = null,
+        public array $called = [],
+        public array $filled = [],
+    ) {
     }
 
     public function of(string $rule): string
@@ -84,7 +98,7 @@ final readonly class Rules
     {
         self::sentence($rule, $setting);
 
-        return new self([$rule => $setting] + $this->set, $this->prefix, $this->longest);
+        return $this->with(set: [$rule => $setting] + $this->set);
     }
 
     /** @return array{string, string}|null the rule and the setting that a sentence says */

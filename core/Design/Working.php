@@ -799,16 +799,20 @@ final class Working
             if (!$this->design->rules->is($rule, 'yes')) {
                 continue;
             }
-            foreach ($columns as [$name, $kind, $required, $changes]) {
+            foreach ($columns as $i => [$usual, $kind, $required, $changes]) {
+                $name = $this->design->rules->called[$rule][$i] ?? $usual;
                 $column = new WorkedColumn($name, 'text' === $kind ? new GeneralType('text', 80) : new GeneralType($kind), $required);
                 $column->whenMade = 'instant' === $kind;
                 $column->whenChanged = $changes;
+                if ('text' === $kind && isset($this->design->rules->filled[$rule])) {
+                    [$column->given, $column->givenSql] = [$this->design->rules->filled[$rule], true];
+                }
                 $column->why = new Why($rule, Rules::sentence($rule, 'yes'));
-                $table->add('w:'.$name, $column);
+                $table->add('w:'.$usual, $column);
             }
         }
         if ($this->design->rules->is('version', 'yes')) {
-            $column = new WorkedColumn('version', new GeneralType('whole', 32), true);
+            $column = new WorkedColumn($this->design->rules->called['version'][0] ?? 'version', new GeneralType('whole', 32), true);
             [$column->given, $column->why] = ['1', new Why('version', Rules::sentence('version', 'yes'))];
             $table->add('w:version', $column);
         }

@@ -69,7 +69,7 @@ final class RandomDesign
         foreach (Rules::ALL as $rule => [, $settings]) {
             $this->chance(25) && $rules = $rules->set($rule, (string) $this->one(array_keys($settings)));
         }
-        $rules = new Rules($rules->set, $this->chance(15) ? 'ft_' : '', $this->chance(10) ? 30 : null);
+        $rules = new Rules($rules->set, $this->chance(15) ? 'ft_' : '', $this->chance(10) ? 30 : null, $rules->is('times', 'yes') && $this->chance(40) ? ['times' => ['made at', 'changed, "at"']] : []);
         $questions = [];
         if ($this->chance(40)) {
             $questions[] = new OpenQuestion('May it be "so"?', $this->some($names, $this->between(0, 2)), $this->chance(50) ? 'No, never.' : '', '');

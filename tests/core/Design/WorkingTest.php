@@ -85,6 +85,9 @@ final class WorkingTest extends TestCase
         yield 'plural' => ['tables are named in the plural', 'loans', ['id', 'kit_id', 'lent_on']];
         yield 'a prefix' => ['tables begin with "tr_"', 'tr_loan', ['id', 'kit_id', 'lent_on']];
         yield 'when' => ['rows say when they were made and changed', 'loan', ['id', 'kit_id', 'lent_on', 'created_at', 'changed_at']];
+        yield 'when, called otherwise' => [
+            'rows say when they were made and changed, as entered on and altered on', 'loan', ['id', 'kit_id', 'lent_on', 'entered_on', 'altered_on'],
+        ];
         yield 'versions' => ['rows count their changes', 'loan', ['id', 'kit_id', 'lent_on', 'version']];
         yield 'a table for each kind' => ['kinds have a table each, and the whole has none', 'box', ['id', 'label', 'lid']];
         yield 'one table for kinds' => ['kinds share the table of the whole', 'kit', ['id', 'label', 'lid', 'kind']];
