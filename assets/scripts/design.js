@@ -28,6 +28,7 @@ class Page {
             choose: (piece) => about(this, piece),
             moved: (tablet, dx, dy) => this.moved(tablet, dx, dy),
             depth: (depth) => this.deeper(depth),
+            connect: (from, to) => this.connect(from, to),
         });
         this.ledger = new Ledger(root.querySelector('[data-ledger]'), {
             mayChange: this.mayChange, edit: (edits) => this.edit(edits), go: (line) => this.go(line),
@@ -308,6 +309,15 @@ class Page {
             this.sight.places[tablet] = [Math.round(at[0] + dx), Math.round(at[1] + dy)];
             this.keepPlaces();
             this.look();
+        }
+    }
+
+    /** A sentence between two tablets that a line was led between. */
+    async connect(...tablets) {
+        const found = await Promise.all(tablets.map((tablet) => this.ask('about', { text: this.editor.text(), depth: this.depth, tablet, line: 0 })));
+        const [from, to] = found.map((answer) => answer?.piece?.thing);
+        if (this.mayChange && from && to) {
+            form(this, 'sentence', from, [], to);
         }
     }
 

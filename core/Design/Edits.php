@@ -48,6 +48,7 @@ final class Edits
             'set engine' => $self->setHead('/^\s+for /u', '' === $edit->said ? null : 'for '.$edit->said),
             'say' => $self->say($edit->of, $edit->said),
             'unsay' => $self->unsay($edit->of, $edit->said),
+            'add view' => $self->addView($edit->name, $edit->of, $edit->said),
             'ask' => $self->ask($edit->said, $edit->of),
             'answer' => $self->answer($edit->of, $edit->said, $edit->name),
             default => throw new EditError(\sprintf('There is no change “%s”.', $edit->what)),
@@ -320,6 +321,23 @@ final class Edits
                 return;
             }
         }
+    }
+
+    /** @param string $shows what it shows, a line each: "name", "town of its school" */
+    public function addView(string $name, string $of, string $shows): void
+    {
+        $thing = $this->thing($of);
+        $lines = array_values(array_filter(array_map(trim(...), explode("\n", $shows)), static fn (string $line): bool => '' !== $line));
+        if ([] === $lines) {
+            throw new EditError('Choose what the view shows.');
+        }
+        foreach ($this->outline->design->views as $view) {
+            if (Names::key($view->name) === Names::key($name)) {
+                throw new EditError(\sprintf('There is a view “%s” already.', $view->name));
+            }
+        }
+        $head = OutlineWriter::view(new DesignView($this->named($name), $thing->name, []))[0];
+        $this->insert(\count($this->lines), ['', $head, ...array_map(static fn (string $line): string => '  shows '.$line, $lines)]);
     }
 
     public function ask(string $question, string $of): void

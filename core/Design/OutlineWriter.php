@@ -335,14 +335,20 @@ final class OutlineWriter
         $lines = ['View '.self::listed($view->name).', over '.self::listed($view->of)];
         '' === $view->meaning || $lines[] = '  meaning '.self::quoted($view->meaning);
         foreach ($view->shows as $shown) {
-            $lines[] = '  shows '.self::within($shown['attribute']).implode(
-                '',
-                array_map(static fn (string $of): string => ' of its '.self::within($of), array_reverse($shown['path'])),
-            )
-                .('' === $shown['as'] ? '' : ' as '.self::within($shown['as']));
+            $lines[] = '  shows '.self::shown($shown['path'], $shown['attribute']).('' === $shown['as'] ? '' : ' as '.self::within($shown['as']));
         }
 
         return $lines;
+    }
+
+    /**
+     * "town of its school": an attribute at the end of a way.
+     *
+     * @param list<string> $path
+     */
+    public static function shown(array $path, string $attribute): string
+    {
+        return self::within($attribute).implode('', array_map(static fn (string $of): string => ' of its '.self::within(Names::small($of)), array_reverse($path)));
     }
 
     public static function block(SqlBlock $block): string

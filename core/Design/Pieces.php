@@ -15,7 +15,7 @@ final readonly class Pieces
 
     /**
      * @return array<int, array{title: string, words: list<string>, line: int, thing: string, rows: list<array{key: string, label: string, words: string}>,
-     *     choices: list<array{words: string, edits: list<array<string, string>>}>}> by number of the tablet
+     *     choices: list<array{words: string, edits: list<array<string, string>>}>, shows?: list<string>}> by number of the tablet
      */
     public function tablets(): array
     {
@@ -26,6 +26,7 @@ final readonly class Pieces
                     '' === $thing->grain ? '' : 'One row per '.$thing->grain.'.', $thing->meaning, ...$this->told($thing),
                 ], static fn (string $words): bool => '' !== $words)),
                 'line' => $thing->line, 'thing' => $thing->name, 'rows' => $this->rows($this->worked->ofThing($thing->name)), 'choices' => $this->keyed($thing),
+                'shows' => $this->shows($thing),
             ];
         }
         foreach ($this->worked->tables as $key => $table) {
@@ -78,6 +79,19 @@ final readonly class Pieces
         }
 
         return $pieces;
+    }
+
+    /** @return list<string> what a view of it could show, as an outline says it: its own, and what is known of its parents */
+    private function shows(Thing $thing): array
+    {
+        $shows = array_map(static fn (Attribute $attribute): string => OutlineWriter::shown([], $attribute->name), $thing->attributes);
+        foreach ($this->worked->ofThing($thing->name)->references ?? [] as $reference) {
+            foreach ($this->worked->tables[$reference->to]->thing->attributes ?? [] as $attribute) {
+                $shows[] = OutlineWriter::shown([$reference->role], $attribute->name);
+            }
+        }
+
+        return $shows;
     }
 
     private function tableOf(DesignJoin $join): ?WorkedTable

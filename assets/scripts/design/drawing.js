@@ -2,10 +2,10 @@
 const SVG = 'http://www.w3.org/2000/svg';
 
 export class Drawing {
-    constructor(root, { choose, moved, depth }) {
+    constructor(root, { choose, moved, depth, connect }) {
         this.root = root;
         this.canvas = root.querySelector('[data-canvas]');
-        this.tell = { choose, moved, depth };
+        this.tell = { choose, moved, depth, connect };
         this.at = { x: 0, y: 0, scale: 1 };
         this.fitted = false;
         this.chosen = null;
@@ -95,13 +95,22 @@ export class Drawing {
         const line = event.target.closest('.line[data-join]');
         const start = { x: event.clientX, y: event.clientY, ax: this.at.x, ay: this.at.y };
         let far = false;
+        // With Shift a line is led from one tablet to another.
+        const lead = tablet && event.shiftKey ? this.svg.appendChild(document.createElementNS(SVG, 'line')) : null;
+        lead?.setAttribute('class', 'leading');
+        const at = (to) => new DOMPoint(to.clientX, to.clientY).matrixTransform(this.svg.getScreenCTM().inverse());
         const move = (to) => {
             const [dx, dy] = [to.clientX - start.x, to.clientY - start.y];
             far = far || Math.hypot(dx, dy) > 4;
             if (!far) {
                 return;
             }
-            if (tablet) {
+            if (lead) {
+                const [one, other] = [at(event), at(to)];
+                for (const [name, value] of Object.entries({ x1: one.x, y1: one.y, x2: other.x, y2: other.y })) {
+                    lead.setAttribute(name, value);
+                }
+            } else if (tablet) {
                 tablet.setAttribute('transform', `translate(${dx / this.at.scale},${dy / this.at.scale})`);
             } else {
                 this.at.x = start.ax + dx;
@@ -113,7 +122,13 @@ export class Drawing {
             window.removeEventListener('pointermove', move);
             window.removeEventListener('pointerup', up);
             this.canvas.classList.remove('moving');
-            if (far && tablet) {
+            lead?.remove();
+            if (far && lead) {
+                const other = document.elementFromPoint(to.clientX, to.clientY)?.closest('.tablet[data-entry]');
+                if (other) {
+                    this.tell.connect(Number(tablet.dataset.entry), Number(other.dataset.entry));
+                }
+            } else if (far && tablet) {
                 this.tell.moved(Number(tablet.dataset.entry), (to.clientX - start.x) / this.at.scale, (to.clientY - start.y) / this.at.scale);
             } else if (!far) {
                 this.pick(tablet, line, event.target.closest('[data-field]')?.dataset.field ?? '');

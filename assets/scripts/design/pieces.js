@@ -66,6 +66,7 @@ function ofThing(page, box, found) {
     } }, field('Known of it', 'said', '', { placeholder: 'name, text up to 80, required' }), element('button', { class: 'btn btn-plain small' }, 'Add'));
     box.append(rename, add, element('p', { class: 'side' },
         element('button', { type: 'button', class: 'btn btn-plain small', onclick: () => form(page, 'sentence', found.thing) }, 'Connect it'),
+        element('button', { type: 'button', class: 'btn btn-plain small', onclick: () => form(page, 'view', found.thing, found.shows) }, 'Make a view of it'),
         element('button', { type: 'button', class: 'btn btn-plain small', onclick: () => page.edit([{ what: 'remove thing', of: found.thing }]) }, 'Take it away')));
 }
 
@@ -80,7 +81,7 @@ function ofSentence(page, box, found) {
 }
 
 /** Asks for a new thing or a new sentence. */
-export function form(page, what, from = '') {
+export function form(page, what, from = '', shows = [], other = '') {
     const dialog = document.getElementById('design-form');
     const place = element('form', { method: 'dialog' });
     dialog.replaceChildren(place);
@@ -90,6 +91,10 @@ export function form(page, what, from = '') {
     if (what === 'thing') {
         place.replaceChildren(element('h2', {}, 'New thing'), field('Name, of one of them', 'name', '', { required: true }), field('One row per', 'grain'));
         done = (given) => [{ what: 'add thing', name: given.get('name'), said: given.get('grain') }];
+    } else if (what === 'view') {
+        place.replaceChildren(element('h2', {}, `New view of ${from}`), field('Name', 'name', `${from} list`, { required: true }), element('fieldset', { class: 'view-fields' },
+            element('legend', {}, 'It shows'), ...shows.map((one) => element('label', { class: 'tick' }, element('input', { type: 'checkbox', class: 'form-check-input', name: 'shows', value: one }), ` ${one}`))));
+        done = (given) => [{ what: 'add view', name: given.get('name'), of: from, said: given.getAll('shows').join('\n') }];
     } else {
         const choose = (label, name, value) => element('label', { class: 'in-form' }, label, element('select', { class: 'form-select', name },
             ...names.map((one) => element('option', { selected: one === value }, one))));
@@ -97,7 +102,7 @@ export function form(page, what, from = '') {
         const many = (label, name, value) => element('label', { class: 'in-form' }, label, element('input', { class: 'form-control', name, list: 'design-counts', value, required: true }));
         place.replaceChildren(
             element('h2', {}, 'New sentence'),
-            element('div', { class: 'sentence-form' }, choose('One', 'from', from || names[0]), field('does what', 'verb', '', { required: true, placeholder: 'takes' }), many('how many', 'count', 'any number of'), choose('of which', 'to', names.find((one) => one !== from) ?? names[0])),
+            element('div', { class: 'sentence-form' }, choose('One', 'from', from || names[0]), field('does what', 'verb', '', { required: true, placeholder: 'takes' }), many('how many', 'count', 'any number of'), choose('of which', 'to', other || (names.find((one) => one !== from) ?? names[0]))),
             element('p', { class: 'faded' }, 'and the other way round:'),
             element('div', { class: 'sentence-form' }, field('it does what', 'back', '', { placeholder: 'is taken by' }), many('how many', 'countBack', 'exactly one')),
             field('What the second is to the first, where that is more than its name', 'role', '', { placeholder: 'owner' }),

@@ -77,6 +77,10 @@ final class EditsTest extends TestCase
         yield 'a line that is said once' => [new Edit('say', '16', '', 'deleting a school is refused'), 'deleting a school deletes its loans', 'deleting a school is refused'];
         yield 'a line away' => [new Edit('unsay', '16', '', 'deleting'), "  deleting a school deletes its loans\n", ''];
         yield 'a question' => [new Edit('ask', 'Loan', '', 'And then?'), 'of school', "of school\n\nAsk \"And then?\", of Loan"];
+        yield 'a view' => [
+            new Edit('add view', 'Loan', 'Open loans', "due on\nname of its school"), 'of school',
+            "of school\n\nView Open loans, over Loan\n  shows due on\n  shows name of its school",
+        ];
         yield 'an answer' => [new Edit('answer', 'Why?', 'the keeper', 'So.'), 'of school', "of school\n  answer \"So.\", by the keeper"];
     }
 
