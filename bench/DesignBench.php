@@ -18,7 +18,13 @@ use Fasti\Core\Dialect\ScriptOptions;
 /** Measures how long an outline takes to be checked and drawn after a keystroke, and a big script to be written. */
 final readonly class DesignBench
 {
-    private const SAID = ['', ', text up to 80, required', ', whole number', ', date, not after 2030-01-01', ', one of open, paused, closed; open unless given'];
+    private const SAID = [
+        '',
+        ', text up to 80, required',
+        ', whole number',
+        ', date, not after 2030-01-01',
+        ', one of open, paused, closed; open unless given',
+    ];
 
     /** @param \Closure(string, string, string, float, float): void $say */
     public function __construct(private \Closure $say)

@@ -21,7 +21,13 @@ final readonly class ChangeStep
      * @param string                $table   the table it is about, as it is called afterwards
      * @param ?array{string, ?string} $field the place in what was there: table and field, where the step changes or drops that
      */
-    public function __construct(public int $phase, public string $words, public array $sql, public string $risk = '', public string $table = '', public ?array $field = null)
-    {
+    public function __construct(
+        public int $phase,
+        public string $words,
+        public array $sql,
+        public string $risk = '',
+        public string $table = '',
+        public ?array $field = null,
+    ) {
     }
 }

@@ -141,9 +141,15 @@ final class Changes
         foreach ($table->foreignKeys as $lead) {
             $this->sql->rebuilds() || $this->dropLead($table, $lead);
         }
-        $this->add(self::DROP_TABLES, \sprintf('%s goes, with its rows', $table->name), ['DROP TABLE '.$this->placed($table)], ChangeStep::LOSES, $table->name, [
-            $table->name, null,
-        ]);
+        $this->add(
+            self::DROP_TABLES,
+            \sprintf('%s goes, with its rows', $table->name),
+            ['DROP TABLE '.$this->placed($table)],
+            ChangeStep::LOSES,
+            $table->name,
+            [
+                $table->name, null,
+            ]);
     }
 
     private function added(Table $table): void
@@ -152,7 +158,13 @@ final class Changes
         $statements = array_map(static fn ($statement): string => $statement->sql, $this->sql->writing->table($bare, $bare->foreignKeys));
         $this->add(self::NEW_TABLES, \sprintf('%s comes', $table->name), $statements, '', $table->name);
         foreach ($this->sql->rebuilds() ? [] : $table->foreignKeys as $lead) {
-            $this->add(self::LEADS, \sprintf('%s leads to %s', $table->name, $lead->references->table), [$this->sql->writing->addForeignKey($table, $lead)], '', $table->name);
+            $this->add(
+                self::LEADS,
+                \sprintf('%s leads to %s', $table->name, $lead->references->table),
+                [$this->sql->writing->addForeignKey($table, $lead)],
+                '',
+                $table->name,
+            );
         }
     }
 
@@ -165,7 +177,10 @@ final class Changes
         $dropped = [];
         foreach (array_reverse($views($this->before)) as $view) {
             $is = $this->new[$view->place()->key()] ?? null;
-            $reads = [] !== array_filter($touched, static fn (string $name): bool => 1 === preg_match('/(?<![\w])'.preg_quote($name, '/').'(?![\w])/u', (string) $view->definition));
+            $reads = [] !== array_filter(
+                $touched,
+                static fn (string $name): bool => 1 === preg_match('/(?<![\w])'.preg_quote($name, '/').'(?![\w])/u', (string) $view->definition),
+            );
             if (!$same($view, $is) || $reads) {
                 $dropped[$view->place()->key()] = true;
                 $words = null === $is ? \sprintf('The view %s goes', $view->name) : \sprintf('The view %s is made anew at the end', $view->name);
@@ -211,9 +226,15 @@ final class Changes
                 $this->add(self::PROGRAMS, \sprintf('The trigger %s comes', $trigger->name), [$this->sql->writing->trigger($is, $trigger)], '', $is->name);
             }
         }
-        $was->name === $is->name || $this->add(self::RENAME, \sprintf('%s is called %s', $was->name, $is->name), [$this->sql->renameTable($was, $is->name)], '', $is->name, [
-            $was->name, null,
-        ]);
+        $was->name === $is->name || $this->add(
+            self::RENAME,
+            \sprintf('%s is called %s', $was->name, $is->name),
+            [$this->sql->renameTable($was, $is->name)],
+            '',
+            $is->name,
+            [
+                $was->name, null,
+            ]);
         $this->renameColumns($was, $is, $map);
         $before = null;
         foreach ($is->columns as $column) {
@@ -272,7 +293,11 @@ final class Changes
             }
         }
         foreach ($clash ? $renamed : [] as $before => $after) {
-            $this->add(self::RENAME, \sprintf('%s.%s is renamed by way of another name', $is->name, $before), [$this->sql->renameColumn($is, (string) $before, self::BESIDE.$after)]);
+            $this->add(
+                self::RENAME,
+                \sprintf('%s.%s is renamed by way of another name', $is->name, $before),
+                [$this->sql->renameColumn($is, (string) $before, self::BESIDE.$after)],
+            );
         }
         foreach ($renamed as $before => $after) {
             $this->add(
@@ -319,11 +344,23 @@ final class Changes
 
             return;
         }
-        $this->add(self::NEW_FIELDS, \sprintf('%s.%s comes', $is->name, $column->name), [$this->sql->addColumn($bare, $column->with(nullable: true), $after)], '', $is->name);
+        $this->add(
+            self::NEW_FIELDS,
+            \sprintf('%s.%s comes', $is->name, $column->name),
+            [$this->sql->addColumn($bare, $column->with(nullable: true), $after)],
+            '',
+            $is->name,
+        );
         // A parent may have got another key by then.
         $leads = [] !== array_filter($is->foreignKeys, static fn (ForeignKey $lead): bool => \in_array($column->name, $lead->columns, true));
         $leads ? $this->refill($is, $column, $is->name.'.'.$column->name) : $this->fill($is, $column, true);
-        $this->add($leads ? self::KEYS - 1 : self::CHANGE, \sprintf('%s.%s is required', $is->name, $column->name), $this->sql->required($bare, $column), '', $is->name);
+        $this->add(
+            $leads ? self::KEYS - 1 : self::CHANGE,
+            \sprintf('%s.%s is required', $is->name, $column->name),
+            $this->sql->required($bare, $column),
+            '',
+            $is->name,
+        );
     }
 
     private function fill(Table $is, Column $column, bool $required): void
@@ -404,7 +441,14 @@ final class Changes
         if ($typed && $old->type !== $column->type) {
             $cast = $this->sql->cast($this->sql->writing->name($column->name), $now, $column);
             if (null !== $cast->loses) {
-                $this->add(self::COPY, \sprintf('%s is %s and no longer %s: %s', $label, $column->type, $old->type, $cast->words), $this->fitted($is, $now, $column, $cast), ChangeStep::LOSES, $is->name, [$was->name, $old->name]);
+                $this->add(
+                    self::COPY,
+                    \sprintf('%s is %s and no longer %s: %s', $label, $column->type, $old->type, $cast->words),
+                    $this->fitted($is, $now, $column, $cast),
+                    ChangeStep::LOSES,
+                    $is->name,
+                    [$was->name, $old->name],
+                );
                 $required = $required || !$column->nullable;
             }
         }
@@ -445,7 +489,11 @@ final class Changes
         $name = $this->sql->writing->name($column->name);
         $this->add(
             self::DROP_FIELDS,
-            $said ? \sprintf('Rows without %s get %s', $label, $value) : \sprintf('%s is required, and nobody has said what rows get that have none: they get %s', $label, $value),
+            $said ? \sprintf('Rows without %s get %s', $label, $value) : \sprintf(
+                '%s is required, and nobody has said what rows get that have none: they get %s',
+                $label,
+                $value,
+            ),
             [$this->update($is, $name, $value, "$name IS NULL")],
             $said ? '' : ChangeStep::ASKS,
             $is->name,
@@ -499,14 +547,32 @@ final class Changes
         $this->primary($was, $is, $named);
         $this->each($was->uniqueKeys, $is->uniqueKeys,
             static fn (Key $a, Key $b): bool => $a->name === $b->name && $named($a->columns) === $b->columns,
-            fn (Key $key) => $this->add(self::DROP_KEYS, \sprintf('%s: %s need not be one of its kind', $is->name, implode(', ', $key->columns)), [$this->sql->dropUnique($was, $key)], '', $is->name),
-            fn (Key $key) => $this->add(self::KEYS, \sprintf('%s: no two rows have the same %s', $is->name, implode(' and ', $key->columns)), [$this->sql->addUnique($is, $key)], ChangeStep::LOCKS, $is->name),
+            fn (Key $key) => $this->add(
+                self::DROP_KEYS,
+                \sprintf('%s: %s need not be one of its kind', $is->name, implode(', ', $key->columns)),
+                [$this->sql->dropUnique($was, $key)],
+                '',
+                $is->name,
+            ),
+            fn (Key $key) => $this->add(
+                self::KEYS,
+                \sprintf('%s: no two rows have the same %s', $is->name, implode(' and ', $key->columns)),
+                [$this->sql->addUnique($is, $key)],
+                ChangeStep::LOCKS,
+                $is->name,
+            ),
         );
         $this->each($was->foreignKeys, $is->foreignKeys,
             fn (ForeignKey $a, ForeignKey $b): bool => $a->name === $b->name && $named($a->columns) === $b->columns && $this->sameEnd($a, $b)
                 && $a->onDelete === $b->onDelete && $a->onUpdate === $b->onUpdate && !$touches($b) && !$this->keyChanges($b) && !$this->standsOn($a, $was, $is),
             fn (ForeignKey $key) => $this->dropLead($was, $key),
-            fn (ForeignKey $key) => $this->add(self::LEADS, \sprintf('%s leads to %s by %s', $is->name, $key->references->table, implode(' and ', $key->columns)), [$this->sql->writing->addForeignKey($is, $key)], ChangeStep::LOCKS, $is->name),
+            fn (ForeignKey $key) => $this->add(
+                self::LEADS,
+                \sprintf('%s leads to %s by %s', $is->name, $key->references->table, implode(' and ', $key->columns)),
+                [$this->sql->writing->addForeignKey($is, $key)],
+                ChangeStep::LOCKS,
+                $is->name,
+            ),
         );
         $own = $this->inline();
         // A server that drops conditions with their fields takes one along that speaks of no field at all.
@@ -515,12 +581,18 @@ final class Changes
 
             return null !== $new && ($column->generated != $new->generated || $this->cannot($column, $new));
         });
-        $other = [...array_keys($retyped), ...array_keys(array_filter($map, static fn (string $after, string $before): bool => $after !== $before, \ARRAY_FILTER_USE_BOTH))];
+        $other = [
+            ...array_keys($retyped),
+            ...array_keys(array_filter($map, static fn (string $after, string $before): bool => $after !== $before, \ARRAY_FILTER_USE_BOTH)),
+        ];
         $other = [...$other, ...array_values(array_diff(array_map(static fn (Column $column): string => $column->name, $was->columns), array_keys($map)))];
         // One that speaks of a field that changes is taken away before, and comes back.
         $spoken = static fn (CheckConstraint $check): bool => [] !== array_filter(
             $other,
-            static fn (int|string $name): bool => 1 === preg_match('/(?<![\p{L}\p{N}_])'.preg_quote((string) $name, '/').'(?![\p{L}\p{N}_])/u', $check->expression),
+            static fn (int|string $name): bool => 1 === preg_match(
+                '/(?<![\p{L}\p{N}_])'.preg_quote((string) $name, '/').'(?![\p{L}\p{N}_])/u',
+                $check->expression,
+            ),
         );
         $lost = static fn (CheckConstraint $check): bool => $own && $drops && [] === array_filter(
             $is->columns,
@@ -529,11 +601,26 @@ final class Changes
         $this->each(
             array_values(array_filter($was->checks, static fn (CheckConstraint $check): bool => !$own || null === $check->column)),
             array_values(array_filter($is->checks, static fn (CheckConstraint $check): bool => !$own || null === $check->column)),
-            static fn (CheckConstraint $a, CheckConstraint $b): bool => !$lost($b) && $a->name === $b->name && $a->expression === $b->expression && !$spoken($a),
-            fn (CheckConstraint $check) => $this->add(self::DROP_KEYS, \sprintf('%s: the condition %s goes', $is->name, $check->name), [$this->sql->dropCheck($was, $check)], '', $is->name),
-            fn (CheckConstraint $check) => $this->add(self::KEYS, \sprintf('%s: always %s', $is->name, $check->expression), [$this->sql->addCheck($is, $check)], ChangeStep::LOCKS, $is->name),
+            static fn (CheckConstraint $a, CheckConstraint $b): bool => !$lost($b) && $a->name === $b->name && $a->expression === $b->expression
+                && !$spoken($a),
+            fn (CheckConstraint $check) => $this->add(
+                self::DROP_KEYS,
+                \sprintf('%s: the condition %s goes', $is->name, $check->name),
+                [$this->sql->dropCheck($was, $check)],
+                '',
+                $is->name,
+            ),
+            fn (CheckConstraint $check) => $this->add(
+                self::KEYS,
+                \sprintf('%s: always %s', $is->name, $check->expression),
+                [$this->sql->addCheck($is, $check)],
+                ChangeStep::LOCKS,
+                $is->name,
+            ),
         );
-        $keys = static fn (Table $table): array => array_filter([$table->primaryKey?->name, ...array_map(static fn (Key $key): ?string => $key->name, $table->uniqueKeys)]);
+        $keys = static fn (Table $table): array => array_filter(
+            [$table->primaryKey?->name, ...array_map(static fn (Key $key): ?string => $key->name, $table->uniqueKeys)],
+        );
         $implied = static fn (Table $table, Index $index): bool => \in_array($index->name, $keys($table), true) || 'PRIMARY' === strtoupper($index->name);
         $parts = static fn (Index $index, bool $old): array => array_map(
             static fn (IndexPart $part): array => [$old ? ($map[$part->column] ?? $part->column) : $part->column, $part->length, $part->descending],
@@ -542,10 +629,23 @@ final class Changes
         $this->each(
             array_values(array_filter($was->indexes, static fn (Index $index): bool => !$implied($was, $index))),
             array_values(array_filter($is->indexes, static fn (Index $index): bool => !$implied($is, $index))),
-            static fn (Index $a, Index $b): bool => $a->name === $b->name && $parts($a, true) === $parts($b, false) && $a->unique === $b->unique && $a->method === $b->method
+            static fn (Index $a, Index $b): bool => $a->name === $b->name && $parts($a, true) === $parts($b, false) && $a->unique === $b->unique
+                && $a->method === $b->method
                 && $a->where === $b->where && $a->comment === $b->comment,
-            fn (Index $index) => $this->add(self::DROP_KEYS, \sprintf('%s: the index %s goes', $is->name, $index->name), [$this->sql->dropIndex($was, $index)], '', $is->name),
-            fn (Index $index) => $this->add(self::KEYS, \sprintf('%s gets the index %s', $is->name, $index->name), [$this->sql->addIndex($is, $index)], ChangeStep::LOCKS, $is->name),
+            fn (Index $index) => $this->add(
+                self::DROP_KEYS,
+                \sprintf('%s: the index %s goes', $is->name, $index->name),
+                [$this->sql->dropIndex($was, $index)],
+                '',
+                $is->name,
+            ),
+            fn (Index $index) => $this->add(
+                self::KEYS,
+                \sprintf('%s gets the index %s', $is->name, $index->name),
+                [$this->sql->addIndex($is, $index)],
+                ChangeStep::LOCKS,
+                $is->name,
+            ),
         );
     }
 
@@ -558,7 +658,10 @@ final class Changes
      */
     private static function naming(array $map): \Closure
     {
-        return static fn (array $columns): array => array_map(static fn (mixed $column): string => \is_string($column) ? ($map[$column] ?? "\0".$column) : '', array_values($columns));
+        return static fn (array $columns): array => array_map(
+            static fn (mixed $column): string => \is_string($column) ? ($map[$column] ?? "\0".$column) : '',
+            array_values($columns),
+        );
     }
 
     private function rekeyed(Table $was, Table $is): bool
@@ -573,16 +676,29 @@ final class Changes
     private function primary(Table $was, Table $is, \Closure $named): void
     {
         [$old, $new] = [$was->primaryKey, $is->primaryKey];
-        $same = null !== $old && null !== $new && $named($old->columns) === $new->columns && ($old->name === $new->name || null !== $this->dialect->manners()->primary);
+        $same = null !== $old && null !== $new && $named($old->columns) === $new->columns
+            && ($old->name === $new->name || null !== $this->dialect->manners()->primary);
         if ($same || (null === $old && null === $new)) {
             return;
         }
         if (null !== $old) {
             // What leads to it goes first, and comes back by its own table.
-            $this->add(self::DROP_KEYS, \sprintf('%s is no longer keyed by %s', $is->name, implode(', ', $old->columns)), $this->sql->dropPrimary($was, $old), '', $is->name);
+            $this->add(
+                self::DROP_KEYS,
+                \sprintf('%s is no longer keyed by %s', $is->name, implode(', ', $old->columns)),
+                $this->sql->dropPrimary($was, $old),
+                '',
+                $is->name,
+            );
         }
         if (null !== $new) {
-            $this->add(self::KEYS, \sprintf('%s is keyed by %s', $is->name, implode(', ', $new->columns)), $this->sql->addPrimary($is, $new), ChangeStep::LOCKS, $is->name);
+            $this->add(
+                self::KEYS,
+                \sprintf('%s is keyed by %s', $is->name, implode(', ', $new->columns)),
+                $this->sql->addPrimary($is, $new),
+                ChangeStep::LOCKS,
+                $is->name,
+            );
         }
     }
 
@@ -672,7 +788,12 @@ final class Changes
         }
         $keys = static fn (Table $table, \Closure $named): array => array_map(
             static fn (Key $key): array => [$key->name, $named($key->columns)],
-            array_values(array_filter([$table->primaryKey, ...$table->uniqueKeys], static fn (?Key $key): bool => null !== $key && $named($key->columns) === $lead->references->columns)),
+            array_values(
+                array_filter(
+                    [$table->primaryKey, ...$table->uniqueKeys],
+                    static fn (?Key $key): bool => null !== $key && $named($key->columns) === $lead->references->columns,
+                ),
+            ),
         );
 
         return $keys($was, self::naming($this->matching->columns[$before])) !== $keys($is, self::naming(array_combine(
@@ -753,16 +874,38 @@ final class Changes
         }
         foreach ($was->columns as $column) {
             isset($map[$column->name]) || null !== $column->generated
-                || $this->add(self::DROP_FIELDS, \sprintf('%s.%s goes, with its values', $was->name, $column->name), [], ChangeStep::LOSES, $is->name, [$was->name, $column->name]);
+                || $this->add(
+                    self::DROP_FIELDS,
+                    \sprintf('%s.%s goes, with its values', $was->name, $column->name),
+                    [],
+                    ChangeStep::LOSES,
+                    $is->name,
+                    [$was->name, $column->name],
+                );
         }
         foreach ($map as $before => $after) {
-            $before === $after || $this->add(self::RENAME, \sprintf('%s.%s is called %s', $is->name, $before, $after), [], '', $is->name, [$was->name, $before]);
+            $before === $after || $this->add(
+                self::RENAME,
+                \sprintf('%s.%s is called %s', $is->name, $before, $after),
+                [],
+                '',
+                $is->name,
+                [$was->name, $before],
+            );
         }
         $was->name === $is->name || $this->add(self::RENAME, \sprintf('%s is called %s', $was->name, $is->name), [], '', $is->name, [$was->name, null]);
         $beside = $is->with(name: self::BESIDE.$is->name, indexes: [], triggers: []);
         $made = array_map(static fn ($statement): string => $statement->sql, $this->sql->writing->table($beside, $is->foreignKeys));
-        $copy = [] === $columns ? [] : [\sprintf('INSERT INTO %s (%s) SELECT %s FROM %s', $this->placed($beside), implode(', ', $columns), implode(', ', $values), $this->placed($was))];
-        $this->add(self::NEW_FIELDS, \sprintf('%s is made anew beside itself, and its rows are copied', $is->name), [...$made, ...$copy], ChangeStep::LOCKS, $is->name);
+        $copy = [] === $columns ? [] : [
+            \sprintf('INSERT INTO %s (%s) SELECT %s FROM %s', $this->placed($beside), implode(', ', $columns), implode(', ', $values), $this->placed($was)),
+        ];
+        $this->add(
+            self::NEW_FIELDS,
+            \sprintf('%s is made anew beside itself, and its rows are copied', $is->name),
+            [...$made, ...$copy],
+            ChangeStep::LOCKS,
+            $is->name,
+        );
         $this->add(self::DROP_FIELDS, \sprintf('%s takes the place of the old one', $is->name), [
             'DROP TABLE '.$this->placed($was), $this->sql->renameTable($beside, $is->name),
         ], '', $is->name);
@@ -784,15 +927,34 @@ final class Changes
                 return null;
             }
             $this->add(self::NEW_FIELDS, \sprintf('%s comes', $label), [], '', $is->name);
-            $said || $this->add(self::COPY, \sprintf('Rows of %s must have %s, and nobody has said what those get that are there: they get %s', $is->name, $column->name, $filling), [], ChangeStep::ASKS, $is->name);
+            $said || $this->add(
+                self::COPY,
+                \sprintf('Rows of %s must have %s, and nobody has said what those get that are there: they get %s', $is->name, $column->name, $filling),
+                [],
+                ChangeStep::ASKS,
+                $is->name,
+            );
 
             return $filling;
         }
         $name = $this->sql->writing->name($old->name);
         $cast = $old->type === $column->type ? new Cast($name) : $this->sql->cast($name, $old, $column);
-        null === $cast->loses || $this->add(self::COPY, \sprintf('%s is %s and no longer %s: %s', $label, $column->type, $old->type, $cast->words), [], ChangeStep::LOSES, $is->name, [$was->name, $old->name]);
+        null === $cast->loses || $this->add(
+            self::COPY,
+            \sprintf('%s is %s and no longer %s: %s', $label, $column->type, $old->type, $cast->words),
+            [],
+            ChangeStep::LOSES,
+            $is->name,
+            [$was->name, $old->name],
+        );
         if (!$column->nullable && !$column->autoNumbered && ($old->nullable || null !== $cast->loses)) {
-            $said || $this->add(self::COPY, \sprintf('%s is required, and nobody has said what rows get that have none: they get %s', $label, $filling), [], ChangeStep::ASKS, $is->name);
+            $said || $this->add(
+                self::COPY,
+                \sprintf('%s is required, and nobody has said what rows get that have none: they get %s', $label, $filling),
+                [],
+                ChangeStep::ASKS,
+                $is->name,
+            );
 
             return "COALESCE($cast->sql, $filling)";
         }
@@ -856,10 +1018,17 @@ final class Changes
         }
         $target = array_map($this->sql->writing->name(...), [...$columns, ...array_keys($held)]);
         $first = array_key_first($takes);
-        $where = $this->sql->writing->name($rebuilds ? $takes[$first]->name : ($this->goingAs[$is->place()->key()][$takes[$first]->name] ?? $takes[$first]->name));
+        $where = $this->sql->writing->name(
+            $rebuilds ? $takes[$first]->name : ($this->goingAs[$is->place()->key()][$takes[$first]->name] ?? $takes[$first]->name),
+        );
         $this->add(
             self::COPY,
-            \sprintf('What %s held as %s goes into %s', $was->name, implode(' and ', array_map(static fn (Column $column): string => $column->name, $takes)), $table->name),
+            \sprintf(
+                'What %s held as %s goes into %s',
+                $was->name,
+                implode(' and ', array_map(static fn (Column $column): string => $column->name, $takes)),
+                $table->name,
+            ),
             [\sprintf(
                 'INSERT INTO %s (%s) SELECT %s FROM %s WHERE %s IS NOT NULL', $this->placed($table), implode(', ', $target),
                 implode(', ', [...array_map($this->sql->writing->name(...), $names), ...array_values($held)]), $this->placed($source), $where,

@@ -76,7 +76,10 @@ final class Checks
             'any of' === $attribute->type->kind && $this->add(
                 'several values',
                 $attribute->line,
-                \sprintf('%s holds several values at once (against the first normal form): none of them can be joined or counted by itself.', Names::big($attribute->name)),
+                \sprintf(
+                    '%s holds several values at once (against the first normal form): none of them can be joined or counted by itself.',
+                    Names::big($attribute->name),
+                ),
                 \sprintf('Write “%s, any number of one of …”, which becomes a table.', $attribute->name),
                 $thing->name,
             );
@@ -201,7 +204,9 @@ final class Checks
             }
             foreach ($thing->attributes as $attribute) {
                 $named = str_starts_with(Names::key($attribute->name).' ', Names::key($other).' ');
-                $depends = [] !== array_filter($thing->dependencies, static fn (Dependency $each): bool => Names::key($each->of) === Names::key($attribute->name)
+                $depends = [] !== array_filter(
+                    $thing->dependencies,
+                    static fn (Dependency $each): bool => Names::key($each->of) === Names::key($attribute->name)
                     && \in_array(Names::key($other), array_map(Names::key(...), $each->on), true));
                 ($named || $depends) && $this->add(
                     'belongs to the join',
@@ -245,7 +250,10 @@ final class Checks
                 $this->add(
                     'changing key',
                     $key->line,
-                    \sprintf('%s may change, or be given to another one later; as a key it stands in every table that leads here.', Names::big($attribute->name)),
+                    \sprintf(
+                        '%s may change, or be given to another one later; as a key it stands in every table that leads here.',
+                        Names::big($attribute->name),
+                    ),
                     'A number of its own never changes: “keyed by a number of its own”.',
                     $thing->name,
                     \sprintf('Does the %s of %s ever change, or is it used again?', $attribute->name, Noun::withArticle(Names::small($thing->name))),
@@ -289,7 +297,11 @@ final class Checks
                 'no way',
                 $part[0]->line,
                 \sprintf('No way leads from %s%s to the rest.', implode(', ', $names), 0 === $more ? '' : ' and '.Amount::of($more, 'other')),
-                \sprintf('Say how they are connected: “%s … exactly one …; … any number of %s.”', Names::big(Noun::withArticle($names[0])), Noun::plural($names[0])),
+                \sprintf(
+                    'Say how they are connected: “%s … exactly one …; … any number of %s.”',
+                    Names::big(Noun::withArticle($names[0])),
+                    Noun::plural($names[0]),
+                ),
                 $part[0]->name,
                 \sprintf('What has %s to do with %s?', Noun::withArticle($names[0]), Noun::withArticle(Names::small($parts[0][0]->name))),
             );
@@ -304,7 +316,11 @@ final class Checks
             $this->add(
                 'one way',
                 $join->line,
-                \sprintf('Read it the other way round too: nothing is said of how many %s there may be for %s.', Noun::plural(Names::small($join->from)), Noun::withArticle(Names::small($join->to))),
+                \sprintf(
+                    'Read it the other way round too: nothing is said of how many %s there may be for %s.',
+                    Noun::plural(Names::small($join->from)),
+                    Noun::withArticle(Names::small($join->to)),
+                ),
                 'Go on behind a semicolon. Any number is taken until then.',
                 $join->from,
                 \sprintf('How many %s may there be for %s?', Noun::plural(Names::small($join->from)), Noun::withArticle(Names::small($join->to))),
@@ -319,7 +335,11 @@ final class Checks
             $this->add(
                 'not held',
                 $join->line,
-                \sprintf('No table can hold that %s has %s: it is written down, and whoever enters rows must see to it.', Noun::withArticle(Names::small($from)), self::counted($count, Names::small($to))),
+                \sprintf(
+                    'No table can hold that %s has %s: it is written down, and whoever enters rows must see to it.',
+                    Noun::withArticle(Names::small($from)),
+                    self::counted($count, Names::small($to)),
+                ),
                 '',
                 $join->from,
             );
@@ -341,7 +361,12 @@ final class Checks
             $this->add(
                 'against a rule',
                 $join->line,
-                \sprintf('%s always has %s, and yet deleting %s would leave it without one.', Names::big(Noun::withArticle($child)), Noun::withArticle($parent), Noun::withArticle($parent)),
+                \sprintf(
+                    '%s always has %s, and yet deleting %s would leave it without one.',
+                    Names::big(Noun::withArticle($child)),
+                    Noun::withArticle($parent),
+                    Noun::withArticle($parent),
+                ),
                 \sprintf('Write “at most one” if it may be without, or “deleting %s is refused”.', Noun::withArticle($parent)),
                 $join->child(),
                 \sprintf('What happens with its %s when %s is deleted?', Noun::plural($child), Noun::withArticle($parent)),
@@ -377,7 +402,11 @@ final class Checks
                     \sprintf('Line %d joins %s and %s already.', $seen[$key], Names::small($join->from), Names::small($join->to)),
                     'If they have to do with each other in two ways, say what the one is to the other: “… exactly one person as owner”.',
                     $join->from,
-                    \sprintf('Has %s to do with %s in more than one way?', Noun::withArticle(Names::small($join->from)), Noun::withArticle(Names::small($join->to))),
+                    \sprintf(
+                        'Has %s to do with %s in more than one way?',
+                        Noun::withArticle(Names::small($join->from)),
+                        Noun::withArticle(Names::small($join->to)),
+                    ),
                 );
             }
             $seen[$key] ??= $join->line;
@@ -416,10 +445,19 @@ final class Checks
                 : implode(', ', array_map(static fn (DesignJoin $join): string => Noun::withArticle(Names::small($join->child()), false)
                     .' needs '.Noun::withArticle(Names::small($join->parent())), $loop));
             $line = max(0, ...array_map(static fn (DesignJoin $join): int => $join->line, $loop));
-            $this->add('needs itself', $line, Names::big($words).': no first one can ever be entered.', 'Let one of them be without: “at most one”.', $loop[0]->child(), \sprintf(
-                'Which comes first, %s?',
-                1 === \count($names) ? 'and what does it lead to' : implode(' or ', array_map(static fn (string $name): string => Noun::withArticle($name), $names)),
-            ), true);
+            $this->add(
+                'needs itself',
+                $line,
+                Names::big($words).': no first one can ever be entered.',
+                'Let one of them be without: “at most one”.',
+                $loop[0]->child(),
+                \sprintf(
+                    'Which comes first, %s?',
+                    1 === \count($names) ? 'and what does it lead to' : implode(
+                        ' or ',
+                        array_map(static fn (string $name): string => Noun::withArticle($name), $names),
+                    ),
+                ), true);
 
             return;
         }

@@ -14,7 +14,8 @@ final class Completing
     private const MOST = 30;
     private const COUNTS = ['exactly one ', 'at most one ', 'one or more ', 'any number of ', '1 to 3 '];
     private const CLAUSES = [
-        'required', 'unique', 'personal', 'may be empty', 'set when the row is made', 'set when the row changes', 'not before ', 'not after ', 'at least ', 'at most ',
+        'required', 'unique', 'personal', 'may be empty', 'set when the row is made', 'set when the row changes', 'not before ', 'not after ', 'at least ',
+        'at most ',
         'measured in ', 'meaning "', 'column "', 'computed as "', 'formerly "',
     ];
     private const OF_THINGS = [
@@ -22,7 +23,8 @@ final class Completing
         'keeps its history', 'is valid for a period', 'meaning "', 'table "',
     ];
     private const OF_JOINS = [
-        'told apart by ', 'called a ', 'the same two may be linked again', 'keyed by a number of its own', 'keyed by both ends', 'deleting ', 'table "', 'constraint "',
+        'told apart by ', 'called a ', 'the same two may be linked again', 'keyed by a number of its own', 'keyed by both ends', 'deleting ', 'table "',
+        'constraint "',
     ];
     private const HEADS = ['Values of ', 'Ask "', 'View ', 'Design "'];
 
@@ -53,7 +55,10 @@ final class Completing
                 $found[] = ['label' => $label, 'detail' => $detail];
             }
         }
-        usort($found, static fn (array $a, array $b): int => str_starts_with(mb_strtolower($b['label']), $typed) <=> str_starts_with(mb_strtolower($a['label']), $typed));
+        usort(
+            $found,
+            static fn (array $a, array $b): int => str_starts_with(mb_strtolower($b['label']), $typed) <=> str_starts_with(mb_strtolower($a['label']), $typed),
+        );
 
         return ['from' => $column - mb_strlen($lead), 'options' => \array_slice($found, 0, self::MOST)];
     }

@@ -17,7 +17,11 @@ final class DesignFile
     {
         $rules = [];
         foreach (array_keys(Rules::ALL) as $rule) {
-            $rules[$rule] = ['setting' => $design->rules->of($rule), 'words' => Rules::sentence($rule, $design->rules->of($rule)), 'decided' => isset($design->rules->set[$rule])];
+            $rules[$rule] = [
+                'setting' => $design->rules->of($rule),
+                'words' => Rules::sentence($rule, $design->rules->of($rule)),
+                'decided' => isset($design->rules->set[$rule]),
+            ];
         }
         $open = [
             'name' => $design->name, 'purpose' => $design->purpose, 'depth' => null === $worked ? 'conceptual' : 'logical',
@@ -42,7 +46,9 @@ final class DesignFile
             ], $design->questions),
         ];
 
-        return null === $worked ? $open : $open + ['tables' => array_values(array_map(static fn (WorkedTable $table): array => self::table($table, $worked), $worked->tables))];
+        return null === $worked ? $open : $open + [
+            'tables' => array_values(array_map(static fn (WorkedTable $table): array => self::table($table, $worked), $worked->tables)),
+        ];
     }
 
     /** @return array<string, mixed> */

@@ -19,7 +19,12 @@ final class Drawing
         $tablets = $lines = [];
         foreach ($design->things as $thing) {
             $rows = array_map(
-                static fn (Attribute $attribute): TabletRow => new TabletRow($attribute->name, $attribute->name, self::tells($thing, $attribute), $attribute->meaning),
+                static fn (Attribute $attribute): TabletRow => new TabletRow(
+                    $attribute->name,
+                    $attribute->name,
+                    self::tells($thing, $attribute),
+                    $attribute->meaning,
+                ),
                 $thing->attributes,
             );
             $tablets[] = new Tablet(self::id(Names::key($thing->name)), $thing->name, $rows, $thing->grain, tooltip: $thing->meaning, spoken: true);
@@ -79,7 +84,8 @@ final class Drawing
                 $name = $physical->columns[$key][$columnKey];
                 $rows[] = new TabletRow(
                     $name, $name, \in_array($columnKey, $keyed, true), self::why($column->why, $column->meaning),
-                    ($physical->types[$key][$columnKey] ?? '').($column->required ? '' : ', may be empty'), self::leads($table, (string) $columnKey), null !== $column->why,
+                    ($physical->types[$key][$columnKey] ?? '').($column->required ? '' : ', may be empty'), self::leads($table, (string) $columnKey),
+                    null !== $column->why,
                 );
             }
             $tablets[] = new Tablet(
@@ -87,7 +93,12 @@ final class Drawing
             );
             array_push(
                 $lines,
-                ...self::references((string) $key, $table, $physical->worked, static fn (string $of, string $column): string => $physical->columns[$of][$column]),
+                ...self::references(
+                    (string) $key,
+                    $table,
+                    $physical->worked,
+                    static fn (string $of, string $column): string => $physical->columns[$of][$column],
+                ),
             );
         }
         foreach ($physical->catalog->tables as $view) {

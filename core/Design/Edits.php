@@ -162,7 +162,11 @@ final class Edits
             throw new EditError(\sprintf('%s has “%s” already.', $of->name, $known->name));
         }
         $statement = $this->outline->statements[$this->statementAt($attribute->line)];
-        $this->replace($statement->from, $statement->to, explode("\n", '  '.OutlineWriter::attribute($this->formerly($attribute, $attribute->with(name: $name)))));
+        $this->replace(
+            $statement->from,
+            $statement->to,
+            explode("\n", '  '.OutlineWriter::attribute($this->formerly($attribute, $attribute->with(name: $name)))),
+        );
         $this->again();
         $this->renamed($of->name, $attribute->name, $name);
     }
@@ -351,7 +355,11 @@ final class Edits
         foreach ($this->outline->design->questions as $each) {
             if ($each->text === $question) {
                 $n = $this->statementAt($each->line);
-                $this->replace($this->outline->statements[$n]->from, $this->endOf($n), OutlineWriter::question(new OpenQuestion($each->text, $each->of, trim($answer), trim($by))));
+                $this->replace(
+                    $this->outline->statements[$n]->from,
+                    $this->endOf($n),
+                    OutlineWriter::question(new OpenQuestion($each->text, $each->of, trim($answer), trim($by))),
+                );
 
                 return;
             }
@@ -365,7 +373,11 @@ final class Edits
     {
         $of = Names::key($thing);
         $key = Names::key($was);
-        $this->reprint(static fn (string $said): string => Names::key($said) === $key ? $is : $said, static fn (string $name): bool => Names::key($name) === $of, false);
+        $this->reprint(
+            static fn (string $said): string => Names::key($said) === $key ? $is : $said,
+            static fn (string $name): bool => Names::key($name) === $of,
+            false,
+        );
     }
 
     /**
@@ -403,7 +415,8 @@ final class Edits
                         $said = ltrim($this->lines[$this->outline->statements[$inner]->from]);
                         foreach ($lines as $line) {
                             foreach (['deleting ', 'changing the key of '] as $lead) {
-                                str_starts_with($said, $lead) && str_starts_with(ltrim($line), $lead) && ltrim($line) !== $said && $changed[$inner] = ltrim($line);
+                                str_starts_with($said, $lead) && str_starts_with(ltrim($line), $lead) && ltrim($line) !== $said
+                                    && $changed[$inner] = ltrim($line);
                             }
                         }
                     }

@@ -72,7 +72,14 @@ final class Matching
         $free = $is->with(columns: array_values(array_filter($is->columns, static fn ($column): bool => !\in_array($column->name, $map, true))));
         foreach (Renames::columns($left, $free, Dialects::of('')) as [$before, $after, $reason]) {
             $map[$before->name] = $after->name;
-            $this->guesses[] = \sprintf('%s.%s is taken to be %s: %s. Write “formerly "%s"” to say so.', $is->name, $after->name, $before->name, lcfirst($reason), $before->name);
+            $this->guesses[] = \sprintf(
+                '%s.%s is taken to be %s: %s. Write “formerly "%s"” to say so.',
+                $is->name,
+                $after->name,
+                $before->name,
+                lcfirst($reason),
+                $before->name,
+            );
         }
 
         return $map;

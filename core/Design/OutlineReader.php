@@ -85,7 +85,14 @@ final class OutlineReader
                 while ([] !== $this->statements && $this->statements[\count($this->statements) - 1]->from >= $i) {
                     array_pop($this->statements);
                     $number = \count($this->statements);
-                    unset($this->things[$number], $this->joins[$number], $this->lists[$number], $this->questions[$number], $this->views[$number], $this->halves[$number]);
+                    unset(
+                        $this->things[$number],
+                        $this->joins[$number],
+                        $this->lists[$number],
+                        $this->questions[$number],
+                        $this->views[$number],
+                        $this->halves[$number],
+                    );
                 }
                 $this->statements[] = new Statement('fault', $this->line, $this->last, null, $inside ? $this->block : null);
                 $inside || $this->block = null;
@@ -342,7 +349,10 @@ final class OutlineReader
             throw new NotUnderstood('This rule brings no fields that could be called or filled otherwise.', $piece);
         }
         if (null !== $called && \count($called) !== $most) {
-            throw new NotUnderstood(\sprintf('It brings %s: “as %s”.', 1 === $most ? 'one field' : 'two fields', 1 === $most ? 'changes' : 'made at and changed at'), $piece);
+            throw new NotUnderstood(
+                \sprintf('It brings %s: “as %s”.', 1 === $most ? 'one field' : 'two fields', 1 === $most ? 'changes' : 'made at and changed at'),
+                $piece,
+            );
         }
 
         return $rules->with(

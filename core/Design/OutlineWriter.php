@@ -348,7 +348,10 @@ final class OutlineWriter
      */
     public static function shown(array $path, string $attribute): string
     {
-        return self::within($attribute).implode('', array_map(static fn (string $of): string => ' of its '.self::within(Names::small($of)), array_reverse($path)));
+        return self::within($attribute).implode(
+            '',
+            array_map(static fn (string $of): string => ' of its '.self::within(Names::small($of)), array_reverse($path)),
+        );
     }
 
     public static function block(SqlBlock $block): string

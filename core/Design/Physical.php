@@ -252,7 +252,8 @@ final class Physical
 
         return new Table(
             $this->schemaOf($table->schema), $name, TableType::Table, $table->meaning, $columns, $primary, $unique, $foreign, $indexes, $made, $table->triggers,
-            storage: $this->manners->traits ? null : ($table->stored ?? $this->manners->storage), collation: $table->sorted ?? $this->worked->design->sorted, traits: $traits,
+            storage: $this->manners->traits ? null
+                : ($table->stored ?? $this->manners->storage), collation: $table->sorted ?? $this->worked->design->sorted, traits: $traits,
         );
     }
 
@@ -386,7 +387,12 @@ final class Physical
         foreach ($leads as $lead) {
             $covers = static fn (array $columns): bool => \array_slice($columns, 0, \count($lead->columns)) === $lead->columns;
             if (null !== $lead->name && [] === array_filter($known, $covers)) {
-                $added[$lead->name] = new Index($lead->name, array_map(static fn (string $column): IndexPart => new IndexPart($column), $lead->columns), false, 'btree');
+                $added[$lead->name] = new Index(
+                    $lead->name,
+                    array_map(static fn (string $column): IndexPart => new IndexPart($column), $lead->columns),
+                    false,
+                    'btree',
+                );
             }
         }
 

@@ -128,7 +128,13 @@ final readonly class Piece
             return $this;
         }
 
-        return new self(substr($this->text, \strlen($m[0])), \array_slice($this->quotes, substr_count($m[0], self::MARK)), $this->at, $this->length, $this->before);
+        return new self(
+            substr($this->text, \strlen($m[0])),
+            \array_slice($this->quotes, substr_count($m[0], self::MARK)),
+            $this->at,
+            $this->length,
+            $this->before,
+        );
     }
 
     /** It is one quoted text and nothing else. */

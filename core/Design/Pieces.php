@@ -195,7 +195,12 @@ final readonly class Pieces
             foreach (OutlineWriter::join($join->with(onDelete: $action)) as $line) {
                 if (str_starts_with(ltrim($line), 'deleting ')) {
                     $choices[] = [
-                        'words' => \sprintf('Deleting %s %s%s', Noun::withArticle($parent), $verb, 'RESTRICT' === $action ? '' : ' its '.Noun::plural(Names::small($join->child()))),
+                        'words' => \sprintf(
+                            'Deleting %s %s%s',
+                            Noun::withArticle($parent),
+                            $verb,
+                            'RESTRICT' === $action ? '' : ' its '.Noun::plural(Names::small($join->child())),
+                        ),
                         'edits' => [['what' => 'say', 'of' => (string) $join->line, 'said' => trim($line)]],
                     ];
                 }

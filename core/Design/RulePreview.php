@@ -42,7 +42,11 @@ final class RulePreview
                 continue;
             }
             $table = $is->tables[$key];
-            $renamed = array_filter($columns, static fn (string $name, string $column): bool => isset($old[$column]) && $old[$column] !== $name, \ARRAY_FILTER_USE_BOTH);
+            $renamed = array_filter(
+                $columns,
+                static fn (string $name, string $column): bool => isset($old[$column]) && $old[$column] !== $name,
+                \ARRAY_FILTER_USE_BOTH,
+            );
             foreach (\array_slice($renamed, 0, 2, true) as $column => $name) {
                 $words[] = \sprintf('%s: %s is called %s', $table, $old[$column], $name);
             }
@@ -61,7 +65,10 @@ final class RulePreview
             return ['Nothing changes in the tables as they are now.'];
         }
 
-        return [...\array_slice($words, 0, self::MOST), ...(\count($words) > self::MOST ? [\sprintf('and %s more', Amount::count(\count($words) - self::MOST))] : [])];
+        return [
+            ...\array_slice($words, 0, self::MOST),
+            ...(\count($words) > self::MOST ? [\sprintf('and %s more', Amount::count(\count($words) - self::MOST))] : []),
+        ];
     }
 
     /** @return list<string> */

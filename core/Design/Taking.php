@@ -141,7 +141,11 @@ final class Taking
         $place = $table->place()->key();
         $said = $this->words->thing($place);
         $words = Naming::words($table->name);
-        $this->things[$place] = self::free('' !== $said ? $said : self::spoken(Noun::singular(implode(' ', $words)), $table->name), $table->name, $this->things);
+        $this->things[$place] = self::free(
+            '' !== $said ? $said : self::spoken(Noun::singular(implode(' ', $words)), $table->name),
+            $table->name,
+            $this->things,
+        );
         $this->attributes[$place] = [];
         foreach ($table->columns as $column) {
             $name = implode(' ', Naming::words($column->name));
@@ -366,7 +370,10 @@ final class Taking
             return null;
         }
         $far = $this->catalog->table($key->references->schema, $key->references->table);
-        $required = [] === array_filter($table->columns, static fn (Column $column): bool => \in_array($column->name, $key->columns, true) && $column->nullable);
+        $required = [] === array_filter(
+            $table->columns,
+            static fn (Column $column): bool => \in_array($column->name, $key->columns, true) && $column->nullable,
+        );
         $unique = [] !== array_filter(
             array_filter([$table->primaryKey, ...$table->uniqueKeys]),
             static fn (Key $each): bool => [] === array_diff($each->columns, $key->columns),
@@ -423,9 +430,14 @@ final class Taking
         $bare = [];
         foreach ($this->catalog->tables as $table) {
             // Types of one's own are blocks, and so are their schemas.
-            $table->kind->isView() || $bare[] = $table->with(columns: array_map(static fn (Column $column): Column => $column->with(base: null), $table->columns));
+            $table->kind->isView() || $bare[] = $table->with(
+                columns: array_map(static fn (Column $column): Column => $column->with(base: null), $table->columns),
+            );
         }
-        $own = array_map(static fn (ScriptStatement $statement): string => $statement->sql, $writing->catalog($this->catalog->with(tables: $bare, routines: [])));
+        $own = array_map(
+            static fn (ScriptStatement $statement): string => $statement->sql,
+            $writing->catalog($this->catalog->with(tables: $bare, routines: [])),
+        );
         $blocks = [];
         $first = true;
         foreach ($writing->catalog($this->catalog) as $statement) {

@@ -44,7 +44,8 @@ final class TypeReader
             self::$known = [];
         }
 
-        return \array_key_exists($piece->text, self::$known) ? self::$known[$piece->text] : self::$known[$piece->text] = self::plain(mb_strtolower($piece->text));
+        return \array_key_exists($piece->text, self::$known) ? self::$known[$piece->text]
+            : self::$known[$piece->text] = self::plain(mb_strtolower($piece->text));
     }
 
     private static function plain(string $words): ?GeneralType

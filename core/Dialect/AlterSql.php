@@ -169,7 +169,12 @@ class AlterSql
     {
         [$from, $to] = [$this->dialect->typeOf($was), $this->dialect->typeOf($is)];
         if ($was->type === $is->type || $from->array || $to->array) {
-            return new Cast($was->type === $is->type ? $sql : $this->nothing($is), $was->type === $is->type ? null : "$sql IS NOT NULL", 'it cannot be kept', true);
+            return new Cast(
+                $was->type === $is->type ? $sql : $this->nothing($is),
+                $was->type === $is->type ? null : "$sql IS NOT NULL",
+                'it cannot be kept',
+                true,
+            );
         }
 
         return match (true) {
@@ -177,7 +182,11 @@ class AlterSql
             $to->family->isNumeric() && $from->family->isNumeric() => $this->toNumber($sql, $to, $is),
             $to->family->isNumeric() && TypeFamily::Flag === $from->family => new Cast($this->ofFlag($sql)),
             $to->family->isNumeric() && TypeFamily::Text === $from->family => $this->read($sql, $is, $this->looksLike($sql, self::NUMBER)),
-            TypeFamily::Flag === $to->family && $from->family->isNumeric() => new Cast($this->toFlag($sql), "$sql NOT IN (0, 1)", 'only whether it is nothing is kept'),
+            TypeFamily::Flag === $to->family && $from->family->isNumeric() => new Cast(
+                $this->toFlag($sql),
+                "$sql NOT IN (0, 1)",
+                'only whether it is nothing is kept',
+            ),
             TypeFamily::Time === $to->family && TypeFamily::Time === $from->family => $this->betweenTimes($sql, $from, $to, $is),
             TypeFamily::Time === $to->family && TypeFamily::Text === $from->family => $this->read($sql, $is, $this->looksLike($sql, self::DATE)),
             default => new Cast($this->nothing($is), "$sql IS NOT NULL", 'it cannot be kept', true),
@@ -240,7 +249,11 @@ class AlterSql
             return new Cast($this->as($plain, $is));
         }
 
-        return new Cast($this->as($this->first($plain, $to->length), $is), $this->length($plain)." > $to->length", "what is behind the first $to->length characters is cut off");
+        return new Cast(
+            $this->as($this->first($plain, $to->length), $is),
+            $this->length($plain)." > $to->length",
+            "what is behind the first $to->length characters is cut off",
+        );
     }
 
     private function toNumber(string $sql, Type $to, Column $is): Cast
@@ -267,7 +280,10 @@ class AlterSql
             $bits = $to->bits ?? 32;
 
             return $to->unsigned ? ['0', (string) (64 === $bits ? '18446744073709551615' : 2 ** $bits - 1)]
-                : [64 === $bits ? '-9223372036854775808' : (string) -(2 ** ($bits - 1)), 64 === $bits ? '9223372036854775807' : (string) (2 ** ($bits - 1) - 1)];
+                : [
+                    64 === $bits ? '-9223372036854775808' : (string) -(2 ** ($bits - 1)),
+                    64 === $bits ? '9223372036854775807' : (string) (2 ** ($bits - 1) - 1),
+                ];
         }
         if (null === $to->length) {
             return [null, null];

@@ -91,7 +91,10 @@ class NativeTypes
         }
         $type = static::IN_KEYS[$native->type] ?? $native->type;
 
-        return $type === $native->type ? $native : (new Native($type, $native->check, $native->warning))->with('', \sprintf('Since it is in a key, it is %s here.', $type));
+        return $type === $native->type ? $native : (new Native($type, $native->check, $native->warning))->with(
+            '',
+            \sprintf('Since it is in a key, it is %s here.', $type),
+        );
     }
 
     /** How many characters of it an index keeps, where it cannot keep the whole. */

@@ -41,14 +41,20 @@ final class ChangesController extends AbstractController
             $error = $e->inWords();
         }
         $ran = $kept->rehearsed;
-        $planned = \is_array($ran['steps'] ?? null) && ($ran['of'] ?? '') === hash('xxh128', $kept->readable) ? array_filter($ran['steps'], is_string(...)) : [];
+        $planned = \is_array($ran['steps'] ?? null) && ($ran['of'] ?? '') === hash('xxh128', $kept->readable) ? array_filter($ran['steps'], is_string(...))
+            : [];
         $open = array_map(static fn (ChangeStep $step): string => $step->words, $changes->steps ?? []);
 
         return $this->render('design/changes.html.twig', [
-            'kept' => $kept, 'changes' => $changes, 'error' => $error, 'done' => array_values(array_diff($planned, $open)), 'ran' => $ran, 'stale' => null !== $ran && ($ran['of'] ?? '') !== hash('xxh128', $kept->readable),
+            'kept' => $kept, 'changes' => $changes, 'error' => $error, 'done' => array_values(array_diff($planned, $open)), 'ran' => $ran,
+            'stale' => null !== $ran && ($ran['of'] ?? '') !== hash('xxh128', $kept->readable),
             'runs' => null !== $before && \in_array($before->engine, $this->servers->engines(), true), 'job' => $this->jobs->newest('change '.$id),
             'mayChange' => Designs::isChangedBy($kept, $account), 'broken' => $kept->outline !== $kept->readable,
-            'touched' => null === $changes || null === $before ? ['diagrams' => [], 'models' => [], 'texts' => []] : $this->planning->touched($kept, $changes, $before),
+            'touched' => null === $changes || null === $before ? [
+                'diagrams' => [],
+                'models' => [],
+                'texts' => [],
+            ] : $this->planning->touched($kept, $changes, $before),
         ]);
     }
 

@@ -41,7 +41,15 @@ final class DesignAskController extends AbstractController
         $depth = $given->getString('depth');
         $places = self::places($given->all('places'));
 
-        return $this->json($this->sight->of($given->getString('text'), $depth, [] === $places ? $kept->places[$depth] ?? [] : $places, $given->getBoolean('ledger'), Scene::ways($given->all('ways'))));
+        return $this->json(
+            $this->sight->of(
+                $given->getString('text'),
+                $depth,
+                [] === $places ? $kept->places[$depth] ?? [] : $places,
+                $given->getBoolean('ledger'),
+                Scene::ways($given->all('ways')),
+            ),
+        );
     }
 
     #[Route('/designs/{id<\d+>}/about', name: 'design_about', methods: ['POST'])]
@@ -50,7 +58,9 @@ final class DesignAskController extends AbstractController
         $this->designs->seen($id, $account);
         $given = $request->getPayload();
 
-        return $this->json(['piece' => $this->sight->piece($given->getString('text'), $given->getString('depth'), $given->getInt('tablet'), $given->getInt('line'))]);
+        return $this->json(
+            ['piece' => $this->sight->piece($given->getString('text'), $given->getString('depth'), $given->getInt('tablet'), $given->getInt('line'))],
+        );
     }
 
     #[Route('/designs/{id<\d+>}/edit', name: 'design_edit', methods: ['POST'])]
@@ -105,7 +115,9 @@ final class DesignAskController extends AbstractController
             return $this->json(['error' => $e->getMessage()], 422);
         }
 
-        return $this->json(['words' => RulePreview::between(Outline::read($given->getString('text'))->design, Outline::read($text)->design, $this->short->all())]);
+        return $this->json(
+            ['words' => RulePreview::between(Outline::read($given->getString('text'))->design, Outline::read($text)->design, $this->short->all())],
+        );
     }
 
     /** What two people wrote, put together. */

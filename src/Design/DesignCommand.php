@@ -65,7 +65,11 @@ final readonly class DesignCommand
         $wrong = match (true) {
             !\in_array($format, self::FORMATS, true) => 'The format is one of '.implode(', ', self::FORMATS).'.',
             '' !== $depth && !\in_array($depth, Sight::DEPTHS, true) => 'The depth is one of '.implode(', ', Sight::DEPTHS).'.',
-            '' !== $dialect && (null === $engine || !$engine->writes()) => \sprintf('No scripts are written for “%s”. There are: %s.', $dialect, implode(', ', array_keys(DesignController::engines()))),
+            '' !== $dialect && (null === $engine || !$engine->writes()) => \sprintf(
+                'No scripts are written for “%s”. There are: %s.',
+                $dialect,
+                implode(', ', array_keys(DesignController::engines())),
+            ),
             false === $text => \sprintf('There is no file “%s” that can be read.', $file),
             default => '',
         };

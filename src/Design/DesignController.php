@@ -114,7 +114,8 @@ final class DesignController extends AbstractController
         }
 
         return $this->render('design/show.html.twig', [
-            'kept' => $kept, 'depth' => $depth, 'sight' => $sight, 'initial' => array_diff_key($sight, ['svg' => true]), 'mayChange' => Designs::isChangedBy($kept, $account),
+            'kept' => $kept, 'depth' => $depth, 'sight' => $sight, 'initial' => array_diff_key($sight, ['svg' => true]),
+            'mayChange' => Designs::isChangedBy($kept, $account),
             'own' => $kept->owner->id() === $account->id(), 'rules' => Rules::ALL, 'engines' => self::engines(), 'types' => TypeReader::words(),
         ]);
     }
@@ -173,7 +174,11 @@ final class DesignController extends AbstractController
     {
         $name = trim(preg_replace('/[^a-z0-9]+/', '-', mb_strtolower($kept->name)) ?? '', '-');
 
-        return new Response($content, 200, ['Content-Type' => $type, 'Content-Disposition' => \sprintf('attachment; filename="%s.%s"', '' === $name ? 'design' : $name, $ending)]);
+        return new Response(
+            $content,
+            200,
+            ['Content-Type' => $type, 'Content-Disposition' => \sprintf('attachment; filename="%s.%s"', '' === $name ? 'design' : $name, $ending)],
+        );
     }
 
     /** An outline that has a name and nothing else yet. */

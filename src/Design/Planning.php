@@ -85,7 +85,11 @@ final readonly class Planning
                     $entries[$entry] = true;
                     $id = null === $field ? null : ($this->fields->ids([$entry])[$entry][$field] ?? null);
                     null === $id || $fieldIds[$id] = true;
-                    ChangeStep::LOSES === $step->risk && $texts[] = ['entry' => $entry, 'title' => $table.(null === $field ? '' : '.'.$field), 'what' => $step->words];
+                    ChangeStep::LOSES === $step->risk && $texts[] = [
+                        'entry' => $entry,
+                        'title' => $table.(null === $field ? '' : '.'.$field),
+                        'what' => $step->words,
+                    ];
                 }
             }
         }

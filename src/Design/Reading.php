@@ -29,7 +29,10 @@ final readonly class Reading
         return [
             'kept' => $kept,
             'design' => $design,
-            'drawing' => [] === $tablets ? '' : SvgDrawing::bare(Sight::laid($tablets, $lines, Detail::Names, $kept->places['conceptual'] ?? []), $design->name),
+            'drawing' => [] === $tablets ? '' : SvgDrawing::bare(
+                Sight::laid($tablets, $lines, Detail::Names, $kept->places['conceptual'] ?? []),
+                $design->name,
+            ),
             'sentences' => array_map(static fn (DesignJoin $join): array => [
                 'words' => OutlineWriter::join($join)[0], 'attributes' => array_map(self::attribute(...), $join->attributes),
             ], $design->joins),

@@ -107,7 +107,12 @@ final readonly class Sampling
         foreach ($catalog->tables as $table) {
             foreach ($sample[$table->place()->key()] ?? [] as $row) {
                 $values = array_map(static fn (?string $value): string => null === $value ? 'NULL' : $writing->literal($value), $row);
-                yield \sprintf('INSERT INTO %s (%s) VALUES (%s)', $writing->placed($table->place()), implode(', ', array_map($writing->name(...), array_keys($row))), implode(', ', $values));
+                yield \sprintf(
+                    'INSERT INTO %s (%s) VALUES (%s)',
+                    $writing->placed($table->place()),
+                    implode(', ', array_map($writing->name(...), array_keys($row))),
+                    implode(', ', $values),
+                );
             }
         }
     }

@@ -81,7 +81,10 @@ final class ScriptController extends AbstractController
         $kept = $this->designs->seen($id, $account);
         $depth = $request->query->getString('depth', 'conceptual');
         $content = 'physical' === $depth
-            ? json_encode(OpenForm::of($this->physical($kept, $request)->catalog), \JSON_THROW_ON_ERROR | \JSON_PRETTY_PRINT | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES)
+            ? json_encode(
+                OpenForm::of($this->physical($kept, $request)->catalog),
+                \JSON_THROW_ON_ERROR | \JSON_PRETTY_PRINT | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES,
+            )
             : DesignFile::json($kept->design(), 'logical' === $depth ? Working::of($kept->design()) : null);
 
         return DesignController::download($content."\n", $kept, 'json', 'application/json');
@@ -100,7 +103,8 @@ final class ScriptController extends AbstractController
         $schema = trim($request->query->getString('schema'));
 
         return new ScriptOptions(
-            '' === $schema ? null : mb_substr($schema, 0, 63), $request->query->getBoolean('drop'), !$request->query->getBoolean('bare'), $request->query->getBoolean('quoted'),
+            '' === $schema ? null
+                : mb_substr($schema, 0, 63), $request->query->getBoolean('drop'), !$request->query->getBoolean('bare'), $request->query->getBoolean('quoted'),
         );
     }
 }

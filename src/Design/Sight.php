@@ -51,7 +51,8 @@ final readonly class Sight
         if ([] === $outline->faults) {
             $physical = 'physical' === $depth ? new Physical($worked, Physical::dialectOf($design), $this->short->all()) : null;
             null === $physical || $findings = [...$findings, ...$physical->findings];
-            [$tablets, $lines] = null !== $physical ? Drawing::physical($physical) : ('logical' === $depth ? Drawing::logical($worked) : Drawing::conceptual($design));
+            [$tablets, $lines] = null !== $physical ? Drawing::physical($physical)
+                : ('logical' === $depth ? Drawing::logical($worked) : Drawing::conceptual($design));
             $layout = self::laid($tablets, $lines, 'conceptual' === $depth ? Detail::Names : Detail::All, $places, $ways);
             foreach ($layout->paths as $path) {
                 $led[$path->line->id] = $path->points;
@@ -98,6 +99,12 @@ final readonly class Sight
         }
 
         // Where hardly anything has a place yet, all find theirs together.
-        return 2 * \count($known) < \count($tablets) ? Layout::of($tablets, $lines, $detail, null, self::SHAPE) : Layout::arranged($tablets, $lines, $detail, $known, [], $ways);
+        return 2 * \count($known) < \count($tablets) ? Layout::of(
+            $tablets,
+            $lines,
+            $detail,
+            null,
+            self::SHAPE,
+        ) : Layout::arranged($tablets, $lines, $detail, $known, [], $ways);
     }
 }

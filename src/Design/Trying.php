@@ -121,8 +121,14 @@ final readonly class Trying
 
             return [
                 'engine' => $dialect->name(), 'statements' => \count($statements), 'rows' => $rows, 'held' => array_sum(array_column($left, 'after')),
-                'differences' => null === $failed ? ReadBack::differences(self::inOrder(self::under($after, $scratch, $before)), self::inOrder($scratch->catalog(new SilentProgress()))) : [],
-                'failed' => $failed, 'left' => $left, 'steps' => array_map(static fn (ChangeStep $step): string => $step->words, $changes->steps), 'seconds' => round(microtime(true) - $began, 2),
+                'differences' => null === $failed ? ReadBack::differences(
+                    self::inOrder(self::under($after, $scratch, $before)),
+                    self::inOrder($scratch->catalog(new SilentProgress())),
+                ) : [],
+                'failed' => $failed, 'left' => $left, 'steps' => array_map(
+                    static fn (ChangeStep $step): string => $step->words,
+                    $changes->steps,
+                ), 'seconds' => round(microtime(true) - $began, 2),
             ];
         });
     }
@@ -170,7 +176,13 @@ final readonly class Trying
         }
 
         return $after->with(tables: array_map(static fn (Table $table): Table => $table->with(schema: $scratch->schema, foreignKeys: array_map(
-            static fn (ForeignKey $key): ForeignKey => new ForeignKey($key->name, $key->columns, new Reference($scratch->schema, $key->references->table, $key->references->columns), $key->onDelete, $key->onUpdate),
+            static fn (ForeignKey $key): ForeignKey => new ForeignKey(
+                $key->name,
+                $key->columns,
+                new Reference($scratch->schema, $key->references->table, $key->references->columns),
+                $key->onDelete,
+                $key->onUpdate,
+            ),
             $table->foreignKeys,
         )), $after->tables));
     }

@@ -82,7 +82,10 @@ class MariaDbAlterSql extends AlterSql
             null !== $column && $column->autoNumbered && $numbers .= ', MODIFY COLUMN '.$this->writing->column($column, $table->with(primaryKey: null));
         }
 
-        return [$this->alter($table, 'ADD '.$this->writing->primary($key, $table).$numbers), ...('' === $numbers ? [] : [$this->alter($table, 'DROP INDEX IF EXISTS '.self::BESIDE)])];
+        return [
+            $this->alter($table, 'ADD '.$this->writing->primary($key, $table).$numbers),
+            ...('' === $numbers ? [] : [$this->alter($table, 'DROP INDEX IF EXISTS '.self::BESIDE)]),
+        ];
     }
 
     public function dropUnique(Table $table, Key $key): string

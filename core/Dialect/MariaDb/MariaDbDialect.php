@@ -146,7 +146,8 @@ class MariaDbDialect extends Dialect
     public function manners(): Manners
     {
         return new Manners(
-            primary: 'PRIMARY', ownConditions: true, setsChanged: true, storage: 'InnoDB', leadsIndexed: true, longestKey: 3072, now: 'current_timestamp()', nowTo: 'current_timestamp(%d)', today: 'curdate()',
+            primary: 'PRIMARY', ownConditions: true, setsChanged: true, storage: 'InnoDB', leadsIndexed: true, longestKey: 3072, now: 'current_timestamp()',
+            nowTo: 'current_timestamp(%d)', today: 'curdate()',
         );
     }
 

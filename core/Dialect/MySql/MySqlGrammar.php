@@ -23,8 +23,16 @@ class MySqlGrammar extends Grammar
         'long' => 'mediumtext', 'long varchar' => 'mediumtext', 'long char' => 'mediumtext', 'long varbinary' => 'mediumblob', 'long byte' => 'mediumblob',
         'clob' => 'longtext', 'serial' => 'bigint', 'raw' => 'varbinary', 'geometrycollection' => 'geometrycollection',
     ];
-    private const STORAGES = ['innodb' => 'InnoDB', 'myisam' => 'MyISAM', 'memory' => 'MEMORY', 'heap' => 'MEMORY', 'aria' => 'Aria', 'csv' => 'CSV', 'archive' => 'ARCHIVE',
-        'blackhole' => 'BLACKHOLE', 'merge' => 'MRG_MyISAM', 'mrg_myisam' => 'MRG_MyISAM', 'federated' => 'FEDERATED', 'ndb' => 'ndbcluster', 'ndbcluster' => 'ndbcluster',
+    private const STORAGES = [
+        'innodb' => 'InnoDB',
+        'myisam' => 'MyISAM',
+        'memory' => 'MEMORY',
+        'heap' => 'MEMORY',
+        'aria' => 'Aria',
+        'csv' => 'CSV',
+        'archive' => 'ARCHIVE',
+        'blackhole' => 'BLACKHOLE', 'merge' => 'MRG_MyISAM', 'mrg_myisam' => 'MRG_MyISAM', 'federated' => 'FEDERATED', 'ndb' => 'ndbcluster',
+        'ndbcluster' => 'ndbcluster',
         'rocksdb' => 'ROCKSDB', 'connect' => 'CONNECT', 'columnstore' => 'Columnstore', 'tokudb' => 'TokuDB', 'spider' => 'SPIDER', 'sequence' => 'SEQUENCE'];
     /** Long texts and bytes, by how many bytes they may hold. */
     private const LONG = ['tiny' => 255, '' => 65_535, 'medium' => 16_777_215, 'long' => 4_294_967_295];
@@ -65,7 +73,8 @@ class MySqlGrammar extends Grammar
     public ?string $usualStorage = 'InnoDB';
     public ?string $usualCollation = 'utf8mb4_0900_ai_ci';
     public array $binding = [
-        '||' => 10, '&&' => 20, 'IS' => 50, 'LIKE' => 50, 'IN' => 50, 'BETWEEN' => 48, 'REGEXP' => 50, 'RLIKE' => 50, '|' => 72, '&' => 74, '<<' => 76, '>>' => 76,
+        '||' => 10, '&&' => 20, 'IS' => 50, 'LIKE' => 50, 'IN' => 50, 'BETWEEN' => 48, 'REGEXP' => 50, 'RLIKE' => 50, '|' => 72, '&' => 74, '<<' => 76,
+        '>>' => 76,
         '->' => 140, '->>' => 140,
     ];
     public string $bareFunctions = '/^(?:CURRENT_DATE|CURRENT_TIME|CURRENT_TIMESTAMP|LOCALTIME|LOCALTIMESTAMP|CURRENT_USER|CURRENT_ROLE|UTC_DATE|UTC_TIME|UTC_TIMESTAMP)$/';
@@ -182,7 +191,10 @@ class MySqlGrammar extends Grammar
         if ('bit' === $name) {
             $bits = match ($kind) {
                 'bits' => ltrim($text, '0'),
-                'text' => implode('', array_map(static fn (string $byte): string => str_pad(decbin(\ord($byte)), 8, '0', \STR_PAD_LEFT), '' === $text ? [] : str_split($text))),
+                'text' => implode(
+                    '',
+                    array_map(static fn (string $byte): string => str_pad(decbin(\ord($byte)), 8, '0', \STR_PAD_LEFT), '' === $text ? [] : str_split($text)),
+                ),
                 default => decbin((int) $text),
             };
 
@@ -194,7 +206,12 @@ class MySqlGrammar extends Grammar
             [$kind, $text] = ['text', $text];
         }
         if (1 === preg_match('/^(?:(?:tiny|small|medium|big)?int|decimal|float|double|year)$/', $name) && is_numeric($text)) {
-            return str_contains($of, 'zerofill') ? str_pad($this->number($text, $name, $type), $type->first() ?? 0, '0', \STR_PAD_LEFT) : $this->number($text, $name, $type);
+            return str_contains($of, 'zerofill') ? str_pad(
+                $this->number($text, $name, $type),
+                $type->first() ?? 0,
+                '0',
+                \STR_PAD_LEFT,
+            ) : $this->number($text, $name, $type);
         }
         if (1 === preg_match('/^(?:datetime|timestamp)$/', $name)) {
             return $quoted(self::moment($text, $type->first() ?? 0));
@@ -261,7 +278,11 @@ class MySqlGrammar extends Grammar
 
     public function now(string $expression): string
     {
-        return 1 === preg_match('/^(?:current_timestamp|now|localtimestamp|localtime)\s*(?:\(\s*(\d*)\s*\))?$/i', trim($expression, ' ()').(str_ends_with(rtrim($expression), ')') ? ')' : ''), $m)
+        return 1 === preg_match(
+            '/^(?:current_timestamp|now|localtimestamp|localtime)\s*(?:\(\s*(\d*)\s*\))?$/i',
+            trim($expression, ' ()').(str_ends_with(rtrim($expression), ')') ? ')' : ''),
+            $m,
+        )
             || 1 === preg_match('/^\(?\s*(?:current_timestamp|now|localtimestamp|localtime)\s*(?:\(\s*(\d*)\s*\))?\s*\)?$/i', $expression, $m)
             ? $this->currentTime('0' === ($m[1] ?? '') ? '' : $m[1] ?? '') : $expression;
     }
@@ -308,7 +329,10 @@ class MySqlGrammar extends Grammar
         if (null !== $collation) {
             $collation = Charsets::collationNamed($collation);
         } elseif (null !== $charset) {
-            $collation = 1 === preg_match('/\bbinary\b/', $words) ? Charsets::named($charset).'_bin' : Charsets::collation($charset, (string) $this->usualCollation);
+            $collation = 1 === preg_match('/\bbinary\b/', $words) ? Charsets::named($charset).'_bin' : Charsets::collation(
+                $charset,
+                (string) $this->usualCollation,
+            );
         } elseif (1 === preg_match('/\bbinary\b/', $words)) {
             $collation = Charsets::ofCollation($of ?? (string) $this->usualCollation).'_bin';
         }
@@ -318,7 +342,11 @@ class MySqlGrammar extends Grammar
         }
         $charset = null === $collation ? null : Charsets::ofCollation($collation);
 
-        return [$this->sizedLong($type, Charsets::width($charset ?? Charsets::ofCollation($of ?? (string) $this->usualCollation))), $charset, $collation ?? $of];
+        return [
+            $this->sizedLong($type, Charsets::width($charset ?? Charsets::ofCollation($of ?? (string) $this->usualCollation))),
+            $charset,
+            $collation ?? $of,
+        ];
     }
 
     /** TEXT(100) becomes the shortest type that holds as many letters. */
@@ -364,7 +392,10 @@ class MySqlGrammar extends Grammar
 
     public function foreignKeyName(string $table, array $columns, array $taken): string
     {
-        $numbers = array_map(static fn (string $name): int => 1 === preg_match('/^'.preg_quote($table, '/').'_ibfk_(\d+)$/', $name, $m) ? (int) $m[1] : 0, $taken);
+        $numbers = array_map(
+            static fn (string $name): int => 1 === preg_match('/^'.preg_quote($table, '/').'_ibfk_(\d+)$/', $name, $m) ? (int) $m[1] : 0,
+            $taken,
+        );
 
         return $table.'_ibfk_'.(max([0, ...$numbers]) + 1);
     }

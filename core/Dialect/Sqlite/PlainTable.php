@@ -27,7 +27,11 @@ final class PlainTable
     public static function of(string $sql, array $indexes): ?Table
     {
         $head = '/^CREATE TABLE ('.self::NAME.')\s*\(/';
-        $element = '/\G\s*(?:CONSTRAINT\s+(?<label>'.self::NAME.')\s+)?(?:FOREIGN KEY\s*\((?<own>'.self::NAME.'(?:\s*,\s*'.self::NAME.')*)\)\s*REFERENCES\s+(?<far>'.self::NAME.')\s*\((?<there>'.self::NAME.'(?:\s*,\s*'.self::NAME.')*)\)(?:\s+ON DELETE (?<delete>CASCADE|RESTRICT|SET NULL))?|PRIMARY KEY\s*\((?<key>'.self::NAME.'(?:\s*,\s*'.self::NAME.')*)\)|(?<name>(?!(?:'.self::NOT_NAMES.')\b)'.self::NAME.')\s+(?<type>(?!(?:'.self::NOT_NAMES.')\b)[A-Za-z]\w*(?:\(\d+(?:,\s*\d+)?\))?)(?<required>\s+NOT NULL)?)\s*(?:,|\)$)/i';
+        $element = '/\G\s*(?:CONSTRAINT\s+(?<label>'.self::NAME.')\s+)?(?:FOREIGN KEY\s*\((?<own>'.self::NAME.'(?:\s*,\s*'
+            .self::NAME.')*)\)\s*REFERENCES\s+(?<far>'.self::NAME.')\s*\((?<there>'.self::NAME.'(?:\s*,\s*'
+                .self::NAME.')*)\)(?:\s+ON DELETE (?<delete>CASCADE|RESTRICT|SET NULL))?|PRIMARY KEY\s*\((?<key>'.self::NAME.'(?:\s*,\s*'
+                    .self::NAME.')*)\)|(?<name>(?!(?:'.self::NOT_NAMES.')\b)'.self::NAME.')\s+(?<type>(?!(?:'
+                        .self::NOT_NAMES.')\b)[A-Za-z]\w*(?:\(\d+(?:,\s*\d+)?\))?)(?<required>\s+NOT NULL)?)\s*(?:,|\)$)/i';
         $plainIndex = '/^CREATE (UNIQUE )?INDEX ('.self::NAME.') ON '.self::NAME.'\s*\(('.self::NAME.'(?:\s*,\s*'.self::NAME.')*)\)$/i';
         if (1 !== preg_match($head, $sql, $m)) {
             return null;
@@ -55,7 +59,12 @@ final class PlainTable
                 if (\count($own) !== \count($there)) {
                     return null;
                 }
-                $foreign[] = new ForeignKey('' === ($match['label'] ?? '') ? null : trim($match['label'] ?? '', '"'), $own, new Reference('main', trim($match['far'] ?? '', '"'), $there), strtoupper(($match['delete'] ?? '') ?: 'NO ACTION'));
+                $foreign[] = new ForeignKey(
+                    '' === ($match['label'] ?? '') ? null : trim($match['label'] ?? '', '"'),
+                    $own,
+                    new Reference('main', trim($match['far'] ?? '', '"'), $there),
+                    strtoupper(($match['delete'] ?? '') ?: 'NO ACTION'),
+                );
             }
         }
         // The engine takes letters in either case for the same; the name is the one that the column has.
@@ -67,12 +76,17 @@ final class PlainTable
             if (1 !== preg_match($plainIndex, $index, $m)) {
                 return null;
             }
-            $made[] = new Index(trim($m[2], '"'), array_map(static fn (string $column): IndexPart => new IndexPart($known($column)), self::names($m[3])), '' !== $m[1]);
+            $made[] = new Index(
+                trim($m[2], '"'),
+                array_map(static fn (string $column): IndexPart => new IndexPart($known($column)), self::names($m[3])),
+                '' !== $m[1],
+            );
         }
         $byName = static fn (ForeignKey|Index $a, ForeignKey|Index $b): int => strcmp($a->name ?? '', $b->name ?? '');
         usort($made, $byName);
         usort($foreign, $byName);
-        $alias = null !== $primary && 1 === \count($primary->columns) && 'INTEGER' === strtoupper($columns[$primary->columns[0]][1] ?? '') ? $primary->columns[0] : null;
+        $alias = null !== $primary && 1 === \count($primary->columns) && 'INTEGER' === strtoupper($columns[$primary->columns[0]][1] ?? '')
+            ? $primary->columns[0] : null;
 
         return new Table(
             'main',

@@ -37,7 +37,10 @@ final class Daemon
     public static function program(string $name, string ...$folders): string
     {
         return (new ExecutableFinder())->find($name, null, ['/usr/sbin', '/usr/local/sbin', ...$folders])
-            ?? throw new SourceError(\sprintf('%s is not installed here, so that no scratch server can be started.', $name), 'Run bin/prepare, which installs it.');
+            ?? throw new SourceError(
+                \sprintf('%s is not installed here, so that no scratch server can be started.', $name),
+                'Run bin/prepare, which installs it.',
+            );
     }
 
     /** @param list<string> $command */

@@ -44,9 +44,18 @@ final readonly class PostgreSqlScratch implements ScratchServer
             $pdo = $opened('scratch');
             $pdo->exec("SET client_min_messages = error; SET DateStyle = 'ISO'; SET check_function_bodies = false");
 
-            return $try(new Scratch($pdo, Dialects::of('postgresql'), 'public', 'SET session_replication_role = replica', 'SET session_replication_role = origin'));
+            return $try(
+                new Scratch($pdo, Dialects::of('postgresql'), 'public', 'SET session_replication_role = replica', 'SET session_replication_role = origin'),
+            );
         } finally {
-            unset($pdo, $server);
+            unset($pdo);
+            try {
+                // Rows of a sample stay no longer than they are needed.
+                isset($server) && $server->exec('DROP DATABASE IF EXISTS scratch WITH (FORCE)');
+            } catch (\PDOException) {
+                // A server that died takes nothing away; the next one begins with that.
+            }
+            unset($server);
             is_file($data.'/postmaster.pid') && $daemon->prepare([...$as, Daemon::program('pg_ctl', ...$folders), '-D', $data, '-m', 'immediate', 'stop']);
             $daemon->stop();
         }

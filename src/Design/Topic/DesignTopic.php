@@ -56,7 +56,10 @@ final readonly class DesignTopic implements Topic
         $outline = $this->read($subject->id, 'outline');
         [$name, $purpose] = Designs::called($outline);
         $readable = [] === Outline::read($outline)->faults ? ', readable = outline' : '';
-        $this->db->executeStatement("UPDATE design SET name = ?, purpose = ?, changed_at = UTC_TIMESTAMP()$readable WHERE id = ?", [$name, $purpose, $subject->id]);
+        $this->db->executeStatement(
+            "UPDATE design SET name = ?, purpose = ?, changed_at = UTC_TIMESTAMP()$readable WHERE id = ?",
+            [$name, $purpose, $subject->id],
+        );
     }
 
     public function names(array $ids): array

@@ -133,7 +133,11 @@ final class DesignsTest extends AppTestCase
     public function testAnEditIsMadeOrSaysWhyNot(): void
     {
         $kept = $this->kept($this->signedIn(), self::lending());
-        $done = $this->asked($kept, 'edit', ['text' => $kept->outline, 'edits' => [['what' => 'add attribute', 'of' => 'School', 'said' => 'pupils, whole number']]]);
+        $done = $this->asked(
+            $kept,
+            'edit',
+            ['text' => $kept->outline, 'edits' => [['what' => 'add attribute', 'of' => 'School', 'said' => 'pupils, whole number']]],
+        );
         self::assertStringContainsString("  pupils, whole number\n", \is_string($done['text'] ?? null) ? $done['text'] : '');
         $refused = $this->asked($kept, 'edit', ['text' => $kept->outline, 'edits' => [['what' => 'add thing', 'name' => 'school']]]);
         self::assertResponseStatusCodeSame(422);
@@ -246,7 +250,9 @@ final class DesignsTest extends AppTestCase
     public function testWhatWasMeantGoesToTheEntriesThatASurveyFinds(): void
     {
         $account = $this->account();
-        $this->kept($account, "School, one row per school that may borrow\n  meaning \"Who borrows.\"\n  keyed by nothing\n  name, text, meaning \"As it calls itself.\"\n"
+        $this->kept(
+            $account,
+            "School, one row per school that may borrow\n  meaning \"Who borrows.\"\n  keyed by nothing\n  name, text, meaning \"As it calls itself.\"\n"
             ."  height, whole number, measured in cm\n\nGauge\n  keyed by nothing\n  other, text");
         $this->rivers('CREATE TABLE school (name TEXT, height INTEGER); CREATE TABLE gauge (id INTEGER);');
 
@@ -266,7 +272,10 @@ final class DesignsTest extends AppTestCase
             .' CREATE TABLE other (a INTEGER);');
         $kept = self::get(Beginning::class)->begin($account, 'Next', '', $source->id(), [self::entryId('school')]);
         self::assertSame([], self::get(Planning::class)->of($kept)[0]->steps, 'What was taken is what there is.');
-        $text = Edits::of(Edits::of($kept->outline, new Edit('rename attribute', 'School', 'town', 'place')), new Edit('add attribute', 'School', '', 'pupils, whole number, required, 7 for rows that are there'));
+        $text = Edits::of(
+            Edits::of($kept->outline, new Edit('rename attribute', 'School', 'town', 'place')),
+            new Edit('add attribute', 'School', '', 'pupils, whole number, required, 7 for rows that are there'),
+        );
         self::get(Texts::class)->save($account, 'design', $kept->id(), 'outline', $kept->outline, $text, 'x');
         $kept = self::get(Designs::class)->fresh($kept);
         [$changes, $before] = self::get(Planning::class)->of($kept);
@@ -278,7 +287,10 @@ final class DesignsTest extends AppTestCase
         $this->client->submitForm('Run it');
         self::work((int) self::scalar('SELECT MAX(id) FROM job'));
         $ran = self::get(Designs::class)->one($kept->id())?->rehearsed;
-        self::assertSame([null, [], [['table' => 'school', 'before' => 2, 'after' => 2]]], [$ran['failed'] ?? null, $ran['differences'] ?? null, $ran['left'] ?? null]);
+        self::assertSame(
+            [null, [], [['table' => 'school', 'before' => 2, 'after' => 2]]],
+            [$ran['failed'] ?? null, $ran['differences'] ?? null, $ran['left'] ?? null],
+        );
         self::assertSame('school', $before->tables[0]->name);
         (new \PDO('sqlite:'.$source->connection()->path))->exec('ALTER TABLE school RENAME COLUMN town TO place');
         self::surveyed($source->id());
@@ -315,7 +327,10 @@ final class DesignsTest extends AppTestCase
         $there = (string) tempnam(sys_get_temp_dir(), 'there').'.sql';
         file_put_contents($there, 'CREATE TABLE school (id integer PRIMARY KEY, town text);');
         $outline = (string) tempnam(sys_get_temp_dir(), 'outline');
-        file_put_contents($outline, "Design \"x\"\n  keys are what tells things apart\nSchool\n  id, whole number\n  place, long text, formerly town\n  told apart by id\n");
+        file_put_contents(
+            $outline,
+            "Design \"x\"\n  keys are what tells things apart\nSchool\n  id, whole number\n  place, long text, formerly town\n  told apart by id\n",
+        );
         $design = $this->command('fasti:design');
         self::assertSame(1, $design->execute(['file' => $outline, '--against' => $there, '--dialect' => 'postgresql'], ['capture_stderr_separately' => true]));
         self::assertStringContainsString('ALTER TABLE school RENAME COLUMN town TO place;', $design->getDisplay());

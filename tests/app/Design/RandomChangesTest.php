@@ -127,7 +127,14 @@ final class RandomChangesTest extends TestCase
                     }
                 }
                 try {
-                    $pdo->exec([] === $names ? self::empty($physical, $table) : \sprintf('INSERT INTO %s (%s) VALUES (%s)', $sql->placed($table->place()), implode(', ', $names), implode(', ', $values)));
+                    $pdo->exec(
+                        [] === $names ? self::empty($physical, $table) : \sprintf(
+                            'INSERT INTO %s (%s) VALUES (%s)',
+                            $sql->placed($table->place()),
+                            implode(', ', $names),
+                            implode(', ', $values),
+                        ),
+                    );
                 } catch (\PDOException) {
                     // A row that the first cannot hold is none that could be lost.
                     continue;
@@ -149,7 +156,9 @@ final class RandomChangesTest extends TestCase
         foreach ($table->foreignKeys as $lead) {
             $at = array_search($column->name, $lead->columns, true);
             if (false !== $at) {
-                $there = $pdo->query(\sprintf('SELECT %s FROM %s ORDER BY 1', $sql->name($lead->references->columns[$at]), $sql->placed($lead->references->place())));
+                $there = $pdo->query(
+                    \sprintf('SELECT %s FROM %s ORDER BY 1', $sql->name($lead->references->columns[$at]), $sql->placed($lead->references->place())),
+                );
                 $all = false === $there ? [] : $there->fetchAll(\PDO::FETCH_COLUMN);
                 $one = [] === $all ? null : $all[$round % \count($all)];
 
@@ -172,7 +181,9 @@ final class RandomChangesTest extends TestCase
             [] !== $type->members => $sql->literal($type->members[0]),
             $type->family->isNumeric() => (string) (5 + $round),
             TypeFamily::Flag === $type->family => $physical->dialect->manners()->yes,
-            TypeFamily::Text === $type->family && 'inet' !== $type->name => $sql->literal(substr(str_repeat('x', max(0, min(9, $type->length ?? 9) - 1)).$round, 0, max(1, $type->length ?? 9))),
+            TypeFamily::Text === $type->family && 'inet' !== $type->name => $sql->literal(
+                substr(str_repeat('x', max(0, min(9, $type->length ?? 9) - 1)).$round, 0, max(1, $type->length ?? 9)),
+            ),
             TypeFamily::Time === $type->family => $sql->literal(match (true) {
                 'date' === $type->name => "2026-03-0$round",
                 str_starts_with($type->name, 'time') && !str_starts_with($type->name, 'timestamp') => "10:0$round:00",
@@ -181,7 +192,8 @@ final class RandomChangesTest extends TestCase
                 default => "2026-03-0$round 10:00:00",
             }),
             TypeFamily::Document === $type->family => $sql->literal('xml' === $type->name ? '<a/>' : '{}'),
-            TypeFamily::Bytes === $type->family => 'postgresql' === $physical->dialect->name() ? "'\\x0000000000000000000000000000000$round'" : "x'0000000000000000000000000000000$round'",
+            TypeFamily::Bytes === $type->family => 'postgresql' === $physical->dialect->name() ? "'\\x0000000000000000000000000000000$round'"
+                : "x'0000000000000000000000000000000$round'",
             default => null,
         };
     }
@@ -239,7 +251,10 @@ final class RandomChangesTest extends TestCase
      */
     private static function plain(array $values): array
     {
-        $plain = array_map(static fn (mixed $value): string => \is_resource($value) ? (string) stream_get_contents($value, -1, 0) : (string) json_encode($value), $values);
+        $plain = array_map(
+            static fn (mixed $value): string => \is_resource($value) ? (string) stream_get_contents($value, -1, 0) : (string) json_encode($value),
+            $values,
+        );
         sort($plain);
 
         return $plain;

@@ -81,7 +81,8 @@ final class RandomDesignsTest extends TestCase
             };
             foreach ($table->columns as $i => $column) {
                 $table->kind->isView() ? $says('column', $i, $column->name, $column->type) : $says(
-                    'column', $i, $column->name, $column->type, $column->nullable, null !== $column->default, $meanings ? $column->comment : '', $column->autoNumbered,
+                    'column', $i, $column->name, $column->type, $column->nullable, null !== $column->default, $meanings ? $column->comment
+                        : '', $column->autoNumbered,
                 );
             }
             if ($table->kind->isView()) {
@@ -99,7 +100,12 @@ final class RandomDesignsTest extends TestCase
             foreach ($table->indexes as $index) {
                 $of = array_map(static fn (IndexPart $part): string => $part->column, $index->parts);
                 $isKey = static fn (Key $key): bool => $key->columns === $of && $index->unique;
-                [] === array_filter($keys, $isKey) && $says('index', $index->name, $of, array_map(static fn (IndexPart $part): bool => $part->descending, $index->parts));
+                [] === array_filter($keys, $isKey) && $says(
+                    'index',
+                    $index->name,
+                    $of,
+                    array_map(static fn (IndexPart $part): bool => $part->descending, $index->parts),
+                );
             }
             foreach ($table->checks as $check) {
                 $says('condition', $check->name);

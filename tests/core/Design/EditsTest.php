@@ -62,10 +62,19 @@ final class EditsTest extends TestCase
             new Edit('move attribute', 'Loan', 'lent on', '1'), "  lent on, date\n  due on, date, not before lent on\n",
             "  due on, date, not before lent on\n  lent on, date\n",
         ];
-        yield 'a thing more' => [new Edit('add thing', '', 'Kit', 'box that is lent'), "  looked up by due on\n", "  looked up by due on\n\nKit, one row per box that is lent\n"];
+        yield 'a thing more' => [
+            new Edit('add thing', '', 'Kit', 'box that is lent'),
+            "  looked up by due on\n",
+            "  looked up by due on\n\nKit, one row per box that is lent\n",
+        ];
         yield 'a grain' => [new Edit('set grain', 'School', '', 'one row per school'), "School\n", "School, one row per school\n"];
         yield 'a sentence otherwise' => [
-            new Edit('set sentence', '', '16', 'A loan is taken by at most one school.'), 'A school takes any number of loans; a loan is taken by exactly one school.',
+            new Edit(
+                'set sentence',
+                '',
+                '16',
+                'A loan is taken by at most one school.',
+            ), 'A school takes any number of loans; a loan is taken by exactly one school.',
             'A loan is taken by at most one school.',
         ];
         yield 'a sentence away' => [
@@ -74,7 +83,11 @@ final class EditsTest extends TestCase
         ];
         yield 'a rule' => [new Edit('set rule', '', 'keys', 'natural'), "Design \"Lending\"\n", "Design \"Lending\"\n  keys are what tells things apart\n"];
         yield 'an engine' => [new Edit('set engine', '', '', 'SQLite'), "Design \"Lending\"\n", "Design \"Lending\"\n  for SQLite\n"];
-        yield 'a line that is said once' => [new Edit('say', '16', '', 'deleting a school is refused'), 'deleting a school deletes its loans', 'deleting a school is refused'];
+        yield 'a line that is said once' => [
+            new Edit('say', '16', '', 'deleting a school is refused'),
+            'deleting a school deletes its loans',
+            'deleting a school is refused',
+        ];
         yield 'a line away' => [new Edit('unsay', '16', '', 'deleting'), "  deleting a school deletes its loans\n", ''];
         yield 'a question' => [new Edit('ask', 'Loan', '', 'And then?'), 'of school', "of school\n\nAsk \"And then?\", of Loan"];
         yield 'a view' => [
@@ -219,7 +232,11 @@ final class EditsTest extends TestCase
             $text = rtrim(OutlineWriter::design($design));
             foreach ($design->things as $thing) {
                 foreach ($thing->attributes as $attribute) {
-                    self::assertSame($text, Edits::of($text, new Edit('set attribute', $thing->name, $attribute->name, OutlineWriter::attribute($attribute))), "Seed $seed");
+                    self::assertSame(
+                        $text,
+                        Edits::of($text, new Edit('set attribute', $thing->name, $attribute->name, OutlineWriter::attribute($attribute))),
+                        "Seed $seed",
+                    );
                 }
             }
         }

@@ -54,12 +54,25 @@ final class Mutation
             3, 4 => $this->addAttribute($at),
             5 => $this->removeAttribute($at),
             6 => $this->onAttribute($at, fn (Attribute $attribute): Attribute => $attribute->with(
-                type: $this->one([new GeneralType('text', 400), new GeneralType('text', 20), new GeneralType('whole', 64), new GeneralType('date'), new GeneralType('long text')]),
+                type: $this->one(
+                    [
+                        new GeneralType('text', 400),
+                        new GeneralType('text', 20),
+                        new GeneralType('whole', 64),
+                        new GeneralType('date'),
+                        new GeneralType('long text'),
+                    ],
+                ),
                 given: null, limits: [], several: false, unique: false,
             )),
-            7 => $this->onAttribute($at, static fn (Attribute $attribute): Attribute => $attribute->with(required: !$attribute->required, filled: $attribute->filled)),
+            7 => $this->onAttribute(
+                $at,
+                static fn (Attribute $attribute): Attribute => $attribute->with(required: !$attribute->required, filled: $attribute->filled),
+            ),
             8 => $this->removeThing($at),
-            9 => $this->design = $this->design->with(things: [...$things, new Thing('Newcomer '.\count($things), '', '', [new Attribute('label', new GeneralType('text', 20))])]),
+            9 => $this->design = $this->design->with(
+                things: [...$things, new Thing('Newcomer '.\count($things), '', '', [new Attribute('label', new GeneralType('text', 20))])],
+            ),
             10 => $this->joined($thing),
             default => $this->onAttribute($at, static fn (Attribute $attribute): Attribute => $attribute->with(meaning: 'It means something else now.')),
         };
@@ -70,7 +83,10 @@ final class Mutation
         $name = 'Renamed '.substr(md5($thing->name), 0, 4);
         $map = static fn (?string $said): ?string => null !== $said && Names::key($said) === Names::key($thing->name) ? $name : $said;
         $this->design = $this->design->with(
-            things: array_map(static fn (Thing $one): Thing => $one === $thing ? $one->with(name: $name) : $one->with(kindOf: $map($one->kindOf)), $this->design->things),
+            things: array_map(
+                static fn (Thing $one): Thing => $one === $thing ? $one->with(name: $name) : $one->with(kindOf: $map($one->kindOf)),
+                $this->design->things,
+            ),
             joins: array_map(static fn (DesignJoin $join): DesignJoin => $join->with(from: $map($join->from), to: $map($join->to)), $this->design->joins),
             views: [],
         );
@@ -80,7 +96,11 @@ final class Mutation
     {
         $column = $physical->columns['t:'.Names::key($thing->name)]['a:'.Names::key($attribute->name)] ?? null;
 
-        return null === $column || $attribute->several ? $attribute : $attribute->with(name: 'renamed '.substr(md5($attribute->name), 0, 4), formerly: $column, column: null);
+        return null === $column || $attribute->several ? $attribute : $attribute->with(
+            name: 'renamed '.substr(md5($attribute->name), 0, 4),
+            formerly: $column,
+            column: null,
+        );
     }
 
     /** @param \Closure(Attribute): Attribute $change */
@@ -127,7 +147,9 @@ final class Mutation
         $gone = Names::key($thing->attributes[$this->random->getInt(0, \count($thing->attributes) - 1)]->name);
         $this->put($at, $thing->with(
             attributes: array_values(array_filter($thing->attributes, static fn (Attribute $one): bool => Names::key($one->name) !== $gone)),
-            keys: array_values(array_filter($thing->keys, static fn (Identifier $key): bool => !\in_array($gone, array_map(Names::key(...), $key->parts), true))),
+            keys: array_values(
+                array_filter($thing->keys, static fn (Identifier $key): bool => !\in_array($gone, array_map(Names::key(...), $key->parts), true)),
+            ),
             lookups: [], dependencies: [],
         ));
         $this->design = $this->design->with(views: []);
@@ -141,7 +163,9 @@ final class Mutation
         }
         $this->design = $this->design->with(
             things: array_values(array_filter($this->design->things, static fn (Thing $one): bool => $one !== $thing)),
-            joins: array_values(array_filter($this->design->joins, static fn (DesignJoin $join): bool => !\in_array($thing->name, [$join->from, $join->to], true))),
+            joins: array_values(
+                array_filter($this->design->joins, static fn (DesignJoin $join): bool => !\in_array($thing->name, [$join->from, $join->to], true)),
+            ),
             views: [], questions: [],
         );
     }
@@ -153,7 +177,15 @@ final class Mutation
             array_splice($joins, $this->random->getInt(0, \count($joins) - 1), 1);
         } else {
             $other = $this->one($this->design->things);
-            $joins[] = new DesignJoin($thing->name, 'meets', new Count(0, $this->one([1, null])), $other->name, 'is met by', new Count(0, null), 'newly met '.\count($joins));
+            $joins[] = new DesignJoin(
+                $thing->name,
+                'meets',
+                new Count(0, $this->one([1, null])),
+                $other->name,
+                'is met by',
+                new Count(0, null),
+                'newly met '.\count($joins),
+            );
         }
         $this->design = $this->design->with(joins: array_values($joins), views: []);
     }

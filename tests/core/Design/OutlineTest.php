@@ -84,7 +84,8 @@ final class OutlineTest extends TestCase
     public function testNothingIsTooOddToBeRead(): void
     {
         foreach (["\0", '"', '$$', '$a$ $b$', ',,,;;', str_repeat('a', 100000), str_repeat("A b c d e.\n", 200), "A\n ;", "\u{E000}", "Design\n Design", ' ', "x\n\t,\n",
-            'A a any number of a; a a any number of', "View \n  shows", 'Ask', 'Values of', "a, one row per\n  told apart by", "K\n  looked up by and", "K\n   depends on",
+            'A a any number of a; a a any number of', "View \n  shows", 'Ask', 'Values of', "a, one row per\n  told apart by", "K\n  looked up by and",
+            "K\n   depends on",
         ] as $odd) {
             $outline = Outline::read($odd);
             $covered = 0;

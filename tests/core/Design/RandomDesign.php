@@ -28,7 +28,8 @@ final class RandomDesign
 {
     private const NAMES = [
         'reach', 'gauge', 'water level', 'kit', 'loan', 'school', 'catch', 'survey day', 'Net', 'order', 'user', 'group', 'select', 'pH reading', 'eel trap',
-        'permit to fish and to land', 'so-called "weir"', 'ÅKER', 'box, large', 'a very long name that goes on and on until no engine could keep all of it as it is',
+        'permit to fish and to land', 'so-called "weir"', 'ÅKER', 'box, large',
+        'a very long name that goes on and on until no engine could keep all of it as it is',
         'told apart', 'always', 'table', 'species', 'data', 'address', 'GPS fix', 'value', '1st visit', 'history', 'key', 'design work', 'view point',
     ];
     private const ATTRIBUTES = [
@@ -55,7 +56,10 @@ final class RandomDesign
         $names = $this->nonEmpty($this->some(self::NAMES, $this->between(1, 7)));
         $lists = [];
         foreach ($this->some(['state', 'colour', 'grade of water'], $this->between(0, 2)) as $name) {
-            $lists[] = new ValueList($name, array_map(fn (): string => $this->chance(30) ? 'what it is, "so to say"' : '', array_flip($this->some(self::VALUES, 3))));
+            $lists[] = new ValueList(
+                $name,
+                array_map(fn (): string => $this->chance(30) ? 'what it is, "so to say"' : '', array_flip($this->some(self::VALUES, 3))),
+            );
         }
         $things = [];
         foreach ($names as $i => $name) {
@@ -69,7 +73,12 @@ final class RandomDesign
         foreach (Rules::ALL as $rule => [, $settings]) {
             $this->chance(25) && $rules = $rules->set($rule, (string) $this->one(array_keys($settings)));
         }
-        $rules = new Rules($rules->set, $this->chance(15) ? 'ft_' : '', $this->chance(10) ? 30 : null, $rules->is('times', 'yes') && $this->chance(40) ? ['times' => ['made at', 'changed, "at"']] : []);
+        $rules = new Rules(
+            $rules->set,
+            $this->chance(15) ? 'ft_' : '',
+            $this->chance(10) ? 30 : null,
+            $rules->is('times', 'yes') && $this->chance(40) ? ['times' => ['made at', 'changed, "at"']] : [],
+        );
         $questions = [];
         if ($this->chance(40)) {
             $questions[] = new OpenQuestion('May it be "so"?', $this->some($names, $this->between(0, 2)), $this->chance(50) ? 'No, never.' : '', '');
@@ -80,7 +89,19 @@ final class RandomDesign
             $views[] = new DesignView('first of them', $names[0], [['path' => [], 'attribute' => $shown[0]->name, 'as' => $this->chance(50) ? 'shown' : '']]);
         }
 
-        return new Design('Work of the "trust"', $this->chance(50) ? 'what is kept, and why' : '', '', '', $rules, $things, $joins, $lists, $questions, [], $views);
+        return new Design(
+            'Work of the "trust"',
+            $this->chance(50) ? 'what is kept, and why' : '',
+            '',
+            '',
+            $rules,
+            $things,
+            $joins,
+            $lists,
+            $questions,
+            [],
+            $views,
+        );
     }
 
     /** @param list<ValueList> $lists */
@@ -92,13 +113,21 @@ final class RandomDesign
         }
         $named = array_map(static fn (Attribute $each): string => $each->name, array_values(array_filter(
             $attributes,
-            static fn (Attribute $each): bool => !$each->several && \in_array($each->type->kind, ['text', 'whole', 'number', 'date', 'instant', 'one of', 'UUID'], true)
+            static fn (Attribute $each): bool => !$each->several && \in_array(
+                $each->type->kind,
+                ['text', 'whole', 'number', 'date', 'instant', 'one of', 'UUID'],
+                true,
+            )
                 && null === $each->computed && ($each->type->length ?? 0) < 100,
         )));
-        $keys = [] !== $named && $this->chance(50) ? [new Identifier($this->nonEmpty($this->some($named, $this->between(1, 3))), $this->chance(10) ? "key of $name" : null)] : [];
+        $keys = [] !== $named && $this->chance(50) ? [
+            new Identifier($this->nonEmpty($this->some($named, $this->between(1, 3))), $this->chance(10) ? "key of $name" : null),
+        ] : [];
         $lookups = [];
         if ([] !== $named && $this->chance(30)) {
-            $lookups[] = new Lookup(array_map(fn (string $each): IndexPart => new IndexPart($each, null, $this->chance(20)), $this->some($named, $this->between(1, 2))));
+            $lookups[] = new Lookup(
+                array_map(fn (string $each): IndexPart => new IndexPart($each, null, $this->chance(20)), $this->some($named, $this->between(1, 2))),
+            );
         }
         $conditions = [];
         if ($this->chance(15)) {
@@ -171,7 +200,10 @@ final class RandomDesign
             9 => new GeneralType($this->one(GeneralType::PLAIN)),
             10 => new GeneralType($this->one(GeneralType::TIMES), decimals: $this->one([null, 3, 6])),
             11 => new GeneralType('one of', members: $this->some(self::VALUES, $this->between(1, 4))),
-            12 => [] === $lists ? new GeneralType('any of', members: $this->some(['red', 'green', 'blue'], 2)) : new GeneralType('one of', list: $this->one($lists)->name),
+            12 => [] === $lists ? new GeneralType(
+                'any of',
+                members: $this->some(['red', 'green', 'blue'], 2),
+            ) : new GeneralType('one of', list: $this->one($lists)->name),
             13 => new GeneralType($this->one(['bytes', 'fixed bytes']), 16),
             14 => new GeneralType('date'),
             default => new GeneralType(''),
@@ -195,11 +227,16 @@ final class RandomDesign
             $this->chance(30) || $from === $to ? $this->one(['home', 'other end', 'second', 'owner']).' '.('' === trim((string) $number) ? '' : $number) : '',
         );
         if (!$join->isLink()) {
-            return $join->with(onDelete: $this->chance(25) ? $this->one(['CASCADE', 'RESTRICT', 'NO ACTION', ...(0 === $join->parents()->least ? ['SET NULL'] : [])]) : null);
+            return $join->with(
+                onDelete: $this->chance(25) ? $this->one(['CASCADE', 'RESTRICT', 'NO ACTION', ...(0 === $join->parents()->least ? ['SET NULL'] : [])]) : null,
+            );
         }
 
         return $join->with(
-            attributes: $this->chance(40) ? [$this->attribute('condition', $lists)->with(several: false), new Attribute('since', new GeneralType('date'), true)] : [],
+            attributes: $this->chance(40) ? [
+                $this->attribute('condition', $lists)->with(several: false),
+                new Attribute('since', new GeneralType('date'), true),
+            ] : [],
             again: $this->chance(20),
             link: $this->chance(30) ? 'pairing '.$number : '',
             keyed: $this->chance(20) ? $this->one(['number', 'uuid', 'both']) : null,

@@ -69,7 +69,8 @@ final class WorkingTest extends TestCase
     #[DataProvider('rules')]
     public function testARuleChangesWhatFollows(string $rule, string $table, array $expected): void
     {
-        $outline = "Design \"x\"\n  $rule\n\n".self::KITS."Box, a kind of kit\n  lid, text up to 9\n\nA loan is of exactly one kit; a kit goes out in any number of loans.";
+        $outline = "Design \"x\"\n  $rule\n\n"
+            .self::KITS."Box, a kind of kit\n  lid, text up to 9\n\nA loan is of exactly one kit; a kit goes out in any number of loans.";
 
         self::assertSame($expected, self::columns(self::table($outline, $table)));
     }
@@ -112,7 +113,10 @@ final class WorkingTest extends TestCase
     {
         $read = Outline::read($outline);
         self::assertSame([], array_map(strval(...), $read->faults));
-        $found = array_map(static fn (DesignFinding $finding): string => $finding->line.' '.$finding->check, Checks::of($read->design, Working::of($read->design)));
+        $found = array_map(
+            static fn (DesignFinding $finding): string => $finding->line.' '.$finding->check,
+            Checks::of($read->design, Working::of($read->design)),
+        );
 
         self::assertSame($expected, $found);
     }
@@ -134,7 +138,8 @@ final class WorkingTest extends TestCase
         yield 'what is no key' => ["Reach\n  p, text\n  code, text\n  town, text\n  told apart by p\n  town depends on code\n", ['6 third form']];
         yield 'a key by way of others' => ["Reach\n  p, text\n  c, text\n  t, text\n  told apart by p\n  p depends on c\n  t depends on c\n", []];
         yield 'an attribute of the join' => [
-            "Loan\n  n, text, required, unique\n  kit condition, text\n".str_replace('B', 'Kit', $b)."A loan is of any number of kits; a kit is in any number of loans.\n",
+            "Loan\n  n, text, required, unique\n  kit condition, text\n".str_replace('B', 'Kit', $b)
+                ."A loan is of any number of kits; a kit is in any number of loans.\n",
             ['3 belongs to the join'],
         ];
         yield 'always, and yet emptied' => [$a.$b.$one."  deleting an A empties its Bs\n", ['5 against a rule']];
@@ -146,7 +151,10 @@ final class WorkingTest extends TestCase
         yield 'one way only' => [$a.$b."A B lies in exactly one A.\n", ['5 one way']];
         yield 'parents that need each other' => [$a.$b.$one."A B knows any number of As as friend; an A is known by exactly one B.\n", ['6 needs itself']];
         yield 'said twice' => [$a.$b.$one.$one, ['6 said twice']];
-        yield 'a personal key' => ["Design \"x\"\n  keys are what tells things apart\nReach\n  p, text up to 9, personal\n  told apart by p\n", ['5 personal key']];
+        yield 'a personal key' => [
+            "Design \"x\"\n  keys are what tells things apart\nReach\n  p, text up to 9, personal\n  told apart by p\n",
+            ['5 personal key'],
+        ];
     }
 
     public function testALoopOfRequiredParentsIsWrittenInAnOrderThatRuns(): void
