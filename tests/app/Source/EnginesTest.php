@@ -7,6 +7,7 @@ namespace Fasti\Tests\App\Source;
 use Fasti\Core\Catalog\Catalog;
 use Fasti\Core\Catalog\Column;
 use Fasti\Core\Catalog\OpenForm;
+use Fasti\Core\Catalog\Routine;
 use Fasti\Core\Catalog\Table;
 use Fasti\Core\Catalog\TableType;
 use Fasti\Core\Dialect\Address;
@@ -51,7 +52,11 @@ final class EnginesTest extends AppTestCase
         $script = self::fromScript(Engines::dump(\sprintf('PGDATABASE=%s pg_dump -s -h 127.0.0.1 -p %d -U fasti', self::postgreSql()->database, self::postgreSql()->port)));
 
         self::assertSameStructure($live, $script);
-        self::assertEquals(array_map(get_object_vars(...), $live->routines), array_map(get_object_vars(...), $script->routines));
+        // The words that make a routine again are the engine's live, the writer's in a script.
+        $parts = static fn (Routine $routine): array => array_diff_key(get_object_vars($routine), ['statement' => true]);
+        self::assertEquals(array_map($parts, $live->routines), array_map($parts, $script->routines));
+        self::assertStringStartsWith('CREATE OR REPLACE FUNCTION field.touch()', $live->routines[0]->statement);
+        self::assertStringStartsWith('CREATE FUNCTION field.touch()', $script->routines[0]->statement);
         self::assertSame(['booking', 'catchment', 'daily', 'note', 'open_station', 'photo', 'reading', 'scratch', 'station'], self::names($live, 'field'));
     }
 
