@@ -84,6 +84,14 @@ class Page {
                 this.edit([{ what: 'answer', of: question, said: box.querySelector('[data-answer]').value, name: box.querySelector('[data-by]').value }]);
             }
         });
+        document.querySelector('[data-question-new]')?.addEventListener('submit', (event) => {
+            event.preventDefault();
+            const said = event.target.elements.question.value.trim();
+            if (said) {
+                this.edit([{ what: 'ask', said }]);
+                event.target.reset();
+            }
+        });
         window.addEventListener('keydown', (event) => {
             if ((event.ctrlKey || event.metaKey) && event.key === 'Enter' && !inText(event.target)) {
                 this.script();
@@ -238,7 +246,7 @@ class Page {
         if (this.sight.asked.length === 0) {
             const none = document.createElement('p');
             none.className = 'faded';
-            none.textContent = 'Nothing is to be asked yet. What is noticed while one writes can be noted as a question.';
+            none.textContent = 'Nothing is to be asked yet.';
             box.append(none);
         }
     }
