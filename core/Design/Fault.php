@@ -18,7 +18,10 @@ final readonly class Fault
 
     public function __toString(): string
     {
-        return \sprintf('Line %d: %s', $this->line, $this->message);
+        $new = array_filter($this->offers, fn (string $offer): bool => !str_contains($this->message, $offer));
+        $offers = [] === $new ? '' : ' Here would be understood: '.implode('; ', $new).'.';
+
+        return \sprintf('Line %d: %s%s', $this->line, $this->message, $offers);
     }
 
     /** @return array{line: int, column: int, length: int, message: string, offers: list<string>} */

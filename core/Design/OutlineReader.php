@@ -15,7 +15,7 @@ use Fasti\Core\Dialect\GeneralType;
  */
 final class OutlineReader
 {
-    private const COUNT = '/^(.+?) (exactly one|at most one|one or more|any number of|exactly [\d,]+|at most [\d,]+|[\d,]+ or more|[\d,]+ to [\d,]+) (.+)$/su';
+    private const COUNT = '/^(.+?) (exactly one|at most one|one or more|at least one|any number of|exactly [\d,]+|at most [\d,]+|at least [\d,]+|[\d,]+ or more|[\d,]+ to [\d,]+) (.+)$/su';
     private const BLOCKS = '/^(View|Materialized view|Routine|Type|Statement) »(?: in »)?$/';
 
     /** With which lines of a thing begin that are no attributes. */
@@ -320,10 +320,11 @@ final class OutlineReader
             $said = Rules::said($words);
             if (null === $said) {
                 $near = [];
+                $spoken = explode(' ', mb_strtolower($words));
                 foreach (Rules::ALL as [, $settings]) {
                     foreach ($settings as $sentence) {
-                        similar_text(mb_strtolower($words), $sentence, $alike);
-                        $near[$sentence] = $alike;
+                        similar_text(mb_strtolower($words), mb_strtolower($sentence), $alike);
+                        $near[$sentence] = $alike + 20 * \count(array_intersect(explode(' ', mb_strtolower($sentence)), $spoken));
                     }
                 }
                 arsort($near);
@@ -555,6 +556,13 @@ final class OutlineReader
     /** @param list<Piece> $pieces */
     private function attribute(array $pieces): Attribute
     {
+        if (!$pieces[0]->isQuoted() && 1 === preg_match(Names::SAYS_OF_ANOTHER, $pieces[0]->text)) {
+            throw new NotUnderstood(
+                \sprintf('“%s” says something of an attribute: it stands on that attribute’s line, after a comma. An attribute that is called so is quoted.', $pieces[0]->value()),
+                $pieces[0],
+                ['"'.$pieces[0]->value().'"'],
+            );
+        }
         $name = $this->name($pieces[0]);
         $set = [];
         $limits = [];
@@ -906,11 +914,11 @@ final class OutlineReader
         return match (true) {
             'exactly one' === $words => new Count(1, 1),
             'at most one' === $words => new Count(0, 1),
-            'one or more' === $words => new Count(1, null),
+            'one or more' === $words, 'at least one' === $words => new Count(1, null),
             'any number of' === $words => new Count(0, null),
             1 === preg_match('/^exactly ([\d,]+)$/', $words, $m) => new Count($number($m[1]), $number($m[1])),
             1 === preg_match('/^at most ([\d,]+)$/', $words, $m) => new Count(0, $number($m[1])),
-            1 === preg_match('/^([\d,]+) or more$/', $words, $m) => new Count($number($m[1]), null),
+            1 === preg_match('/^([\d,]+) or more$|^at least ([\d,]+)$/', $words, $m) => new Count($number($m[2] ?? $m[1]), null),
             1 === preg_match('/^([\d,]+) to ([\d,]+)$/', $words, $m) => new Count(min($number($m[1]), $number($m[2])), max($number($m[1]), $number($m[2]))),
             default => new Count(0, null),
         };

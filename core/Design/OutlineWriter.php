@@ -262,7 +262,7 @@ final class OutlineWriter
         return self::spoken($from, $first).' '.$verb.' '.$count->inWords().' '.($many ? self::plural($noun) : $noun).$through;
     }
 
-    private const MUST_QUOTE = '/[,;"$.]|[^\p{L}\p{M}\p{N} _\-\'’()]|^[Oo]ther(?: |$)|^(?:[Aa]n?|[Tt]he|[Ee]ach|[Ee]very) | (?:as|through|to) |^\s|\s$|  |(?:exactly one|at most one|one or more|any number of|\d or more) |\d to \d/u';
+    private const MUST_QUOTE = '/[,;"$.]|[^\p{L}\p{M}\p{N} _\-\'’()]|^[Oo]ther(?: |$)|^(?:[Aa]n?|[Tt]he|[Ee]ach|[Ee]very) | (?:as|through|to) |^\s|\s$|  |(?:exactly one|at (?:most|least) (?:one|[\d,]+)|one or more|any number of|\d or more) |\d to \d/u';
 
     /** A plural under which the thing is still found. */
     private static function plural(string $noun): string
@@ -387,7 +387,8 @@ final class OutlineWriter
     /** At the beginning of a line within a block. */
     public static function name(string $name): string
     {
-        return self::isPlain($name) && 1 !== preg_match(self::LINES, $name) && 1 !== preg_match('/ depends on |^shows /u', $name) ? $name : self::quoted($name);
+        return self::isPlain($name) && 1 !== preg_match(self::LINES, $name) && 1 !== preg_match('/ depends on |^shows /u', $name)
+            && 1 !== preg_match(Names::SAYS_OF_ANOTHER, $name) ? $name : self::quoted($name);
     }
 
     /** At the margin. */

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Fasti\Tests\Core\Design;
 
+use Fasti\Core\Design\Attribute;
 use Fasti\Core\Design\Count;
 use Fasti\Core\Design\Fault;
 use Fasti\Core\Design\Formatting;
@@ -45,6 +46,33 @@ final class OutlineTest extends TestCase
         self::assertSame('since', $join->attributes[0]->name);
     }
 
+    public function testWhatReadsLikeMoreIsANameOnceQuotedAndComesBackQuoted(): void
+    {
+        $text = "Visit\n  \"not before opened on\", date\n  \"unique\", yes or no\n  before value, date\n  \"at least\", whole number\n";
+        $outline = Outline::read($text);
+
+        self::assertSame([], array_map(strval(...), $outline->faults));
+        $names = array_map(static fn (Attribute $each): string => $each->name, $outline->design->thing('Visit')->attributes ?? []);
+        self::assertSame(['not before opened on', 'unique', 'before value', 'at least'], $names);
+        self::assertStringContainsString("\n  \"not before opened on\", date\n  \"unique\",", OutlineWriter::design($outline->design));
+    }
+
+    public function testAtLeastIsACount(): void
+    {
+        $outline = Outline::read("Kit\n\nLoan\n\nA kit stands in at least one loan; a loan is of at least 2 kits.\n");
+
+        self::assertSame([], array_map(strval(...), $outline->faults));
+        self::assertEquals([new Count(1, null), new Count(2, null)], [$outline->design->joins[0]->count, $outline->design->joins[0]->countBack]);
+        self::assertStringContainsString('A kit stands in one or more loans; a loan is of 2 or more kits.', OutlineWriter::design($outline->design));
+    }
+
+    public function testAFaultInPrintTellsWhatWouldBeUnderstood(): void
+    {
+        $fault = (string) Outline::read("Design \"A\"\n  keys are UUIDs\n")->faults[0];
+
+        self::assertStringContainsString('Line 2: “keys are UUIDs” is no rule. Here would be understood: keys are UUIDs of their own;', $fault);
+    }
+
     /** @param list<string> $offers */
     #[DataProvider('faults')]
     public function testWhatIsNotUnderstoodIsSaidWithItsPlace(string $text, int $line, int $column, string $words, array $offers = []): void
@@ -60,6 +88,8 @@ final class OutlineTest extends TestCase
     /** @return iterable<string, array{0: string, 1: int, 2: int, 3: string, 4?: list<string>}> */
     public static function faults(): iterable
     {
+        yield 'said of no attribute' => ["Visit\n  at, date\n  not before opened on", 3, 2, 'stands on that attribute’s line', ['"not before opened on"']];
+        yield 'a word alone' => ["Visit\n  required", 2, 2, 'stands on that attribute’s line', ['"required"']];
         yield 'a type that is none' => ["Loan\n  returned, dat", 2, 12, 'is no type', ['date']];
         yield 'a clause that is none' => ["Loan\n  returned, date, requird", 2, 18, 'says nothing of “returned”', ['required']];
         yield 'a thing that nobody wrote' => ["Loan\nA loan is of exactly one kitt.", 2, 0, 'No thing is called “kitt”'];
