@@ -33,6 +33,9 @@ final class Checks
             $self->ofJoin($thing);
             $self->risks($thing);
         }
+        foreach ($worked->tables as $table) {
+            $self->leftOpen($table);
+        }
         $self->halves();
         foreach ($design->joins as $join) {
             $self->sentence($join);
@@ -62,6 +65,33 @@ final class Checks
             'Say by what: “told apart by …”, or make an attribute unique and required.',
             $thing->name,
             \sprintf('How do you tell one %s from another?', $name),
+        );
+    }
+
+    /** Rows that are empty in what tells them apart are told apart by nothing: no unique key compares them. */
+    private function leftOpen(WorkedTable $table): void
+    {
+        $thing = $table->thing;
+        if ('thing' !== $table->kind || null === $thing || [] === $thing->keys || [] === $table->unique || ['key'] !== $table->primary) {
+            return;
+        }
+        $open = [];
+        foreach ($table->unique as $unique) {
+            $columns = array_map(static fn (string $key): ?WorkedColumn => $table->columns[$key] ?? null, $unique['columns']);
+            $empty = array_filter($columns, static fn (?WorkedColumn $column): bool => null !== $column && !$column->required);
+            if ([] === $empty) {
+                return;
+            }
+            $open = [] === $open ? array_values(array_map(static fn (WorkedColumn $column): string => $column->name, $empty)) : $open;
+        }
+        $name = Names::small($thing->name);
+        $this->add(
+            'told apart',
+            $thing->keys[0]->line,
+            \sprintf('Two %s are not told apart where %s is empty: the same one may be entered twice.', Noun::plural($name), implode(' or ', $open)),
+            \sprintf('Make %s required, or tell %s apart by something else.', implode(' and ', $open), Noun::plural($name)),
+            $thing->name,
+            \sprintf('May %s be entered without %s?', Noun::withArticle($name), implode(' or ', $open)),
         );
     }
 

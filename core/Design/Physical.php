@@ -22,6 +22,7 @@ use Fasti\Core\Dialect\Manners;
 use Fasti\Core\Dialect\Native;
 use Fasti\Core\Dialect\Reserved;
 use Fasti\Core\Dialect\ScriptStatement;
+use Fasti\Core\Wording\Noun;
 
 /** The physical depth of a design: tables of an engine with their final names, native types and indexes. */
 final class Physical
@@ -39,6 +40,8 @@ final class Physical
     public array $rows = [];
     /** @var array<string, true> names of constraints that are taken, by schema and name */
     private array $taken = [];
+    /** @var array<int, true> references that would make a second way for what follows a deletion */
+    private readonly array $beyond;
     private readonly Identifiers $names;
     private readonly Manners $manners;
 
@@ -47,6 +50,7 @@ final class Physical
     {
         $this->manners = $dialect->manners();
         $this->names = new Identifiers($worked->design->rules, $dialect->longestName(), $short);
+        $this->beyond = $this->manners->oneWay ? OneWay::beyond($worked->tables) : [];
         $this->name();
         $tables = [];
         foreach ($worked->tables as $key => $table) {
@@ -231,23 +235,41 @@ final class Physical
         $primary = [] === $table->primary ? null : new Key($this->primaryName($table, $name), $this->nonEmpty($this->named($key, $table->primary)));
         $byName = array_column($columns, null, 'name');
         null === $primary || $this->tooLong($table, $primary->columns, $byName, $table->thing->keys[0]->line ?? ($table->thing->line ?? 0));
-        $unique = [];
+        $unique = $guards = [];
         foreach ($table->unique as $each) {
             $named = $this->named($key, array_values(array_filter($each['columns'], static fn (string $column): bool => isset($table->columns[$column]))));
-            [] === $named || $unique[] = new Key($this->constraint($table, $each['name'], [$name, ...$named], 'key'), $named);
+            if ([] === $named) {
+                continue;
+            }
+            $own = new Key($this->constraint($table, $each['name'], [$name, ...$named], 'key'), $named);
+            $empty = array_values(array_filter($named, static fn (string $column): bool => $byName[$column]->nullable));
+            if ([] === $empty || !$this->onceEmpty($key, $table, $each, $empty)) {
+                $unique[] = $own;
+                continue;
+            }
+            // Rows that are empty there are none of its business, as everywhere else.
+            $guards[] = new Index(
+                (string) $own->name,
+                array_map(static fn (string $column): IndexPart => new IndexPart($column), $named),
+                true,
+                where: implode(' AND ', array_map(static fn (string $column): string => $sql->name($column).' IS NOT NULL', $empty)),
+            );
         }
         $foreign = [];
         foreach ($table->references as $reference) {
             $foreign[] = $this->foreignKey($key, $table, $reference);
         }
         usort($foreign, static fn (ForeignKey $a, ForeignKey $b): int => strcmp((string) $a->name, (string) $b->name));
-        $indexes = [];
+        $indexes = $guards;
         foreach ($table->lookups as $lookup) {
             $indexes[] = $this->index($key, $table, $lookup['lookup'], $lookup['columns'], $byName);
         }
         if ($this->manners->leadsIndexed) {
             array_push($indexes, ...self::ofLeads($foreign, array_filter([$primary, ...$unique]), $indexes));
-        }[] === $table->rows || $this->rows[$name] = $table->rows;
+        }
+        if ([] !== $table->rows) {
+            $this->rows[$name] = $table->rows;
+        }
         $traits = $this->manners->traits && null !== $table->stored ? array_map(trim(...), explode(',', $table->stored)) : [];
 
         return new Table(
@@ -310,6 +332,47 @@ final class Physical
         );
     }
 
+    /**
+     * Whether a unique key must be guarded so that more than one row may be empty in it. A key that others lead to cannot be; nor is one
+     * that was taken from such an engine as it stands.
+     *
+     * @param array{columns: list<string>, name: ?string, why: ?Why} $unique
+     * @param non-empty-list<string>                                 $empty
+     */
+    private function onceEmpty(string $key, WorkedTable $table, array $unique, array $empty): bool
+    {
+        $line = $table->thing->line ?? 0;
+        if ($this->manners->partsCompared && \count($unique['columns']) > 1) {
+            $this->warn(
+                $table,
+                $line,
+                \sprintf('Two %s that are equal in all but %s, which is empty in both, are refused here.', Noun::plural($table->name), implode(' and ', $empty)),
+                'Require it, or tell rows apart by less.',
+                'cannot hold',
+            );
+        }
+        if (!$this->manners->oneEmpty || (null !== $unique['name'] && $this->worked->design->engine === $this->dialect->name())) {
+            return false;
+        }
+        foreach ($this->worked->tables as $other) {
+            foreach ($other->references as $reference) {
+                if ($reference->to === $key && [] === array_diff($reference->toColumns, $unique['columns'])) {
+                    $this->warn(
+                        $table,
+                        $line,
+                        \sprintf('One %s only may be without %s here, because others lead to it.', mb_strtolower($table->name), implode(' and ', $empty)),
+                        'Require it, or let them lead to the key.',
+                        'cannot hold',
+                    );
+
+                    return false;
+                }
+            }
+        }
+
+        return true;
+    }
+
     private function primaryName(WorkedTable $table, string $name): ?string
     {
         if (null !== $this->manners->primary) {
@@ -363,9 +426,22 @@ final class Physical
         $asked = 'RESTRICT' === $reference->onDelete && null === $reference->join?->onDelete && !$this->manners->refuses ? 'NO ACTION' : $reference->onDelete;
         $name = $this->constraint($table, $reference->name, [$this->tables[$key], ...$this->named($key, $reference->columns)], 'fkey');
 
+        $second = isset($this->beyond[spl_object_id($reference)]);
+        $second && $this->warn(
+            $table,
+            $reference->join->line ?? ($table->join->line ?? ($table->thing->line ?? 0)),
+            \sprintf(
+                'Deleting or changing %s would reach %s a second time or come back to it, which is not taken here: it is refused while there is any.',
+                Noun::withArticle(mb_strtolower($far->name)),
+                mb_strtolower(Noun::plural($table->name)),
+            ),
+            'Whoever deletes begins with those, or deleting is refused by a rule.',
+            'cannot hold',
+        );
+
         return new ForeignKey($name, $this->nonEmpty($this->named($key, $reference->columns)),
             new Reference($this->schemaOf($far->schema), $this->tables[$reference->to], $this->nonEmpty($this->named($reference->to, $reference->toColumns))),
-            $asked, $reference->onUpdate);
+            $second ? 'NO ACTION' : $asked, $second ? 'NO ACTION' : $reference->onUpdate);
     }
 
     /**

@@ -23,6 +23,9 @@ final readonly class Manners
      * @param bool    $leadsIndexed  what leads elsewhere gets an index whether or not one is asked for
      * @param ?int    $longestKey    how many bytes the fields of a key may have together
      * @param bool    $refuses       deleting a parent can be refused at once, and not only in the end
+     * @param bool    $oneEmpty      of the rows that are empty in a unique key there may be one only
+     * @param bool    $partsCompared two rows that are empty in a part of a unique key may not be equal in the rest
+     * @param bool    $oneWay        what follows a deletion reaches each table by one way only
      * @param string  $nowTo         the moment to so many decimals of the second: %d; '' where `now` has them all
      */
     public function __construct(
@@ -41,6 +44,9 @@ final readonly class Manners
         public bool $leadsIndexed = false,
         public ?int $longestKey = null,
         public bool $refuses = true,
+        public bool $oneEmpty = false,
+        public bool $partsCompared = false,
+        public bool $oneWay = false,
         public string $yes = '1',
         public string $no = '0',
         public string $now = 'CURRENT_TIMESTAMP',

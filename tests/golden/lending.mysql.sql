@@ -12,7 +12,7 @@ ALTER TABLE kit ADD CONSTRAINT kit_value_check CHECK (value >= 0);
 CREATE TABLE school (
   id int NOT NULL AUTO_INCREMENT,
   name varchar(80) NOT NULL,
-  town varchar(60),
+  town varchar(60) NOT NULL,
   PRIMARY KEY (id),
   UNIQUE KEY school_name_town_key (name, town)
 ) ENGINE=InnoDB;

@@ -14,7 +14,7 @@ EXEC sys.sp_addextendedproperty @name = N'MS_Description', @value = N'in crowns'
 CREATE TABLE school (
   id int IDENTITY(1,1) NOT NULL,
   name nvarchar(80) NOT NULL,
-  town nvarchar(60),
+  town nvarchar(60) NOT NULL,
   CONSTRAINT school_pkey PRIMARY KEY (id),
   CONSTRAINT school_name_town_key UNIQUE (name, town)
 );
@@ -37,10 +37,11 @@ CREATE TABLE teacher (
   name nvarchar(80) NOT NULL,
   e_mail nvarchar(120),
   CONSTRAINT teacher_pkey PRIMARY KEY (id),
-  CONSTRAINT teacher_e_mail_key UNIQUE (e_mail),
   CONSTRAINT teacher_school_id_name_key UNIQUE (school_id, name),
   CONSTRAINT teacher_school_id_fkey FOREIGN KEY (school_id) REFERENCES school (id)
 );
+
+CREATE UNIQUE INDEX teacher_e_mail_key ON teacher (e_mail) WHERE e_mail IS NOT NULL;
 
 CREATE TABLE loan (
   id int IDENTITY(1,1) NOT NULL,

@@ -48,6 +48,6 @@ final class OracleDialect extends Dialect
 
     public function manners(): Manners
     {
-        return new Manners(refuses: false);
+        return new Manners(refuses: false, partsCompared: true);
     }
 }

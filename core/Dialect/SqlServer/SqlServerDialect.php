@@ -53,6 +53,6 @@ final class SqlServerDialect extends Dialect
 
     public function manners(): Manners
     {
-        return new Manners(longestKey: 900, refuses: false, today: 'CAST(GETDATE() AS date)');
+        return new Manners(longestKey: 900, refuses: false, oneEmpty: true, oneWay: true, today: 'CAST(GETDATE() AS date)');
     }
 }

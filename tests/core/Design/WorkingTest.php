@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Fasti\Tests\Core\Design;
 
+use Fasti\Core\Catalog\Key;
 use Fasti\Core\Catalog\Table;
 use Fasti\Core\Design\Checks;
 use Fasti\Core\Design\DesignFinding;
@@ -95,6 +96,78 @@ final class WorkingTest extends TestCase
         yield 'kinds beside the whole' => ['kinds add a table to that of the whole', 'box', ['id', 'lid']];
     }
 
+    public function testWhereOneRowOnlyMayBeEmptyAKeyIsGuardedSoThatMoreMay(): void
+    {
+        $said = "Kit\n  label, text up to 9, required, unique\n  tag, text up to 9, unique\n";
+        $kit = Physical::of(Outline::read($said)->design, 'sqlserver')->catalog->tables[0];
+
+        self::assertSame([['label']], array_map(static fn (Key $key): array => $key->columns, $kit->uniqueKeys));
+        self::assertSame(['kit_tag_key', true, 'tag IS NOT NULL'], [$kit->indexes[0]->name, $kit->indexes[0]->unique, $kit->indexes[0]->where]);
+        $plain = Physical::of(Outline::read($said)->design, 'postgresql')->catalog->tables[0];
+        self::assertSame([['label'], ['tag']], array_map(static fn (Key $key): array => $key->columns, $plain->uniqueKeys));
+
+        $led = $said."\nLoan\n  on, date, required\n\nA kit goes out in any number of loans; a loan is of exactly one kit through tag to tag.\n";
+        $physical = Physical::of(Outline::read($led)->design, 'sqlserver');
+        self::assertContains(['label'], array_map(static fn (Key $key): array => $key->columns, $physical->catalog->tables[0]->uniqueKeys));
+    }
+
+    public function testAnOptionalPartOfAKeyIsToldWhereTheEngineComparesTheRest(): void
+    {
+        $said = "Kit\n  label, text up to 9, required\n  shelf, text up to 9\n  told apart by label and shelf\n";
+        $words = static fn (string $engine): string => implode("\n", array_map(
+            static fn (DesignFinding $each): string => $each->words,
+            Physical::of(Outline::read($said)->design, $engine)->findings,
+        ));
+
+        self::assertStringContainsString('equal in all but shelf, which is empty in both, are refused', $words('oracle'));
+        self::assertStringNotContainsString('shelf', $words('mariadb'));
+    }
+
+    public function testWhatMayBeEmptyTellsNothingApart(): void
+    {
+        $said = static function (string $outline): array {
+            $design = Outline::read($outline)->design;
+
+            return array_map(static fn (DesignFinding $each): string => $each->line.' '.$each->words, Checks::of($design, Working::of($design)));
+        };
+        $text = "Kit\n  label, text up to 9, required\n  shelf, text up to 9\n  told apart by label and shelf\n";
+
+        self::assertSame(['4 Two kits are not told apart where shelf is empty: the same one may be entered twice.'], $said($text));
+        self::assertSame([], $said($text."  told apart by label\n"));
+        self::assertSame([], $said(str_replace('shelf, text up to 9', 'shelf, text up to 9, required', $text)));
+    }
+
+    public function testASecondWayForWhatFollowsADeletionIsRefusedWhereTheEngineTakesOne(): void
+    {
+        $said = "School\n\nTeacher\n\nLoan\n\n"
+            ."A school has any number of teachers; a teacher is at exactly one school.\n  deleting a school deletes its teachers\n"
+            ."A teacher signs any number of loans; a loan is signed by exactly one teacher.\n  deleting a teacher deletes its loans\n"
+            ."A school takes any number of loans; a loan is taken by exactly one school.\n  deleting a school deletes its loans\n"
+            ."A loan follows at most one loan; a loan is followed by any number of loans as \"former\".\n";
+        $outline = Outline::read($said);
+        self::assertSame([], array_map(strval(...), $outline->faults));
+        $actions = static function (Physical $physical): array {
+            $actions = [];
+            foreach ($physical->catalog->tables as $table) {
+                foreach ($table->foreignKeys as $key) {
+                    $actions[$table->name.' → '.$key->references->table] = $key->onDelete;
+                }
+            }
+            ksort($actions);
+
+            return $actions;
+        };
+        $physical = Physical::of($outline->design, 'sqlserver');
+
+        self::assertSame(
+            ['loan → loan' => 'NO ACTION', 'loan → school' => 'NO ACTION', 'loan → teacher' => 'CASCADE', 'teacher → school' => 'CASCADE'],
+            $actions($physical),
+        );
+        $words = implode("\n", array_map(static fn (DesignFinding $each): string => $each->words, $physical->findings));
+        self::assertStringContainsString('Deleting or changing a school would reach loans a second time', $words);
+        self::assertSame('CASCADE', $actions(Physical::of($outline->design, 'postgresql'))['loan → school']);
+    }
+
     public function testALongNameIsCutAndAReservedOneIsSaid(): void
     {
         $name = str_repeat('instrument that is lent ', 4);
@@ -133,10 +206,10 @@ final class WorkingTest extends TestCase
         yield 'a repeated group' => ["Reach\n  n, text, required, unique\n  phone 1, text\n  phone 2, text\n", ['3 repeated']];
         yield 'several values at once' => ["Reach\n  n, text, required, unique\n  colours, any of red, blue\n", ['3 several values']];
         yield 'a part of the key' => [
-            "Reach\n  p, text\n  q, text\n  town, text\n  told apart by p and q\n  town depends on p\n", ['6 second form'],
+            "Reach\n  p, text, required\n  q, text, required\n  town, text\n  told apart by p and q\n  town depends on p\n", ['6 second form'],
         ];
-        yield 'what is no key' => ["Reach\n  p, text\n  code, text\n  town, text\n  told apart by p\n  town depends on code\n", ['6 third form']];
-        yield 'a key by way of others' => ["Reach\n  p, text\n  c, text\n  t, text\n  told apart by p\n  p depends on c\n  t depends on c\n", []];
+        yield 'what is no key' => ["Reach\n  p, text, required\n  code, text\n  town, text\n  told apart by p\n  town depends on code\n", ['6 third form']];
+        yield 'a key by way of others' => ["Reach\n  p, text, required\n  c, text, required\n  t, text\n  told apart by p\n  p depends on c\n  t depends on c\n", []];
         yield 'an attribute of the join' => [
             "Loan\n  n, text, required, unique\n  kit condition, text\n".str_replace('B', 'Kit', $b)
                 ."A loan is of any number of kits; a kit is in any number of loans.\n",
