@@ -32,6 +32,9 @@ use Symfony\Component\Security\Http\Attribute\IsGranted;
 /** Designs: their list, making one, and the page on which one is written. */
 final class DesignController extends AbstractController
 {
+    private const LONGEST_NAME = 120;
+    private const LONGEST_PURPOSE = 400;
+
     public function __construct(
         private readonly Designs $designs,
         private readonly Sight $sight,
@@ -92,8 +95,15 @@ final class DesignController extends AbstractController
         if ('' === $name) {
             return $this->form($source, $given->getString('entries'), $name, $purpose, 'A design needs a name, under which it is found again.');
         }
+        foreach ([['name', $name, self::LONGEST_NAME], ['purpose', $purpose, self::LONGEST_PURPOSE]] as [$what, $said, $most]) {
+            if (mb_strlen($said) > $most) {
+                $long = \sprintf('The %s has %d characters, and may have %d: say it in fewer.', $what, mb_strlen($said), $most);
+
+                return $this->form($source, $given->getString('entries'), $name, $purpose, $long);
+            }
+        }
         try {
-            $kept = $this->beginning->begin($account, mb_substr($name, 0, 120), mb_substr($purpose, 0, 400), $source, $entries);
+            $kept = $this->beginning->begin($account, $name, $purpose, $source, $entries);
         } catch (BadText $e) {
             return $this->form($source, $given->getString('entries'), $name, $purpose, $e->getMessage());
         }

@@ -103,6 +103,18 @@ final class DesignsTest extends AppTestCase
         self::assertStringContainsString('is not understood', $this->content());
     }
 
+    public function testANameThatIsTooLongIsSaidAndKept(): void
+    {
+        $this->signedIn(Role::Steward, 'Ren Vale');
+        $this->client->request('GET', '/designs/new');
+        $this->client->submitForm('Make it', ['name' => str_repeat('long ', 30).'name', 'purpose' => 'For the trust']);
+
+        self::assertResponseStatusCodeSame(422);
+        self::assertStringContainsString('The name has 154 characters, and may have 120', $this->content());
+        self::assertInputValueSame('name', str_repeat('long ', 30).'name');
+        self::assertInputValueSame('purpose', 'For the trust');
+    }
+
     public function testWhatSomebodyHasNotSharedIsSeenByNobodyElse(): void
     {
         $kept = $this->kept($this->account(), self::lending(), false);
