@@ -105,7 +105,8 @@ class Page {
             method: 'POST', headers: { ...HEADERS, 'Content-Type': 'application/json', 'X-Csrf-Token': token() }, body: JSON.stringify(given),
         }).catch(() => null);
         if (!response || response.status === 401) {
-            this.saving.tell(response ? 'You are signed out. What you wrote is kept in this browser.' : 'Not connected. What you write is kept in this browser.', 'bad');
+            const why = response ? 'You are signed out. What you wrote' : 'Not connected. What you write';
+            this.saving.tell(`${why} is kept in this browser.`, 'bad');
             return null;
         }
         const answer = await response.json().catch(() => null);
@@ -125,7 +126,8 @@ class Page {
         }
         this.looking = true;
         const { depth } = this;
-        const sight = await this.ask('check', { text: this.editor.text(), depth, places: this.sight.places ?? {}, ways: this.sight.ways ?? {}, ledger: this.ledgered() });
+        const { places = {}, ways = {} } = this.sight;
+        const sight = await this.ask('check', { text: this.editor.text(), depth, places, ways, ledger: this.ledgered() });
         this.looking = false;
         if (this.again) {
             this.again = false;
@@ -170,7 +172,9 @@ class Page {
         this.ruled();
         const empty = this.root.querySelector('[data-empty]');
         empty.hidden = counts.things > 0;
-        empty.textContent = this.mayChange ? 'What is it about? Write the name of a thing at the margin, and below it, further in, what is known of it.' : 'Nothing is written yet.';
+        empty.textContent = this.mayChange
+            ? 'What is it about? Write the name of a thing at the margin, and below it, further in, what is known of it.'
+            : 'Nothing is written yet.';
         this.drawing.root.classList.toggle('behind', faults.length > 0);
     }
 

@@ -462,7 +462,8 @@ final class Changes
         if ($required) {
             $this->refill($is, $column, $label);
             $this->add(self::KEYS - 1, \sprintf('%s is required', $label), $this->sql->required($bare, $column), '', $is->name);
-        } elseif ($old->nullable !== $column->nullable && (!$other || [] === array_filter([$this->says($was, $is)], static fn (bool $whole): bool => !$whole))) {
+        } elseif ($old->nullable !== $column->nullable
+            && (!$other || [] === array_filter([$this->says($was, $is)], static fn (bool $whole): bool => !$whole))) {
             $this->add(self::CHANGE, \sprintf('%s may be empty', $label), $this->sql->required($bare, $column), '', $is->name);
         }
         if ([] !== $numbers) {
@@ -669,7 +670,8 @@ final class Changes
         [$old, $new] = [$was->primaryKey, $is->primaryKey];
         $named = self::naming($this->matching->columns[$was->place()->key()]);
 
-        return null !== $old && !(null !== $new && $named($old->columns) === $new->columns && ($old->name === $new->name || null !== $this->dialect->manners()->primary));
+        return null !== $old && !(null !== $new && $named($old->columns) === $new->columns
+            && ($old->name === $new->name || null !== $this->dialect->manners()->primary));
     }
 
     /** @param \Closure(list<string>): list<string> $named */
@@ -808,7 +810,8 @@ final class Changes
         $found = [];
         foreach ($this->old as $key => $other) {
             foreach ($other->foreignKeys as $lead) {
-                if ($lead->references->place()->key() === $table->place()->key() && !isset($this->matching->tables[$key]) && $other !== $table && !$this->sql->rebuilds()) {
+                if ($lead->references->place()->key() === $table->place()->key() && !isset($this->matching->tables[$key])
+                    && $other !== $table && !$this->sql->rebuilds()) {
                     $found[] = [$other, $lead];
                 }
             }

@@ -12,6 +12,8 @@ use Fasti\Core\Wording\Noun;
 final class Completing
 {
     private const MOST = 30;
+    private const COUNTED = '/^(.*?(?:exactly one|at (?:most|least) one|one or more|any number of|\d[\d,]* (?:or more|to \d[\d,]*)'
+        .'|exactly \d+|at (?:most|least) \d+)) (.*)$/ui';
     private const COUNTS = ['exactly one ', 'at most one ', 'one or more ', 'any number of ', '1 to 3 '];
     private const CLAUSES = [
         'required', 'unique', 'personal', 'may be empty', 'set when the row is made', 'set when the row changes', 'not before ', 'not after ', 'at least ',
@@ -88,7 +90,8 @@ final class Completing
             return [$before, $options + array_fill_keys(self::HEADS, '')];
         }
         $subject = preg_replace('/^(?:An?|Each|Every) /u', '', $before) ?? '';
-        if (!str_contains($before, ';') && [] === array_filter($things, static fn (Thing $thing): bool => str_starts_with(Names::key($subject).' ', Names::key($thing->name).' '))) {
+        $begins = static fn (Thing $thing): bool => str_starts_with(Names::key($subject).' ', Names::key($thing->name).' ');
+        if (!str_contains($before, ';') && [] === array_filter($things, $begins)) {
             $options = [];
             foreach ($things as $thing) {
                 $options[Noun::withArticle(Names::small($thing->name), true).' '] = 'begins a sentence';
@@ -98,7 +101,7 @@ final class Completing
         }
         $half = ltrim(strrchr($before, ';') ?: $before, '; ');
         $second = str_contains($before, ';');
-        if (1 === preg_match('/^(.*?(?:exactly one|at most one|one or more|any number of|\d[\d,]* (?:or more|to \d[\d,]*)|exactly \d+|at most \d+)) (.*)$/ui', $half, $m)) {
+        if (1 === preg_match(self::COUNTED, $half, $m)) {
             $many = 1 !== preg_match('/(?:exactly|at most) one$/u', $m[1]);
             $rest = $m[2];
             $options = [];

@@ -15,7 +15,8 @@ use Fasti\Core\Dialect\GeneralType;
  */
 final class OutlineReader
 {
-    private const COUNT = '/^(.+?) (exactly one|at most one|one or more|at least one|any number of|exactly [\d,]+|at most [\d,]+|at least [\d,]+|[\d,]+ or more|[\d,]+ to [\d,]+) (.+)$/su';
+    private const COUNT = '/^(.+?) (exactly one|at most one|one or more|at least one|any number of'
+        .'|exactly [\d,]+|at most [\d,]+|at least [\d,]+|[\d,]+ or more|[\d,]+ to [\d,]+) (.+)$/su';
     private const BLOCKS = '/^(View|Materialized view|Routine|Type|Statement) »(?: in »)?$/';
 
     /** With which lines of a thing begin that are no attributes. */
@@ -171,7 +172,8 @@ final class OutlineReader
             $this->block = $number;
         } elseif (null !== ($m = $first->match(self::BLOCKS)) && null === ($pieces[1] ?? null)?->match('/^over (.+)$/u')) {
             $this->sqlBlock($pieces, $first);
-        } elseif (null !== ($m = $first->match('/^View (.+?),? over (.+)$/u')) || (null !== ($m = $first->match('/^View (.+)$/u')) && null !== ($over = ($pieces[1] ?? null)?->match('/^over (.+)$/u')))) {
+        } elseif (null !== ($m = $first->match('/^View (.+?),? over (.+)$/u'))
+            || (null !== ($m = $first->match('/^View (.+)$/u')) && null !== ($over = ($pieces[1] ?? null)?->match('/^over (.+)$/u')))) {
             $number = $this->add('view');
             $this->views[$number] = new DesignView($this->named($m[0]), $this->named($m[1] ?? $over[0] ?? ''), [], '', $this->line + 1);
             $this->block = $number;
@@ -558,7 +560,10 @@ final class OutlineReader
     {
         if (!$pieces[0]->isQuoted() && 1 === preg_match(Names::SAYS_OF_ANOTHER, $pieces[0]->text)) {
             throw new NotUnderstood(
-                \sprintf('“%s” says something of an attribute: it stands on that attribute’s line, after a comma. An attribute that is called so is quoted.', $pieces[0]->value()),
+                \sprintf(
+                    '“%s” says something of an attribute: it stands on that attribute’s line, after a comma. An attribute that is called so is quoted.',
+                    $pieces[0]->value(),
+                ),
                 $pieces[0],
                 ['"'.$pieces[0]->value().'"'],
             );
@@ -597,7 +602,12 @@ final class OutlineReader
                         [] === $near ? ' A type is said in words (text up to 80, whole number, date …), or as the engine writes it, in quotation marks.'
                             : ' Did you mean '.self::or($near).'?',
                     )
-                    : \sprintf('“%s” says nothing of “%s” that is understood.%s', $piece->value(), $name, [] === $near ? '' : ' Did you mean '.self::or($near).'?'), $piece, $near), $this->lines[$this->line]);
+                    : \sprintf(
+                        '“%s” says nothing of “%s” that is understood.%s',
+                        $piece->value(),
+                        $name,
+                        [] === $near ? '' : ' Did you mean '.self::or($near).'?',
+                    ), $piece, $near), $this->lines[$this->line]);
                 continue;
             }
             if ($clause instanceof Limit) {
@@ -888,7 +898,8 @@ final class OutlineReader
             }
         }
         // "gauge2s": a plural that no dictionary knows.
-        $object = $names[Names::key($groups[1][0] ?? '')] ?? $names[Names::key(preg_replace('/s$/u', '', $groups[1][0] ?? '') ?? '')] ?? throw $this->unknown($groups[1][0] ?? '', $names, $piece);
+        $named = $groups[1][0] ?? '';
+        $object = $names[Names::key($named)] ?? $names[Names::key(preg_replace('/s$/u', '', $named) ?? '')] ?? throw $this->unknown($named, $names, $piece);
 
         return [
             'subject' => $subject,

@@ -14,7 +14,8 @@ use Fasti\Core\Wording\Noun;
 final class OutlineWriter
 {
     /** Begins of lines within a block that are no attributes. */
-    private const LINES = '/^(?:told apart by|looked up|always|trigger|table|in the schema|meaning|keyed by|stored as|sorted as|keeps its history$|is valid for a period$|deleting|changing the key|constraint|called an?|the same two may)\b/u';
+    private const LINES = '/^(?:told apart by|looked up|always|trigger|table|in the schema|meaning|keyed by|stored as|sorted as'
+        .'|keeps its history$|is valid for a period$|deleting|changing the key|constraint|called an?|the same two may)\b/u';
     private const HEADS = '/^(?:Design|Values of|Ask|View|Materialized view|Routine|Type|Statement)\b|^(?:An?|Each|Every) /u';
 
     public static function design(Design $design): string
@@ -262,7 +263,8 @@ final class OutlineWriter
         return self::spoken($from, $first).' '.$verb.' '.$count->inWords().' '.($many ? self::plural($noun) : $noun).$through;
     }
 
-    private const MUST_QUOTE = '/[,;"$.]|[^\p{L}\p{M}\p{N} _\-\'’()]|^[Oo]ther(?: |$)|^(?:[Aa]n?|[Tt]he|[Ee]ach|[Ee]very) | (?:as|through|to) |^\s|\s$|  |(?:exactly one|at (?:most|least) (?:one|[\d,]+)|one or more|any number of|\d or more) |\d to \d/u';
+    private const MUST_QUOTE = '/[,;"$.]|[^\p{L}\p{M}\p{N} _\-\'’()]|^[Oo]ther(?: |$)|^(?:[Aa]n?|[Tt]he|[Ee]ach|[Ee]very) | (?:as|through|to) |^\s|\s$|  '
+        .'|(?:exactly one|at (?:most|least) (?:one|[\d,]+)|one or more|any number of|\d or more) |\d to \d/u';
 
     /** A plural under which the thing is still found. */
     private static function plural(string $noun): string

@@ -346,7 +346,11 @@ final class Physical
             $this->warn(
                 $table,
                 $line,
-                \sprintf('Two %s that are equal in all but %s, which is empty in both, are refused here.', Noun::plural($table->name), implode(' and ', $empty)),
+                \sprintf(
+                    'Two %s that are equal in all but %s, which is empty in both, are refused here.',
+                    mb_strtolower(Noun::plural($table->name)),
+                    implode(' and ', $empty),
+                ),
                 'Require it, or tell rows apart by less.',
                 'cannot hold',
             );

@@ -98,7 +98,8 @@ final readonly class Trying
             $schemas = array_unique(array_map(static fn (Table $table): string => $table->schema, $before->tables));
             $options = new ScriptOptions(places: \count($schemas) > 1);
             $progress->at('Making the copy', 0, 3);
-            foreach ($dialect->writing($options)->catalog($before->with(tables: array_map(static fn (Table $table): Table => $table->with(triggers: []), $before->tables))) as $statement) {
+            $bare = $before->with(tables: array_map(static fn (Table $table): Table => $table->with(triggers: []), $before->tables));
+            foreach ($dialect->writing($options)->catalog($bare) as $statement) {
                 $scratch->exec($statement->sql);
             }
             $progress->at('Putting rows in', 1, 3);

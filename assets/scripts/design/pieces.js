@@ -12,7 +12,9 @@ function element(tag, given = {}, ...inside) {
     return made;
 }
 
-const field = (label, name, value = '', more = {}) => element('label', { class: 'in-form' }, label, element('input', { class: 'form-control', name, value, autocomplete: 'off', ...more }));
+const input = (name, value, more) => element('input', { class: 'form-control', name, value, ...more });
+const field = (label, name, value = '', more = {}) => element('label', { class: 'in-form' }, label, input(name, value, { autocomplete: 'off', ...more }));
+const plain = (words, onclick) => element('button', { type: 'button', class: 'btn btn-plain small', onclick }, words);
 
 /** Shows what is known of a piece of the drawing. */
 export async function about(page, piece) {
@@ -49,7 +51,7 @@ export async function about(page, piece) {
         ofSentence(page, box, found);
     }
     for (const choice of found.choices ?? []) {
-        box.append(element('p', { class: 'choice' }, element('button', { type: 'button', class: 'btn btn-plain small', onclick: () => page.edit(choice.edits) }, choice.words)));
+        box.append(element('p', { class: 'choice' }, plain(choice.words, () => page.edit(choice.edits))));
     }
 }
 
@@ -67,7 +69,7 @@ function ofThing(page, box, found) {
     box.append(rename, add, element('p', { class: 'side' },
         element('button', { type: 'button', class: 'btn btn-plain small', onclick: () => form(page, 'sentence', found.thing) }, 'Connect it'),
         element('button', { type: 'button', class: 'btn btn-plain small', onclick: () => form(page, 'view', found.thing, found.shows) }, 'Make a view of it'),
-        element('button', { type: 'button', class: 'btn btn-plain small', onclick: () => page.edit([{ what: 'remove thing', of: found.thing }]) }, 'Take it away')));
+        plain('Take it away', () => page.edit([{ what: 'remove thing', of: found.thing }]))));
 }
 
 function ofSentence(page, box, found) {
@@ -76,7 +78,7 @@ function ofSentence(page, box, found) {
         page.edit([{ what: 'set sentence', name: String(found.line), said: new FormData(change).get('said') }]);
     } }, element('label', { class: 'in-form' }, 'Sentence', element('textarea', { class: 'form-control', name: 'said', rows: 3 }, found.sentence)),
     element('p', { class: 'side' }, element('button', { class: 'btn btn-plain small' }, 'Change it'),
-        element('button', { type: 'button', class: 'btn btn-plain small', onclick: () => page.edit([{ what: 'remove sentence', name: String(found.line) }]) }, 'Take it away')));
+        plain('Take it away', () => page.edit([{ what: 'remove sentence', name: String(found.line) }]))));
     box.append(change);
 }
 
@@ -92,29 +94,35 @@ export function form(page, what, from = '', shows = [], other = '') {
         place.replaceChildren(element('h2', {}, 'New thing'), field('Name, of one of them', 'name', '', { required: true }), field('One row per', 'grain'));
         done = (given) => [{ what: 'add thing', name: given.get('name'), said: given.get('grain') }];
     } else if (what === 'view') {
-        place.replaceChildren(element('h2', {}, `New view of ${from}`), field('Name', 'name', `${from} list`, { required: true }), element('fieldset', { class: 'view-fields' },
-            element('legend', {}, 'It shows'), ...shows.map((one) => element('label', { class: 'tick' }, element('input', { type: 'checkbox', class: 'form-check-input', name: 'shows', value: one }), ` ${one}`))));
+        const tick = (one) => element('label', { class: 'tick' },
+            element('input', { type: 'checkbox', class: 'form-check-input', name: 'shows', value: one }), ` ${one}`);
+        place.replaceChildren(element('h2', {}, `New view of ${from}`), field('Name', 'name', `${from} list`, { required: true }),
+            element('fieldset', { class: 'view-fields' }, element('legend', {}, 'It shows'), ...shows.map(tick)));
         done = (given) => [{ what: 'add view', name: given.get('name'), of: from, said: given.getAll('shows').join('\n') }];
     } else {
         const choose = (label, name, value) => element('label', { class: 'in-form' }, label, element('select', { class: 'form-select', name },
             ...names.map((one) => element('option', { selected: one === value }, one))));
         const counts = ['exactly one', 'at most one', 'one or more', 'any number of'];
-        const many = (label, name, value) => element('label', { class: 'in-form' }, label, element('input', { class: 'form-control', name, list: 'design-counts', value, required: true }));
+        const many = (label, name, value) => element('label', { class: 'in-form' }, label, input(name, value, { list: 'design-counts', required: true }));
         place.replaceChildren(
             element('h2', {}, 'New sentence'),
-            element('div', { class: 'sentence-form' }, choose('One', 'from', from || names[0]), field('does what', 'verb', '', { required: true, placeholder: 'takes' }), many('how many', 'count', 'any number of'), choose('of which', 'to', other || (names.find((one) => one !== from) ?? names[0]))),
+            element('div', { class: 'sentence-form' },
+                choose('One', 'from', from || names[0]), field('does what', 'verb', '', { required: true, placeholder: 'takes' }),
+                many('how many', 'count', 'any number of'), choose('of which', 'to', other || (names.find((one) => one !== from) ?? names[0]))),
             element('p', { class: 'faded' }, 'and the other way round:'),
-            element('div', { class: 'sentence-form' }, field('it does what', 'back', '', { placeholder: 'is taken by' }), many('how many', 'countBack', 'exactly one')),
+            element('div', { class: 'sentence-form' },
+                field('it does what', 'back', '', { placeholder: 'is taken by' }), many('how many', 'countBack', 'exactly one')),
             field('What the second is to the first, where that is more than its name', 'role', '', { placeholder: 'owner' }),
             element('datalist', { id: 'design-counts' }, ...counts.map((one) => element('option', { value: one }))),
         );
         done = (given) => {
-            const noun = (name) => (/[,;"$.]/.test(name) ? `"${name.replace(/"/g, '""')}"` : name);
+            const noun = (name) => (/[^\p{L}\p{M}\p{N} _-]| (?:as|to|through|at|or) |^(?:an?|the|each|every|other) /iu.test(name) ? `"${name.replace(/"/g, '""')}"` : name);
             const article = (name) => (/^[aeiou]/i.test(name) ? 'an' : 'a');
             const role = given.get('role') ? ` as ${given.get('role')}` : '';
             const [one, other] = [given.get('from'), given.get('to')];
             const back = given.get('back') || 'is referred to by';
-            return [{ what: 'add sentence', said: `${article(one)[0].toUpperCase()}${article(one).slice(1)} ${noun(one)} ${given.get('verb')} ${given.get('count')} ${noun(other)}${role}; `
+            const first = article(one) === 'an' ? 'An' : 'A';
+            return [{ what: 'add sentence', said: `${first} ${noun(one)} ${given.get('verb')} ${given.get('count')} ${noun(other)}${role}; `
                 + `${article(other)} ${noun(other)} ${back} ${given.get('countBack')} ${noun(one)}.` }];
         };
     }
