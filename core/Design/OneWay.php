@@ -50,8 +50,7 @@ final class OneWay
         usort($ways, static fn (array $a, array $b): int => $a[0] <=> $b[0]);
         $down = $up = $beyond = [];
         foreach ($ways as [, $from, $to, $id]) {
-            $above = self::reached($from, $up);
-            if ([] !== array_intersect_key(self::reached($to, $down), $above) || self::meet($above, self::reached($to, $down), $down)) {
+            if (self::meet(self::reached($from, $up), self::reached($to, $down), $down)) {
                 $beyond[$id] = true;
                 continue;
             }
@@ -62,7 +61,7 @@ final class OneWay
     }
 
     /**
-     * Whether what stands above reaches already what would be reached from below.
+     * Whether what stands above reaches already what would be reached from below, or stands there itself: a loop.
      *
      * @param array<string, true>                $above
      * @param array<string, true>                $below
