@@ -75,6 +75,15 @@ final class Fieldwork
         }
     }
 
+    /** Whether it stands in its first season, with which what is written of it agrees. */
+    public function isFirst(): bool
+    {
+        $looked = $this->server->prepare('SELECT COUNT(*) FROM information_schema.COLUMNS WHERE TABLE_SCHEMA = ? AND TABLE_NAME = ? AND COLUMN_NAME = ?');
+        $looked->execute([$this->fieldwork, 'station', 'opened_on']);
+
+        return 1 === (int) $looked->fetchColumn();
+    }
+
     /** Turns the first state into the second, one season later. */
     public function advance(): void
     {

@@ -131,7 +131,9 @@ final class DemoTest extends AppTestCase
     #[Depends('testFlawsInTheStructure')]
     public function testOneSeasonLaterItIsALittleDifferent(): void
     {
+        self::assertTrue(self::$made->isFirst());
         self::$made->advance();
+        self::assertFalse(self::$made->isFirst());
         $catalog = self::read();
         $table = static fn (string $name): ?\Fasti\Core\Catalog\Table => $catalog->table(self::FIELDWORK, $name);
 
