@@ -95,6 +95,6 @@ final readonly class MemberPath implements \Stringable
 
     private static function quoted(string $name): string
     {
-        return '' === $name || 1 === preg_match(self::SIGNS, $name) ? '"'.str_replace('"', '""', $name).'"' : $name;
+        return '' === $name || 1 === preg_match(self::SIGNS, $name) ? Quotes::around($name) : $name;
     }
 }

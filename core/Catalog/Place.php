@@ -52,6 +52,6 @@ final readonly class Place implements \Stringable
 
     private static function quoted(string $part): string
     {
-        return '' === $part || 1 === preg_match('/[."]/', $part) ? '"'.str_replace('"', '""', $part).'"' : $part;
+        return '' === $part || 1 === preg_match('/[."]/', $part) ? Quotes::around($part) : $part;
     }
 }

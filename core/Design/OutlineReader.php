@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Fasti\Core\Design;
 
 use Fasti\Core\Catalog\IndexPart;
+use Fasti\Core\Catalog\Quotes;
 use Fasti\Core\Catalog\Trigger;
 use Fasti\Core\Dialect\Dialects;
 use Fasti\Core\Dialect\GeneralType;
@@ -18,6 +19,11 @@ final class OutlineReader
     private const COUNT = '/^(.+?) (exactly one|at most one|one or more|at least one|any number of'
         .'|exactly [\d,]+|at most [\d,]+|at least [\d,]+|[\d,]+ or more|[\d,]+ to [\d,]+) (.+)$/su';
     private const BLOCKS = '/^(View|Materialized view|Routine|Type|Statement) »(?: in »)?$/';
+
+    /** What goes beyond is not read: nobody reads such an outline, and every page that shows it would be held up. */
+    public const BEYOND = 'The outline is not read from here on';
+    public const MOST_THINGS = 5000;
+    public const MOST_STATEMENTS = 150000;
 
     /** With which lines of a thing begin that are no attributes. */
     private const WORDS = ['told', 'looked', 'always', 'trigger', 'table', 'in', 'meaning', 'keyed', 'stored', 'sorted', 'keeps', 'is'];
@@ -59,6 +65,10 @@ final class OutlineReader
         $this->lines = explode("\n", str_replace(["\r\n", "\r"], "\n", $text));
         for ($i = 0; $i < \count($this->lines); $i = $this->last + 1) {
             $this->line = $this->last = $i;
+            if (\count($this->things) >= self::MOST_THINGS || \count($this->statements) >= self::MOST_STATEMENTS) {
+                $this->beyond($i);
+                break;
+            }
             $line = $this->logical($i);
             $trimmed = trim($line);
             if ('' === $trimmed || str_starts_with($trimmed, '--')) {
@@ -102,6 +112,22 @@ final class OutlineReader
         $this->sentences();
 
         return new Outline($this->lines, $this->statements, $this->whole(), $this->faults);
+    }
+
+    /** The rest of a text that is too long. */
+    private function beyond(int $from): void
+    {
+        $this->faults[] = new Fault(
+            $from + 1,
+            0,
+            mb_strlen($this->lines[$from]),
+            \sprintf(
+                self::BEYOND.': %s things and %s lines are the most. Make several designs of it.',
+                number_format(self::MOST_THINGS),
+                number_format(self::MOST_STATEMENTS),
+            ),
+        );
+        $this->statements[] = new Statement('fault', $from, \count($this->lines) - 1, null, null);
     }
 
     /** A line, with those that follow while a text in $$ is open. */
@@ -966,7 +992,7 @@ final class OutlineReader
             throw new NotUnderstood('A name was expected here.', $piece);
         }
         if (!$piece->isQuoted() && 1 === preg_match('/[^\p{L}\p{M}\p{N} _\-\'’.()]/u', $piece->text, $m) && !str_contains($piece->text, Piece::MARK)) {
-            throw new NotUnderstood(\sprintf('A name that holds “%s” stands in quotation marks.', $m[0]), $piece, ['"'.str_replace('"', '""', $name).'"']);
+            throw new NotUnderstood(\sprintf('A name that holds “%s” stands in quotation marks.', $m[0]), $piece, [Quotes::around($name)]);
         }
         if (str_contains($piece->text, Piece::MARK) && !$piece->isQuoted()) {
             throw new NotUnderstood('A name is quoted whole, or not at all.', $piece, ['"'.str_replace('"', '', $name).'"']);

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Fasti\Core\Design;
 
 use Fasti\Core\Catalog\IndexPart;
+use Fasti\Core\Catalog\Quotes;
 use Fasti\Core\Catalog\Trigger;
 use Fasti\Core\Dialect\Dialects;
 use Fasti\Core\Wording\Amount;
@@ -368,7 +369,7 @@ final class OutlineWriter
 
     public static function quoted(string $text): string
     {
-        return 1 === preg_match('/[\r\n]/', $text) ? self::long($text) : '"'.str_replace('"', '""', $text).'"';
+        return 1 === preg_match('/[\r\n]/', $text) ? self::long($text) : Quotes::around($text);
     }
 
     /** A text over several lines, between signs that it does not hold: `$$`, `$a$`, … */

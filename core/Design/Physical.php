@@ -219,11 +219,11 @@ final class Physical
             }
         }
         foreach ($table->conditions as $condition) {
-            $written = $condition['sql'];
+            $marks = array_map($sql->literal(...), $condition['texts']);
             foreach ($condition['columns'] as $mark => $column) {
-                $written = str_replace($mark, $sql->name($this->columns[$key][$column] ?? $column), $written);
+                $marks[$mark] = $sql->name($this->columns[$key][$column] ?? $column);
             }
-            $checks[] = [$written, $condition, [$name]];
+            $checks[] = [strtr($condition['sql'], $marks), $condition, [$name]];
         }
         $made = [];
         foreach ($checks as [$expression, $condition, $parts]) {

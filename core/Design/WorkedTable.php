@@ -30,7 +30,10 @@ final class WorkedTable
     public array $unique = [];
     /** @var list<WorkedReference> */
     public array $references = [];
-    /** @var list<array{sql: string, name: ?string, of: ?string, columns: array<string, string>}> columns: mark within the SQL → key of a column */
+    /**
+     * @var list<array{sql: string, name: ?string, of: ?string, columns: array<string, string>, texts: array<string, string>}>
+     *      columns: mark within the SQL → key of a column; texts: mark → a text
+     */
     public array $conditions = [];
     /** @var list<array{lookup: Lookup, columns: list<?string>, why: ?Why}> columns: keys, null for an expression */
     public array $lookups = [];

@@ -335,7 +335,7 @@ final class Working
             foreach ($kind->attributes as $attribute) {
                 if ($attribute->required && !$attribute->several) {
                     $table->conditions[] = [
-                        'sql' => "%k <> '".str_replace("'", "''", mb_strtolower($kind->name))."' OR %a IS NOT NULL", 'name' => null, 'of' => null,
+                        'sql' => '%k <> %v OR %a IS NOT NULL', 'name' => null, 'of' => null, 'texts' => ['%v' => mb_strtolower($kind->name)],
                         'columns' => ['%k' => $key, '%a' => 'a:'.Names::key($attribute->name)],
                     ];
                 }
@@ -578,7 +578,7 @@ final class Working
     {
         foreach ($thing->conditions as $always) {
             $of = null === $always->of ? null : 'a:'.Names::key($always->of);
-            $table->conditions[] = ['sql' => $always->sql, 'name' => $always->name, 'of' => isset($table->columns[$of ?? '']) ? $of : null, 'columns' => []];
+            $table->conditions[] = ['sql' => $always->sql, 'name' => $always->name, 'of' => isset($table->columns[$of ?? '']) ? $of : null, 'columns' => [], 'texts' => []];
         }
         foreach ($thing->lookups as $lookup) {
             $columns = [];

@@ -4,6 +4,9 @@ declare(strict_types=1);
 
 namespace Fasti\Core\Diagram;
 
+use Fasti\Core\Cage\Cage;
+use Fasti\Core\Cage\CageError;
+
 /**
  * Asks Graphviz where the nodes of a graph would lie if joins were springs: stress majorization (Gansner, Koren, North
  * 2004) by `neato`, and its multilevel kin `sfdp` (Hu 2005) for large graphs. Only the neighbourhoods of the answer are used.
@@ -49,19 +52,13 @@ final class Graphviz
     /** @param list<string> $command */
     private static function run(array $command, string $input): string
     {
-        $process = @proc_open($command, [['pipe', 'r'], ['pipe', 'w'], ['file', '/dev/null', 'w']], $pipes);
-        if (false === $process) {
-            throw new PlacingError(\sprintf('Graphviz is not installed (there is no “%s”). bin/prepare installs it.', $command[0]));
-        }
-        fwrite($pipes[0], $input);
-        fclose($pipes[0]);
-        $out = (string) stream_get_contents($pipes[1]);
-        fclose($pipes[1]);
-        $code = proc_close($process);
-        if (0 !== $code || '' === $out) {
-            throw new PlacingError(\sprintf('Graphviz failed (“%s” ended with %d). bin/prepare installs a working one.', $command[0], $code));
+        try {
+            $program = Cage::program($command[0]);
+            $out = (new Cage(['?/etc/graphviz' => '/etc/graphviz']))->run([$program, ...\array_slice($command, 1)], $input);
+        } catch (CageError $e) {
+            throw new PlacingError('Nothing can be placed: '.$e->getMessage(), 0, $e);
         }
 
-        return $out;
+        return '' !== $out ? $out : throw new PlacingError(\sprintf('Graphviz (“%s”) said nothing. bin/prepare installs a working one.', $command[0]));
     }
 }

@@ -34,9 +34,9 @@ class AskSql
         return ('' === $place->schema ? '' : $this->name($place->schema).'.').$this->name($place->name);
     }
 
-    public function text(string $text): string
+    final public function text(string $text): string
     {
-        return "'".str_replace("'", "''", $text)."'";
+        return $this->dialect->literal($text);
     }
 
     /** A date or an instant that stands in an expression. */

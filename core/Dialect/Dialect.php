@@ -6,6 +6,7 @@ namespace Fasti\Core\Dialect;
 
 use Fasti\Core\Catalog\Column;
 use Fasti\Core\Catalog\Place;
+use Fasti\Core\Catalog\Quotes;
 use Fasti\Core\Catalog\Type;
 use Fasti\Core\Survey\Reader;
 use Fasti\Core\Survey\Rows;
@@ -82,7 +83,16 @@ abstract class Dialect
 
     public function quoted(string $name): string
     {
-        return '"'.str_replace('"', '""', $name).'"';
+        return Quotes::around($name);
+    }
+
+    /**
+     * A text as it stands in SQL that is sent to a source or handed out: the one place where this is written for an engine. Whatever the
+     * text holds and however the session is set, nothing of it is read as SQL.
+     */
+    public function literal(string $text): string
+    {
+        return Quotes::around($text, "'");
     }
 
     public function placed(Place $place): string

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Fasti\Core\Dialect;
 
+use Fasti\Core\Catalog\Quotes;
 use Fasti\Core\Wording\Amount;
 
 /** A type as people say it, of no engine in particular. How it is written in an outline is its inWords(). */
@@ -65,7 +66,7 @@ final readonly class GeneralType
                 ', ',
                 array_map($quoted, $this->members),
             ),
-            'native' => '"'.str_replace('"', '""', $this->native).'"',
+            'native' => Quotes::around($this->native),
             default => $this->kind.match ($this->decimals) {
                 null, 0 => '',
                 3 => ' to the millisecond',

@@ -145,7 +145,7 @@ class ScriptSql
 
     public function literal(string $text): string
     {
-        return "'".str_replace("'", "''", $text)."'";
+        return $this->dialect->literal($text);
     }
 
     // ---- what there is around tables ----

@@ -83,7 +83,7 @@ final readonly class LoopSql
     private function condition(Step $step, string $alias): array
     {
         return null === $step->link->where ? [] : [
-            "$alias.".$this->dialect->quoted($step->link->where[0])." = '".str_replace("'", "''", $step->link->where[1])."'",
+            "$alias.".$this->dialect->quoted($step->link->where[0]).' = '.$this->dialect->literal($step->link->where[1]),
         ];
     }
 }

@@ -54,7 +54,7 @@ final class Observing
             $filled[] = $this->sql->quoted($near).' IS NOT NULL';
             $groups[] = $i + 1;
         }
-        $condition = null === $where ? '' : $this->sql->quoted($where[0])." = '".str_replace("'", "''", $where[1])."'";
+        $condition = null === $where ? '' : $this->sql->is($where[0], $where[1]);
         null === $where || $filled[] = $condition;
         $first = $this->sql->quoted($pairs[0][1]);
         $unique = $this->isUnique($to, array_column($pairs, 1));

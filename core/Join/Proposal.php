@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Fasti\Core\Join;
 
 use Fasti\Core\Catalog\Place;
+use Fasti\Core\Catalog\Quotes;
 
 /** A join that nothing declares, with what speaks for it and against it. */
 final readonly class Proposal
@@ -28,16 +29,16 @@ final readonly class Proposal
     ) {
     }
 
-    /** The condition as SQL has it, `"kind" = 'station'`; null where all rows take part. */
+    /** The condition for people, `kind = 'station'`, which is never sent to a source; null where all rows take part. */
     public function condition(): ?string
     {
         if (null === $this->where) {
             return null;
         }
         [$field, $value] = $this->where;
-        $name = 1 === preg_match('/^[a-z_][a-z0-9_]*$/i', $field) ? $field : '"'.str_replace('"', '""', $field).'"';
+        $name = 1 === preg_match('/^[a-z_][a-z0-9_]*$/i', $field) ? $field : Quotes::around($field);
 
-        return $name." = '".str_replace("'", "''", $value)."'";
+        return $name.' = '.Quotes::around($value, "'");
     }
 
     /** @return array<string, mixed> as `fasti:joins` prints it */

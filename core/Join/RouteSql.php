@@ -68,10 +68,16 @@ final readonly class RouteSql
             $link->pairs,
         );
         if (null !== $link->where) {
-            $parts[] = $of($link->from, $link->where[0])." = '".str_replace("'", "''", $link->where[1])."'";
+            $parts[] = $this->dialect->quoted($aliases[$link->from]).'.'.$this->where($link);
         }
 
         return implode(' AND ', $parts);
+    }
+
+    /** The condition of a join, without the name of its table; null where all rows take part. */
+    public function where(Link $link): ?string
+    {
+        return null === $link->where ? null : $this->dialect->quoted($link->where[0]).' = '.$this->dialect->literal($link->where[1]);
     }
 
     /**

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Fasti\Core\Model;
 
+use Fasti\Core\Catalog\Quotes;
+
 /**
  * Reads a condition as people write it: "year is 2025", "month is at least 4", "species kind is one of fish, eel", "day is in last month".
  * The signs = <> > >= < <= are understood as well. Values with a comma stand in single quotes.
@@ -118,7 +120,7 @@ final readonly class ConditionText
     public static function of(Condition $condition): string
     {
         $quoted = static fn (string $value): string => '' === $value || 1 === preg_match("/[,']|^ | $|^\\(|\\)$| and /u", $value)
-            ? "'".str_replace("'", "''", $value)."'" : $value;
+            ? Quotes::around($value, "'") : $value;
         $values = array_map($quoted, $condition->values);
 
         return $condition->what.' '

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Fasti\Core\Model;
 
 use Fasti\Core\Catalog\Column;
+use Fasti\Core\Catalog\Quotes;
 use Fasti\Core\Catalog\TypeFamily;
 use Fasti\Core\Dialect\Reserved;
 use Fasti\Core\Join\NameWords;
@@ -153,6 +154,6 @@ final readonly class FieldOffers
     /** A field as it stands in an expression. */
     public static function written(string $field): string
     {
-        return 1 === preg_match('/^[A-Za-z_][A-Za-z0-9_]*$/', $field) && !Reserved::has($field) ? $field : '"'.str_replace('"', '""', $field).'"';
+        return 1 === preg_match('/^[A-Za-z_][A-Za-z0-9_]*$/', $field) && !Reserved::has($field) ? $field : Quotes::around($field);
     }
 }

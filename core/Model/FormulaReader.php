@@ -67,6 +67,12 @@ final class FormulaReader
         $tree = null;
         if ('' === trim($text)) {
             $this->faults[] = new FormulaFault('The expression is empty', 0, 'Expected: a field, or an expression over fields.');
+        } elseif (mb_strlen($text) > ModelLimits::TEXT) {
+            $this->faults[] = new FormulaFault(
+                \sprintf('The expression has %s characters, and is not read', number_format(mb_strlen($text))),
+                0,
+                \sprintf('Expected: %s at the most.', number_format(ModelLimits::TEXT)),
+            );
         } else {
             try {
                 $t = new Tokens($text, self::grammar());
@@ -156,6 +162,10 @@ final class FormulaReader
             );
         }
         $this->fields[] = new FieldUse($found, $here->name, $ref->at, $ref->end);
+        $closed = $this->ground->closed($found, $here->name);
+        if ('' !== $closed) {
+            return $this->fault($ref, \sprintf('“%s” is closed (%s)', $here->name, $closed), 'Secrets are asked about by nobody; take another field.');
+        }
         $this->written = $here->base ?? $here->type;
         $type = $this->ground->typeOf($here);
 

@@ -28,9 +28,16 @@ final class Ground
     private ?Ways $ways = null;
     private ?ModelNames $names = null;
 
-    /** @param array<string, string> $units FieldPlace::key() → unit */
-    public function __construct(public readonly Model $model, public readonly Catalog $catalog, public readonly array $units = [])
-    {
+    /**
+     * @param array<string, string> $units  FieldPlace::key() → unit
+     * @param array<string, string> $closed FieldPlace::key() → why no question may touch the field
+     */
+    public function __construct(
+        public readonly Model $model,
+        public readonly Catalog $catalog,
+        public readonly array $units = [],
+        public readonly array $closed = [],
+    ) {
         $this->dialect = Dialects::of($catalog->engine);
         foreach ($catalog->tables as $table) {
             $this->tables[$table->place()->key()] = $table;
@@ -102,6 +109,12 @@ final class Ground
     public function unit(string $role, string $column): string
     {
         return isset($this->roles[$role]) ? ($this->units[$this->roles[$role]->entry->key()."\0".$column] ?? '') : '';
+    }
+
+    /** Why no question may touch a field; '' where it may. */
+    public function closed(string $role, string $column): string
+    {
+        return isset($this->roles[$role]) ? ($this->closed[$this->roles[$role]->entry->key()."\0".$column] ?? '') : '';
     }
 
     public function formula(string $role, string $text): Formula

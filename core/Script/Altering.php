@@ -6,6 +6,7 @@ namespace Fasti\Core\Script;
 
 use Fasti\Core\Catalog\CheckConstraint;
 use Fasti\Core\Catalog\Index;
+use Fasti\Core\Catalog\Quotes;
 use Fasti\Core\Dialect\Grammar;
 use Fasti\Core\Sql\Tokens;
 
@@ -418,7 +419,7 @@ final readonly class Altering
             $was = $this->definitions->columnOf($t, $table)->name;
             $t->expect('TO');
             // SQLite puts the new name into its statements in quotation marks where it was given in some.
-            $written = $this->dialect->keepsReferenceNames ? (1 === preg_match('/^["\'`\[]/', $t->written()) ? '"'.str_replace('"', '""', $t->peekName()).'"' : $t->written()) : null;
+            $written = $this->dialect->keepsReferenceNames ? (1 === preg_match('/^["\'`\[]/', $t->written()) ? Quotes::around($t->peekName()) : $t->written()) : null;
             $this->renaming->column($table, $was, $t->name(), $written);
         } else {
             $t->any('TO', 'AS', '=');

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Fasti\Core\Script;
 
+use Fasti\Core\Catalog\Quotes;
 use Fasti\Core\Dialect\Grammar;
 use Fasti\Core\Sql\Lexer;
 use Fasti\Core\Sql\Parser;
@@ -88,7 +89,7 @@ final readonly class Mentions
     /** SQLite writes the new name in quotation marks where the old one had some. */
     private function asBefore(string $first, string $written, string $is): string
     {
-        return 1 === preg_match('/["\'`\[]/', $first) ? '"'.str_replace('"', '""', $is).'"' : $written;
+        return 1 === preg_match('/["\'`\[]/', $first) ? Quotes::around($is) : $written;
     }
 
     public static function written(string $name, Grammar $dialect): string
@@ -101,6 +102,6 @@ final readonly class Mentions
             return $name;
         }
 
-        return $dialect->charsetTexts ? '`'.str_replace('`', '``', $name).'`' : '"'.str_replace('"', '""', $name).'"';
+        return $dialect->charsetTexts ? Quotes::around($name, '`') : Quotes::around($name);
     }
 }

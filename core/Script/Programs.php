@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Fasti\Core\Script;
 
+use Fasti\Core\Catalog\Quotes;
 use Fasti\Core\Catalog\Trigger;
 use Fasti\Core\Dialect\Grammar;
 use Fasti\Core\Sql\Lexer;
@@ -105,7 +106,7 @@ final readonly class Programs
                 $text = $t->written();
                 $t->skip();
             }
-            $arguments[] = "'".str_replace("'", "''", $text)."'";
+            $arguments[] = Quotes::around($text, "'");
             $t->take(',');
         }
         $t->expect(')');

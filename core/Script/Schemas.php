@@ -7,6 +7,7 @@ namespace Fasti\Core\Script;
 use Fasti\Core\Catalog\CheckConstraint;
 use Fasti\Core\Catalog\Index;
 use Fasti\Core\Catalog\IndexPart;
+use Fasti\Core\Catalog\Quotes;
 use Fasti\Core\Catalog\Table;
 use Fasti\Core\Dialect\Grammar;
 use Fasti\Core\Sql\Tokens;
@@ -448,7 +449,7 @@ final class Schemas
     {
         $members = ($this->types[$key] ?? null)?->members;
         if (null !== $members) {
-            $quoted = array_map(static fn (string $member): string => "'".str_replace("'", "''", $member)."'", $members);
+            $quoted = array_map(static fn (string $member): string => Quotes::around($member, "'"), $members);
 
             return 'enum('.implode(',', $quoted).')';
         }

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Fasti\Core\Sql;
 
+use Fasti\Core\Catalog\Quotes;
 use Fasti\Core\Sql\Tree\Call;
 use Fasti\Core\Sql\Tree\Cast;
 use Fasti\Core\Sql\Tree\Expression;
@@ -505,7 +506,7 @@ final class Calls
         }
 
         return implode('.', array_map(
-            static fn (string $part): string => 1 === preg_match('/^[a-z_][a-z0-9_$]*$/', $part) ? $part : '"'.str_replace('"', '""', $part).'"',
+            static fn (string $part): string => 1 === preg_match('/^[a-z_][a-z0-9_$]*$/', $part) ? $part : Quotes::around($part),
             $parts,
         ));
     }

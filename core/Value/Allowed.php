@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Fasti\Core\Value;
 
 use Fasti\Core\Catalog\Column;
+use Fasti\Core\Catalog\Quotes;
 use Fasti\Core\Catalog\TypeFamily;
 use Fasti\Core\Dialect\ProfileSql;
 
@@ -92,7 +93,7 @@ final readonly class Allowed
     /** A value as it stands in a list: in quotation marks where it would not end where it ends. */
     public static function quoted(string $value): string
     {
-        return '' === $value || 1 === preg_match('/[",;]|^\s|\s$/u', $value) ? '"'.str_replace('"', '""', $value).'"' : $value;
+        return '' === $value || 1 === preg_match('/[",;]|^\s|\s$/u', $value) ? Quotes::around($value) : $value;
     }
 
     /** @return list<array{string, int}> parts and where they begin; a pattern reaches to the end, whatever stands in it */

@@ -49,12 +49,7 @@ final class DesignController extends AbstractController
     #[Route('/designs', name: 'designs', methods: ['GET'])]
     public function list(#[CurrentUser] Account $account): Response
     {
-        $designs = [];
-        foreach ($this->designs->seenBy($account) as $kept) {
-            $designs[] = ['kept' => $kept, 'counts' => Designs::tally($kept), 'broken' => $kept->outline !== $kept->readable];
-        }
-
-        return $this->render('design/list.html.twig', ['designs' => $designs]);
+        return $this->render('design/list.html.twig', ['designs' => $this->designs->listed($account)]);
     }
 
     /** How lines of an outline are written, with an example of each. */

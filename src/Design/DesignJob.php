@@ -11,11 +11,11 @@ use Fasti\Core\Survey\SourceError;
 use Fasti\Source\Sources;
 use Fasti\Work\Job;
 use Fasti\Work\JobFailed;
-use Fasti\Work\JobKind;
+use Fasti\Work\OneAtATime;
 use Fasti\Work\Running;
 
 /** Tries the script of a design on a scratch server. */
-final readonly class DesignJob implements JobKind
+final readonly class DesignJob implements OneAtATime
 {
     public const NAME = 'design';
 
@@ -90,7 +90,7 @@ final readonly class DesignJob implements JobKind
         $source = $kept->source ?? throw new JobFailed('The source of this design is not there any more.');
         $running->at('Reading a sample', 0, 4);
         $rows = $this->sources->rows($this->sources->target($source), 120);
-        $sample = null === $rows ? [] : Sampling::of($rows, $before);
+        $sample = null === $rows ? [] : Sampling::of($rows, $before, $this->planning->closed($source));
 
         return $this->trying->change($changes, $before, $after, $sample, $running);
     }

@@ -26,17 +26,16 @@ final readonly class DesignNamed implements Understanding
             return [];
         }
         $found = [];
-        foreach ($this->designs->seenBy($user) as $kept) {
-            if (str_contains(mb_strtolower($kept->name.' '.$kept->purpose), $words)) {
-                $found[] = ['words' => 'Design: '.$kept->name, 'route' => 'design_read', 'parameters' => ['id' => $kept->id()]];
+        foreach ($this->designs->listed($user, $words) as $kept) {
+            if (str_contains(mb_strtolower($kept['name'].' '.$kept['purpose']), $words)) {
+                $found[] = ['words' => 'Design: '.$kept['name'], 'route' => 'design_read', 'parameters' => ['id' => $kept['id']]];
             }
-            // The outline is asked before it is read.
-            foreach (str_contains(mb_strtolower($kept->readable), $words) ? $kept->design()->things : [] as $thing) {
-                if (str_contains(mb_strtolower($thing->name), $words)) {
+            foreach ($kept['brief']->things as [$thing]) {
+                if (\count($found) < self::MOST && str_contains(mb_strtolower($thing), $words)) {
                     $found[] = [
-                        'words' => 'Thing: '.$thing->name.' of '.$kept->name,
+                        'words' => 'Thing: '.$thing.' of '.$kept['name'],
                         'route' => 'design_read',
-                        'parameters' => ['id' => $kept->id(), '_fragment' => Reading::anchor($thing->name)],
+                        'parameters' => ['id' => $kept['id'], '_fragment' => Reading::anchor($thing)],
                     ];
                 }
             }

@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace Fasti\Design;
 
-use Fasti\Core\Design\Thing;
 use Fasti\Register\DossierPart;
 use Fasti\Register\Slot;
 
@@ -31,26 +30,15 @@ final readonly class DesignPart implements DossierPart
             $named[mb_strtolower($entry->sourceName.'.'.$entry->name)][] = $entry->id;
         }
         $found = [];
-        foreach ($this->designs->shared() as $kept) {
-            // The outline is asked before it is read.
-            foreach (str_contains($kept->readable, 'taken from ') ? $kept->design()->things : [] as $thing) {
-                foreach ($this->taken($thing, $named) as $entry) {
-                    $found[$entry][$kept->id()] = $kept->name;
+        foreach ($this->designs->takenFromEntries() as $id => $kept) {
+            foreach ($kept['brief']->things as [, $from]) {
+                foreach ('' === $from ? [] : ($named[mb_strtolower($from)] ?? []) as $entry) {
+                    $found[$entry][$id] = $kept['name'];
                 }
             }
         }
 
         return array_map(static fn (array $designs): DesignsIn => new DesignsIn($designs), $found);
-    }
-
-    /**
-     * @param array<string, list<int>> $named
-     *
-     * @return list<int>
-     */
-    private function taken(Thing $thing, array $named): array
-    {
-        return '' === $thing->from ? [] : ($named[mb_strtolower($thing->from)] ?? []);
     }
 
     public function partials(): array

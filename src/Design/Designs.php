@@ -7,10 +7,11 @@ namespace Fasti\Design;
 use Doctrine\ORM\EntityManagerInterface;
 use Fasti\Account\Account;
 use Fasti\Account\Role;
-use Fasti\Core\Design\Outline;
+use Fasti\Core\Design\Design;
 use Fasti\Design\Property\DesignOutline;
 use Fasti\Design\Topic\DesignTopic;
 use Fasti\Source\Source;
+use Fasti\Support\Row;
 use Fasti\Text\BadText;
 use Fasti\Text\Texts;
 use Symfony\Component\HttpKernel\Exception\AccessDeniedHttpException;
@@ -68,10 +69,36 @@ final readonly class Designs
         return $found;
     }
 
-    /** @return list<KeptDesign> those that are shared and the person's own, by name */
-    public function seenBy(Account $account): array
+    /**
+     * Those that are shared and the person's own, by name, without their outlines.
+     *
+     * @return list<array{id: int, name: string, purpose: string, shared: bool, broken: bool, owner: string, source: string, changedAt: mixed, brief: DesignBrief}>
+     */
+    public function listed(Account $account, string $holding = ''): array
     {
-        return array_values(array_filter($this->all(), static fn (KeptDesign $design): bool => self::isSeenBy($design, $account)));
+        $like = '%'.addcslashes(mb_strtolower($holding), '%_\\').'%';
+        $rows = $this->orm->createQueryBuilder()
+            ->select('d.id', 'd.name', 'd.purpose', 'd.shared', 'CASE WHEN d.outline <> d.readable THEN 1 ELSE 0 END AS broken', 'a.name AS owner', "COALESCE(s.name, '') AS source")
+            ->addSelect('d.changedAt', 'd.brief')->from(KeptDesign::class, 'd')->join('d.owner', 'a')->leftJoin('d.source', 's')
+            ->where('d.shared = true OR a.id = :account')->andWhere("LOWER(CONCAT(d.name, ' ', d.purpose)) LIKE :like OR LOWER(d.brief) LIKE :like")
+            ->setParameter('account', $account->id())->setParameter('like', $like)->orderBy('d.name')->addOrderBy('d.id')->getQuery()->getArrayResult();
+
+        return array_values(array_map(static fn (array $row): array => [
+            'id' => Row::int($row, 'id'), 'name' => Row::text($row, 'name'), 'purpose' => Row::text($row, 'purpose'), 'shared' => true === $row['shared'],
+            'broken' => 1 === Row::int($row, 'broken'), 'owner' => Row::text($row, 'owner'), 'source' => Row::text($row, 'source'),
+            'changedAt' => $row['changedAt'], 'brief' => DesignBrief::read($row['brief']),
+        ], $rows));
+    }
+
+    /** @return array<int, array{name: string, brief: DesignBrief}> shared designs of which some thing was taken from an entry */
+    public function takenFromEntries(): array
+    {
+        $found = [];
+        foreach ($this->orm->getConnection()->iterateAssociative("SELECT id, name, brief FROM design WHERE shared = 1 AND readable LIKE '%taken from %'") as $row) {
+            $found[Row::int($row, 'id')] = ['name' => Row::text($row, 'name'), 'brief' => DesignBrief::read(json_decode(Row::text($row, 'brief'), true))];
+        }
+
+        return $found;
     }
 
     /** @return list<KeptDesign> */
@@ -115,15 +142,7 @@ final readonly class Designs
     }
 
     /** @return array{things: int, attributes: int, joins: int, asked: int} */
-    public static function tally(KeptDesign $kept): array
-    {
-        $design = $kept->design();
-
-        return self::tallyOf($design);
-    }
-
-    /** @return array{things: int, attributes: int, joins: int, asked: int} */
-    public static function tallyOf(\Fasti\Core\Design\Design $design): array
+    public static function tallyOf(Design $design): array
     {
         $attributes = 0;
         foreach ([...$design->things, ...$design->joins] as $one) {
@@ -137,10 +156,8 @@ final readonly class Designs
     }
 
     /** @return array{string, string} name and purpose, as an outline says them */
-    public static function called(string $outline): array
+    public static function called(Design $design): array
     {
-        $design = Outline::read($outline)->design;
-
         return [mb_substr('' === trim($design->name) ? 'Design without a name' : $design->name, 0, 120), mb_substr($design->purpose, 0, 400)];
     }
 }

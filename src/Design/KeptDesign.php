@@ -42,6 +42,10 @@ class KeptDesign
     #[ORM\Column(type: 'text', length: 16777215)]
     public string $readable = '';
 
+    /** @var array<string, mixed> see DesignBrief */
+    #[ORM\Column(type: 'json')]
+    public array $brief = [];
+
     /**
      * Where tablets stand: depth → number of the tablet → x and y.
      *

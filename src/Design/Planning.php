@@ -19,8 +19,11 @@ use Fasti\Core\Survey\SourceError;
 use Fasti\Diagram\Diagrams;
 use Fasti\Diagram\Pieces;
 use Fasti\Model\Models;
+use Fasti\Profile\PrivacyPart;
+use Fasti\Register\Entries;
 use Fasti\Register\EntryStore;
 use Fasti\Register\Fields;
+use Fasti\Source\Source;
 
 /** What would have to change so that the source a design began with becomes the design. */
 final readonly class Planning
@@ -33,6 +36,8 @@ final readonly class Planning
         private Pieces $pieces,
         private Diagrams $diagrams,
         private Models $models,
+        private Entries $views,
+        private PrivacyPart $privacy,
     ) {
     }
 
@@ -53,6 +58,12 @@ final readonly class Planning
         $after = ReadBack::script((new DesignScript($physical))->text($options), $dialect, $schema);
 
         return [Changes::between($before, $after, Matching::of($before, $after, $physical), $options), $before, $after];
+    }
+
+    /** @return array<string, string> FieldPlace::key() → why values of a field of a source are kept from people */
+    public function closed(Source $source): array
+    {
+        return $this->privacy->places($this->views->load(array_values($this->entries->places($source->id())), false));
     }
 
     /** @param list<string>|null $taken keys of places; null for all of the source */

@@ -43,12 +43,13 @@ final readonly class Trying
             'Its script can be read and taken along; run it on MariaDB, PostgreSQL or SQLite to try the design.',
         );
 
+        $schemas = self::schemas($physical->catalog);
+
         return $server->with(static function (Scratch $scratch) use ($physical, $progress, $engine): array {
             $began = microtime(true);
             $placed = new Physical($physical->worked, $physical->dialect, [], $scratch->schema);
             $script = new DesignScript($placed);
-            $schemas = array_unique(array_map(static fn ($table): string => $table->schema, $placed->catalog->tables));
-            $options = new ScriptOptions(places: \count($schemas) > 1);
+            $options = new ScriptOptions(places: \count(self::schemas($placed->catalog)) > 1);
             $statements = $script->statements($options);
             $failed = null;
             foreach ($statements as $number => $statement) {
@@ -72,7 +73,20 @@ final readonly class Trying
                 'differences' => null === $failed ? ReadBack::differences($designed, $found) : [], 'failed' => $failed,
                 'seconds' => round(microtime(true) - $began, 2),
             ];
-        });
+        }, $schemas);
+    }
+
+    /** @return list<string> */
+    private static function schemas(Catalog ...$catalogs): array
+    {
+        $schemas = [];
+        foreach ($catalogs as $catalog) {
+            foreach ($catalog->tables as $table) {
+                $schemas[$table->schema] = true;
+            }
+        }
+
+        return array_values(array_filter(array_map(strval(...), array_keys($schemas)), static fn (string $schema): bool => '' !== $schema));
     }
 
     /**
@@ -80,7 +94,7 @@ final readonly class Trying
      *
      * @param array<string, list<array<string, ?string>>> $sample
      *
-     * @return array{engine: string, statements: int, rows: int, held: int, differences: list<string>, failed: array{number: int, sql: string, said: string}|null,
+     * @return array{engine: string, statements: int, rows: int, leftOut: int, held: int, differences: list<string>, failed: array{number: int, sql: string, said: string}|null,
      *     seconds: float, left: list<array{table: string, before: int, after: int}>, steps: list<string>}
      *
      * @throws SourceError where the scratch server does not start or dies, or the copy cannot be made
@@ -95,8 +109,7 @@ final readonly class Trying
 
         return $server->with(static function (Scratch $scratch) use ($changes, $before, $after, $sample, $progress, $dialect): array {
             $began = microtime(true);
-            $schemas = array_unique(array_map(static fn (Table $table): string => $table->schema, $before->tables));
-            $options = new ScriptOptions(places: \count($schemas) > 1);
+            $options = new ScriptOptions(places: \count(self::schemas($before)) > 1);
             $progress->at('Making the copy', 0, 3);
             $bare = $before->with(tables: array_map(static fn (Table $table): Table => $table->with(triggers: []), $before->tables));
             foreach ($dialect->writing($options)->catalog($bare) as $statement) {
@@ -121,7 +134,7 @@ final readonly class Trying
             $left = null === $failed ? self::left($scratch, $changes, $sample, $after, $options) : [];
 
             return [
-                'engine' => $dialect->name(), 'statements' => \count($statements), 'rows' => $rows, 'held' => array_sum(array_column($left, 'after')),
+                'engine' => $dialect->name(), 'statements' => \count($statements), 'rows' => $rows, 'leftOut' => \count($scratch->leftOut), 'held' => array_sum(array_column($left, 'after')),
                 'differences' => null === $failed ? ReadBack::differences(
                     self::inOrder(self::under($after, $scratch, $before)),
                     self::inOrder($scratch->catalog(new SilentProgress())),
@@ -131,7 +144,7 @@ final readonly class Trying
                     $changes->steps,
                 ), 'seconds' => round(microtime(true) - $began, 2),
             ];
-        });
+        }, self::schemas($before, $after));
     }
 
     /**

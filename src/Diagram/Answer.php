@@ -14,7 +14,7 @@ use Symfony\Component\Routing\Generator\UrlGeneratorInterface;
 /** How drawings are handed over. */
 final readonly class Answer
 {
-    private const WIDEST = 12000;
+    private const WIDEST = 8000;
 
     public function __construct(private Out $out)
     {
@@ -34,7 +34,10 @@ final readonly class Answer
     public function file(Request $request, Layout $layout, TitleBlock $block, string $format): Response
     {
         $paper = strtoupper($request->query->getString('paper'));
-        $width = max(0, min(self::WIDEST, $request->query->getInt('width')));
+        $width = max(0, $request->query->getInt('width'));
+        if ($width > self::WIDEST) {
+            return self::refused(\sprintf('A picture is %s px wide at the most. For more, take the PDF or the SVG: they have no size.', number_format(self::WIDEST)), 422);
+        }
         if ('' !== $paper && !isset(Raster::PAPERS[$paper])) {
             return self::refused('The paper is one of '.implode(', ', array_keys(Raster::PAPERS)).'.', 422);
         }

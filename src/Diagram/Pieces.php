@@ -11,10 +11,14 @@ use Fasti\Core\Diagram\Arrangement;
 use Fasti\Core\Diagram\SceneError;
 use Fasti\Support\Batch;
 use Fasti\Support\Row;
+use Fasti\Text\BadText;
 
 /** What stands where on kept diagrams. */
 final readonly class Pieces
 {
+    private const MOST_TABLETS = 2500;
+    private const MOST_NOTES = 500;
+
     public function __construct(private Connection $db, private AccountStore $accounts)
     {
     }
@@ -57,6 +61,7 @@ final readonly class Pieces
      */
     public function write(int $diagram, int $account, array $pieces): int
     {
+        $this->bounded($diagram, $pieces);
         $this->db->executeStatement('UPDATE diagram SET moves = moves + 1, changed_at = UTC_TIMESTAMP() WHERE id = ?', [$diagram]);
         $move = $this->moves($diagram);
         $rows = [];
@@ -67,6 +72,34 @@ final readonly class Pieces
             'ON DUPLICATE KEY UPDATE value = VALUES(value), move = VALUES(move), account_id = VALUES(account_id)');
 
         return $move;
+    }
+
+    /**
+     * @param array<string, array<string, mixed>|null> $pieces
+     *
+     * @throws BadText where there would be more of them than can be drawn
+     */
+    private function bounded(int $diagram, array $pieces): void
+    {
+        $there = [];
+        foreach ($this->db->iterateAssociative('SELECT piece FROM diagram_piece WHERE diagram_id = ? AND value IS NOT NULL', [$diagram]) as $row) {
+            $there[Row::text($row, 'piece')] = true;
+        }
+        $before = \count($there);
+        foreach ($pieces as $key => $value) {
+            if (null === $value) {
+                unset($there[$key]);
+            } else {
+                $there[(string) $key] = true;
+            }
+        }
+        $count = \count($there);
+        $tablets = \count(array_filter(array_keys($there), static fn (int|string $key): bool => null !== Arrangement::entry((string) $key)));
+        foreach ([['entries', $tablets, self::MOST_TABLETS], ['notes, headings and frames', $count - $tablets, self::MOST_NOTES]] as [$of, $now, $most]) {
+            if ($now > $most && $count > $before) {
+                throw new BadText(\sprintf('A diagram holds %s %s at the most, and this would be %s. Make several of it.', number_format($most), $of, number_format($now)));
+            }
+        }
     }
 
     public function moves(int $diagram): int

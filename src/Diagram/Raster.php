@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Fasti\Diagram;
 
+use Fasti\Core\Cage\Cage;
+use Fasti\Core\Cage\CageError;
 use Symfony\Component\Filesystem\Filesystem;
 use Symfony\Component\Process\Process;
 
@@ -14,7 +16,9 @@ final readonly class Raster
     public const PAPERS = ['A4' => [210, 297], 'A3' => [297, 420], 'A2' => [420, 594], 'A1' => [594, 841], 'A0' => [841, 1189]];
     /** What is left of a sheet inside its margins, width by height. */
     public const SHAPE = 825 / 578;
-    private const MOST_PIXELS = 12000;
+    /** Where the typefaces are in the cage. */
+    private const FONTS = '/fonts';
+    private const MOST_PIXELS = 8000;
     private const SCALE = 2.0;
     private const MARGIN = 8;
     /** A px of a drawing is to be at least so many mm on paper, for its letters to be read. */
@@ -78,24 +82,23 @@ final readonly class Raster
     /** @param list<string> $options */
     private function converted(array $options, string $svg): string
     {
-        $process = new Process(['rsvg-convert', '--unlimited', ...$options], null, ['FONTCONFIG_FILE' => $this->fonts()], $svg, 120);
-        $process->run();
-        if (!$process->isSuccessful()) {
-            throw new \RuntimeException('The picture could not be made: '.(trim($process->getErrorOutput()) ?: 'librsvg is not installed; bin/prepare installs it').'.');
+        $cage = new Cage([$this->fonts() => self::FONTS], memory: 4096, seconds: 120, environment: ['FONTCONFIG_FILE' => self::FONTS.'/fonts.conf']);
+        try {
+            return $cage->run([Cage::program('rsvg-convert'), '--unlimited', ...$options], $svg);
+        } catch (CageError $e) {
+            throw new \RuntimeException('The picture could not be made: '.$e->getMessage(), 0, $e);
         }
-
-        return $process->getOutput();
     }
 
     /**
      * The typefaces, unpacked once, since Pango draws with no compressed ones, and a configuration of fontconfig that knows them.
      *
-     * @return string the configuration's path
+     * @return string their folder
      */
     private function fonts(): string
     {
         $packed = glob($this->projectDir.'/public/build/fonts/*.woff2') ?: [];
-        $dir = $this->projectDir.'/var/run/fonts/'.substr(md5(implode(' ', array_map(static fn (string $f): string => basename($f).filesize($f), $packed))), 0, 8);
+        $dir = $this->projectDir.'/var/run/fonts/'.substr(md5('caged '.implode(' ', array_map(static fn (string $f): string => basename($f).filesize($f), $packed))), 0, 8);
         if (!is_file($dir.'/fonts.conf')) {
             $new = $dir.'.'.getmypid();
             $files = new Filesystem();
@@ -109,19 +112,19 @@ final readonly class Raster
                 }
             }
             $files->remove(glob($new.'/*.woff2') ?: []);
-            file_put_contents($new.'/fonts.conf', self::rules($dir));
+            file_put_contents($new.'/fonts.conf', self::rules());
             // Where another request was quicker, its files are as good.
             @rename($new, $dir) || $files->remove($new);
         }
 
-        return $dir.'/fonts.conf';
+        return $dir;
     }
 
     /**
      * The typefaces come in two files each, for the letters of most languages and for further ones, and the variable ones call themselves
      * by their thinnest cut. Here each file gets a family of its own, and the second stands in where the first has no such letter.
      */
-    private static function rules(string $dir): string
+    private static function rules(): string
     {
         $rules = '';
         foreach (['Commissioner' => 'commissioner', 'Source Code Pro' => 'source-code-pro', 'Marcellus' => 'marcellus'] as $family => $file) {
@@ -133,9 +136,7 @@ final readonly class Raster
             $rules .= '<match target="pattern"><test name="family"><string>'.$family.'</string></test>'
                 .'<edit name="family" mode="append" binding="strong"><string>'.$family.' Further</string></edit></match>';
         }
-        $dir = htmlspecialchars($dir);
-
         return '<?xml version="1.0"?><!DOCTYPE fontconfig SYSTEM "fonts.dtd"><fontconfig>'
-            ."<dir>$dir</dir><dir>/usr/share/fonts</dir><cachedir>$dir</cachedir>$rules</fontconfig>";
+            .'<dir>'.self::FONTS.'</dir><dir>/usr/share/fonts</dir><cachedir>'.Cage::WORK."</cachedir>$rules</fontconfig>";
     }
 }

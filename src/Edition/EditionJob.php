@@ -8,12 +8,12 @@ use Doctrine\ORM\EntityManagerInterface;
 use Fasti\Account\Act\Act;
 use Fasti\Work\Job;
 use Fasti\Work\JobFailed;
-use Fasti\Work\JobKind;
+use Fasti\Work\LeavesThings;
 use Fasti\Work\Running;
 use Symfony\Component\Filesystem\Filesystem;
 
 /** Makes an edition: has its folder written, packs it, and renames it into place when it is whole. */
-final readonly class EditionJob implements JobKind
+final readonly class EditionJob implements LeavesThings
 {
     public const NAME = 'edition';
 
@@ -54,6 +54,13 @@ final readonly class EditionJob implements JobKind
     public function cameToItsEnd(Job $job): bool
     {
         return null !== $this->editionOf($job)->madeAt;
+    }
+
+    public function sweep(Job $job): void
+    {
+        $number = $this->editionOf($job)->number;
+        // An archive is packed under a name of its own until it is whole.
+        (new Filesystem())->remove([$this->editionsDir."/$number.making", ...(glob($this->editionsDir."/fasti-edition-$number.zip*") ?: [])]);
     }
 
     public function run(Running $running): void

@@ -55,7 +55,7 @@ final readonly class Examples
             ) : "$a = $b";
             $filled[] = "$a IS NOT NULL";
         }
-        null === $where || $filled[] = 'c.'.$this->sql->quoted($where[0])." = '".str_replace("'", "''", $where[1])."'";
+        null === $where || $filled[] = 'c.'.$this->sql->is($where[0], $where[1]);
         $tables = ['FROM '.$this->sql->from($from).' c', 'JOIN '.$this->sql->from($to).' p ON '.implode(' AND ', $on)];
         $found = $this->rows(
             'SELECT '.implode(', ', $select).' '.implode(' ', $tables).' WHERE '.implode(' AND ', $filled).' LIMIT '.self::FOUND,
@@ -137,7 +137,7 @@ final readonly class Examples
         $select = [];
         foreach ($columns as $i => $name) {
             $column = $table->column($name) ?? new Column($name, '');
-            $select[] = (isset($closed[$name]) ? "'".self::MASK."'" : $this->sql->asText(
+            $select[] = (isset($closed[$name]) ? $this->sql->literal(self::MASK) : $this->sql->asText(
                 $column,
                 "$alias.".$this->sql->quoted($name),
                 self::LONGEST,

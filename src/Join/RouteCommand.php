@@ -115,7 +115,7 @@ final readonly class RouteCommand
      */
     private static function json(Route $route, array $places, RouteSql $sql): array
     {
-        $joins = array_map(static function (Step $step) use ($places): array {
+        $joins = array_map(static function (Step $step) use ($places, $sql): array {
             [$near, $far] = $step->forth ? [0, 1] : [1, 0];
             $end = static fn (int $node, int $side): array => [
                 'schema' => $places[$node]->schema,
@@ -127,7 +127,7 @@ final readonly class RouteCommand
                 'from' => $end($step->from(), $near), 'to' => $end($step->to(), $far),
                 'sentence' => (string) self::sentence($step, $places),
                 'certainty' => round($step->link->certainty, 3), 'multiplies' => $step->multiplies(), 'drops' => $step->drops(),
-                'where' => null === $step->link->where ? null : $step->link->where[0]." = '".str_replace("'", "''", $step->link->where[1])."'",
+                'where' => $sql->where($step->link),
             ];
         }, $route->steps);
 

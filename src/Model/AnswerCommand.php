@@ -51,7 +51,9 @@ final readonly class AnswerCommand
         try {
             /** @var array<string, string> $units */
             $units = $part('units');
-            $ground = new Ground(OpenForm::read(Model::class, $part('model')), OpenForm::read(Catalog::class, $part('catalog')), $units);
+            /** @var array<string, string> $closed */
+            $closed = $part('closed');
+            $ground = new Ground(OpenForm::read(Model::class, $part('model')), OpenForm::read(Catalog::class, $part('catalog')), $units, $closed);
             $planner = new Planner($ground, new \DateTimeImmutable(\is_string($given['today'] ?? null) ? $given['today'] : 'today'));
             $trial = OpenForm::read(Trial::class, $part('trial'));
             $plan = $planner->plan($trial);

@@ -55,7 +55,7 @@ final readonly class Asker
         $target = $this->sources->targetOf($connection);
         $answer = $this->run($target, [
             'target' => get_object_vars($target), 'model' => OpenForm::of($ground->model), 'catalog' => OpenForm::of($ground->catalog),
-            'units' => $ground->units,
+            'units' => $ground->units, 'closed' => $ground->closed,
             'trial' => OpenForm::of($trial), 'today' => $today, 'seconds' => self::SECONDS, 'hidden' => $hidden, 'hiddenFields' => $hiddenFields,
         ], $token);
         if (!\is_array($answer['answer'] ?? null)) {
@@ -146,7 +146,7 @@ final readonly class Asker
         }
         $sql = \Fasti\Core\Dialect\Dialects::of($target->engine)->asking()?->cancelling($session);
         try {
-            foreach (null === $sql ? [] : ($this->sources->rows($target, 5)?->rows($sql) ?? []) as $row) {
+            foreach (null === $sql ? [] : ($this->sources->rows($target, 5, Sources::AT_ONCE)?->rows($sql) ?? []) as $row) {
                 continue;
             }
         } catch (SourceError) {

@@ -60,30 +60,35 @@ final readonly class Editing
      */
     public function change(Account $account, KeptModel $kept, callable $change, ?Renamed $renamed = null): KeptModel
     {
-        $before = $kept->model();
-        $after = $change($before);
-        $answer = $this->texts->save(
-            $account,
-            ModelTopic::NAME,
-            $kept->id(),
-            ModelDefinition::NAME,
-            $kept->definition,
-            KeptModel::definitionOf($after),
-            'change-'.bin2hex(random_bytes(6)),
-        );
-        if (!$answer['saved']) {
-            throw new BadText(
-                \sprintf('%s has changed the model meanwhile. Look at it as it is now, and make your change again.', $answer['by'] ?? 'Somebody'),
+        // Two who change different parts at once come one after the other, each upon what the other left.
+        $kept = $this->models->locked($kept, function (KeptModel $kept) use ($account, $change, $renamed): KeptModel {
+            $before = $kept->model();
+            $answer = $this->texts->save(
+                $account,
+                ModelTopic::NAME,
+                $kept->id(),
+                ModelDefinition::NAME,
+                $kept->definition,
+                KeptModel::definitionOf($change($before)),
+                'change-'.bin2hex(random_bytes(6)),
             );
-        }
-        $kept = $this->models->fresh($kept);
-        if (null !== $renamed && !$renamed->isNothing()) {
-            foreach ($this->models->trials($kept) as $trial) {
-                $trial->ask($renamed->trial($trial->trial(), $before, $kept->model()));
+            if (!$answer['saved']) {
+                throw new BadText(
+                    \sprintf('%s has changed the model meanwhile. Look at it as it is now, and make your change again.', $answer['by'] ?? 'Somebody'),
+                );
             }
-            $this->models->save();
-        }
-        $this->follow($kept);
+            $kept = $this->models->fresh($kept);
+            if (null !== $renamed && !$renamed->isNothing()) {
+                foreach ($this->models->trials($kept) as $trial) {
+                    $trial->ask($renamed->trial($trial->trial(), $before, $kept->model()));
+                }
+                $this->models->save();
+            }
+            $this->standOn($kept);
+
+            return $kept;
+        });
+        $this->lookAgain($kept, null, false);
 
         return $kept;
     }
@@ -91,8 +96,10 @@ final readonly class Editing
     /** What a model stands on, and what is asked again. */
     public function follow(KeptModel $kept, bool $ask = true): void
     {
-        $this->standOn($kept);
-        $ask && $this->lookAgain($kept, null, false);
+        $this->models->locked($kept, $this->standOn(...));
+        if ($ask) {
+            $this->lookAgain($kept, null, false);
+        }
     }
 
     /** @param bool $whole the data is looked at even where nothing that it depends on has changed */

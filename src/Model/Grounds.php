@@ -14,6 +14,7 @@ use Fasti\Core\Model\Model;
 use Fasti\Core\Model\ModelChecks;
 use Fasti\Core\Model\ModelJoin;
 use Fasti\Core\Model\PlanColumn;
+use Fasti\Core\Privacy\Privacy;
 use Fasti\Join\JoinEvidences;
 use Fasti\Profile\PrivacyPart;
 use Fasti\Register\Entries;
@@ -54,7 +55,10 @@ final readonly class Grounds
             null === $table || $tables[] = $table;
         }
 
-        return new Ground($model, new Catalog($this->sources->engine($source), '', $tables), $this->units($entries));
+        return new Ground($model, new Catalog($this->sources->engine($source), '', $tables), $this->units($entries), array_filter(
+            $this->privacy->places($this->entries->load(array_values($entries), false)),
+            Privacy::isSecret(...),
+        ));
     }
 
     /** @return array<string, int> Place::key() → entry, of those that the model names and the source has */
@@ -123,13 +127,10 @@ final readonly class Grounds
     {
         $model = $kept->model();
         $entries = $this->entriesOf($model, $kept->source->id());
-        $personal = $averaged = [];
+        $averaged = [];
         $views = $this->entries->load(array_values($entries), false);
-        $reasons = $this->privacy->of($views);
+        $personal = $this->privacy->places($views);
         foreach ($views as $view) {
-            foreach ($reasons[$view->id]->reasons ?? [] as $field => $why) {
-                $personal[(new FieldPlace($view->schema, $view->name, (string) $field))->key()] = $why;
-            }
             foreach ($this->said->of('field', array_map(static fn ($field): int => $field->id, $view->fields), ['computedAs']) as $id => $said) {
                 $how = $said['computedAs'] ?? '';
                 foreach ($view->fields as $field) {
@@ -141,6 +142,27 @@ final readonly class Grounds
         }
 
         return new Known($personal, $averaged, $this->ends($model, $entries), $this->otherMeasures($kept));
+    }
+
+    /**
+     * The fields of a model whose values are not shown, as "role\0field".
+     *
+     * @param array<string, string> $reasons as Known has them
+     *
+     * @return array<string, bool>
+     */
+    public static function hiddenFields(Ground $ground, array $reasons): array
+    {
+        $fields = [];
+        foreach ($ground->model->roles as $role) {
+            foreach ($ground->table($role->name)->columns ?? [] as $column) {
+                if (isset($reasons[(new FieldPlace($role->entry->schema, $role->entry->name, $column->name))->key()])) {
+                    $fields[$role->name."\0".$column->name] = true;
+                }
+            }
+        }
+
+        return $fields;
     }
 
     /**

@@ -43,6 +43,10 @@ class KeptModel
     #[ORM\Column(type: 'text', length: 16777215)]
     public string $definition = '{}';
 
+    /** @var array<string, mixed> see ModelBrief */
+    #[ORM\Column(type: 'json')]
+    public array $brief = [];
+
     #[ORM\Column]
     public \DateTimeImmutable $changedAt;
 
@@ -70,9 +74,15 @@ class KeptModel
 
     public function model(): Model
     {
-        $data = json_decode($this->definition, true);
+        return self::modelOf($this->definition, $this->name, $this->purpose);
+    }
 
-        return OpenForm::read(Model::class, ['name' => $this->name, 'purpose' => $this->purpose] + (\is_array($data) ? $data : []));
+    /** The model that a definition says; see definitionOf(). */
+    public static function modelOf(string $definition, string $name = 'model', string $purpose = ''): Model
+    {
+        $data = json_decode($definition, true);
+
+        return OpenForm::read(Model::class, ['name' => $name, 'purpose' => $purpose] + (\is_array($data) ? $data : []));
     }
 
     /** What is kept of a model beside its name and its purpose, which have places of their own. */

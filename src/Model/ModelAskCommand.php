@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Fasti\Model;
 
+use Fasti\Core\Catalog\Quotes;
 use Fasti\Core\Model\Answer;
 use Fasti\Core\Model\Asking;
 use Fasti\Core\Model\ModelError;
@@ -139,7 +140,7 @@ final readonly class ModelAskCommand
         }
         foreach ([$names, ...$answer->rows] as $row) {
             $output->writeln(implode(',', array_map(static fn (?string $value): string => null === $value ? '' : (1 === preg_match('/[",\r\n]|^\s|\s$/', $value) || '' === $value
-                ? '"'.str_replace('"', '""', $value).'"' : $value), $row)), OutputInterface::OUTPUT_RAW);
+                ? Quotes::around($value) : $value), $row)), OutputInterface::OUTPUT_RAW);
         }
     }
 }

@@ -5,8 +5,6 @@ declare(strict_types=1);
 namespace Fasti\Model;
 
 use Fasti\Account\Account;
-use Fasti\Core\Finding\Severity;
-use Fasti\Core\Model\ModelFinding;
 use Fasti\Register\Claim;
 use Fasti\Register\Claims;
 
@@ -20,28 +18,26 @@ final readonly class ModelClaims implements Claims
     public function of(Account $account): iterable
     {
         $tallies = $this->models->tallies();
-        foreach ($this->models->all() as $kept) {
-            if ($kept->owner->id() !== $account->id()) {
-                continue;
-            }
-            $faults = \count(array_filter($kept->dataFindings(), static fn (ModelFinding $one): bool => Severity::Fault === $one->severity));
+        $faulty = $this->models->faults($account);
+        foreach ($this->models->ownedBy($account) as $id => $name) {
+            $faults = $faulty[$id] ?? 0;
             if ($faults > 0) {
                 yield new Claim(
-                    \sprintf('%s: %s in the data', $kept->name, 1 === $faults ? 'a fault' : $faults.' faults'),
+                    \sprintf('%s: %s in the data', $name, 1 === $faults ? 'a fault' : $faults.' faults'),
                     'questions that they touch are not answered',
-                    'model_checks', ['id' => $kept->id()], Claim::DOUBT,
+                    'model_checks', ['id' => $id], Claim::DOUBT,
                 );
             }
-            $tally = $tallies[$kept->id()] ?? ['kept' => 0, 'answered' => 0, 'changed' => 0];
+            $tally = $tallies[$id] ?? ['kept' => 0, 'answered' => 0, 'changed' => 0];
             if ($tally['changed'] > 0) {
                 yield new Claim(
                     \sprintf(
                         '%s: %s',
-                        $kept->name,
+                        $name,
                         1 === $tally['changed'] ? 'a kept trial has another answer' : $tally['changed'].' kept trials have other answers',
                     ),
                     \sprintf('%d of %d are answered', $tally['answered'], $tally['kept']),
-                    'model_trials', ['id' => $kept->id()], Claim::NOTICED,
+                    'model_trials', ['id' => $id], Claim::NOTICED,
                 );
             }
         }

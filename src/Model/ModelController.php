@@ -48,12 +48,8 @@ final class ModelController extends AbstractController
     {
         $models = [];
         $tallies = $this->models->tallies();
-        foreach ($this->models->seenBy($account) as $kept) {
-            $model = $kept->model();
-            $models[] = [
-                'kept' => $kept, 'facts' => array_map(static fn (Role $role): string => $role->name, $model->facts()), 'measures' => \count($model->measures),
-                'tally' => $tallies[$kept->id()] ?? ['kept' => 0, 'answered' => 0, 'changed' => 0],
-            ];
+        foreach ($this->models->listed($account) as $kept) {
+            $models[] = $kept + ['tally' => $tallies[$kept['id']] ?? ['kept' => 0, 'answered' => 0, 'changed' => 0]];
         }
 
         return $this->render('model/list.html.twig', ['models' => $models]);

@@ -270,6 +270,7 @@ final class ModelEditController extends AbstractController
             $rows = $this->sources->rows(
                 $this->sources->targetOf($kept->connection()),
                 Asker::SECONDS,
+                Sources::AT_ONCE,
             ) ?? throw new ModelError('Files cannot be asked questions, only read.');
             $found = (new Hierarchies($ground, $rows))->of($ground->roleNamed($role) ?? throw new ModelError(\sprintf('The model has no role “%s”.', $role)));
         } catch (SourceError $e) {

@@ -128,7 +128,7 @@ final readonly class ModelJob implements JobKind
         $kept->looked = [
             'of' => self::standing($kept), 'through' => $kept->connection()->label, 'notes' => $checks->notes, 'before' => $kept->lookedThrough(),
             'new' => null === $kept->lookedAt ? [] : self::without($findings, $before), 'gone' => self::without($before, $findings),
-            'rows' => self::rows($findings, $rows),
+            'rows' => self::rows($findings, $rows, $ground, $this->grounds->known($kept)->personal),
             'findings' => array_map(static fn (ModelFinding $one): array => OpenForm::of($one), $findings),
         ];
         $kept->lookedAt = new \DateTimeImmutable();
@@ -138,17 +138,24 @@ final readonly class ModelJob implements JobKind
     /**
      * The first rows that show each finding.
      *
-     * @param list<ModelFinding> $findings
+     * @param list<ModelFinding>    $findings
+     * @param array<string, string> $personal FieldPlace::key() → why; such values are not kept
      *
      * @return array<string, list<array<string, ?string>>> by the key of the finding
      */
-    private static function rows(array $findings, Rows $source): array
+    private static function rows(array $findings, Rows $source, Ground $ground, array $personal): array
     {
         $rows = [];
+        $hidden = [];
+        foreach (array_keys(Grounds::hiddenFields($ground, $personal)) as $use) {
+            $hidden[explode("\0", $use)[1]] = true;
+        }
+        $hierarchies = self::personalHierarchies($ground, $personal);
         foreach ($findings as $finding) {
             try {
                 foreach ('' === $finding->sql ? [] : $source->rows($finding->sql) as $row) {
-                    $rows[$finding->key()][] = $row;
+                    $rows[$finding->key()][] = isset($hierarchies[$finding->about]) ? array_map(static fn (?string $value): ?string => null === $value ? null
+                        : AnswerView::HIDDEN, $row) : array_replace($row, array_fill_keys(array_keys(array_intersect_key($row, $hidden)), AnswerView::HIDDEN));
                 }
             } catch (SourceError $e) {
                 if (SourceError::LOST === $e->what) {
@@ -159,6 +166,29 @@ final readonly class ModelJob implements JobKind
         }
 
         return $rows;
+    }
+
+    /**
+     * @param array<string, string> $personal
+     *
+     * @return array<string, true> names of hierarchies of which a level reads what is not shown
+     */
+    private static function personalHierarchies(Ground $ground, array $personal): array
+    {
+        $found = [];
+        $hidden = Grounds::hiddenFields($ground, $personal);
+        foreach ($ground->model->hierarchies as $hierarchy) {
+            foreach ($hierarchy->levels as $level) {
+                $attribute = $ground->model->attribute($level);
+                foreach (null === $attribute ? [] : $ground->formula($level->role, $attribute->expression)->fields as $use) {
+                    if (isset($hidden[$use->role."\0".$use->column])) {
+                        $found[$hierarchy->name] = true;
+                    }
+                }
+            }
+        }
+
+        return $found;
     }
 
     /**

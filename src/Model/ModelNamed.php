@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace Fasti\Model;
 
 use Fasti\Account\Account;
-use Fasti\Core\Model\Measure;
 use Fasti\Core\Model\ModelNames;
 use Fasti\Register\Understanding;
 use Symfony\Bundle\SecurityBundle\Security;
@@ -28,15 +27,15 @@ final readonly class ModelNamed implements Understanding
             return [];
         }
         $found = [];
-        foreach ($this->models->seenBy($user) as $kept) {
-            if (str_contains(ModelNames::folded($kept->name.' '.$kept->purpose), $words)) {
-                $found[] = ['words' => 'Model: '.$kept->name, 'route' => 'model', 'parameters' => ['id' => $kept->id()]];
+        foreach ($this->models->listed($user) as $kept) {
+            if (str_contains(ModelNames::folded($kept['name'].' '.$kept['purpose']), $words)) {
+                $found[] = ['words' => 'Model: '.$kept['name'], 'route' => 'model', 'parameters' => ['id' => $kept['id']]];
             }
-            foreach (array_filter($kept->model()->measures, static fn (Measure $one): bool => str_contains(ModelNames::folded($one->name), $words)) as $measure) {
+            foreach (array_filter($kept['brief']->measures, static fn (string $one): bool => str_contains(ModelNames::folded($one), $words)) as $measure) {
                 $found[] = [
-                    'words' => 'Measure: '.$measure->name.' of '.$kept->name,
+                    'words' => 'Measure: '.$measure.' of '.$kept['name'],
                     'route' => 'model',
-                    'parameters' => ['id' => $kept->id(), '_fragment' => 'm-'.Anchors::of($measure->name)],
+                    'parameters' => ['id' => $kept['id'], '_fragment' => 'm-'.Anchors::of($measure)],
                 ];
             }
         }

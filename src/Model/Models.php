@@ -8,8 +8,10 @@ use Doctrine\DBAL\ArrayParameterType;
 use Doctrine\ORM\EntityManagerInterface;
 use Fasti\Account\Account;
 use Fasti\Account\Role;
+use Fasti\Core\Finding\Severity;
 use Fasti\Core\Model\Trial;
 use Fasti\Source\Source;
+use Fasti\Support\Again;
 use Fasti\Support\Batch;
 use Fasti\Support\Row;
 
@@ -41,26 +43,75 @@ final readonly class Models
         return $account->role->reaches(Role::Steward) && self::isSeenBy($model, $account);
     }
 
-    /** @return list<KeptModel> those that are shared and the person's own, by name */
-    public function seenBy(Account $account): array
+    /**
+     * Those that are shared and the person's own, by name, without their definitions.
+     *
+     * @return list<array{id: int, name: string, purpose: string, shared: bool, owner: string, source: string, changedAt: mixed, brief: ModelBrief}>
+     */
+    public function listed(Account $account): array
     {
-        return array_values(array_filter($this->all(), static fn (KeptModel $model): bool => self::isSeenBy($model, $account)));
+        $rows = $this->orm->createQueryBuilder()->select('m.id', 'm.name', 'm.purpose', 'm.shared', 'a.name AS owner', 's.name AS source', 'm.changedAt', 'm.brief')
+            ->from(KeptModel::class, 'm')->join('m.owner', 'a')->join('m.source', 's')->where('m.shared = true OR a.id = :account')
+            ->setParameter('account', $account->id())->orderBy('m.name')->getQuery()->getArrayResult();
+
+        return array_values(array_map(static fn (array $row): array => [
+            'id' => Row::int($row, 'id'), 'name' => Row::text($row, 'name'), 'purpose' => Row::text($row, 'purpose'), 'shared' => true === $row['shared'],
+            'owner' => Row::text($row, 'owner'), 'source' => Row::text($row, 'source'), 'changedAt' => $row['changedAt'], 'brief' => ModelBrief::read($row['brief']),
+        ], $rows));
+    }
+
+    /** @return array<int, string> names by id */
+    public function ownedBy(Account $account): array
+    {
+        $names = [];
+        foreach ($this->orm->getConnection()->iterateAssociative('SELECT id, name FROM analytic_model WHERE owner_id = ? ORDER BY name', [$account->id()]) as $row) {
+            $names[Row::int($row, 'id')] = Row::text($row, 'name');
+        }
+
+        return $names;
+    }
+
+    /** @return array<int, int> faults that were found in the data, by model of an account */
+    public function faults(Account $account): array
+    {
+        $faults = [];
+        $sql = "SELECT id, JSON_EXTRACT(looked, '$.findings[*].severity') AS severities FROM analytic_model WHERE owner_id = ? AND looked IS NOT NULL";
+        foreach ($this->orm->getConnection()->iterateAssociative($sql, [$account->id()]) as $row) {
+            $found = json_decode(Row::text($row, 'severities'), true);
+            $faults[Row::int($row, 'id')] = \count(array_keys(\is_array($found) ? $found : [], Severity::Fault->value, true));
+        }
+
+        return $faults;
     }
 
     /** @return list<KeptModel> */
     public function shared(): array
     {
-        return array_values(array_filter($this->all(), static fn (KeptModel $model): bool => $model->shared));
-    }
-
-    /** @return list<KeptModel> */
-    public function all(): array
-    {
         /** @var list<KeptModel> $found */
         $found = $this->orm->createQueryBuilder()->select('m', 'o', 's')->from(KeptModel::class, 'm')->join('m.owner', 'o')->join('m.source', 's')
-            ->orderBy('m.name')->getQuery()->getResult();
+            ->where('m.shared = true')->orderBy('m.name')->getQuery()->getResult();
 
         return $found;
+    }
+
+    /**
+     * Lets one after the other change a model, each as the one before left it.
+     *
+     * @template T
+     *
+     * @param \Closure(KeptModel): T $change
+     *
+     * @return T
+     */
+    public function locked(KeptModel $model, \Closure $change): mixed
+    {
+        $db = $this->orm->getConnection();
+
+        return Again::transaction($db, function () use ($db, $model, $change): mixed {
+            $db->fetchOne('SELECT id FROM analytic_model WHERE id = ? FOR UPDATE', [$model->id()]);
+
+            return $change($this->fresh($model));
+        });
     }
 
     /** @return list<KeptModel> */

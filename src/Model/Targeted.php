@@ -6,10 +6,12 @@ namespace Fasti\Model;
 
 use Doctrine\ORM\EntityManagerInterface;
 use Fasti\Core\Catalog\Catalog;
+use Fasti\Core\Catalog\FieldPlace;
 use Fasti\Core\Catalog\Table;
 use Fasti\Core\Model\Ground;
 use Fasti\Core\Model\ModelError;
 use Fasti\Core\Model\ModelFile;
+use Fasti\Core\Privacy\Privacy;
 use Fasti\Core\Survey\Rows;
 use Fasti\Core\Survey\SourceError;
 use Fasti\Source\Source;
@@ -77,8 +79,9 @@ final readonly class Targeted
         $model = ModelFile::read($json);
         if ('' !== $target) {
             $at = $this->targets->target($target);
+            $catalog = self::only($this->targets->catalog($target), $model);
 
-            return [new Ground($model, self::only($this->targets->catalog($target), $model), []), $this->rows($at), null];
+            return [new Ground($model, $catalog, closed: self::closed($catalog)), $this->rows($at), null];
         }
         $data = json_decode($json, true);
         $said = \is_array($data) && \is_string($data['source'] ?? null) ? $data['source'] : '';
@@ -94,6 +97,22 @@ final readonly class Targeted
         $of = $this->orm->find(Source::class, $source) ?? throw new ModelError('The source is not there any more.');
 
         return [$this->grounds->ofModel($model, $source), $this->rows($this->sources->target($of)), null];
+    }
+
+    /** @return array<string, string> FieldPlace::key() → why, of what is secret by its name: a source without a register has no profile */
+    private static function closed(Catalog $catalog): array
+    {
+        $closed = [];
+        foreach ($catalog->tables as $table) {
+            foreach ($table->columns as $column) {
+                $reason = Privacy::known($table->name, $column->name, null, '');
+                if (Privacy::isSecret($reason)) {
+                    $closed[(new FieldPlace($table->schema, $table->name, $column->name))->key()] = $reason;
+                }
+            }
+        }
+
+        return $closed;
     }
 
     private static function only(Catalog $catalog, \Fasti\Core\Model\Model $model): Catalog

@@ -6,7 +6,6 @@ namespace Fasti\Model;
 
 use Fasti\Account\Account;
 use Fasti\Account\Act\Act;
-use Fasti\Core\Catalog\FieldPlace;
 use Fasti\Core\Model\Aggregation;
 use Fasti\Core\Model\ConditionText;
 use Fasti\Core\Model\Ground;
@@ -20,6 +19,7 @@ use Fasti\Core\Model\Planner;
 use Fasti\Core\Model\Trial;
 use Fasti\Core\Model\TrialWords;
 use Fasti\Core\Model\Unanswerable;
+use Fasti\Core\Privacy\Privacy;
 use Fasti\Core\Survey\SourceError;
 use Symfony\Bundle\FrameworkBundle\Controller\AbstractController;
 use Symfony\Component\HttpFoundation\InputBag;
@@ -182,23 +182,19 @@ final class TrialController extends AbstractController
      */
     private function hidden(KeptModel $kept, Ground $ground, Plan $plan): array
     {
+        $reasons = $this->grounds->known($kept)->personal;
         if ($this->isGranted(Act::SEE_PERSONAL)) {
-            return [[], []];
+            // What is secret is closed for everybody; no plan has it as a column, but the rows that explain one may.
+            $reasons = array_filter($reasons, Privacy::isSecret(...));
         }
-        $personal = $this->grounds->known($kept)->personal;
-        $columns = $fields = [];
+        $columns = [];
         foreach ($plan->columns as $i => $column) {
-            Grounds::isPersonal($ground, $column, $personal) && $columns[$i] = true;
-        }
-        foreach ($ground->model->roles as $role) {
-            foreach ($ground->table($role->name)->columns ?? [] as $column) {
-                isset(
-                    $personal[(new FieldPlace($role->entry->schema, $role->entry->name, $column->name))->key()],
-                ) && $fields[$role->name."\0".$column->name] = true;
+            if (Grounds::isPersonal($ground, $column, $reasons)) {
+                $columns[$i] = true;
             }
         }
 
-        return [$columns, $fields];
+        return [$columns, Grounds::hiddenFields($ground, $reasons)];
     }
 
     #[Route('/models/{id<\d+>}/trial/cancel', name: 'model_cancel', methods: ['POST'])]

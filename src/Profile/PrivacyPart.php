@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Fasti\Profile;
 
+use Fasti\Core\Catalog\FieldPlace;
 use Fasti\Core\Privacy\Privacy;
 use Fasti\Register\DossierPart;
 use Fasti\Register\EntryView;
@@ -42,6 +43,24 @@ final readonly class PrivacyPart implements DossierPart
         }
 
         return $found;
+    }
+
+    /**
+     * @param array<EntryView> $entries
+     *
+     * @return array<string, string> FieldPlace::key() → why its values are kept from people: personal, or secret
+     */
+    public function places(array $entries): array
+    {
+        $places = [];
+        $reasons = $this->of(array_values($entries));
+        foreach ($entries as $entry) {
+            foreach ($reasons[$entry->id]->reasons ?? [] as $field => $why) {
+                $places[(new FieldPlace($entry->schema, $entry->name, (string) $field))->key()] = $why;
+            }
+        }
+
+        return $places;
     }
 
     public function partials(): array

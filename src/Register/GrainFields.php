@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Fasti\Register;
 
+use Fasti\Core\Catalog\Quotes;
+
 /** The fields that tell rows apart, as people write them: names with commas between. A name that holds a comma is quoted. */
 final class GrainFields
 {
@@ -21,7 +23,7 @@ final class GrainFields
     {
         return implode(
             ', ',
-            array_map(static fn (string $name): string => 1 === preg_match('/[",]/', $name) ? '"'.str_replace('"', '""', $name).'"' : $name, $names),
+            array_map(static fn (string $name): string => 1 === preg_match('/[",]/', $name) ? Quotes::around($name) : $name, $names),
         );
     }
 }

@@ -17,6 +17,8 @@ final class RegisterController extends AbstractController
 {
     private const INDEX_MOST = 200;
 
+    private const FIELDS_MOST = 1000;
+
     public function __construct(
         private readonly EntryStore $store,
         private readonly RegisterPages $pages,
@@ -46,14 +48,18 @@ final class RegisterController extends AbstractController
     }
 
     #[Route('/register/{id<\d+>}', name: 'entry', methods: ['GET'])]
-    public function entry(int $id): Response
+    public function entry(Request $request, int $id): Response
     {
         $dossier = $this->dossiers->one($id) ?? throw $this->createNotFoundException('There is no such entry in the register.');
         $entry = $dossier->entry;
+        $pages = max(1, (int) ceil(\count($entry->fields) / self::FIELDS_MOST));
+        $page = max(1, min($pages, $request->query->getInt('part', 1)));
 
         return $this->render('register/entry.html.twig', [
             'dossier' => $dossier,
             'entry' => $entry,
+            // A page of tens of thousands of fields is read by nobody, and keeps everybody waiting.
+            'part' => ['page' => $page, 'pages' => $pages, 'from' => ($page - 1) * self::FIELDS_MOST, 'most' => self::FIELDS_MOST],
             'links' => $this->links,
             'index' => $this->index($entry->sourceId, '', $entry->place()),
             'before' => $this->store->neighbour($entry->sourceId, $entry->place(), -1),

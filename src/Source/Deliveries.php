@@ -18,6 +18,8 @@ final readonly class Deliveries
     private const MOST_BYTES = 8 << 30;
     private const MOST_FILES = 2000;
     private const CHUNK = 1 << 20;
+    /** What is unpacked at once: it grows a thousandfold at the most (RFC 1951), so that eight mebibytes come of it. */
+    private const PACKED_CHUNK = 8192;
     /** Text packs to a tenth or so; an archive that grows more than this is made to do harm. */
     private const MOST_GROWTH = 250;
     private const GROWTH_COUNTS_FROM = 50 << 20;
@@ -155,7 +157,7 @@ final readonly class Deliveries
         $inflate = null;
         $rest = '';
         while ('' !== $rest || !feof($from)) {
-            $chunk = '' !== $rest ? $rest : (string) fread($from, self::CHUNK);
+            $chunk = '' !== $rest ? $rest : (string) fread($from, self::PACKED_CHUNK);
             $rest = '';
             if ('' === $chunk) {
                 continue;

@@ -119,7 +119,7 @@ final class SourceController extends AbstractController
             if (null !== $kept && '' === $target->secret && $input->opensWithKeptSecret($target)) {
                 $target = $input->target($this->vault->open($kept->sealedSecret), $this->deliveries);
             }
-            $inventory = $this->sources->reader($target)->inventory();
+            $inventory = $this->sources->reader($target, Sources::AT_ONCE, 10)->inventory();
         } catch (SourceError $e) {
             return $this->json(['ok' => false, 'message' => $e->getMessage(), 'advice' => $e->advice]);
         } catch (\RuntimeException $e) {

@@ -14,14 +14,19 @@ use Fasti\Source\Connector\Connectors;
 /** Opens sources for reading. */
 final readonly class Sources
 {
+    /** Seconds until a source has let us in and answered once: where a person waits for it, and in jobs. */
+    public const AT_ONCE = 2;
+    public const IN_JOBS = 10;
+    private const READING = 120;
+
     public function __construct(private Vault $vault, private Connectors $connectors)
     {
     }
 
     /** @throws SourceError */
-    public function reader(Target $target): Reader
+    public function reader(Target $target, int $connect = self::IN_JOBS, int $seconds = self::READING): Reader
     {
-        return $this->connectors->of($target->engine)->reader($target);
+        return $this->connectors->of($target->engine)->reader($target, $connect, $seconds);
     }
 
     /**
@@ -29,9 +34,9 @@ final readonly class Sources
      *
      * @throws SourceError
      */
-    public function rows(Target $target, int $seconds): ?Rows
+    public function rows(Target $target, int $seconds, int $connect = self::IN_JOBS): ?Rows
     {
-        return $this->connectors->of($target->engine)->rows($target, $seconds);
+        return $this->connectors->of($target->engine)->rows($target, $connect, $seconds);
     }
 
     /**
@@ -63,7 +68,7 @@ final readonly class Sources
      */
     public function look(Connection $connection): Inventory
     {
-        $inventory = $this->reader($this->targetOf($connection))->inventory();
+        $inventory = $this->reader($this->targetOf($connection), self::AT_ONCE, 30)->inventory();
         $connection->inventory = ['server' => $inventory->server, 'schemas' => $inventory->schemas];
         $connection->lookedAt = new \DateTimeImmutable();
 

@@ -18,6 +18,9 @@ use Symfony\Component\Security\Http\Attribute\IsGranted;
 /** Where scripts save what is written, whatever it is about, and take it back. */
 final class TextController extends AbstractController
 {
+    /** Bytes. */
+    private const SHOWN = 60000;
+
     public function __construct(private readonly Texts $texts)
     {
     }
@@ -42,7 +45,7 @@ final class TextController extends AbstractController
             return $this->json(['error' => $e->getMessage()], 422);
         }
 
-        return $this->json($done + ['html' => Markdown::html($done['value'])], $done['saved'] ? 200 : 409);
+        return $this->json($done + ['html' => self::html($done['value'])], $done['saved'] ? 200 : 409);
     }
 
     #[Route('/texts/changes/{id<\d+>}/take-back', name: 'change_take_back', methods: ['POST'])]
@@ -56,6 +59,12 @@ final class TextController extends AbstractController
             return $this->json(['error' => $e->getMessage()], 422);
         }
 
-        return $this->json($done + ['html' => Markdown::html($done['value'])]);
+        return $this->json($done + ['html' => self::html($done['value'])]);
+    }
+
+    /** As pages show it. What is longer than any text that people read (an outline, a definition) is drawn by its own page. */
+    private static function html(string $text): string
+    {
+        return \strlen($text) > self::SHOWN ? '' : Markdown::html($text);
     }
 }

@@ -68,6 +68,10 @@ class Job
     #[ORM\Column(nullable: true)]
     public ?\DateTimeImmutable $endedAt = null;
 
+    /** Who is at it; see WorkerProcess. */
+    #[ORM\Column(length: 100)]
+    public string $worker = '';
+
     /** @param array<string, mixed> $payload */
     public function __construct(string $kind, string $lane, array $payload, ?Account $account)
     {
@@ -90,7 +94,13 @@ class Job
         return is_numeric($value) ? (int) $value : 0;
     }
 
-    /** Nothing was heard of it for so long that whoever worked on it is taken for dead. */
+    /** Whoever worked on it is gone, or nothing was heard of it for so long that they are taken for dead. */
+    public function abandoned(): bool
+    {
+        return State::Running === $this->state && (WorkerProcess::isGone($this->worker) || $this->silent());
+    }
+
+    /** Nothing was heard of it for long. */
     public function silent(): bool
     {
         return State::Running === $this->state && null !== $this->heardAt && time() - $this->heardAt->getTimestamp() > Jobs::SILENCE;

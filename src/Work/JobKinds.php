@@ -27,6 +27,12 @@ final class JobKinds
         return array_keys(array_filter($this->known(), static fn (JobKind $kind): bool => $kind->urgency() > $urgency));
     }
 
+    /** @return list<string> names of those of which one runs at a time */
+    public function oneAtATime(): array
+    {
+        return ['', ...array_keys(array_filter($this->known(), static fn (JobKind $kind): bool => $kind instanceof OneAtATime))];
+    }
+
     /** @return array<string, JobKind> */
     private function known(): array
     {

@@ -134,16 +134,18 @@ final readonly class Jobs
     /**
      * Takes a job for this worker.
      *
-     * @return bool|null null where another of its lane is running, so that it has to wait
+     * @return bool|null null where another of its lane, or of its kind that goes one at a time, is running, so that it has to wait
      */
     public function claim(int $id): ?bool
     {
         return $this->locked(function () use ($id): ?bool {
             $row = $this->progressConnection->fetchAssociative(
                 "SELECT j.state, j.asked, EXISTS (SELECT 1 FROM job o
-                    WHERE o.lane = j.lane AND o.id <> j.id AND o.state = 'running' AND o.heard_at >= UTC_TIMESTAMP() - INTERVAL ? SECOND) AS busy
+                    WHERE (o.lane = j.lane OR o.kind = j.kind AND o.kind IN (?)) AND o.id <> j.id
+                    AND o.state = 'running' AND o.heard_at >= UTC_TIMESTAMP() - INTERVAL ? SECOND) AS busy
                     FROM job j WHERE j.id = ?",
-                [self::SILENCE, $id],
+                [$this->kinds->oneAtATime(), self::SILENCE, $id],
+                [0 => ArrayParameterType::STRING],
             );
             if (false === $row || State::Waiting->value !== Row::text($row, 'state') || '' !== Row::text($row, 'asked')) {
                 return false;
@@ -152,8 +154,8 @@ final readonly class Jobs
                 return null;
             }
             $this->progressConnection->executeStatement(
-                "UPDATE job SET state = 'running', started_at = COALESCE(started_at, UTC_TIMESTAMP()), heard_at = UTC_TIMESTAMP() WHERE id = ?",
-                [$id],
+                "UPDATE job SET state = 'running', started_at = COALESCE(started_at, UTC_TIMESTAMP()), heard_at = UTC_TIMESTAMP(), worker = ? WHERE id = ?",
+                [WorkerProcess::own(), $id],
             );
 
             return true;
@@ -227,20 +229,26 @@ final readonly class Jobs
         );
     }
 
-    /** Jobs whose worker died say so: told by their own silence, whatever other workers do. */
+    /** Jobs whose worker died say so: told by its process, or by their own silence, whatever other workers do. */
     public function endAbandoned(): void
     {
-        $rows = $this->progressConnection->fetchFirstColumn(
-            "SELECT id FROM job WHERE state = 'running' AND heard_at < UTC_TIMESTAMP() - INTERVAL ? SECOND",
+        $rows = $this->progressConnection->fetchAllAssociative(
+            "SELECT id, worker, heard_at < UTC_TIMESTAMP() - INTERVAL ? SECOND AS silent FROM job WHERE state = 'running'",
             [self::SILENCE],
         );
-        foreach (array_filter($rows, is_numeric(...)) as $id) {
-            $job = $this->find((int) $id);
-            if (null === $job || !$job->silent()) {
+        foreach ($rows as $row) {
+            if (1 !== Row::int($row, 'silent') && !WorkerProcess::isGone(Row::text($row, 'worker'))) {
+                continue;
+            }
+            $job = $this->find(Row::int($row, 'id'));
+            if (null === $job || !$job->abandoned()) {
                 continue;
             }
             $kind = $this->kinds->of($job->kind);
             $ended = $kind->cameToItsEnd($job);
+            if (!$ended && $kind instanceof LeavesThings) {
+                $kind->sweep($job);
+            }
             $this->end($job->id(), $ended ? State::Done : ($kind->pauses() ? State::Paused : State::Failed), $ended ? '' : $kind->wordsWhenBroken($job));
         }
     }

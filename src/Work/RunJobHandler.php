@@ -16,7 +16,7 @@ use Symfony\Component\Messenger\Attribute\AsMessageHandler;
 #[AsMessageHandler]
 final readonly class RunJobHandler
 {
-    public function __construct(private Jobs $jobs, private JobKinds $kinds, private ManagerRegistry $managers, private LoggerInterface $logger)
+    public function __construct(private Jobs $jobs, private JobKinds $kinds, private ManagerRegistry $managers, private LoggerInterface $logger, private CurrentJob $current)
     {
     }
 
@@ -24,6 +24,8 @@ final readonly class RunJobHandler
     {
         $mine = $this->jobs->claim($message->jobId);
         if (null === $mine) {
+            // It may be a dead one that is in the way.
+            $this->jobs->endAbandoned();
             // One job of a lane at a time: this one comes again.
             $this->jobs->later($message->jobId);
         } elseif ($mine) {
@@ -50,7 +52,9 @@ final readonly class RunJobHandler
         $job = $this->jobs->find($id) ?? throw new \LogicException('A job vanished.');
         $kind = $this->kinds->of($job->kind);
         try {
-            $kind->run(new Running($job, $this->jobs, $kind));
+            $running = new Running($job, $this->jobs, $kind);
+            $this->current->begin($running);
+            $kind->run($running);
             $this->jobs->end($id, State::Done);
         } catch (Stopped) {
             $this->jobs->end($id, 'pause' === $this->jobs->asked($id) ? State::Paused : State::Cancelled);
@@ -68,6 +72,7 @@ final readonly class RunJobHandler
                 'Fasti itself failed here. '.$kind->wordsWhenBroken($job).' The log of the application says more; tell whoever looks after it.',
             );
         } finally {
+            $this->current->end();
             // What failed in a transaction leaves the manager closed; the next job, and whoever waits for this one, needs one.
             $manager = $this->managers->getManager();
             $manager instanceof EntityManagerInterface && $manager->isOpen() ? $manager->clear() : $this->managers->resetManager();

@@ -15,8 +15,13 @@ final class Running implements Progress
 {
     private const PAUSE = 0.3;
 
+    private const SIGN_OF_LIFE = 20.0;
+
     private float $told = 0;
+    private float $listened = 0;
     private string $what = '';
+    private int $done = 0;
+    private int $total = 0;
 
     public function __construct(public readonly Job $job, private readonly Jobs $jobs, private readonly JobKind $kind)
     {
@@ -28,12 +33,31 @@ final class Running implements Progress
         if ($what === $this->what && $now - $this->told < self::PAUSE) {
             return;
         }
-        [$this->told, $this->what] = [$now, $what];
+        [$this->told, $this->what, $this->done, $this->total] = [$now, $what, $done, $total];
         $this->jobs->heard($this->job->id(), $what, $done, $total);
         $this->stopIfAsked();
     }
 
-    /** The same, where only the words change and how far it is stays. */
+    /**
+     * While something outside is waited for: hears whether to stop, and gives a sign of life.
+     *
+     * @throws Stopped
+     */
+    public function listen(): void
+    {
+        $now = microtime(true);
+        if ($now - $this->listened < self::PAUSE) {
+            return;
+        }
+        $this->listened = $now;
+        if ($now - $this->told > self::SIGN_OF_LIFE) {
+            $this->told = $now;
+            $this->jobs->heard($this->job->id(), $this->what, $this->done, $this->total);
+        }
+        $this->stopIfAsked();
+    }
+
+    /** As at(), where only the words change and how far it is stays. */
     public function saying(string $words): Progress
     {
         return new class($this, $words) implements Progress {

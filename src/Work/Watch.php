@@ -10,7 +10,7 @@ use Symfony\Component\Messenger\Event\WorkerRunningEvent;
 /** A worker that has nothing to do looks now and then whether another has died over its job. */
 final class Watch
 {
-    private const EVERY = 15;
+    private const EVERY = 5;
 
     private int $looked = 0;
 

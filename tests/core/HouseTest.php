@@ -16,6 +16,7 @@ final class HouseTest extends TestCase
 {
     /** Each room of the core knows those before it; of Dialect, the folders of the engines know more than what they plug into. */
     private const CORE = [
+        'Cage',
         'Catalog', 'Wording', 'Survey', 'Dialect', 'Privacy', 'Value', 'Sql', 'Script', 'Sheet', 'Profile', 'Files', 'Dialect/*', 'Drift', 'Join', 'Finding',
         'Search', 'Diagram', 'Lineage', 'Model', 'Design', 'Draft', 'Term', 'Edition',
     ];
@@ -57,6 +58,9 @@ final class HouseTest extends TestCase
     ];
     /** Words of one engine: they stand where it is plugged in, and nowhere else. */
     private const ENGINES = '/[\'"](?:mariadb|mysql|postgresql|postgres|pgsql|sqlite)[\'"]/i';
+
+    /** Quotation marks that are doubled by hand. */
+    private const DOUBLED = '/str_replace\(\s*\[?\s*(?:[\'"]\\\\{1,2}[\'"],\s*)?[\'"][\'"`][\'"]\s*\]?,\s*\[?\s*(?:[\'"]\\\\+[\'"],\s*)?[\'"][\'"`]{2}/';
 
     public function testTheCoreKnowsNoFrameworkAndNoDatabaseLayerAndNoTemplates(): void
     {
@@ -127,6 +131,25 @@ final class HouseTest extends TestCase
         );
     }
 
+    public function testQuotesAreDoubledInOnePlaceAndNoSqlIsMadeWithIt(): void
+    {
+        self::assertSame([], self::where(self::DOUBLED, ['core', 'src'], '#^core/(Catalog/Quotes.php|Dialect/.*Dialect.php)$#'));
+        // Notations of our own, and readers that write down again what they read.
+        self::assertSame([], self::where('/\bQuotes::/', ['core', 'src'], '#^(core/(Catalog|Dialect|Script|Sql|Files)/|core/Value/Allowed.php|core/Model/(ConditionText|FieldOffers).php'
+            .'|core/Design/Outline(Reader|Writer).php|core/Join/Proposal.php|src/Register/GrainFields.php|src/Model/ModelAskCommand.php)#'));
+    }
+
+    public function testProgramsRunInCagesAndSessionsWithSourcesInProcessesOfTheirOwn(): void
+    {
+        self::assertSame([], self::where(
+            '/\bnew Process\(|\b(?:proc_open|shell_exec|popen|passthru|system)\(/',
+            ['core', 'src'],
+            // Fasti's own console, and typefaces that ship with it.
+            '#^(core/Cage/Child.php|src/Model/Asker.php|src/Diagram/Raster.php)$#',
+        ));
+        self::assertSame([], self::where('/\bnew .?(?:PDO|SQLite3|mysqli)\(/', ['core', 'src'], '#^src/Source/Connector/(Pdo|Sqlite)Door.php$#'));
+    }
+
     public function testRolesAreNamedOnlyInTheirOwnFile(): void
     {
         self::assertSame([], self::where('/ROLE_/', ['src', 'templates', 'config/packages'], '#^src/Account/Role.php$#'));
@@ -176,6 +199,9 @@ final class HouseTest extends TestCase
         );
         self::assertNotSame([], self::where(self::ENGINES, ['core'], '#^$#'));
         self::assertNotSame([], self::where('/ROLE_/', ['src'], '#^$#'));
+        foreach (["str_replace('`', '``', $" => '', 'str_replace("\'", "\'\'", $' => '', 'str_replace([\'\\\\\', "\'"], [\'\\\\\\\\\', "\'\'"], $' => ''] as $code => $nothing) {
+            self::assertMatchesRegularExpression(self::DOUBLED, $code.$nothing);
+        }
     }
 
     /** @return list<string> those of the register that SQL in a file speaks of */

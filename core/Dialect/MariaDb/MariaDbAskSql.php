@@ -10,11 +10,6 @@ use Fasti\Core\Dialect\AskSql;
 /** MariaDB and MySQL. Their quotients and means of exact numbers have four digits more than their operands; approximate ones have all. */
 final class MariaDbAskSql extends AskSql
 {
-    public function text(string $text): string
-    {
-        return "'".str_replace(['\\', "'"], ['\\\\', "''"], $text)."'";
-    }
-
     public function same(string $a, string $b): string
     {
         return "$a <=> $b";

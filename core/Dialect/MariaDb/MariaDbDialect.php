@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Fasti\Core\Dialect\MariaDb;
 
+use Fasti\Core\Catalog\Quotes;
 use Fasti\Core\Catalog\Type;
 use Fasti\Core\Catalog\TypeFamily;
 use Fasti\Core\Dialect\AlterSql;
@@ -54,7 +55,16 @@ class MariaDbDialect extends Dialect
 
     public function quoted(string $name): string
     {
-        return '`'.str_replace('`', '``', $name).'`';
+        return Quotes::around($name, '`');
+    }
+
+    /**
+     * A backslash is doubled: where NO_BACKSLASH_ESCAPES is set, which Fasti's own sessions never have, that is another text, and still no
+     * more than a text.
+     */
+    public function literal(string $text): string
+    {
+        return Quotes::around(str_replace('\\', '\\\\', $text), "'");
     }
 
     public function reader(Rows $rows, string $database): Reader

@@ -10,18 +10,9 @@ use Fasti\Core\Catalog\TypeFamily;
 use Fasti\Core\Dialect\ProfileSql;
 
 /** How MariaDB and MySQL are asked about their data. */
-final readonly class MariaDbProfileSql implements ProfileSql
+final readonly class MariaDbProfileSql extends ProfileSql
 {
     private const LONG = ['tinytext', 'text', 'mediumtext', 'longtext'];
-
-    public function __construct(private MariaDbDialect $dialect)
-    {
-    }
-
-    public function quoted(string $name): string
-    {
-        return $this->dialect->quoted($name);
-    }
 
     public function from(Table $table): string
     {
@@ -87,11 +78,6 @@ final readonly class MariaDbProfileSql implements ProfileSql
     public function blank(string $name): string
     {
         return "TRIM($name) = ''";
-    }
-
-    public function literal(string $text): string
-    {
-        return "'".str_replace(['\\', "'"], ['\\\\', "''"], $text)."'";
     }
 
     public function exact(Column $column, string $name): string

@@ -12,6 +12,7 @@ use Fasti\Core\Catalog\Generated;
 use Fasti\Core\Catalog\Index;
 use Fasti\Core\Catalog\IndexPart;
 use Fasti\Core\Catalog\Key;
+use Fasti\Core\Catalog\Quotes;
 use Fasti\Core\Catalog\Reference;
 use Fasti\Core\Catalog\Routine;
 use Fasti\Core\Catalog\Table;
@@ -169,13 +170,13 @@ final class MariaDbReader implements Reader
         if (null === $row['b']) {
             return '';
         }
-        $quoted = static fn (string $name): string => '`'.str_replace('`', '``', $name).'`';
+        $quoted = static fn (string $name): string => Quotes::around($name, '`');
         $words = [\sprintf('CREATE %s %s.%s(%s)', $row['t'], $quoted((string) $row['s']), $quoted((string) $row['n']), $parameters)];
         'FUNCTION' === $row['t'] && $words[] = 'RETURNS '.$row['r'];
         'YES' === $row['fixed'] && $words[] = 'DETERMINISTIC';
         'CONTAINS SQL' === $row['access'] || $words[] = (string) $row['access'];
         'DEFINER' === $row['security'] || $words[] = 'SQL SECURITY '.$row['security'];
-        '' === (string) $row['c'] || $words[] = "COMMENT '".str_replace(['\\', "'"], ['\\\\', "''"], (string) $row['c'])."'";
+        '' === (string) $row['c'] || $words[] = 'COMMENT '.(new MariaDbDialect())->literal((string) $row['c']);
 
         return implode(' ', $words)."\n".$row['b'];
     }
@@ -370,7 +371,7 @@ final class MariaDbReader implements Reader
             false !== stripos($extra, 'DEFAULT_GENERATED') => self::unescaped($default),
             is_numeric($default) && 1 === preg_match('/^(?:tiny|small|medium|big)?int|^(?:decimal|float|double|year)/i', $type) => $default,
             str_starts_with($default, "b'") => $default,
-            default => "'".str_replace("'", "''", $default)."'",
+            default => Quotes::around($default, "'"),
         };
     }
 

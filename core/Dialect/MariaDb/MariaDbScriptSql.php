@@ -18,11 +18,6 @@ class MariaDbScriptSql extends ScriptSql
 {
     protected const PLAIN_NAME = '/^[A-Za-z_][A-Za-z0-9_]*$/';
 
-    public function literal(string $text): string
-    {
-        return "'".str_replace(['\\', "'"], ['\\\\', "''"], $text)."'";
-    }
-
     protected function schema(string $name): string
     {
         return 'CREATE SCHEMA IF NOT EXISTS '.$this->name($name).' CHARACTER SET utf8mb4';

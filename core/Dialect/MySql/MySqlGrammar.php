@@ -6,6 +6,7 @@ namespace Fasti\Core\Dialect\MySql;
 
 use Fasti\Core\Catalog\Index;
 use Fasti\Core\Catalog\IndexPart;
+use Fasti\Core\Catalog\Quotes;
 use Fasti\Core\Dialect\Grammar;
 use Fasti\Core\Dialect\Surroundings;
 use Fasti\Core\Dialect\TypeText;
@@ -121,7 +122,7 @@ class MySqlGrammar extends Grammar
                 default => str_replace("''", "'", $m[1] ?? ''),
             };
             $text = strtr($text, ["\\'" => "'", '\\\\' => '\\', '\\n' => "\n", '\\t' => "\t", '\\"' => '"', '\\%' => '\\%', '\\_' => '\\_']);
-            $members[] = "'".str_replace("'", "''", rtrim($text, ' '))."'";
+            $members[] = Quotes::around(rtrim($text, ' '), "'");
         }
 
         return [] === $members ? $list : implode(',', $members);
@@ -421,7 +422,7 @@ class MySqlGrammar extends Grammar
 
     public function quotedName(string $name): string
     {
-        return '`'.str_replace('`', '``', $name).'`';
+        return Quotes::around($name, '`');
     }
 
     public function parameters(array $parameters, string $kind): string

@@ -30,19 +30,19 @@ final class OracleScriptSql extends ScriptSql
 
     public function dropTable(Table $table): string
     {
-        return self::unlessGone('DROP TABLE '.$this->placed($table->place()).' CASCADE CONSTRAINTS');
+        return $this->unlessGone('DROP TABLE '.$this->placed($table->place()).' CASCADE CONSTRAINTS');
     }
 
     public function dropView(Table $view): string
     {
-        return self::unlessGone('DROP '.strtoupper($view->kind->value).' '.$this->placed($view->place()));
+        return $this->unlessGone('DROP '.strtoupper($view->kind->value).' '.$this->placed($view->place()));
     }
 
     /** Error 942 is that of what does not exist; a materialized view has an error of its own. */
-    private static function unlessGone(string $sql): string
+    private function unlessGone(string $sql): string
     {
-        return "BEGIN\n  EXECUTE IMMEDIATE '".str_replace("'", "''", $sql)
-            ."';\nEXCEPTION\n  WHEN OTHERS THEN\n    IF SQLCODE NOT IN (-942, -12003) THEN\n      RAISE;\n    END IF;\nEND;";
+        return "BEGIN\n  EXECUTE IMMEDIATE ".$this->literal($sql)
+            .";\nEXCEPTION\n  WHEN OTHERS THEN\n    IF SQLCODE NOT IN (-942, -12003) THEN\n      RAISE;\n    END IF;\nEND;";
     }
 
     protected function ended(ScriptStatement $statement): string

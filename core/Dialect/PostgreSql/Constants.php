@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Fasti\Core\Dialect\PostgreSql;
 
+use Fasti\Core\Catalog\Quotes;
+
 /** Writes constants as PostgreSQL keeps them: read by their type, and shown in the form of it (in UTC, ISO dates). */
 final readonly class Constants
 {
@@ -34,7 +36,7 @@ final readonly class Constants
     /** A constant without its type. */
     public function bare(string $type, string $text): string
     {
-        return "'".str_replace("'", "''", $text)."'";
+        return Quotes::around($text, "'");
     }
 
     private function kept(string $type, string $text): string

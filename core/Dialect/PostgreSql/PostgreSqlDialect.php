@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Fasti\Core\Dialect\PostgreSql;
 
+use Fasti\Core\Catalog\Quotes;
 use Fasti\Core\Catalog\Type;
 use Fasti\Core\Catalog\TypeFamily;
 use Fasti\Core\Dialect\AlterSql;
@@ -72,6 +73,17 @@ final class PostgreSqlDialect extends Dialect
     public function schemes(): array
     {
         return ['postgresql' => 5432, 'postgres' => 5432];
+    }
+
+    /**
+     * With a backslash in it a text is written as E'…', which reads the same whatever `standard_conforming_strings` says. No text of the
+     * engine holds NUL, at which a statement would end, so that the sign for it stands there, which equals no value either.
+     */
+    public function literal(string $text): string
+    {
+        $text = str_replace("\0", "\u{2400}", $text);
+
+        return str_contains($text, '\\') ? 'E'.Quotes::around(str_replace('\\', '\\\\', $text), "'") : Quotes::around($text, "'");
     }
 
     public function reader(Rows $rows, string $database): Reader

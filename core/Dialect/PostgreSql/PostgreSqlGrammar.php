@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Fasti\Core\Dialect\PostgreSql;
 
+use Fasti\Core\Catalog\Quotes;
 use Fasti\Core\Dialect\Grammar;
 use Fasti\Core\Dialect\Surroundings;
 
@@ -161,7 +162,7 @@ final class PostgreSqlGrammar extends Grammar
 
     public function numberedBy(string $schema, string $sequence): string
     {
-        return \sprintf("nextval('%s.%s'::regclass)", str_replace("'", "''", $this->quotedName($schema)), str_replace("'", "''", $this->quotedName($sequence)));
+        return \sprintf("nextval(%s::regclass)", Quotes::around($this->quotedName($schema).'.'.$this->quotedName($sequence), "'"));
     }
 
     /** The longer of two names is made shorter until all fits (`makeObjectName` of the server). */
@@ -198,7 +199,7 @@ final class PostgreSqlGrammar extends Grammar
 
     public function quotedName(string $name): string
     {
-        return Keywords::plain($name) ? $name : '"'.str_replace('"', '""', $name).'"';
+        return Keywords::plain($name) ? $name : Quotes::around($name);
     }
 
     public function parameters(array $parameters, string $kind): string

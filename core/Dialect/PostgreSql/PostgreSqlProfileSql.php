@@ -9,22 +9,13 @@ use Fasti\Core\Catalog\Table;
 use Fasti\Core\Catalog\TypeFamily;
 use Fasti\Core\Dialect\ProfileSql;
 
-final readonly class PostgreSqlProfileSql implements ProfileSql
+final readonly class PostgreSqlProfileSql extends ProfileSql
 {
     /** Types that are neither texts nor numbers nor dates, of which the engine can say the least and the greatest. */
     private const ORDERED = ['inet', 'cidr', 'interval', 'oid', 'tid', 'pg_lsn', 'xid8'];
 
     /** Above so many rows whole blocks are taken by chance instead of single rows. */
     private const BLOCKS_FROM = 20000000;
-
-    public function __construct(private PostgreSqlDialect $dialect)
-    {
-    }
-
-    public function quoted(string $name): string
-    {
-        return $this->dialect->quoted($name);
-    }
 
     public function from(Table $table): string
     {
@@ -115,11 +106,6 @@ final readonly class PostgreSqlProfileSql implements ProfileSql
     public function blank(string $name): string
     {
         return "BTRIM($name::text) = ''";
-    }
-
-    public function literal(string $text): string
-    {
-        return (str_contains($text, '\\') ? 'E' : '')."'".str_replace(['\\', "'"], ['\\\\', "''"], $text)."'";
     }
 
     public function exact(Column $column, string $name): string

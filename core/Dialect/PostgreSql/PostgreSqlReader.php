@@ -12,6 +12,7 @@ use Fasti\Core\Catalog\Generated;
 use Fasti\Core\Catalog\Index;
 use Fasti\Core\Catalog\IndexPart;
 use Fasti\Core\Catalog\Key;
+use Fasti\Core\Catalog\Quotes;
 use Fasti\Core\Catalog\Reference;
 use Fasti\Core\Catalog\Routine;
 use Fasti\Core\Catalog\Table;
@@ -63,7 +64,7 @@ final class PostgreSqlReader implements Reader
             }
         }
         foreach ($closed as $schema) {
-            $this->notes[] = \sprintf('The account has no rights on the schema “%s”, so it was left out. Its owner can GRANT USAGE ON SCHEMA "%s" and SELECT on its tables.', $schema, str_replace('"', '""', $schema));
+            $this->notes[] = \sprintf('The account has no rights on the schema “%s”, so it was left out. Its owner can GRANT USAGE ON SCHEMA %s and SELECT on its tables.', $schema, Quotes::around($schema));
         }
         foreach ($this->source->rows('SELECT n.nspname AS s, c.relname AS n, c.relkind AS k FROM pg_catalog.pg_class c JOIN pg_catalog.pg_namespace n ON n.oid = c.relnamespace WHERE c.relkind IN (\'r\', \'p\', \'f\', \'v\', \'m\') AND NOT c.relispartition AND '.self::OURS.' AND '.self::NO_EXTENSION.' ORDER BY n.nspname, c.relname') as $row) {
             if (isset($schemas[(string) $row['s']])) {
@@ -173,7 +174,7 @@ final class PostgreSqlReader implements Reader
     {
         $members = $enums = $domains = [];
         foreach ($this->source->rows('SELECT enumtypid AS oid, enumlabel AS label FROM pg_catalog.pg_enum ORDER BY enumtypid, enumsortorder') as $row) {
-            $members[(int) $row['oid']][] = "'".str_replace("'", "''", (string) $row['label'])."'";
+            $members[(int) $row['oid']][] = Quotes::around((string) $row['label'], "'");
         }
         foreach ($members as $oid => $labels) {
             $enums[$oid] = 'enum('.implode(',', $labels).')';

@@ -26,6 +26,11 @@ final class SqlServerDialect extends Dialect
         return 'SQL Server';
     }
 
+    public function literal(string $text): string
+    {
+        return 'N'.parent::literal($text);
+    }
+
     public function quoted(string $name): string
     {
         return '['.str_replace(']', ']]', $name).']';

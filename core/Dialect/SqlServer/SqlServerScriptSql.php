@@ -20,11 +20,6 @@ final class SqlServerScriptSql extends ScriptSql
         return parent::ended($statement).($statement->program || \in_array($statement->kind, ['schema', 'view'], true) ? "\nGO" : '');
     }
 
-    public function literal(string $text): string
-    {
-        return 'N'.parent::literal($text);
-    }
-
     protected function numbered(Column $column): string
     {
         return 'IDENTITY(1,1)';

@@ -42,6 +42,12 @@ final class SqliteDialect extends Dialect
         return ['sqlite', 'sqlite3', 'db', 'db3'];
     }
 
+    /** A statement ends at NUL, even within quotation marks: such a text is written by its bytes. */
+    public function literal(string $text): string
+    {
+        return str_contains($text, "\0") ? "CAST(x'".bin2hex($text)."' AS TEXT)" : parent::literal($text);
+    }
+
     public function reader(Rows $rows, string $database): Reader
     {
         return new SqliteReader($rows);

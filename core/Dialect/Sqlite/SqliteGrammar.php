@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Fasti\Core\Dialect\Sqlite;
 
+use Fasti\Core\Catalog\Quotes;
 use Fasti\Core\Dialect\Grammar;
 use Fasti\Core\Dialect\Surroundings;
 
@@ -85,7 +86,7 @@ final class SqliteGrammar extends Grammar
 
     public function quotedName(string $name): string
     {
-        return 1 === preg_match('/^[A-Za-z_]\w*$/', $name) ? $name : '"'.str_replace('"', '""', $name).'"';
+        return 1 === preg_match('/^[A-Za-z_]\w*$/', $name) ? $name : Quotes::around($name);
     }
 
     public function columnCheck(string $table, string $column): array

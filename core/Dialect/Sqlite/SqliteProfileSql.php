@@ -9,17 +9,8 @@ use Fasti\Core\Catalog\Table;
 use Fasti\Core\Catalog\TypeFamily;
 use Fasti\Core\Dialect\ProfileSql;
 
-final readonly class SqliteProfileSql implements ProfileSql
+final readonly class SqliteProfileSql extends ProfileSql
 {
-    public function __construct(private SqliteDialect $dialect)
-    {
-    }
-
-    public function quoted(string $name): string
-    {
-        return $this->dialect->quoted($name);
-    }
-
     public function from(Table $table): string
     {
         return $this->quoted($table->name);
@@ -75,11 +66,6 @@ final readonly class SqliteProfileSql implements ProfileSql
     public function blank(string $name): string
     {
         return "TRIM($name) = ''";
-    }
-
-    public function literal(string $text): string
-    {
-        return "'".str_replace("'", "''", $text)."'";
     }
 
     public function exact(Column $column, string $name): string

@@ -5,6 +5,8 @@ declare(strict_types=1);
 namespace Fasti\Design\Property;
 
 use Fasti\Core\Design\Outline;
+use Fasti\Core\Design\OutlineReader;
+use Fasti\Text\BadText;
 use Fasti\Text\Property;
 
 /** The outline of a design. It is kept however broken it is. */
@@ -35,6 +37,15 @@ final class DesignOutline extends Property
     public function most(): int
     {
         return 4000000;
+    }
+
+    public function check(string $value, int $id): void
+    {
+        $read = Outline::read($value);
+        $last = [] === $read->faults ? null : $read->faults[\count($read->faults) - 1];
+        if (null !== $last && str_starts_with($last->message, OutlineReader::BEYOND)) {
+            throw new BadText(\sprintf('Line %s: %s', number_format($last->line), $last->message));
+        }
     }
 
     public function inWords(string $before, string $after): string

@@ -4,13 +4,28 @@ declare(strict_types=1);
 
 namespace Fasti\Design\Scratch;
 
+use Fasti\Core\Cage\Cage;
+use Fasti\Core\Cage\CageError;
 use Fasti\Core\Dialect\Dialects;
-use Symfony\Component\DependencyInjection\Attribute\Autowire;
+use Fasti\Core\Survey\SourceError;
+use Fasti\Source\Connector\Fault;
+use Fasti\Source\Connector\Session;
+use Fasti\Work\CurrentJob;
 
-/** A postgres without a port. It refuses to run as root, and its owner may have no way into the folder of the application. */
+/**
+ * A postgres without a port. Scripts run as an account that owns its database and is no superuser: nothing of COPY … PROGRAM, of files of
+ * the server, of languages that are not trusted. Of the extensions of the machine only those are there that make types and functions of
+ * values.
+ */
 final readonly class PostgreSqlScratch implements ScratchServer
 {
-    public function __construct(#[Autowire('%kernel.project_dir%/var/scratch')] private string $folder)
+    private const NAME = 'scratch';
+    private const EXTENSIONS = [
+        'plpgsql', 'citext', 'hstore', 'ltree', 'pg_trgm', 'pgcrypto', 'uuid-ossp', 'btree_gin', 'btree_gist', 'cube', 'earthdistance', 'intarray', 'isn', 'seg',
+        'tablefunc', 'unaccent', 'fuzzystrmatch', 'bloom', 'dict_int', 'dict_xsyn', 'lo', 'tcn', 'tsm_system_rows', 'tsm_system_time',
+    ];
+
+    public function __construct(private Template $template, private CurrentJob $job)
     {
     }
 
@@ -19,45 +34,68 @@ final readonly class PostgreSqlScratch implements ScratchServer
         return 'postgresql';
     }
 
-    public function with(\Closure $try): mixed
+    public function with(\Closure $try, array $schemas = []): mixed
     {
-        $daemon = new Daemon(sys_get_temp_dir().'/fasti-scratch-'.substr(hash('xxh64', $this->folder), 0, 10).'-postgresql', 'PostgreSQL');
         $folders = glob('/usr/lib/postgresql/*/bin') ?: [];
         rsort($folders, \SORT_NATURAL);
-        $root = 0 === posix_geteuid();
-        $as = $root ? ['runuser', '-u', 'postgres', '--'] : [];
-        $data = $daemon->place().'/data';
         try {
-            $root && chown($daemon->place(), 'postgres');
-            if (!is_file($data.'/PG_VERSION')) {
-                $daemon->prepare([...$as, Daemon::program('initdb', ...$folders), '-D', $data, '-U', 'fasti', '-A', 'trust', '-E', 'UTF8', '--locale=C.UTF-8']);
-            }
-            $opened = static fn (string $database): \PDO => new \PDO("pgsql:host={$daemon->place()} dbname=$database", 'fasti', '', [
-                \PDO::ATTR_ERRMODE => \PDO::ERRMODE_EXCEPTION, \PDO::ATTR_STRINGIFY_FETCHES => true, \PDO::ATTR_EMULATE_PREPARES => true,
-            ]);
-            $server = $daemon->start([
-                ...$as, Daemon::program('postgres', ...$folders), '-D', $data, '-c', 'listen_addresses=', '-c', 'unix_socket_directories='.$daemon->place(),
-                '-c', 'fsync=off', '-c', 'timezone=UTC', '-c', 'max_locks_per_transaction=1024',
-            ], static fn (): \PDO => $opened('postgres'));
-            $server->exec('DROP DATABASE IF EXISTS scratch WITH (FORCE)');
-            $server->exec('CREATE DATABASE scratch');
-            $pdo = $opened('scratch');
-            $pdo->exec("SET client_min_messages = error; SET DateStyle = 'ISO'; SET check_function_bodies = false");
-
-            return $try(
-                new Scratch($pdo, Dialects::of('postgresql'), 'public', 'SET session_replication_role = replica', 'SET session_replication_role = origin'),
-            );
-        } finally {
-            unset($pdo);
-            try {
-                // Rows of a sample stay no longer than they are needed.
-                isset($server) && $server->exec('DROP DATABASE IF EXISTS scratch WITH (FORCE)');
-            } catch (\PDOException) {
-                // A server that died takes nothing away; the next one begins with that.
-            }
-            unset($server);
-            is_file($data.'/postmaster.pid') && $daemon->prepare([...$as, Daemon::program('pg_ctl', ...$folders), '-D', $data, '-m', 'immediate', 'stop']);
-            $daemon->stop();
+            $programs = \dirname(Cage::program('initdb', ...$folders));
+            $make = "$programs/initdb -D /work/data -U fasti -A trust -E UTF8 --locale=C.UTF-8 --wal-segsize=1 -N";
+            $template = $this->template->of('postgresql', self::cage([], $programs), "$programs/postgres", $make);
+            $start = "$programs/postgres -D /work/data -c listen_addresses= -c unix_socket_directories=/work -c fsync=off -c full_page_writes=off -c timezone=UTC"
+                .' -c max_locks_per_transaction=1024 -c shared_buffers=16MB -c max_connections=8 -c max_worker_processes=0 -c max_parallel_workers=0'
+                .' -c autovacuum=off -c dynamic_library_path='."'\$libdir'".' -c statement_timeout=60s -c temp_file_limit=512MB';
+            $server = new Server(self::cage([$template => '/template'], $programs), $start, 'PostgreSQL', $this->job);
+        } catch (CageError $e) {
+            throw Server::without('PostgreSQL', $e);
         }
+        try {
+            $plain = static fn (Fault $fault): SourceError => new SourceError(
+                trim($fault->text),
+                '',
+                null,
+                str_starts_with($fault->state, '08') || '57P03' === $fault->state ? SourceError::LOST : '',
+            );
+            $at = static fn (string $folder, string $database): string => "pgsql:host=$folder dbname=$database";
+            $own = $server->session(static fn (string $folder): array => [$at($folder, 'postgres'), 'fasti', ''], [], $plain);
+            $own->exec('CREATE ROLE '.self::NAME.' LOGIN NOSUPERUSER NOCREATEROLE NOCREATEDB NOREPLICATION');
+            $own->exec('CREATE DATABASE '.self::NAME.' OWNER '.self::NAME);
+            $own->exec('REVOKE ALL ON DATABASE postgres, template1 FROM PUBLIC');
+            $own->end();
+            $own = $server->session(static fn (string $folder): array => [$at($folder, self::NAME), 'fasti', ''], ['SET client_min_messages = error'], $plain);
+            $own->exec('ALTER SCHEMA public OWNER TO '.self::NAME);
+            $open = static fn (\Closure $explain): Session => $server->session(
+                static fn (string $folder): array => [$at($folder, self::NAME), self::NAME, ''],
+                ["SET client_min_messages = error; SET DateStyle = 'ISO'; SET check_function_bodies = false"],
+                $explain,
+            );
+            $scratch = null;
+            $scratch = new Scratch($open, Dialects::of('postgresql'), 'public', static function (bool $loose) use (&$scratch, $own): void {
+                // Only while rows are put in, which nobody wrote here, may its account go without looking where they lead.
+                if ($loose) {
+                    $own->exec('GRANT SET ON PARAMETER session_replication_role TO '.self::NAME);
+                }
+                $scratch?->exec('SET session_replication_role = '.($loose ? 'replica' : 'origin'));
+                if (!$loose) {
+                    $own->exec('REVOKE SET ON PARAMETER session_replication_role FROM '.self::NAME);
+                }
+            });
+
+            return $try($scratch);
+        } finally {
+            $server->stop();
+        }
+    }
+
+    /** @param array<string, string> $reads */
+    private static function cage(array $reads, string $programs): Cage
+    {
+        $folder = str_replace('/usr/lib/', '/usr/share/', \dirname($programs)).'/extension';
+        $files = [];
+        foreach (self::EXTENSIONS as $name) {
+            array_push($files, ...(glob("$folder/$name.control") ?: []), ...(glob("$folder/$name--*.sql") ?: []));
+        }
+
+        return new Cage($reads, is_dir($folder) ? [$folder => $files] : [], disk: 1024, memory: 2048, processes: 256, seconds: 600);
     }
 }

@@ -4,24 +4,65 @@ declare(strict_types=1);
 
 namespace Fasti\Design\Scratch;
 
+use Fasti\Core\Cage\Cage;
+use Fasti\Core\Cage\CageError;
+use Fasti\Core\Cage\Child;
 use Fasti\Core\Dialect\Dialects;
+use Fasti\Core\Survey\SourceError;
+use Fasti\Source\Connector\Served;
+use Fasti\Source\Connector\Session;
+use Fasti\Source\Connector\SqliteDoor;
+use Fasti\Work\CurrentJob;
 
+/** A database in a process of its own; what reaches beyond it is closed (see SqliteDoor). */
 final readonly class SqliteScratch implements ScratchServer
 {
+    public function __construct(private CurrentJob $job)
+    {
+    }
+
     public function engine(): string
     {
         return 'sqlite';
     }
 
-    public function with(\Closure $try): mixed
+    public function with(\Closure $try, array $schemas = []): mixed
     {
-        $path = (string) tempnam(sys_get_temp_dir(), 'fasti-scratch-');
-        try {
-            $pdo = new \PDO('sqlite:'.$path, null, null, [\PDO::ATTR_ERRMODE => \PDO::ERRMODE_EXCEPTION, \PDO::ATTR_STRINGIFY_FETCHES => true]);
+        $start = static function (): Child {
+            try {
+                return Served::caged(new Cage(Served::parts(), disk: 256, memory: 2048, seconds: 600));
+            } catch (CageError $e) {
+                throw Server::without('SQLite', $e);
+            }
+        };
+        $session = null;
+        $open = function (\Closure $explain) use ($start, &$session): Session {
+            $silent = static fn (string $what): SourceError => new SourceError(
+                SourceError::OVER_TIME === $what
+                    ? \sprintf('A statement needed more than %d seconds, so that the run was ended.', Server::STATEMENT) : 'The scratch database died in the middle.',
+                'Nothing of yours was on it. Run it again.',
+                null,
+                SourceError::LOST,
+            );
 
-            return $try(new Scratch($pdo, Dialects::of('sqlite'), 'main', 'PRAGMA foreign_keys = OFF', 'PRAGMA foreign_keys = ON'));
+            return $session = new Session(
+                $start,
+                ['door' => SqliteDoor::class, 'with' => [Cage::WORK.'/database', true]],
+                Server::START,
+                Server::STATEMENT,
+                $explain,
+                $silent,
+                $this->job->listen(...),
+                true,
+            );
+        };
+        $loosely = static function (bool $loose) use (&$session): void {
+            $session?->exec('PRAGMA foreign_keys = '.($loose ? 'OFF' : 'ON'));
+        };
+        try {
+            return $try(new Scratch($open, Dialects::of('sqlite'), 'main', $loosely));
         } finally {
-            is_file($path) && unlink($path);
+            $session?->end();
         }
     }
 }

@@ -7,6 +7,7 @@ namespace Fasti\Design\Topic;
 use Doctrine\DBAL\Connection;
 use Fasti\Account\Account;
 use Fasti\Core\Design\Outline;
+use Fasti\Design\DesignBrief;
 use Fasti\Design\Designs;
 use Fasti\Support\Row;
 use Fasti\Text\Property;
@@ -54,12 +55,15 @@ final readonly class DesignTopic implements Topic
     public function touched(Subject $subject, Property $property): void
     {
         $outline = $this->read($subject->id, 'outline');
-        [$name, $purpose] = Designs::called($outline);
-        $readable = [] === Outline::read($outline)->faults ? ', readable = outline' : '';
-        $this->db->executeStatement(
-            "UPDATE design SET name = ?, purpose = ?, changed_at = UTC_TIMESTAMP()$readable WHERE id = ?",
-            [$name, $purpose, $subject->id],
-        );
+        $read = Outline::read($outline);
+        [$name, $purpose] = Designs::called($read->design);
+        $set = ['name = ?', 'purpose = ?', 'changed_at = UTC_TIMESTAMP()'];
+        $values = [$name, $purpose];
+        if ([] === $read->faults) {
+            array_push($set, 'readable = outline', 'brief = ?');
+            $values[] = DesignBrief::of($outline)->json();
+        }
+        $this->db->executeStatement('UPDATE design SET '.implode(', ', $set).' WHERE id = ?', [...$values, $subject->id]);
     }
 
     public function names(array $ids): array

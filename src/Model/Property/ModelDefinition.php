@@ -4,9 +4,10 @@ declare(strict_types=1);
 
 namespace Fasti\Model\Property;
 
-use Fasti\Core\Catalog\OpenForm;
 use Fasti\Core\Model\Edits;
-use Fasti\Core\Model\Model;
+use Fasti\Core\Model\ModelError;
+use Fasti\Core\Model\ModelLimits;
+use Fasti\Model\KeptModel;
 use Fasti\Text\BadText;
 use Fasti\Text\Property;
 
@@ -40,22 +41,22 @@ final class ModelDefinition extends Property
         return 4000000;
     }
 
-    private static function model(string $text): Model
-    {
-        $data = json_decode($text, true);
-
-        return OpenForm::read(Model::class, ['name' => 'model'] + (\is_array($data) ? $data : []));
-    }
-
     public function inWords(string $before, string $after): string
     {
-        $words = Edits::between(self::model($before), self::model($after));
+        $words = Edits::between(KeptModel::modelOf($before), KeptModel::modelOf($after));
 
         return [] === $words ? 'changed nothing that is told apart' : implode('; ', \array_slice($words, 0, 6)).(\count($words) > 6 ? ' …' : '');
     }
 
     public function check(string $value, int $id): void
     {
-        \is_array(json_decode($value, true)) || throw new BadText('What a model offers is kept as JSON, and this is none.');
+        if (!\is_array(json_decode($value, true))) {
+            throw new BadText('What a model offers is kept as JSON, and this is none.');
+        }
+        try {
+            ModelLimits::check(KeptModel::modelOf($value));
+        } catch (ModelError $e) {
+            throw new BadText($e->getMessage(), 0, $e);
+        }
     }
 }

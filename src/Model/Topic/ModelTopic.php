@@ -6,6 +6,8 @@ namespace Fasti\Model\Topic;
 
 use Doctrine\DBAL\Connection;
 use Fasti\Account\Account;
+use Fasti\Model\KeptModel;
+use Fasti\Model\ModelBrief;
 use Fasti\Support\Row;
 use Fasti\Text\Property;
 use Fasti\Text\Subject;
@@ -50,7 +52,8 @@ final readonly class ModelTopic implements Topic
 
     public function touched(Subject $subject, Property $property): void
     {
-        $this->db->executeStatement('UPDATE analytic_model SET changed_at = UTC_TIMESTAMP() WHERE id = ?', [$subject->id]);
+        $brief = ModelBrief::of(KeptModel::modelOf($this->read($subject->id, 'definition')));
+        $this->db->executeStatement('UPDATE analytic_model SET changed_at = UTC_TIMESTAMP(), brief = ? WHERE id = ?', [$brief->json(), $subject->id]);
     }
 
     public function names(array $ids): array

@@ -20,13 +20,18 @@ interface Connector
     /** @return list<string> the fields of the form for a source that it asks for; see SourceForm */
     public function fields(): array;
 
-    /** @throws SourceError */
-    public function reader(Target $target): Reader;
-
     /**
-     * A read-only session for questions to the data, each of so many seconds at the most; null where there is none.
+     * @param int $connect seconds until the source has let us in and answered once
+     * @param int $seconds that each question may take
      *
      * @throws SourceError
      */
-    public function rows(Target $target, int $seconds): ?Rows;
+    public function reader(Target $target, int $connect, int $seconds): Reader;
+
+    /**
+     * A read-only session for questions to the data; null where there is none.
+     *
+     * @throws SourceError
+     */
+    public function rows(Target $target, int $connect, int $seconds): ?Rows;
 }

@@ -22,12 +22,12 @@ final class FilesConnector implements Connector
         return ['files', 'path', 'dialect', 'sheets'];
     }
 
-    public function reader(Target $target): Reader
+    public function reader(Target $target, int $connect, int $seconds): Reader
     {
         return FilesReader::open($target->path, $target->dialect);
     }
 
-    public function rows(Target $target, int $seconds): ?Rows
+    public function rows(Target $target, int $connect, int $seconds): ?Rows
     {
         return null;
     }

@@ -4,7 +4,9 @@ declare(strict_types=1);
 
 namespace Fasti\Source\Connector;
 
+use Fasti\Core\Dialect\Dialects;
 use Fasti\Core\Survey\Target;
+use Fasti\Source\Sources;
 
 /** MariaDB; MySQL is reached in the same way. */
 class MariaDbConnector extends ServerConnector
@@ -14,45 +16,37 @@ class MariaDbConnector extends ServerConnector
         return 'mariadb';
     }
 
-    protected function opened(string $host, Target $target, int $seconds): \PDO
+    protected function opening(string $address, Target $target, int $connect, int $seconds): array
     {
-        $pdo = new \PDO(
-            \sprintf('mysql:host=%s;port=%d;charset=utf8mb4', $host, $target->port),
-            $target->account,
-            $target->secret,
-            [
-                \PDO::ATTR_TIMEOUT => self::CONNECT_SECONDS,
-                \PDO::ATTR_ERRMODE => \PDO::ERRMODE_EXCEPTION,
-                \PDO::ATTR_STRINGIFY_FETCHES => true,
-                \PDO::ATTR_EMULATE_PREPARES => true,
-                \PDO::MYSQL_ATTR_USE_BUFFERED_QUERY => false,
-                \PDO::MYSQL_ATTR_MULTI_STATEMENTS => false,
-                \PDO::MYSQL_ATTR_LOCAL_INFILE => false,
-            ],
-        );
-        if ('' !== $target->database) {
-            $pdo->exec('USE `'.str_replace('`', '``', $target->database).'`');
-        }
-        $pdo->exec('SET SESSION TRANSACTION READ ONLY');
-        $version = $pdo->getAttribute(\PDO::ATTR_SERVER_VERSION);
-        $pdo->exec(\is_string($version) && str_contains($version, 'MariaDB')
-            ? 'SET SESSION max_statement_time = '.$seconds
-            : 'SET SESSION max_execution_time = '.($seconds * 1000));
+        $place = str_starts_with($address, '/') ? "unix_socket=$address" : \sprintf('host=%s;port=%d', $address, $target->port);
+        $first = '' === $target->database ? [] : ['USE '.Dialects::of('mariadb')->quoted($target->database)];
 
-        return $pdo;
+        return ["mysql:$place;charset=utf8mb4", $target->account, $target->secret, [
+            \PDO::ATTR_TIMEOUT => $connect,
+            \PDO::MYSQL_ATTR_USE_BUFFERED_QUERY => false,
+            \PDO::MYSQL_ATTR_MULTI_STATEMENTS => false,
+            \PDO::MYSQL_ATTR_LOCAL_INFILE => false,
+        ], [
+            ...$first,
+            'SET SESSION TRANSACTION READ ONLY',
+            // Texts are written with doubled backslashes; see MariaDbDialect::literal().
+            "SET SESSION sql_mode = REPLACE(@@SESSION.sql_mode, 'NO_BACKSLASH_ESCAPES', '')",
+            // Each of the two kin reads the comment that is meant for it.
+            \sprintf('SET @fasti = 1 /*M!, SESSION max_statement_time = %d */ /*!50708 , SESSION max_execution_time = %d */', $seconds, $seconds * 1000),
+        ]];
     }
 
-    protected function fault(\PDOException $e, Target $target, int $seconds): ?array
+    protected function fault(Fault $fault, Target $target, int $seconds): ?array
     {
-        $code = $e->errorInfo[1] ?? $e->getCode();
-        $text = $e->getMessage();
-        $at = self::at($target);
+        $code = $fault->code;
+        $text = $fault->text;
+        $at = $this->at($target);
 
         return match (true) {
             2002 === $code && str_contains($text, 'getaddrinfo') => self::noSuchHost($target),
-            2002 === $code && str_contains($text, 'refused') => self::refused($target),
-            2002 === $code => self::silent($target),
-            1045 === $code => self::wrongPassword($target),
+            2002 === $code && str_contains($text, 'refused') => $this->refused($target),
+            2002 === $code => $this->mute($target, Sources::AT_ONCE),
+            1045 === $code => $this->wrongPassword($target),
             1044 === $code => [
                 \sprintf('The account “%s” has no rights on the database “%s”.', $target->account, $target->database),
                 'Ask its administrator for SELECT on it, or leave the database empty to see what may be read.',
@@ -69,7 +63,7 @@ class MariaDbConnector extends ServerConnector
                 'This table or view is not there any more, or what it reads is gone.',
                 'Survey the source again to see what changed.',
             ],
-            \in_array($code, [2006, 2013, 1927, 1053], true) => self::lost($target),
+            \in_array($code, [2006, 2013, 1927, 1053], true) => self::lost($at),
             default => null,
         };
     }

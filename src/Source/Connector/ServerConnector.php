@@ -7,41 +7,68 @@ namespace Fasti\Source\Connector;
 use Fasti\Core\Survey\SourceError;
 use Fasti\Core\Survey\Target;
 use Fasti\Source\OwnDatabase;
+use Fasti\Work\CurrentJob;
+use Psr\Log\LoggerInterface;
 
 /** What servers have in common, whatever their engine. */
-abstract class ServerConnector extends PdoConnector
+abstract class ServerConnector extends SessionConnector
 {
-    public function __construct(private readonly OwnDatabase $own)
+    private const NOTHING = 'Nothing answers at ';
+
+    public function __construct(private readonly OwnDatabase $own, CurrentJob $job, LoggerInterface $logger)
     {
+        parent::__construct($job, $logger);
     }
 
-    abstract protected function opened(string $host, Target $target, int $seconds): \PDO;
+    /**
+     * What opens a door to it.
+     *
+     * @param string $address an address, or the path of a socket or of the folder of one
+     *
+     * @return list<mixed> what PdoDoor takes
+     */
+    abstract protected function opening(string $address, Target $target, int $connect, int $seconds): array;
 
     public function fields(): array
     {
         return ['url', 'host', 'port', 'database', 'account', 'secret'];
     }
 
-    protected function connected(Target $target, int $seconds): \PDO
+    public function rows(Target $target, int $connect, int $seconds): Session
     {
-        // The client library would take "localhost" as an order to use a socket file.
-        $host = 'localhost' === strtolower($target->host) ? '127.0.0.1' : $target->host;
-        if (1 === preg_match('/[;\s]/', $host)) {
-            throw new SourceError('The host holds a character that no name may have.', 'Check it for spaces and semicolons.');
+        // Where a name stands for several addresses, the first that answers is taken; the limit is one for all.
+        $until = microtime(true) + $connect;
+        $addresses = $this->own->addresses($target);
+        foreach ($addresses as $i => $address) {
+            $left = max(1, (int) ceil($until - microtime(true)));
+            try {
+                return $this->session(
+                    $target,
+                    $left,
+                    $seconds,
+                    Served::beside(...),
+                    ['door' => PdoDoor::class, 'with' => $this->opening($address, $target, $left, $seconds)],
+                );
+            } catch (SourceError $e) {
+                if ($i === array_key_last($addresses) || microtime(true) >= $until || !str_starts_with($e->getMessage(), self::NOTHING)) {
+                    throw $e;
+                }
+            }
         }
-        $this->own->refuse($target);
-
-        return $this->opened($host, $target, $seconds);
+        throw new SourceError(...self::noSuchHost($target));
     }
 
-    protected function unknown(string $said, Target $target): string
-    {
-        return \sprintf('The server at %s answered with an error: %s', self::at($target), $said);
-    }
-
-    protected static function at(Target $target): string
+    protected function at(Target $target): string
     {
         return $target->host.':'.$target->port;
+    }
+
+    protected function mute(Target $target, int $connect): array
+    {
+        return [
+            \sprintf('%s did not answer within %d seconds.', $this->at($target), $connect),
+            'Check the address, and whether a firewall stands between.',
+        ];
     }
 
     /** @return array{string, string} */
@@ -51,25 +78,16 @@ abstract class ServerConnector extends PdoConnector
     }
 
     /** @return array{string, string} */
-    protected static function refused(Target $target): array
+    protected function refused(Target $target): array
     {
-        return [\sprintf('Nothing answers at %s.', self::at($target)), 'Check the port, and that the database is running and listens on that address.'];
+        return [self::NOTHING.$this->at($target).'.', 'Check the port, and that the database is running and listens on that address.'];
     }
 
     /** @return array{string, string} */
-    protected static function silent(Target $target): array
+    protected function wrongPassword(Target $target): array
     {
         return [
-            \sprintf('%s did not answer within %d seconds.', self::at($target), self::CONNECT_SECONDS),
-            'Check the address, and whether a firewall stands between.',
-        ];
-    }
-
-    /** @return array{string, string} */
-    protected static function wrongPassword(Target $target): array
-    {
-        return [
-            \sprintf('The server at %s does not accept this account with this password.', self::at($target)),
+            \sprintf('The server at %s does not accept this account with this password.', $this->at($target)),
             'Check both; letters count as capital and small.',
         ];
     }
@@ -78,15 +96,5 @@ abstract class ServerConnector extends PdoConnector
     protected static function mayNotRead(): array
     {
         return ['The account may not read this.', 'It needs SELECT on what is to be documented; nothing more.'];
-    }
-
-    /** @return array{string, string, string} */
-    protected static function lost(Target $target): array
-    {
-        return [
-            \sprintf('The connection to %s was lost in the middle of reading.', self::at($target)),
-            'Nothing has been changed here. Try again when the server is up.',
-            SourceError::LOST,
-        ];
     }
 }

@@ -4,12 +4,20 @@ declare(strict_types=1);
 
 namespace Fasti\Source\Connector;
 
+use Fasti\Core\Cage\Cage;
+use Fasti\Core\Cage\Child;
 use Fasti\Core\Survey\SourceError;
 use Fasti\Core\Survey\Target;
-use Fasti\Core\Value\Pattern;
 
-final class SqliteConnector extends PdoConnector
+/** SQLite files, each opened in a cage in which nothing else is. */
+final class SqliteConnector extends SessionConnector
 {
+    private const INSIDE = '/source/database';
+    /** MiB: what the engine puts down on its way when it sorts, and what it may hold. */
+    private const DISK = 2048;
+    private const MEMORY = 3072;
+    private const COMPUTING = 3600;
+
     public function engine(): string
     {
         return 'sqlite';
@@ -20,55 +28,67 @@ final class SqliteConnector extends PdoConnector
         return ['file', 'path'];
     }
 
-    protected function connected(Target $target, int $seconds): \PDO
+    public function rows(Target $target, int $connect, int $seconds): Session
     {
         if (!is_file($target->path)) {
             throw new SourceError(\sprintf('There is no file “%s”.', $target->path), 'Check the path, or hand the file in.');
         }
-        $head = (string) @file_get_contents($target->path, false, null, 0, 16);
-        if ("SQLite format 3\0" !== $head) {
+        $head = (string) @file_get_contents($target->path, false, null, 0, 20);
+        if (!str_starts_with($head, "SQLite format 3\0")) {
             $why = '' === $head ? 'The file is empty, or may not be read.' : 'It begins otherwise than such a file does; perhaps it is a script or an export. Hand it in as what it is.';
             throw new SourceError(\sprintf('“%s” is not an SQLite database.', basename($target->path)), $why);
         }
-        $pdo = new \PDO('sqlite:'.$target->path, null, null, [
-            \PDO::ATTR_ERRMODE => \PDO::ERRMODE_EXCEPTION,
-            \PDO::ATTR_STRINGIFY_FETCHES => true,
-            \PDO::SQLITE_ATTR_OPEN_FLAGS => \PDO::SQLITE_OPEN_READONLY,
-        ]);
-        // The engine has the operator, and leaves it to whoever opens a file to say what it does.
-        $pdo->sqliteCreateFunction('regexp', static fn (?string $expression, ?string $text): ?int => null === $expression || null === $text
-            ? null : (int) (new Pattern($expression))->fits($text), 2);
-        $pdo->exec('PRAGMA query_only = 1; PRAGMA trusted_schema = 0');
+        $path = (string) realpath($target->path);
+        $reads = [$path => self::INSIDE];
+        foreach (['-wal', '-shm', '-journal'] as $beside) {
+            $reads['?'.$path.$beside] = self::INSIDE.$beside;
+        }
+        // What keeps a log beside it (byte 18 says so) and has none cannot change under who reads it here, and there is no place for a log.
+        $still = "\2" === ($head[18] ?? '') && !is_file($path.'-wal');
 
-        return $pdo;
+        return $this->session($target, $connect, $seconds, static fn (): Child => Served::caged(new Cage(
+            Served::parts() + $reads,
+            disk: self::DISK,
+            memory: self::MEMORY,
+            seconds: self::COMPUTING,
+            asNobody: false,
+        )), ['door' => SqliteDoor::class, 'with' => [$still ? 'file:'.self::INSIDE.'?immutable=1' : self::INSIDE, false]]);
     }
 
-    protected function fault(\PDOException $e, Target $target, int $seconds): ?array
+    protected function at(Target $target): string
     {
-        $text = $e->getMessage();
+        return '“'.basename($target->path).'”';
+    }
+
+    protected function mute(Target $target, int $connect): array
+    {
+        return [\sprintf('SQLite could not open “%s” within %d seconds.', basename($target->path), $connect), 'Look whether the machine is very busy, and try again.'];
+    }
+
+    protected function fault(Fault $fault, Target $target, int $seconds): ?array
+    {
         $file = basename($target->path);
 
         return match (true) {
-            str_contains($text, 'malformed') => [
+            $fault->says('malformed database schema'), 11 === $fault->code => [
                 \sprintf('The SQLite database “%s” is damaged.', $file),
                 'Restore it from a copy, or save what is left with the .recover command of the sqlite3 shell.',
             ],
-            str_contains($text, 'not a database') => [
+            26 === $fault->code, $fault->says('not a database') => [
                 \sprintf('“%s” is not an SQLite database, or an encrypted one.', $file),
                 'Hand in the database file itself.',
             ],
-            str_contains($text, 'locked') => [\sprintf('Another program is writing to “%s”.', $file), 'Try again in a while.'],
-            str_contains($text, 'unable to open') => [
+            5 === $fault->code, 6 === $fault->code => [\sprintf('Another program is writing to “%s”.', $file), 'Try again in a while.'],
+            14 === $fault->code, $fault->says('unable to open') => [
                 \sprintf('“%s” could not be opened.', $file),
                 'Check that the application may read the file and its folder.',
             ],
-            str_contains($text, 'no such table') => ['This table or view is not there any more.', 'Survey the source again to see what changed.'],
+            $fault->says('no such table') => ['This table or view is not there any more.', 'Survey the source again to see what changed.'],
+            1 === preg_match('/^no such (column|function|module|collation sequence): (\S+)$/', $fault->text, $m) => [
+                \sprintf('SQLite could not read “%s”: there is no %s “%s”.', $file, $m[1], $m[2]),
+                '',
+            ],
             default => null,
         };
-    }
-
-    protected function unknown(string $said, Target $target): string
-    {
-        return \sprintf('SQLite could not read “%s”: %s', basename($target->path), $said);
     }
 }

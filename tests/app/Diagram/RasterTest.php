@@ -48,7 +48,7 @@ final class RasterTest extends TestCase
     {
         self::assertSame(333, getimagesizefromstring(self::raster()->png(self::svg(900, 600), 333))[0] ?? 0);
         self::assertSame(1800, getimagesizefromstring(self::raster()->png(self::svg(900, 600)))[0] ?? 0);
-        self::assertLessThanOrEqual(12000, getimagesizefromstring(self::raster()->png(self::svg(20000, 100)))[0] ?? 99999);
+        self::assertLessThanOrEqual(8000, getimagesizefromstring(self::raster()->png(self::svg(20000, 100)))[0] ?? 99999);
     }
 
     /** @return iterable<string, array{string}> */

@@ -341,7 +341,7 @@ final class EnginesTest extends AppTestCase
                 }
                 self::fail('It was written.');
             } catch (SourceError $e) {
-                self::assertMatchesRegularExpression('/read-?only/', $e->getMessage());
+                self::assertMatchesRegularExpression('/only reads/', $e->getMessage());
             }
         }
         unlink($lite->path);

@@ -7,6 +7,7 @@ namespace Fasti\Tests\App\Work;
 use Fasti\Core\Survey\SourceError;
 use Fasti\Core\Survey\Stopped;
 use Fasti\Tests\App\AppTestCase;
+use Fasti\Work\CurrentJob;
 use Fasti\Work\Job;
 use Fasti\Work\JobFailed;
 use Fasti\Work\JobKind;
@@ -84,7 +85,7 @@ final class JobsTest extends AppTestCase
 
     private static function handled(Jobs $jobs, int $id, JobKind ...$kinds): void
     {
-        (new RunJobHandler($jobs, new JobKinds($kinds), self::get(\Doctrine\Persistence\ManagerRegistry::class), new NullLogger()))(new RunJob($id));
+        (new RunJobHandler($jobs, new JobKinds($kinds), self::get(\Doctrine\Persistence\ManagerRegistry::class), new NullLogger(), new CurrentJob()))(new RunJob($id));
     }
 
     public function testOnlyOneWorkerTakesAJobAndOneOfALaneRunsAtATime(): void

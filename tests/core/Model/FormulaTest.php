@@ -116,7 +116,7 @@ final class FormulaTest extends TestCase
             '(weight_g) * 1.0 / NULLIF(individuals, 0)',
         ];
         yield 'texts' => ["note || 'it''s'", "CONCAT(note, 'it''s')", "note || 'it''s'", "note || 'it''s'"];
-        yield 'a backslash' => ["note = 'a\\b'", "note = 'a\\\\b'", "note = 'a\\b'", "note = 'a\\b'"];
+        yield 'a backslash' => ["note = 'a\\b'", "note = 'a\\\\b'", "note = E'a\\\\b'", "note = 'a\\b'"];
         yield 'a part of a date' => [
             'EXTRACT(YEAR FROM day.day_date)',
             'EXTRACT(YEAR FROM day.day_date)',
