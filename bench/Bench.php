@@ -77,6 +77,7 @@ final class Bench
             'checks' => $this->checks(...),
             'models' => (new ModelBench($this->say(...)))->models(...),
             'designs' => (new DesignBench($this->say(...)))->designs(...),
+            'faults' => fn () => (new FaultsBench($this->say(...), $this->kernel->getContainer()))->faults(),
         ] as $part => $measure) {
             if (\in_array($part, $parts, true)) {
                 $measure();

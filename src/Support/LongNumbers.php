@@ -18,6 +18,9 @@ final class LongNumbers
     #[AsEventListener(priority: 31)]
     public function refuse(RequestEvent $event): void
     {
+        if (!$event->isMainRequest()) {
+            return;
+        }
         $request = $event->getRequest();
         /** @var array<string, mixed> $parameters */
         $parameters = $request->attributes->get('_route_params', []);

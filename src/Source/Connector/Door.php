@@ -12,11 +12,11 @@ interface Door
      *
      * @param array<string, string|int> $parameters
      *
-     * @return \Generator<int, list<string|null>, mixed, void>
+     * @return iterable<mixed> of list<string|null>
      *
      * @throws \Exception
      */
-    public function rows(string $sql, array $parameters): \Generator;
+    public function rows(string $sql, array $parameters): iterable;
 
     /** @return list<string> of the columns of the question that was asked last */
     public function columns(): array;

@@ -25,7 +25,7 @@ final class PdoDoor implements Door
         }
     }
 
-    public function rows(string $sql, array $parameters): \Generator
+    public function rows(string $sql, array $parameters): iterable
     {
         // Without parameters nobody looks for their places, which a question mark in a name or a text might be taken for.
         $statement = [] === $parameters ? $this->pdo->query($sql) : $this->pdo->prepare($sql);
@@ -40,11 +40,10 @@ final class PdoDoor implements Door
             $meta = $statement->getColumnMeta($i);
             $this->columns[] = \is_array($meta) ? (string) $meta['name'] : (string) $i;
         }
-        while ([] !== $this->columns && \is_array($row = $statement->fetch(\PDO::FETCH_NUM))) {
-            /** @var list<string|null> $row */
-            yield $row;
-        }
-        $statement->closeCursor();
+        $statement->setFetchMode(\PDO::FETCH_NUM);
+
+        // The statement gives its rows by itself, without a call for each.
+        return [] === $this->columns ? [] : $statement;
     }
 
     public function columns(): array

@@ -43,7 +43,7 @@ final class SqliteDoor implements Door
         return $closed ? \SQLite3::DENY : \SQLite3::OK;
     }
 
-    public function rows(string $sql, array $parameters): \Generator
+    public function rows(string $sql, array $parameters): iterable
     {
         $statement = $this->database->prepare($sql);
         if (false === $statement) {
