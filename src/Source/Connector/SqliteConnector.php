@@ -12,7 +12,8 @@ use Fasti\Core\Survey\Target;
 /** SQLite files, each opened in a cage in which nothing else is. */
 final class SqliteConnector extends SessionConnector
 {
-    private const INSIDE = '/source/database';
+    /** Where something may be put beside it: what keeps a log has an index of it made there, even by whoever only reads. */
+    private const INSIDE = Cage::WORK.'/database';
     /** MiB: what the engine puts down on its way when it sorts, and what it may hold. */
     private const DISK = 2048;
     private const MEMORY = 3072;
@@ -33,7 +34,7 @@ final class SqliteConnector extends SessionConnector
         if (!is_file($target->path)) {
             throw new SourceError(\sprintf('There is no file “%s”.', $target->path), 'Check the path, or hand the file in.');
         }
-        $head = (string) @file_get_contents($target->path, false, null, 0, 20);
+        $head = (string) @file_get_contents($target->path, false, null, 0, 16);
         if (!str_starts_with($head, "SQLite format 3\0")) {
             $why = '' === $head ? 'The file is empty, or may not be read.' : 'It begins otherwise than such a file does; perhaps it is a script or an export. Hand it in as what it is.';
             throw new SourceError(\sprintf('“%s” is not an SQLite database.', basename($target->path)), $why);
@@ -43,16 +44,13 @@ final class SqliteConnector extends SessionConnector
         foreach (['-wal', '-shm', '-journal'] as $beside) {
             $reads['?'.$path.$beside] = self::INSIDE.$beside;
         }
-        // What keeps a log beside it (byte 18 says so) and has none cannot change under who reads it here, and there is no place for a log.
-        $still = "\2" === ($head[18] ?? '') && !is_file($path.'-wal');
-
         return $this->session($target, $connect, $seconds, static fn (): Child => Served::caged(new Cage(
             Served::parts() + $reads,
             disk: self::DISK,
             memory: self::MEMORY,
             seconds: self::COMPUTING,
             asNobody: false,
-        )), ['door' => SqliteDoor::class, 'with' => [$still ? 'file:'.self::INSIDE.'?immutable=1' : self::INSIDE, false]]);
+        )), ['door' => SqliteDoor::class, 'with' => [self::INSIDE, false]]);
     }
 
     protected function at(Target $target): string
