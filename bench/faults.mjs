@@ -59,13 +59,17 @@ class Person {
             if (answer.status === 200) {
                 return JSON.parse(answer.text).value;
             }
+            if (answer.status === 409 && JSON.parse(answer.text).value === words) {
+                // It was saved before, and the answer got lost on its way.
+                return words;
+            }
             if (answer.status === 401) {
                 this.signedOut += 1;
             } else if (answer.status === 503 || answer.status === 0) {
                 this.away += 1;
             } else {
                 this.errors += 1;
-                this.last = `${answer.status} ${answer.text.slice(0, 200)}`;
+                this.last = `${answer.status} ${answer.text.slice(0, 200)} for ${JSON.stringify(words)} upon ${JSON.stringify(from)}, field ${field}`;
             }
             await new Promise((done) => { setTimeout(done, 400); });
         }
@@ -74,19 +78,14 @@ class Person {
 }
 
 const fields = async (person, many) => {
-    const found = [];
-    for (let entry = 1; found.length < many && entry < 60; entry += 1) {
+    const found = new Set();
+    for (let entry = 1; found.size < many && entry < 60; entry += 1) {
         const page = await person.ask(`/register/${entry}`);
         for (const [, id] of page.text.matchAll(/data-topic="field" data-id="(\d+)" data-property="meaning"/g)) {
-            found.push(Number(id));
+            found.add(Number(id));
         }
     }
-    return found.slice(0, many);
-};
-
-const standing = async (person, field) => {
-    const found = await person.ask(`/search?q=written+by+${field}`);
-    return found.text;
+    return [...found].slice(0, many);
 };
 
 async function run(many, seconds, beside) {
@@ -98,9 +97,7 @@ async function run(many, seconds, beside) {
     const ids = await fields(people[0], many);
     const until = Date.now() + seconds * 1000;
     const written = people.map(async (person, i) => {
-        const page = await person.ask(`/texts/none`).catch(() => null);
-        void page;
-        let base = (await startOf(person, ids[i]));
+        let base = await startOf(person, ids[i]);
         for (let n = 0; Date.now() < until; n += 1) {
             base = await person.write(ids[i], `Written by ${i}, ${n}.`, base);
             await new Promise((done) => { setTimeout(done, 250); });
@@ -127,7 +124,7 @@ async function startOf(person, field) {
     const answer = await person.ask('/texts', {
         method: 'POST',
         headers: { 'Content-Type': 'application/json', 'X-Requested-With': 'fetch', 'X-Csrf-Token': person.csrf },
-        body: JSON.stringify({ topic: 'field', id: field, property: 'meaning', base: '\u0001', value: '\u0002 never', sitting: 'look' }),
+        body: JSON.stringify({ topic: 'field', id: field, property: 'meaning', base: 'nobody wrote this', value: 'nor this', sitting: 'look' }),
     });
     return answer.status === 409 ? JSON.parse(answer.text).value : '';
 }
@@ -135,7 +132,8 @@ async function startOf(person, field) {
 async function busy(people) {
     const [person] = [new Person()];
     await person.signIn();
-    const mute = createServer(() => {}).listen(0, '127.0.0.1');
+    const mute = createServer(() => {});
+    await new Promise((done) => { mute.listen(0, '127.0.0.1', done); });
     const port = mute.address().port;
     const page = await person.ask('/sources/new');
     const token = /data-token="([^"]+)"/.exec(page.text)?.[1] ?? '';
@@ -161,10 +159,9 @@ async function outage() {
     await new Promise((done) => { spawn('bin/prepare', [], { stdio: 'ignore' }).on('close', done); });
 }
 
-void standing;
 const figures = [];
 if (part === 'busy') {
-    const got = await run(20, 60, busy);
+    const got = await run(20, Number(process.argv[4] ?? 60), busy);
     figures.push({ what: `20 writers, ${got.count} texts: answers of 5xx`, taken: got.errors + got.away, limit: 0 });
     figures.push({ what: '20 writers: texts lost', taken: got.lost, limit: 0 });
     figures.push({ what: '20 writers: 95 of 100 answers, ms', taken: Math.round(got.slow), limit: 400 });

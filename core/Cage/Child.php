@@ -136,7 +136,7 @@ final class Child
         $id = null === $this->process ? 0 : proc_get_status($this->process)['pid'];
         // From the process that watches to the first one inside, and to the program itself.
         for ($deep = 0; $deep < 2 && $id > 0; ++$deep) {
-            $child = (int) (explode(' ', (string) @file_get_contents("/proc/$id/task/$id/children"))[0]);
+            $child = (int) explode(' ', (string) @file_get_contents("/proc/$id/task/$id/children"))[0];
             if (0 === $child) {
                 break;
             }

@@ -77,17 +77,18 @@ final readonly class Designs
     public function listed(Account $account, string $holding = ''): array
     {
         $like = '%'.addcslashes(mb_strtolower($holding), '%_\\').'%';
+        /** @var list<array<string, mixed>> $rows */
         $rows = $this->orm->createQueryBuilder()
             ->select('d.id', 'd.name', 'd.purpose', 'd.shared', 'CASE WHEN d.outline <> d.readable THEN 1 ELSE 0 END AS broken', 'a.name AS owner', "COALESCE(s.name, '') AS source")
             ->addSelect('d.changedAt', 'd.brief')->from(KeptDesign::class, 'd')->join('d.owner', 'a')->leftJoin('d.source', 's')
             ->where('d.shared = true OR a.id = :account')->andWhere("LOWER(CONCAT(d.name, ' ', d.purpose)) LIKE :like OR LOWER(d.brief) LIKE :like")
             ->setParameter('account', $account->id())->setParameter('like', $like)->orderBy('d.name')->addOrderBy('d.id')->getQuery()->getArrayResult();
 
-        return array_values(array_map(static fn (array $row): array => [
+        return array_map(static fn (array $row): array => [
             'id' => Row::int($row, 'id'), 'name' => Row::text($row, 'name'), 'purpose' => Row::text($row, 'purpose'), 'shared' => true === $row['shared'],
             'broken' => 1 === Row::int($row, 'broken'), 'owner' => Row::text($row, 'owner'), 'source' => Row::text($row, 'source'),
             'changedAt' => $row['changedAt'], 'brief' => DesignBrief::read($row['brief']),
-        ], $rows));
+        ], $rows);
     }
 
     /** @return array<int, array{name: string, brief: DesignBrief}> shared designs of which some thing was taken from an entry */

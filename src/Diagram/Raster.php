@@ -136,6 +136,7 @@ final readonly class Raster
             $rules .= '<match target="pattern"><test name="family"><string>'.$family.'</string></test>'
                 .'<edit name="family" mode="append" binding="strong"><string>'.$family.' Further</string></edit></match>';
         }
+
         return '<?xml version="1.0"?><!DOCTYPE fontconfig SYSTEM "fonts.dtd"><fontconfig>'
             .'<dir>'.self::FONTS.'</dir><dir>/usr/share/fonts</dir><cachedir>'.Cage::WORK."</cachedir>$rules</fontconfig>";
     }

@@ -129,7 +129,8 @@ final readonly class Asker
         if (!\is_array($answer)) {
             throw new SourceError(
                 'The question ended without an answer.',
-                trim(mb_substr($process->getErrorOutput(), 0, 300)) ?: 'Ask again; var/log says more.',
+                // What a process says that broke may hold values.
+                'Ask again; if it ends so once more, ask for less at a time.',
             );
         }
 

@@ -11,7 +11,6 @@ use Fasti\Core\Model\FieldOffers;
 use Fasti\Core\Model\Matrix;
 use Fasti\Core\Model\ModelError;
 use Fasti\Core\Model\ModelFile;
-use Fasti\Core\Model\Role;
 use Fasti\Core\Model\RoleKind;
 use Fasti\Diagram\Diagrams;
 use Fasti\Diagram\Selection;

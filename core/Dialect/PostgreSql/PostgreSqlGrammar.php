@@ -162,7 +162,7 @@ final class PostgreSqlGrammar extends Grammar
 
     public function numberedBy(string $schema, string $sequence): string
     {
-        return \sprintf("nextval(%s::regclass)", Quotes::around($this->quotedName($schema).'.'.$this->quotedName($sequence), "'"));
+        return \sprintf('nextval(%s::regclass)', Quotes::around($this->quotedName($schema).'.'.$this->quotedName($sequence), "'"));
     }
 
     /** The longer of two names is made shorter until all fits (`makeObjectName` of the server). */

@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace Fasti\Source\Connector;
 
-use Fasti\Core\Cage\Child;
 use Fasti\Core\Cage\CageError;
+use Fasti\Core\Cage\Child;
 use Fasti\Core\Dialect\Dialects;
 use Fasti\Core\Survey\Reader;
 use Fasti\Core\Survey\SourceError;

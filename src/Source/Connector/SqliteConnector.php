@@ -44,6 +44,7 @@ final class SqliteConnector extends SessionConnector
         foreach (['-wal', '-shm', '-journal'] as $beside) {
             $reads['?'.$path.$beside] = self::INSIDE.$beside;
         }
+
         return $this->session($target, $connect, $seconds, static fn (): Child => Served::caged(new Cage(
             Served::parts() + $reads,
             disk: self::DISK,

@@ -43,7 +43,7 @@ final class LimitsTest extends AppTestCase
         ], ['HTTP_X_CSRF_TOKEN' => $token]);
 
         self::assertResponseStatusCodeSame(422);
-        self::assertStringContainsString('5,000 things and 150,000 lines are the most', (string) ($this->answer()['error'] ?? ''));
+        self::assertStringContainsString('5,000 things and 150,000 lines are the most', $this->content());
     }
 
     public function testOneThatGotInAllTheSameHoldsUpNeitherListsNorTheSearchNorItsOwnPage(): void

@@ -100,7 +100,7 @@ final class MarkedValuesTest extends AppTestCase
         $server->exec('USE '.self::SCHEMA);
         $server->exec('ALTER TABLE visit DROP FOREIGN KEY visit_ibfk_1, MODIFY person_id VARCHAR(80)');
         $server->exec('UPDATE visit SET person_id = person_email WHERE id < 9');
-        $server->exec("ALTER TABLE person MODIFY country VARCHAR(60)");
+        $server->exec('ALTER TABLE person MODIFY country VARCHAR(60)');
         $server->exec('UPDATE person SET country = email WHERE id < 5');
         $server->exec('CREATE VIEW broken AS SELECT (SELECT email FROM person) AS x, id FROM person');
         self::surveyed($this->marked->id());
@@ -137,7 +137,11 @@ final class MarkedValuesTest extends AppTestCase
         self::assertSame([], $found);
     }
 
-    /** @param list<string> $by */
+    /**
+     * @param list<string>                              $measures
+     * @param list<string>                              $by
+     * @param list<array{string, Test, list<string>}> $where
+     */
     #[DataProvider('questions')]
     public function testASecretIsAskedAboutByNobody(array $measures, array $by, array $where): void
     {

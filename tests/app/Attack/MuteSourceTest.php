@@ -67,7 +67,7 @@ final class MuteSourceTest extends AppTestCase
         ]);
 
         self::assertLessThan(2 + self::SLOW, microtime(true) - $began);
-        self::assertStringContainsString('did not answer within', (string) ($this->answer()['message'] ?? ''));
+        self::assertStringContainsString('did not answer within', $this->content());
     }
 
     private function started(string $how): int

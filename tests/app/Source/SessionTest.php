@@ -89,12 +89,12 @@ final class SessionTest extends AppTestCase
     {
         $pdo = new \PDO('sqlite:'.$this->path, null, null, [\PDO::ATTR_ERRMODE => \PDO::ERRMODE_EXCEPTION]);
         $pdo->exec('PRAGMA journal_mode = wal');
-        $pdo->exec("INSERT INTO t (a) VALUES (5001)");
-        $count = fn (): array => iterator_to_array($this->session()->rows('SELECT COUNT(*) AS n FROM t'), false);
-        self::assertSame([['n' => '5001']], $count());
+        $pdo->exec('INSERT INTO t (a) VALUES (5001)');
+        $count = fn (): string => implode(' ', array_map(static fn (array $row): string => (string) $row['n'], iterator_to_array($this->session()->rows('SELECT COUNT(*) AS n FROM t'), false)));
+        self::assertSame('5001', $count());
         unset($pdo);
         array_map(unlink(...), glob($this->path.'-*') ?: []);
-        self::assertSame([['n' => '5001']], $count());
+        self::assertSame('5001', $count(), 'without its log');
         self::assertSame([], glob($this->path.'-*'));
     }
 
@@ -117,7 +117,8 @@ final class SessionTest extends AppTestCase
         try {
             $session->exec('CREATE TEMP TABLE x AS WITH RECURSIVE n(i) AS (SELECT 1 UNION ALL SELECT i + 1 FROM n) SELECT i FROM n LIMIT 1 OFFSET 90000000000');
             self::fail('It should have been stopped.');
-        } catch (Stopped) {
+        } catch (\Throwable $e) {
+            self::assertInstanceOf(Stopped::class, $e);
             self::assertSame(3, $listened);
         }
     }

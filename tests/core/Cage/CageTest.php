@@ -178,7 +178,7 @@ final class CageTest extends TestCase
         // As bubblewrap stands before it has bound its life: without a parent of ours, and without the signal.
         $command = array_filter((new Cage())->command(['/usr/bin/sleep', '86398']), static fn (string $word): bool => '--die-with-parent' !== $word);
         $line = implode(' ', array_map(escapeshellarg(...), $command));
-        exec("bash -c ".escapeshellarg("setsid $line 3</dev/null </dev/null >/dev/null 2>&1 &"));
+        exec('bash -c '.escapeshellarg("setsid $line 3</dev/null </dev/null >/dev/null 2>&1 &"));
         for ($i = 0; $i < 200 && [] === self::sleepers('86398'); ++$i) {
             usleep(20_000);
         }

@@ -30,7 +30,9 @@ final class ModelLimitsTest extends TestCase
     /** @return iterable<string, array{\Closure(): Model, string}> */
     public static function models(): iterable
     {
-        $measure = static fn (string ...$parts): Model => new Model('m', measures: [new Measure(...['name' => 'visits', 'aggregation' => Aggregation::Count, ...$parts])]);
+        $measure = static fn (string $name = 'visits', string $expression = '', string $filter = '', string $meaning = ''): Model => new Model('m', measures: [
+            new Measure($name, Aggregation::Count, expression: $expression, filter: $filter, meaning: $meaning),
+        ]);
         $role = static fn (Attribute ...$attributes): Role => new Role('person', RoleKind::Dimension, new Place('main', 'person'), attributes: array_values($attributes));
         yield 'an expression' => [static fn (): Model => $measure(expression: str_repeat('é', 4001)), 'The expression of “visits” has 4,001 characters; 4,000 are the most.'];
         yield 'a filter' => [static fn (): Model => $measure(filter: str_repeat('a', 5000)), 'The filter of “visits” has 5,000 characters'];
