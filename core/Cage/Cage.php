@@ -61,10 +61,14 @@ final readonly class Cage
         $root = 0 === posix_geteuid();
         $apart = $root && $this->asNobody;
         if ($apart && false === posix_getpwnam(self::ACCOUNT)) {
-            throw new CageError(\sprintf('The account “%s”, as which such programs run, is not on this machine. Run bin/prepare once as root, which makes it.', self::ACCOUNT));
+            throw new CageError(\sprintf(
+                'The account “%s”, as which such programs run, is not on this machine. Run bin/prepare once as root, which makes it.',
+                self::ACCOUNT,
+            ));
         }
         $inside = [
-            self::program('bwrap'), '--unshare-pid', '--unshare-net', '--unshare-ipc', '--unshare-uts', '--unshare-cgroup-try', '--die-with-parent', '--new-session',
+            self::program('bwrap'), '--unshare-pid', '--unshare-net', '--unshare-ipc', '--unshare-uts', '--unshare-cgroup-try',
+            '--die-with-parent', '--new-session',
             '--hostname', self::NAME, '--clearenv', '--setenv', 'PATH', '/usr/bin:/usr/sbin', '--setenv', 'HOME', self::WORK, '--setenv', 'TMPDIR', self::WORK,
             '--setenv', 'LC_ALL', 'C.UTF-8', ...$this->settings(), ...self::programs(), ...$this->places(), '--chdir', self::WORK,
         ];
@@ -72,7 +76,8 @@ final readonly class Cage
         $as = $apart ? ['--cap-drop', 'ALL', '--cap-add', 'CAP_SETUID', '--cap-add', 'CAP_SETGID', '--cap-add', 'CAP_SETPCAP', '--']
             : ['--unshare-user', '--uid', self::NOBODY, '--gid', self::NOBODY, '--cap-drop', 'ALL', '--'];
         $become = !$apart ? [] : [
-            self::program('setpriv'), '--reuid', self::ids()[0], '--regid', self::ids()[1], '--clear-groups', '--no-new-privs', '--inh-caps=-all', '--bounding-set=-all', '--',
+            self::program('setpriv'), '--reuid', self::ids()[0], '--regid', self::ids()[1], '--clear-groups', '--no-new-privs',
+            '--inh-caps=-all', '--bounding-set=-all', '--',
         ];
 
         return [...$inside, ...$as, ...$become, ...$this->limits(), ...$program];
@@ -171,7 +176,8 @@ final readonly class Cage
     private function limits(): array
     {
         return [
-            self::program('prlimit'), '--core=0', '--nofile=4096', '--nproc='.$this->processes, '--as='.$this->memory * 1048576, '--fsize='.$this->disk * 1048576,
+            self::program('prlimit'), '--core=0', '--nofile=4096', '--nproc='.$this->processes, '--as='.$this->memory * 1048576,
+            '--fsize='.$this->disk * 1048576,
             '--cpu='.$this->seconds, '--',
         ];
     }
@@ -196,7 +202,8 @@ final readonly class Cage
     {
         $size = (string) ($this->disk * 1048576);
         $parts = [
-            '--dev', '/dev', '--perms', '1777', '--size', $size, '--tmpfs', '/dev/shm', '--remount-ro', '/dev', '--perms', '1777', '--size', $size, '--tmpfs', self::WORK,
+            '--dev', '/dev', '--perms', '1777', '--size', $size, '--tmpfs', '/dev/shm', '--remount-ro', '/dev',
+            '--perms', '1777', '--size', $size, '--tmpfs', self::WORK,
             '--size', '4096', '--tmpfs', self::NOTHING, '--remount-ro', self::NOTHING,
         ];
         foreach ($this->only as $folder => $files) {

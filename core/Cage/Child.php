@@ -116,7 +116,8 @@ final class Child
         }
         $code = $this->close();
         if (0 !== $code) {
-            throw new CageError(\sprintf('%s ended with %d: %s', $this->name, $code, '' === trim($this->said) ? 'it said nothing' : trim(substr($this->said, -400))));
+            $said = trim(substr($this->said, -400));
+            throw new CageError(\sprintf('%s ended with %d: %s', $this->name, $code, '' === $said ? 'it said nothing' : $said));
         }
 
         return $this->out;

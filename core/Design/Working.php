@@ -578,7 +578,9 @@ final class Working
     {
         foreach ($thing->conditions as $always) {
             $of = null === $always->of ? null : 'a:'.Names::key($always->of);
-            $table->conditions[] = ['sql' => $always->sql, 'name' => $always->name, 'of' => isset($table->columns[$of ?? '']) ? $of : null, 'columns' => [], 'texts' => []];
+            $table->conditions[] = [
+                'sql' => $always->sql, 'name' => $always->name, 'of' => isset($table->columns[$of ?? '']) ? $of : null, 'columns' => [], 'texts' => [],
+            ];
         }
         foreach ($thing->lookups as $lookup) {
             $columns = [];

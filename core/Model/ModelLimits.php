@@ -17,7 +17,12 @@ final class ModelLimits
     {
         foreach (self::MOST as $of => $most) {
             if (\count($model->$of) > $most) {
-                throw new ModelError(\sprintf('A model has %s %s at the most, and this one would have %s. Make two of it.', number_format($most), $of, number_format(\count($model->$of))));
+                throw new ModelError(\sprintf(
+                    'A model has %s %s at the most, and this one would have %s. Make two of it.',
+                    number_format($most),
+                    $of,
+                    number_format(\count($model->$of)),
+                ));
             }
         }
         $attributes = 0;
@@ -29,13 +34,17 @@ final class ModelLimits
             }
         }
         if ($attributes > self::MOST_ATTRIBUTES) {
-            throw new ModelError(\sprintf('A model has %s attributes at the most, and this one would have %s.', number_format(self::MOST_ATTRIBUTES), number_format($attributes)));
+            throw new ModelError(\sprintf(
+                'A model has %s attributes at the most, and this one would have %s.',
+                number_format(self::MOST_ATTRIBUTES),
+                number_format($attributes),
+            ));
         }
         foreach ($model->measures as $measure) {
             self::long('The name of a measure', $measure->name, self::NAME);
             $of = '“'.mb_strimwidth($measure->name, 0, 40, '…').'”';
-            foreach (['expression' => $measure->expression, 'filter' => $measure->filter, 'meaning' => $measure->meaning, 'reason' => $measure->reason] as $part => $text) {
-                self::long("The $part of $of", $text, self::TEXT);
+            foreach (['expression', 'filter', 'meaning', 'reason'] as $part) {
+                self::long("The $part of $of", $measure->$part, self::TEXT);
             }
             self::long("The format of $of", $measure->format, self::NAME);
         }

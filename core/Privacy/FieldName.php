@@ -36,7 +36,8 @@ final readonly class FieldName
         $plain = strtr($last, ['ä' => 'ae', 'ö' => 'oe', 'ü' => 'ue', 'Ä' => 'Ae', 'Ö' => 'Oe', 'Ü' => 'Ue', 'ß' => 'ss', 'å' => 'a', 'Å' => 'A', 'ø' => 'o', 'Ø' => 'O', 'æ' => 'ae', 'ł' => 'l', 'Ł' => 'L']);
         /** @var ?\Transliterator $latin */
         static $latin = null;
-        $ascii = 1 === preg_match('/[^\x00-\x7F]/', $plain) ? ($latin ??= \Transliterator::create('Any-Latin; Latin-ASCII'))?->transliterate($plain) ?? false : $plain;
+        $ascii = 1 !== preg_match('/[^\x00-\x7F]/', $plain) ? $plain
+            : (($latin ??= \Transliterator::create('Any-Latin; Latin-ASCII'))?->transliterate($plain) ?? false);
 
         return new self(trim(strtolower((string) preg_replace(
             ['/(?<=[a-z0-9])(?=[A-Z])/', '/(?<=[A-Z])(?=[A-Z][a-z])/', '/[^A-Za-z0-9]+/'],

@@ -419,7 +419,8 @@ final readonly class Altering
             $was = $this->definitions->columnOf($t, $table)->name;
             $t->expect('TO');
             // SQLite puts the new name into its statements in quotation marks where it was given in some.
-            $written = $this->dialect->keepsReferenceNames ? (1 === preg_match('/^["\'`\[]/', $t->written()) ? Quotes::around($t->peekName()) : $t->written()) : null;
+            $written = 1 === preg_match('/^["\'`\[]/', $t->written()) ? Quotes::around($t->peekName()) : $t->written();
+            $written = $this->dialect->keepsReferenceNames ? $written : null;
             $this->renaming->column($table, $was, $t->name(), $written);
         } else {
             $t->any('TO', 'AS', '=');

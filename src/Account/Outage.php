@@ -38,7 +38,8 @@ final readonly class Outage
         $request = $event->getRequest();
         $this->stay($request);
         $headers = ['Retry-After' => (string) self::AGAIN, 'Cache-Control' => 'no-store'];
-        $words = 'The database of Fasti cannot be reached at the moment. Nothing was saved just now, and nothing that was saved before is lost; try again in a moment.';
+        $words = 'The database of Fasti cannot be reached at the moment. Nothing was saved just now, and nothing that was saved before is lost;'
+            .' try again in a moment.';
         $script = 'fetch' === $request->headers->get('X-Requested-With') || str_contains((string) $request->headers->get('Accept'), 'json');
         $event->setResponse($script ? new JsonResponse(['error' => $words], 503, $headers) : new Response($this->twig->render('account/outage.html.twig', [
             'again' => $request->isMethodSafe() ? self::AGAIN : null,

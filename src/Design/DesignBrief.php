@@ -43,6 +43,8 @@ final readonly class DesignBrief
             }
         }
 
-        return new self($things, ['things' => $number('things'), 'attributes' => $number('attributes'), 'joins' => $number('joins'), 'asked' => $number('asked')]);
+        return new self($things, [
+            'things' => $number('things'), 'attributes' => $number('attributes'), 'joins' => $number('joins'), 'asked' => $number('asked'),
+        ]);
     }
 }

@@ -72,14 +72,16 @@ final readonly class Designs
     /**
      * Those that are shared and the person's own, by name, without their outlines.
      *
-     * @return list<array{id: int, name: string, purpose: string, shared: bool, broken: bool, owner: string, source: string, changedAt: mixed, brief: DesignBrief}>
+     * @return list<array{id: int, name: string, purpose: string, shared: bool, broken: bool, owner: string, source: string, changedAt: mixed,
+     *     brief: DesignBrief}>
      */
     public function listed(Account $account, string $holding = ''): array
     {
         $like = '%'.addcslashes(mb_strtolower($holding), '%_\\').'%';
         /** @var list<array<string, mixed>> $rows */
         $rows = $this->orm->createQueryBuilder()
-            ->select('d.id', 'd.name', 'd.purpose', 'd.shared', 'CASE WHEN d.outline <> d.readable THEN 1 ELSE 0 END AS broken', 'a.name AS owner', "COALESCE(s.name, '') AS source")
+            ->select('d.id', 'd.name', 'd.purpose', 'd.shared', 'CASE WHEN d.outline <> d.readable THEN 1 ELSE 0 END AS broken')
+            ->addSelect('a.name AS owner', "COALESCE(s.name, '') AS source")
             ->addSelect('d.changedAt', 'd.brief')->from(KeptDesign::class, 'd')->join('d.owner', 'a')->leftJoin('d.source', 's')
             ->where('d.shared = true OR a.id = :account')->andWhere("LOWER(CONCAT(d.name, ' ', d.purpose)) LIKE :like OR LOWER(d.brief) LIKE :like")
             ->setParameter('account', $account->id())->setParameter('like', $like)->orderBy('d.name')->addOrderBy('d.id')->getQuery()->getArrayResult();
@@ -95,7 +97,8 @@ final readonly class Designs
     public function takenFromEntries(): array
     {
         $found = [];
-        foreach ($this->orm->getConnection()->iterateAssociative("SELECT id, name, brief FROM design WHERE shared = 1 AND readable LIKE '%taken from %'") as $row) {
+        $sql = "SELECT id, name, brief FROM design WHERE shared = 1 AND readable LIKE '%taken from %'";
+        foreach ($this->orm->getConnection()->iterateAssociative($sql) as $row) {
             $found[Row::int($row, 'id')] = ['name' => Row::text($row, 'name'), 'brief' => DesignBrief::read(json_decode(Row::text($row, 'brief'), true))];
         }
 

@@ -40,7 +40,8 @@ final readonly class Sampling
         foreach (ScriptSql::ordered($catalog) as $table) {
             $key = $table->place()->key();
             $names = array_map(static fn (Column $column): string => self::isUnread($table, $column->name, $closed[$key."\0".$column->name] ?? '')
-                ? \sprintf('CASE WHEN %1$s IS NULL THEN NULL ELSE 1 END AS %1$s', $asking->name($column->name)) : $asking->name($column->name), self::stored($table));
+                ? \sprintf('CASE WHEN %1$s IS NULL THEN NULL ELSE 1 END AS %1$s', $asking->name($column->name))
+                : $asking->name($column->name), self::stored($table));
             $sample[$key] = [];
             $sql = \sprintf('SELECT %s FROM %s LIMIT %d', implode(', ', $names), $asking->table($table->place()), self::MOST);
             foreach ([] === $names ? [] : $rows->rows($sql) as $row) {

@@ -94,8 +94,8 @@ final readonly class Trying
      *
      * @param array<string, list<array<string, ?string>>> $sample
      *
-     * @return array{engine: string, statements: int, rows: int, leftOut: int, held: int, differences: list<string>, failed: array{number: int, sql: string, said: string}|null,
-     *     seconds: float, left: list<array{table: string, before: int, after: int}>, steps: list<string>}
+     * @return array{engine: string, statements: int, rows: int, leftOut: int, held: int, differences: list<string>,
+     *     failed: array{number: int, sql: string, said: string}|null, seconds: float, left: list<array{table: string, before: int, after: int}>, steps: list<string>}
      *
      * @throws SourceError where the scratch server does not start or dies, or the copy cannot be made
      */
@@ -134,7 +134,8 @@ final readonly class Trying
             $left = null === $failed ? self::left($scratch, $changes, $sample, $after, $options) : [];
 
             return [
-                'engine' => $dialect->name(), 'statements' => \count($statements), 'rows' => $rows, 'leftOut' => \count($scratch->leftOut), 'held' => array_sum(array_column($left, 'after')),
+                'engine' => $dialect->name(), 'statements' => \count($statements), 'rows' => $rows, 'leftOut' => \count($scratch->leftOut),
+                'held' => array_sum(array_column($left, 'after')),
                 'differences' => null === $failed ? ReadBack::differences(
                     self::inOrder(self::under($after, $scratch, $before)),
                     self::inOrder($scratch->catalog(new SilentProgress())),

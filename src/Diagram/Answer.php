@@ -36,7 +36,10 @@ final readonly class Answer
         $paper = strtoupper($request->query->getString('paper'));
         $width = max(0, $request->query->getInt('width'));
         if ($width > self::WIDEST) {
-            return self::refused(\sprintf('A picture is %s px wide at the most. For more, take the PDF or the SVG: they have no size.', number_format(self::WIDEST)), 422);
+            return self::refused(
+                \sprintf('A picture is %s px wide at the most. For more, take the PDF or the SVG: they have no size.', number_format(self::WIDEST)),
+                422,
+            );
         }
         if ('' !== $paper && !isset(Raster::PAPERS[$paper])) {
             return self::refused('The paper is one of '.implode(', ', array_keys(Raster::PAPERS)).'.', 422);

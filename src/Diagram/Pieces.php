@@ -97,7 +97,12 @@ final readonly class Pieces
         $tablets = \count(array_filter(array_keys($there), static fn (int|string $key): bool => null !== Arrangement::entry((string) $key)));
         foreach ([['entries', $tablets, self::MOST_TABLETS], ['notes, headings and frames', $count - $tablets, self::MOST_NOTES]] as [$of, $now, $most]) {
             if ($now > $most && $count > $before) {
-                throw new BadText(\sprintf('A diagram holds %s %s at the most, and this would be %s. Make several of it.', number_format($most), $of, number_format($now)));
+                throw new BadText(\sprintf(
+                    'A diagram holds %s %s at the most, and this would be %s. Make several of it.',
+                    number_format($most),
+                    $of,
+                    number_format($now),
+                ));
             }
         }
     }

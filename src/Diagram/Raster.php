@@ -98,7 +98,8 @@ final readonly class Raster
     private function fonts(): string
     {
         $packed = glob($this->projectDir.'/public/build/fonts/*.woff2') ?: [];
-        $dir = $this->projectDir.'/var/run/fonts/'.substr(md5('caged '.implode(' ', array_map(static fn (string $f): string => basename($f).filesize($f), $packed))), 0, 8);
+        $sizes = array_map(static fn (string $file): string => basename($file).filesize($file), $packed);
+        $dir = $this->projectDir.'/var/run/fonts/'.substr(md5('readable '.implode(' ', $sizes)), 0, 8);
         if (!is_file($dir.'/fonts.conf')) {
             $new = $dir.'.'.getmypid();
             $files = new Filesystem();
@@ -113,6 +114,9 @@ final readonly class Raster
             }
             $files->remove(glob($new.'/*.woff2') ?: []);
             file_put_contents($new.'/fonts.conf', self::rules());
+            // In the cage, somebody without rights reads them.
+            $files->chmod($new, 0o755);
+            $files->chmod(glob($new.'/*') ?: [], 0o644);
             // Where another request was quicker, its files are as good.
             @rename($new, $dir) || $files->remove($new);
         }

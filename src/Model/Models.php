@@ -51,13 +51,14 @@ final readonly class Models
     public function listed(Account $account): array
     {
         /** @var list<array<string, mixed>> $rows */
-        $rows = $this->orm->createQueryBuilder()->select('m.id', 'm.name', 'm.purpose', 'm.shared', 'a.name AS owner', 's.name AS source', 'm.changedAt', 'm.brief')
-            ->from(KeptModel::class, 'm')->join('m.owner', 'a')->join('m.source', 's')->where('m.shared = true OR a.id = :account')
+        $rows = $this->orm->createQueryBuilder()
+            ->select('m.id', 'm.name', 'm.purpose', 'm.shared', 'a.name AS owner', 's.name AS source', 'm.changedAt', 'm.brief')->from(KeptModel::class, 'm')->join('m.owner', 'a')->join('m.source', 's')->where('m.shared = true OR a.id = :account')
             ->setParameter('account', $account->id())->orderBy('m.name')->getQuery()->getArrayResult();
 
         return array_map(static fn (array $row): array => [
             'id' => Row::int($row, 'id'), 'name' => Row::text($row, 'name'), 'purpose' => Row::text($row, 'purpose'), 'shared' => true === $row['shared'],
-            'owner' => Row::text($row, 'owner'), 'source' => Row::text($row, 'source'), 'changedAt' => $row['changedAt'], 'brief' => ModelBrief::read($row['brief']),
+            'owner' => Row::text($row, 'owner'), 'source' => Row::text($row, 'source'), 'changedAt' => $row['changedAt'],
+            'brief' => ModelBrief::read($row['brief']),
         ], $rows);
     }
 
@@ -65,7 +66,8 @@ final readonly class Models
     public function ownedBy(Account $account): array
     {
         $names = [];
-        foreach ($this->orm->getConnection()->iterateAssociative('SELECT id, name FROM analytic_model WHERE owner_id = ? ORDER BY name', [$account->id()]) as $row) {
+        $sql = 'SELECT id, name FROM analytic_model WHERE owner_id = ? ORDER BY name';
+        foreach ($this->orm->getConnection()->iterateAssociative($sql, [$account->id()]) as $row) {
             $names[Row::int($row, 'id')] = Row::text($row, 'name');
         }
 

@@ -16,8 +16,13 @@ use Symfony\Component\Messenger\Attribute\AsMessageHandler;
 #[AsMessageHandler]
 final readonly class RunJobHandler
 {
-    public function __construct(private Jobs $jobs, private JobKinds $kinds, private ManagerRegistry $managers, private LoggerInterface $logger, private CurrentJob $current)
-    {
+    public function __construct(
+        private Jobs $jobs,
+        private JobKinds $kinds,
+        private ManagerRegistry $managers,
+        private LoggerInterface $logger,
+        private CurrentJob $current,
+    ) {
     }
 
     public function __invoke(RunJob $message): void

@@ -64,7 +64,11 @@ final class PostgreSqlReader implements Reader
             }
         }
         foreach ($closed as $schema) {
-            $this->notes[] = \sprintf('The account has no rights on the schema “%s”, so it was left out. Its owner can GRANT USAGE ON SCHEMA %s and SELECT on its tables.', $schema, Quotes::around($schema));
+            $this->notes[] = \sprintf(
+                'The account has no rights on the schema “%s”, so it was left out. Its owner can GRANT USAGE ON SCHEMA %s and SELECT on its tables.',
+                $schema,
+                Quotes::around($schema),
+            );
         }
         foreach ($this->source->rows('SELECT n.nspname AS s, c.relname AS n, c.relkind AS k FROM pg_catalog.pg_class c JOIN pg_catalog.pg_namespace n ON n.oid = c.relnamespace WHERE c.relkind IN (\'r\', \'p\', \'f\', \'v\', \'m\') AND NOT c.relispartition AND '.self::OURS.' AND '.self::NO_EXTENSION.' ORDER BY n.nspname, c.relname') as $row) {
             if (isset($schemas[(string) $row['s']])) {

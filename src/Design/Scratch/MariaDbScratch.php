@@ -19,10 +19,12 @@ final readonly class MariaDbScratch implements ScratchServer
     private const OTHERS = ['mysql', 'sys', 'information_schema', 'performance_schema'];
     /** The same when the data is made and when it is used. */
     private const FILES = '--innodb-log-file-size=4M --innodb-data-file-path=ibdata1:4M:autoextend --innodb-undo-tablespaces=0';
-    private const START = 'mariadbd --no-defaults --datadir=/work/data --socket=/work/socket --pid-file=/work/pid --tmpdir=/work --skip-networking --skip-log-bin '
-        .self::FILES.' --innodb-buffer-pool-size=64M --innodb-flush-log-at-trx-commit=0 --innodb-use-native-aio=0 --innodb-flush-method=nosync'
-        .' --innodb-temp-data-file-path=ibtmp1:4M:autoextend --performance-schema=0 --skip-name-resolve --secure-file-priv=/nothing --local-infile=0 --skip-symbolic-links'
-        .' --event-scheduler=DISABLED --max-connections=8 --character-set-server=utf8mb4 --collation-server=utf8mb4_unicode_ci --default-time-zone=+00:00 --max-statement-time=60';
+    private const START = 'mariadbd --no-defaults --datadir=/work/data --socket=/work/socket --pid-file=/work/pid --tmpdir=/work'
+        .' --skip-networking --skip-log-bin '.self::FILES.' --innodb-buffer-pool-size=64M --innodb-flush-log-at-trx-commit=0 --innodb-use-native-aio=0 --innodb-flush-method=nosync'
+        .' --innodb-temp-data-file-path=ibtmp1:4M:autoextend --performance-schema=0 --skip-name-resolve'
+        .' --secure-file-priv=/nothing --local-infile=0 --skip-symbolic-links'
+        .' --event-scheduler=DISABLED --max-connections=8 --character-set-server=utf8mb4'
+        .' --collation-server=utf8mb4_unicode_ci --default-time-zone=+00:00 --max-statement-time=60';
 
     public function __construct(private Template $template, private CurrentJob $job)
     {
@@ -37,7 +39,8 @@ final readonly class MariaDbScratch implements ScratchServer
     {
         try {
             $program = Cage::program('mariadbd');
-            $make = 'mariadb-install-db --no-defaults --force --datadir=/work/data --auth-root-authentication-method=normal --skip-test-db --skip-name-resolve '.self::FILES;
+            $make = 'mariadb-install-db --no-defaults --force --datadir=/work/data --auth-root-authentication-method=normal --skip-test-db'
+                .' --skip-name-resolve '.self::FILES;
             $template = $this->template->of('mariadb', self::cage([]), $program, $make);
             $server = new Server(self::cage([$template => '/template']), self::START, 'MariaDB', $this->job);
         } catch (CageError $e) {

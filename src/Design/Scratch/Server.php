@@ -73,7 +73,10 @@ final class Server
                 }
             }
             if (!$this->child->runs() || microtime(true) > $until) {
-                throw new SourceError("The scratch server for {$this->label} did not start: ".substr($this->child->said(), -400), 'Look whether the machine has memory left, and try again.');
+                throw new SourceError(
+                    "The scratch server for {$this->label} did not start: ".substr($this->child->said(), -400),
+                    'Look whether the machine has memory left, and try again.',
+                );
             }
             $this->job->listen();
             usleep(30_000);
@@ -87,8 +90,19 @@ final class Server
 
     public function silent(string $what): SourceError
     {
+        return self::ended($what, 'The scratch server died in the middle.');
+    }
+
+    /** What is said of a run whose process answers no more. */
+    public static function ended(string $what, string $died): SourceError
+    {
         return SourceError::OVER_TIME === $what
-            ? new SourceError(\sprintf('A statement needed more than %d seconds, so that the run was ended.', self::STATEMENT), 'Nothing of yours was on it.', null, SourceError::LOST)
-            : new SourceError('The scratch server died in the middle.', 'Nothing of yours was on it. Run it again.', null, SourceError::LOST);
+            ? new SourceError(
+                \sprintf('A statement needed more than %d seconds, so that the run was ended.', self::STATEMENT),
+                'Nothing of yours was on it.',
+                null,
+                SourceError::LOST,
+            )
+            : new SourceError($died, 'Nothing of yours was on it. Run it again.', null, SourceError::LOST);
     }
 }

@@ -37,13 +37,7 @@ final readonly class SqliteScratch implements ScratchServer
         };
         $session = null;
         $open = function (\Closure $explain) use ($start, &$session): Session {
-            $silent = static fn (string $what): SourceError => new SourceError(
-                SourceError::OVER_TIME === $what
-                    ? \sprintf('A statement needed more than %d seconds, so that the run was ended.', Server::STATEMENT) : 'The scratch database died in the middle.',
-                'Nothing of yours was on it. Run it again.',
-                null,
-                SourceError::LOST,
-            );
+            $silent = static fn (string $what): SourceError => Server::ended($what, 'The scratch database died in the middle.');
 
             return $session = new Session(
                 $start,

@@ -63,7 +63,10 @@ final readonly class Fault
                 'Ask for less at a time, or when it is less busy.',
             ],
             $this->is('40', 1205, 1213, 5, 6) || $this->is('55') => ["Others hold what was asked for (error $number).", 'Try again in a while.'],
-            $this->is('25', 1792, 8) => ["The session only reads, and that would have changed something (error $number).", 'Fasti changes nothing in a source.'],
+            $this->is('25', 1792, 8) => [
+                "The session only reads, and that would have changed something (error $number).",
+                'Fasti changes nothing in a source.',
+            ],
             $this->is('0A') => ["The engine cannot do that (error $number).", ''],
             default => ["The engine answered with an error ($number).", 'The log of the application names it.'],
         };

@@ -28,7 +28,8 @@ final class PostgreSqlConnector extends ServerConnector
 
         return [$dsn, $target->account, $target->secret, [], [
             'SET SESSION CHARACTERISTICS AS TRANSACTION READ ONLY',
-            "SET statement_timeout = '{$seconds}s'; SET search_path = ''; SET client_encoding = 'UTF8'; SET DateStyle = 'ISO'; SET standard_conforming_strings = on; SET jit = off",
+            "SET statement_timeout = '{$seconds}s'; SET search_path = ''; SET client_encoding = 'UTF8'; SET DateStyle = 'ISO'",
+            'SET standard_conforming_strings = on; SET jit = off',
         ]];
     }
 

@@ -43,7 +43,10 @@ final class Serving
             }
             try {
                 if (null === $door) {
-                    $class = \is_string($asked['door'] ?? null) && is_subclass_of($asked['door'], Door::class) ? $asked['door'] : throw new \LogicException('No door.');
+                    $class = $asked['door'] ?? null;
+                    if (!\is_string($class) || !is_subclass_of($class, Door::class)) {
+                        throw new \LogicException('No door.');
+                    }
                     $door = new $class(...(\is_array($asked['with'] ?? null) ? $asked['with'] : []));
                     self::say($out, ['columns' => [], 'rows' => [], 'over' => true]);
                     continue;
@@ -93,8 +96,9 @@ final class Serving
     {
         $json = json_encode($answer, \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES);
         if (false === $json) {
+            $packed = static fn (mixed $value): ?string => \is_string($value) ? base64_encode($value) : null;
             $answer['bytes'] = array_map(
-                static fn (mixed $row): array => array_map(static fn (mixed $value): ?string => \is_string($value) ? base64_encode($value) : null, (array) $row),
+                static fn (mixed $row): array => array_map($packed, (array) $row),
                 \is_array($answer['rows'] ?? null) ? $answer['rows'] : [],
             );
             $answer['rows'] = [];

@@ -61,7 +61,10 @@ final class SqliteConnector extends SessionConnector
 
     protected function mute(Target $target, int $connect): array
     {
-        return [\sprintf('SQLite could not open “%s” within %d seconds.', basename($target->path), $connect), 'Look whether the machine is very busy, and try again.'];
+        return [
+            \sprintf('SQLite could not open “%s” within %d seconds.', basename($target->path), $connect),
+            'Look whether the machine is very busy, and try again.',
+        ];
     }
 
     protected function fault(Fault $fault, Target $target, int $seconds): ?array

@@ -31,6 +31,23 @@ final class RasterTest extends TestCase
     }
 
     #[DataProvider('drawings')]
+    public function testTheTypefacesCanBeReadByWhoeverDrawsInTheCage(): void
+    {
+        $umask = umask(0o077);
+        try {
+            self::raster()->png(self::svg(100, 100));
+        } finally {
+            umask($umask);
+        }
+        $folders = glob(\dirname(__DIR__, 3).'/var/run/fonts/*', \GLOB_ONLYDIR) ?: [];
+        usort($folders, static fn (string $a, string $b): int => filemtime($b) <=> filemtime($a));
+
+        self::assertSame(0o755, fileperms($folders[0]) & 0o777);
+        foreach (glob($folders[0].'/*') ?: [] as $file) {
+            self::assertSame(0o644, fileperms($file) & 0o777, $file);
+        }
+    }
+
     public function testThePaperIsTheSmallestOnWhichItCanBeRead(int $width, int $height, string $paper): void
     {
         self::assertSame($paper, Raster::fitting(self::svg($width, $height)));

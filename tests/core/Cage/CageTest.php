@@ -220,7 +220,7 @@ final class CageTest extends TestCase
     {
         return array_values(array_filter(
             glob('/proc/[0-9]*/cmdline') ?: [],
-            static fn (string $file): bool => str_contains((string) @file_get_contents($file), "sleep\0$seconds") && !str_contains((string) @file_get_contents($file), 'autoload'),
+            static fn (string $file): bool => str_starts_with((string) @file_get_contents($file), "/usr/bin/sleep\0$seconds\0"),
         ));
     }
 }
