@@ -30,7 +30,6 @@ final class RasterTest extends TestCase
         yield 'larger than any' => [30000, 20000, 'A0'];
     }
 
-    #[DataProvider('drawings')]
     public function testTheTypefacesCanBeReadByWhoeverDrawsInTheCage(): void
     {
         $umask = umask(0o077);
@@ -48,6 +47,7 @@ final class RasterTest extends TestCase
         }
     }
 
+    #[DataProvider('drawings')]
     public function testThePaperIsTheSmallestOnWhichItCanBeRead(int $width, int $height, string $paper): void
     {
         self::assertSame($paper, Raster::fitting(self::svg($width, $height)));
