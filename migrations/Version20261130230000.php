@@ -29,9 +29,10 @@ final class Version20261130230000 extends AbstractMigration
         $this->addSql('ALTER TABLE analytic_model ALTER brief DROP DEFAULT');
         $this->addSql("ALTER TABLE job ADD worker VARCHAR(100) NOT NULL DEFAULT ''");
         $this->addSql('ALTER TABLE job ALTER worker DROP DEFAULT');
-        $words = 'What failed is not kept any more; ask again.';
-        $this->addSql("UPDATE kept_trial SET words = '$words' WHERE state = 'failed'");
-        $this->addSql("UPDATE job SET error = 'It failed; what was said of it then is not kept any more.' WHERE state = 'failed' AND error <> ''");
+        // As earlier versions began what an engine said; sentences of Fasti's own stay.
+        $engines = static fn (string $column): string => "($column LIKE '%answered with an error: %' OR $column LIKE '%SQLite could not read %')";
+        $this->addSql("UPDATE kept_trial SET words = 'What failed is not kept any more; ask again.' WHERE {$engines('words')}");
+        $this->addSql("UPDATE job SET error = 'It failed; what was said of it then is not kept any more.' WHERE {$engines('error')}");
     }
 
     public function postUp(Schema $schema): void

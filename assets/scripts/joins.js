@@ -17,6 +17,7 @@ export const joins = () => ({
     tone: '',
     decided: '',
     done: [],
+    asked: 0,
     pending: new Set(),
     init() {
         this.texts = new Texts(this.$root, (words, tone) => this.tell(words, tone));
@@ -92,6 +93,8 @@ export const joins = () => ({
         const before = row.dataset.standing;
         this.mark(row, decision, word);
         this.on();
+        // Answers may come in another order than what was asked, and the last that was asked is taken back first.
+        const order = this.asked += 1;
         const asked = json(row.dataset.decide, { base: before, decision });
         this.pending.add(asked);
         const answer = await asked;
@@ -102,7 +105,7 @@ export const joins = () => ({
             this.go(row);
             return this.tell(answer.error ?? 'It could not be kept. Try again.', 'bad');
         }
-        this.done.push({ changes: answer.changes, rows: [[row, before]] });
+        this.done.push({ order, changes: answer.changes, rows: [[row, before]] });
         this.tell(word === 'taken' ? 'Taken' : 'Dismissed', 'good');
     },
     mark(row, standing, word) {
@@ -123,6 +126,7 @@ export const joins = () => ({
         this.decided = rows.length === 0 ? '' : `${rows.filter((row) => row.dataset.standing !== '').length} of ${rows.length} decided`;
     },
     async takeAll() {
+        const order = this.asked += 1;
         const least = this.$refs.least.value.replace(',', '.');
         const answer = await json(this.$root.dataset.all, { source: Number(this.$root.dataset.source), least });
         if (!answer.ok) {
@@ -130,7 +134,7 @@ export const joins = () => ({
         }
         const rows = this.rows().filter((row) => answer.taken.includes(Number(row.dataset.join)));
         rows.forEach((row) => this.mark(row, 'documented', 'taken'));
-        this.done.push({ changes: answer.changes, rows: rows.map((row) => [row, '']) });
+        this.done.push({ order, changes: answer.changes, rows: rows.map((row) => [row, '']) });
         this.tell(answer.taken.length === 1 ? 'One taken' : `${answer.taken.length} taken`, 'good');
     },
     async back() {
@@ -139,6 +143,7 @@ export const joins = () => ({
         if (this.texts.done.length > 0 && this.done.length === 0) {
             return this.texts.takeBack();
         }
+        this.done.sort((one, other) => one.order - other.order);
         const last = this.done.pop();
         if (!last) {
             return this.tell('Nothing to take back on this page. The history has every change.', 'busy');

@@ -45,7 +45,9 @@ final class MigrationTest extends TestCase
             "INSERT INTO survey (id, source_id, state, asked_at, ended_at, error, summary, account_id) VALUES
                 (1, 3, 'done', UTC_TIMESTAMP(), UTC_TIMESTAMP(), '', '{\"standouts\":[1],\"counts\":{\"new\":2}}', 1),
                 (2, 3, 'failed', UTC_TIMESTAMP(), UTC_TIMESTAMP(), 'No host.', '[]', NULL),
-                (3, 3, 'running', UTC_TIMESTAMP(), NULL, '', '[]', 1)",
+                (3, 3, 'running', UTC_TIMESTAMP(), NULL, '', '[]', 1),
+                (4, 3, 'failed', UTC_TIMESTAMP(), UTC_TIMESTAMP(), 'The server at h:3306 answered with an error: Duplicate entry “oona”', '[]', 1)",
+
             "INSERT INTO profile_run (id, source_id, state, waiting, total, notes, asked_at)
                 VALUES (1, 3, 'paused', '[2]', 2, '[\"a note\"]', UTC_TIMESTAMP())",
             "INSERT INTO edition (id, number, title, state, asked_at, made_at, counts, scope)
@@ -87,6 +89,7 @@ final class MigrationTest extends TestCase
                 ['survey', 'done', ''],
                 ['survey', 'failed', 'No host.'],
                 ['survey', 'failed', 'Fasti was brought up to date meanwhile. Ask for it again.'],
+                ['survey', 'failed', 'It failed; what was said of it then is not kept any more.'],
                 ['profile', 'paused', ''],
                 ['edition', 'done', ''],
             ],
@@ -94,10 +97,10 @@ final class MigrationTest extends TestCase
         );
         self::assertEquals([['[2]', '["a note"]']], self::rows("SELECT JSON_EXTRACT(payload, '$.waiting'), notes FROM job WHERE kind = 'profile'"));
         self::assertEquals(
-            [[1, 1, 'live', '{"counts": {"new": 2}}'], [2, 0, 'live', '[]'], [3, 0, 'live', '[]']],
+            [[1, 1, 'live', '{"counts": {"new": 2}}'], [2, 0, 'live', '[]'], [3, 0, 'live', '[]'], [4, 0, 'live', '[]']],
             self::rows('SELECT job_id, ended_at IS NOT NULL, through, summary FROM survey ORDER BY id'),
         );
-        self::assertEquals([[5]], self::rows('SELECT job_id FROM edition'));
+        self::assertEquals([[9]], self::rows('SELECT job_id FROM edition'));
     }
 
     public function testASourceKeepsItsConnectionAndItsEntriesTheirTexts(): void

@@ -67,6 +67,18 @@ test('from an empty design to a database that runs and is read back, by keyboard
     expect(heard).toEqual([]);
 });
 
+test('a statement that reaches beyond its scratch server is refused, and what the engine says is shown', async ({ page }) => {
+    await signIn(page);
+    await make(page, 'Cage');
+    await page.keyboard.insertText("Loan\n  due, date\n\nStatement \"out\", $$COPY (SELECT 1) TO PROGRAM 'touch /work/x'$$");
+    await says(page, 'TO PROGRAM');
+    await saved(page);
+    await page.keyboard.press('Control+Enter');
+    await expect(page).toHaveURL(/\/script$/);
+    await page.getByRole('button', { name: 'Run it' }).click();
+    await ran(page, 'pg_execute_server_program');
+});
+
 test('a line with a mistake is said below it and mended with what it offers', async ({ page }) => {
     const heard = complaints(page);
     await signIn(page);

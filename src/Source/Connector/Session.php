@@ -148,7 +148,7 @@ final class Session implements Rows
         if (null === $line) {
             $late = true === $this->child?->runs();
             $this->end();
-            throw ($this->silent)($opening ? '' : ($late ? SourceError::OVER_TIME : SourceError::LOST));
+            throw ($this->silent)($late ? ($opening ? '' : SourceError::OVER_TIME) : SourceError::LOST);
         }
         $answer = json_decode($line, true);
         $answer = \is_array($answer) ? $answer : ['error' => ''];
