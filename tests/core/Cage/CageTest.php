@@ -184,12 +184,12 @@ final class CageTest extends TestCase
         }
         self::assertNotSame([], self::sleepers('86398'));
 
-        self::assertGreaterThan(0, Cage::sweep());
+        // Another run on this machine may be quicker to find it.
+        Cage::sweep();
         for ($i = 0; $i < 200 && [] !== self::sleepers('86398'); ++$i) {
             usleep(20_000);
         }
         self::assertSame([], self::sleepers('86398'));
-        self::assertSame(0, Cage::sweep());
     }
 
     public function testLinesComeAsTheyAreSaidAndNobodyWaitsForeverForThem(): void
