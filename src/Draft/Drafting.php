@@ -32,6 +32,8 @@ final readonly class Drafting
     private const MOST_PLACES = 24;
     private const AT_ONCE = 200;
 
+    private const MOST_AT_ONCE = 3000;
+
     public function __construct(
         private Materials $materials,
         private DraftStore $store,
@@ -73,7 +75,8 @@ final readonly class Drafting
     {
         foreach ($this->store->outdated($entries) as $id) {
             $view = $this->entries->one($id);
-            if (null !== $view && null === $view->goneAt) {
+            // Of very many fields the job makes them, while nobody waits.
+            if (null !== $view && null === $view->goneAt && \count($view->fields) <= self::MOST_AT_ONCE) {
                 [$material] = $this->materials->around($view);
                 $this->store->replace([$id => $this->make(new Drafts($this->store->weights()), $material, $view)]);
             }
