@@ -14,6 +14,7 @@ use Fasti\Source\Source;
 use Fasti\Support\Again;
 use Fasti\Support\Batch;
 use Fasti\Support\Row;
+use Fasti\Text\BadText;
 
 /** The analytic models that people keep, the trials that are kept with them, and which fields they stand on. */
 final readonly class Models
@@ -105,16 +106,23 @@ final readonly class Models
      * @param \Closure(KeptModel): T $change
      *
      * @return T
+     *
+     * @throws BadText where somebody else is at it for too long
      */
     public function locked(KeptModel $model, \Closure $change): mixed
     {
         $db = $this->orm->getConnection();
 
-        return Again::transaction($db, function () use ($db, $model, $change): mixed {
-            $db->fetchOne('SELECT id FROM analytic_model WHERE id = ? FOR UPDATE', [$model->id()]);
-
+        $lock = 'fasti.model.'.$model->id();
+        // A lock by name and no transaction around it all: each part within is made again by itself where the database takes it back.
+        if (1 !== Row::int(['got' => $db->fetchOne('SELECT GET_LOCK(?, 20)', [$lock])], 'got')) {
+            throw new BadText('Somebody else is changing this model for very long. Make your change again in a moment.');
+        }
+        try {
             return $change($this->fresh($model));
-        });
+        } finally {
+            $db->fetchOne('SELECT RELEASE_LOCK(?)', [$lock]);
+        }
     }
 
     /** @return list<KeptModel> */
@@ -206,8 +214,6 @@ final readonly class Models
      */
     public function standOn(int $model, array $uses): void
     {
-        $db = $this->orm->getConnection();
-        $db->executeStatement('DELETE FROM model_field WHERE model_id = ?', [$model]);
         $rows = [];
         foreach ($uses as $use) {
             $rows[$use['field']."\0".$use['kind']."\0".mb_strtolower(mb_substr($use['part'], 0, 160))] = [
@@ -217,7 +223,11 @@ final readonly class Models
                 mb_substr($use['part'], 0, 160),
             ];
         }
-        Batch::insert($db, 'INSERT INTO model_field (model_id, field_id, kind, part) VALUES', array_values($rows));
+        $db = $this->orm->getConnection();
+        Again::transaction($db, static function () use ($db, $model, $rows): void {
+            $db->executeStatement('DELETE FROM model_field WHERE model_id = ?', [$model]);
+            Batch::insert($db, 'INSERT INTO model_field (model_id, field_id, kind, part) VALUES', array_values($rows));
+        });
     }
 
     /**

@@ -6,6 +6,7 @@ namespace Fasti\Work;
 
 use Doctrine\DBAL\ArrayParameterType;
 use Doctrine\DBAL\Connection;
+use Doctrine\DBAL\LockMode;
 use Doctrine\ORM\EntityManagerInterface;
 use Fasti\Account\Account;
 use Fasti\Support\Row;
@@ -73,7 +74,7 @@ final readonly class Jobs
                 [$lane, $kind->name()],
             );
             if (is_numeric($open)) {
-                return [$this->find((int) $open) ?? throw new \LogicException('A job vanished.'), false];
+                return [$this->open((int) $open), false];
             }
             $job = new Job($kind->name(), $lane, $payload, null === $account ? null : $this->entities->find(Account::class, $account->id()));
             $this->entities->persist($job);
@@ -85,6 +86,17 @@ final readonly class Jobs
 
             return [$job, true];
         });
+    }
+
+    /** One that is there for certain: a transaction that began before it was asked for sees it by a locking read only. */
+    private function open(int $id): Job
+    {
+        $job = $this->find($id);
+        if (null === $job && $this->entities->getConnection()->isTransactionActive()) {
+            $job = $this->entities->find(Job::class, $id, LockMode::PESSIMISTIC_READ);
+        }
+
+        return $job ?? throw new \LogicException('A job vanished.');
     }
 
     /** The newest of a lane, whatever became of it. */
