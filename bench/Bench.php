@@ -365,7 +365,11 @@ final class Bench
             $desk = $opened = [];
             $db = $this->service(Connection::class);
             for ($i = 0; $i < 60; ++$i) {
-                $desk[] = $http->time(0 === $i % 3 ? '/desk' : (1 === $i % 3 ? '/desk/next' : '/desk/next?topic=field&id='.(4000 + 171 * $i)));
+                $desk[] = $http->time(match (true) {
+                    0 === $i % 3 => '/desk',
+                    1 === $i % 3 => '/desk/next',
+                    default => '/desk/next?topic=field&id='.(4000 + 171 * $i),
+                });
                 // Something that its drafts are made from has changed since.
                 $db->executeStatement('UPDATE drafts_made SET stale = 1 WHERE entry_id = ?', [$i + 100]);
                 $drafting = $this->service(\Fasti\Draft\Drafting::class);
@@ -483,7 +487,11 @@ final class Bench
         }
         for ($j = 0; $j < 450; ++$j) {
             $from = $j < 299 ? $j + 1 : mt_rand(0, 299);
-            $to = $j < 299 ? (0 === mt_rand(0, 2) ? intdiv($j, 6) : mt_rand(max(0, $j - 30), $j)) : mt_rand(0, 299);
+            $to = match (true) {
+                $j >= 299 => mt_rand(0, 299),
+                0 === mt_rand(0, 2) => intdiv($j, 6),
+                default => mt_rand(max(0, $j - 30), $j),
+            };
             $lines[] = new Line($j, $from, 'f1', $to, 'id', End::NoneOrMore, End::One);
             $edges[] = [$from, $to];
         }

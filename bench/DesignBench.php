@@ -75,7 +75,9 @@ final readonly class DesignBench
             [$tablets, $lines] = Drawing::conceptual($outline->design);
             SvgDrawing::bare(Layout::arranged($tablets, $lines, Detail::Names, $places, [], $ways), 'Big');
             $drawn[] = (hrtime(true) - $begun) / 1e6;
-            \count($outline->faults) > 0 && throw new \LogicException((string) $outline->faults[0].\count($found));
+            if (\count($outline->faults) > 0) {
+                throw new \LogicException((string) $outline->faults[0].\count($found));
+            }
         }
         sort($checked);
         sort($drawn);
@@ -89,7 +91,9 @@ final readonly class DesignBench
         $begun = hrtime(true);
         $text = (new DesignScript(new Physical(Working::of($design), Physical::dialectOf($design))))->text(new ScriptOptions());
         $took = (hrtime(true) - $begun) / 1e9;
-        2000 === preg_match_all('/^CREATE TABLE /m', $text) || throw new \LogicException('Not all tables are in the script.');
+        if (2000 !== preg_match_all('/^CREATE TABLE /m', $text)) {
+            throw new \LogicException('Not all tables are in the script.');
+        }
         ($this->say)('script of 2,000 tables', \sprintf('%.2f s', $took), '', $took, 1);
     }
 }

@@ -31,7 +31,9 @@ final readonly class QueryBench
         $floor = self::seconds(static function () use ($catalog): void {
             $dialect = Dialects::ofCatalog($catalog)->grammar() ?? new Grammar();
             foreach ($catalog->tables as $table) {
-                null === $table->definition || new Lexer($table->definition, $dialect);
+                if (null !== $table->definition) {
+                    new Lexer($table->definition, $dialect);
+                }
             }
         });
         $time = self::seconds(static fn (): array => (new Readings($catalog))->all());

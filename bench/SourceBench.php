@@ -103,7 +103,9 @@ final readonly class SourceBench
         }
         $floor = function () use ($select): void {
             $rows = $this->mariaDb->query('SELECT '.implode(', ', $select).' FROM fasti_bench_rows.big');
-            false === $rows || $rows->fetchAll();
+            if (false !== $rows) {
+                $rows->fetchAll();
+            }
         };
         $ours = static fn () => (new SqlProfiler(
             Session::rows(Session::target('fasti_bench_rows'), 600),
@@ -334,7 +336,9 @@ final readonly class SourceBench
             $this->mariaDb->exec("INSERT INTO fasti_bench_rows.part SELECT seq, CONCAT('C-', LPAD(seq MOD 5000, 6, '0')), CONCAT('Name ', seq MOD 70000), CONCAT('p', seq, '@arrowmere.example'), '2020-01-01' + INTERVAL seq MINUTE, '2020-01-01' + INTERVAL (seq MOD 2000) DAY, RAND(seq) * 10000, RAND(seq + 1), seq MOD 100, ELT(1 + seq MOD 4, 'G', 'S', 'B', 'M'), 1 + seq MOD 3, seq MOD 10000, seq MOD 333, seq * 7, REPEAT(CHAR(97 + seq MOD 26), seq MOD 120), NULL, 'same', ELT(1 + seq MOD 5, 'DE', 'FR', 'PL', 'NL', 'IT'), UUID(), IF(seq MOD 9 = 0, NULL, FLOOR(RAND(seq) * 1000)) FROM seq_1_to_".self::ROWS);
             $this->mariaDb->exec('RENAME TABLE fasti_bench_rows.part TO fasti_bench_rows.big');
             $analyzed = $this->mariaDb->query('ANALYZE TABLE fasti_bench_rows.big');
-            false === $analyzed || $analyzed->fetchAll();
+            if (false !== $analyzed) {
+                $analyzed->fetchAll();
+            }
         }
 
         return self::ROWS;

@@ -119,7 +119,11 @@ final class Fieldwork
         }
         $values = [];
         foreach ($rows as $row) {
-            $values[] = '('.implode(',', array_map(fn (string|int|float|null $value): string => null === $value ? 'NULL' : (\is_string($value) ? $this->server->quote($value) : (string) $value), $row)).')';
+            $values[] = '('.implode(',', array_map(fn (string|int|float|null $value): string => match (true) {
+                null === $value => 'NULL',
+                \is_string($value) => $this->server->quote($value),
+                default => (string) $value,
+            }, $row)).')';
         }
         $columns = [
             'station' => '(id, code, reach_id, name, status, opened_on, closed_on, easting, northing, datum)',
@@ -162,7 +166,11 @@ final class Fieldwork
                     \sprintf('%s%03d', strtoupper(substr(self::WATERS[$i % 12], 0, 3)), $i),
                     1 + ($i * 7) % 60,
                     self::WATERS[$i % 12].' '.['bridge', 'weir', 'ford', 'mill'][$i % 4],
-                    null !== $closed ? 'closed' : (47 === $i ? 'paused' : 'open'),
+                    match (true) {
+                        null !== $closed => 'closed',
+                        47 === $i => 'paused',
+                        default => 'open',
+                    },
                     $this->date(0, 300),
                     $closed,
                     mt_rand(10000, 99999),
@@ -234,8 +242,18 @@ final class Fieldwork
                     $flag = mt_rand(0, 99);
                     $this->put('reading', [
                         ++$id, $station, $parameter,
-                        mt_rand(0, 99) < 39 ? null : (0 === mt_rand(0, 6999) ? 900 + $station : self::deployment($station, $k)),
-                        $at, 0 === $flag ? null : round($value, 2), $flag < 90 ? 'G' : ($flag < 95 ? 'S' : ($flag < 98 ? 'B' : ($flag < 99 ? 'M' : null))),
+                        match (true) {
+                            mt_rand(0, 99) < 39 => null,
+                            0 === mt_rand(0, 6999) => 900 + $station,
+                            default => self::deployment($station, $k),
+                        },
+                        $at, 0 === $flag ? null : round($value, 2), match (true) {
+                            $flag < 90 => 'G',
+                            $flag < 95 => 'S',
+                            $flag < 98 => 'B',
+                            $flag < 99 => 'M',
+                            default => null,
+                        },
                     ]);
                 }
             }
@@ -342,7 +360,11 @@ final class Fieldwork
             $kind = 0 === $i % 4 ? 'barrier' : 'station';
             // A rule for one site watches that site only; the others watch everything, and barriers too.
             $rule = 'barrier' === $kind ? 3 * mt_rand(1, 8) : mt_rand(1, 24);
-            $subject = 'barrier' === $kind ? mt_rand(1, 90) : (0 === $rule % 3 ? mt_rand(1, 48) : 1 + $rule % 48);
+            $subject = match (true) {
+                'barrier' === $kind => mt_rand(1, 90),
+                0 === $rule % 3 => mt_rand(1, 48),
+                default => 1 + $rule % 48,
+            };
             $this->put(
                 'alert',
                 [

@@ -155,7 +155,9 @@ final readonly class LoadDemoCommand
     private function files(bool $anew): void
     {
         $mart = $this->filesDir.'/mart.sqlite';
-        is_dir($this->filesDir) || mkdir($this->filesDir, 0755, true);
+        if (!is_dir($this->filesDir)) {
+            mkdir($this->filesDir, 0755, true);
+        }
         $made = max((int) filemtime(__DIR__.'/mart.sql'), (int) filemtime(__DIR__.'/Mart.php'));
         if ($anew || !is_file($mart) || filemtime($mart) < $made) {
             @unlink($mart.'.new');
@@ -185,7 +187,9 @@ final readonly class LoadDemoCommand
             $this->entities->persist($source);
             $this->entities->flush();
             $this->surveys->now($source, $this->entities->getRepository(Account::class)->findOneBy(['email' => 'oona@arrowmere.example']));
-            'mart' === $name && $this->mart($source);
+            if ('mart' === $name) {
+                $this->mart($source);
+            }
         }
     }
 
@@ -225,7 +229,9 @@ final readonly class LoadDemoCommand
         $source = $this->entities->getRepository(Source::class)->findOneBy(['name' => 'fieldwork']) ?? throw new \LogicException('No source.');
         $taken = [];
         foreach ($this->store->places($source->id()) as $place => $entry) {
-            \in_array(Place::ofKey($place)->name, ['station', 'reach', 'catchment', 'visit'], true) && $taken[] = $entry;
+            if (\in_array(Place::ofKey($place)->name, ['station', 'reach', 'catchment', 'visit'], true)) {
+                $taken[] = $entry;
+            }
         }
         $season = $this->beginning->begin($steward, 'Stations next season', 'what fieldwork is to say of stations from next season on', $source->id(), $taken);
         $text = $season->outline;
@@ -344,7 +350,9 @@ final readonly class LoadDemoCommand
             'name' => $term[0], 'area' => $term[1], 'definition' => $term[2], 'synonyms' => $term[3],
         ], $terms));
         foreach ($terms as [$name, , , , $broader]) {
-            '' === $broader || $this->texts->save($steward, 'term', $this->terms->named($name)[0]->id, 'broader', '', $broader, 'demo');
+            if ('' !== $broader) {
+                $this->texts->save($steward, 'term', $this->terms->named($name)[0]->id, 'broader', '', $broader, 'demo');
+            }
         }
     }
 

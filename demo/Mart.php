@@ -25,7 +25,12 @@ final class Mart
         /** @param list<list<string|int|float|null>> $rows */
         $put = static function (string $table, array $rows) use ($database): void {
             foreach (array_chunk($rows, 400) as $chunk) {
-                $database->exec("INSERT INTO $table VALUES ".implode(', ', array_map(static fn (mixed $row): string => '('.implode(', ', array_map(static fn (mixed $value): string => null === $value ? 'NULL' : (\is_string($value) ? $database->quote($value) : (\is_scalar($value) ? (string) $value : '')), (array) $row)).')', $chunk)));
+                $database->exec("INSERT INTO $table VALUES ".implode(', ', array_map(static fn (mixed $row): string => '('.implode(', ', array_map(static fn (mixed $value): string => match (true) {
+                    null === $value => 'NULL',
+                    \is_string($value) => $database->quote($value),
+                    \is_scalar($value) => (string) $value,
+                    default => '',
+                }, (array) $row)).')', $chunk)));
             }
         };
         $put('catchment', [[1, 'Arrow valley'], [2, 'Mere and Sallow'], [3, 'Upper Tinker']]);

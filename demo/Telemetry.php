@@ -17,7 +17,9 @@ final class Telemetry
     public static function make(string $folder): void
     {
         mt_srand(self::SEED);
-        is_dir($folder) || mkdir($folder, 0755, true);
+        if (!is_dir($folder)) {
+            mkdir($folder, 0755, true);
+        }
         $gateways = array_map(static fn (int $i): array => ['gateway' => \sprintf('GW-%03d', $i), 'site' => ['weir', 'bridge', 'mill', 'ford'][$i % 4].' mast '.$i, 'installed' => \sprintf('20%02d-%02d-%02d', 15 + $i % 9, 1 + $i % 12, 1 + $i % 28), 'bands' => [868, 0 === $i % 3 ? 2400 : 433], 'contact_email' => \sprintf('keeper%d@arrowmere.example', $i)], range(1, 18));
         file_put_contents($folder.'/gateways.json', json_encode($gateways, \JSON_PRETTY_PRINT | \JSON_UNESCAPED_SLASHES));
         $out = fopen($folder.'/telemetry.jsonl', 'w') ?: throw new \RuntimeException('The messages could not be written.');
@@ -30,7 +32,11 @@ final class Telemetry
     /** @return array<string, mixed> */
     private static function message(int $i): array
     {
-        $version = $i < 2000 ? 1 : ($i < 4800 ? 2 : 3);
+        $version = match (true) {
+            $i < 2000 => 1,
+            $i < 4800 => 2,
+            default => 3,
+        };
         $water = ['ARR', 'MER', 'SAL', 'TIN', 'WIT', 'RUS'][$i % 6];
         $message = ['id' => \sprintf('%08x-5a1e-4c3d-8f00-%012x', 4096 + $i, 77 * $i), 'version' => $version, 'station' => \sprintf('%s-%02d', $water, 1 + $i % 24), 'sent_at' => gmdate('Y-m-d\TH:i:s\Z', 1672531200 + 1800 * $i)];
         $readings = [];

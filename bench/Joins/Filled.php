@@ -80,7 +80,11 @@ final class Filled implements Rows
             throw new SourceError($e->getMessage(), $sql, $e);
         }
         while (\is_array($row = $statement->fetch(\PDO::FETCH_ASSOC))) {
-            yield array_map(static fn (mixed $value): ?string => null === $value ? null : (\is_scalar($value) ? (string) $value : ''), $row);
+            yield array_map(static fn (mixed $value): ?string => match (true) {
+                null === $value => null,
+                \is_scalar($value) => (string) $value,
+                default => '',
+            }, $row);
         }
     }
 
@@ -149,10 +153,12 @@ final class Filled implements Rows
                 continue;
             }
             $seen[$id] = true;
-            [] === $primary || $this->keys[$table->place()->key()][] = array_map(
-                static fn (string $column): string|int|null => \is_float($values[$column] ?? null) ? (int) $values[$column] : $values[$column] ?? null,
-                $primary,
-            );
+            if ([] !== $primary) {
+                $this->keys[$table->place()->key()][] = array_map(
+                    static fn (string $column): string|int|null => \is_float($values[$column] ?? null) ? (int) $values[$column] : $values[$column] ?? null,
+                    $primary,
+                );
+            }
             $ordered = array_map(static fn (Column $column): string|int|float|null => $values[$column->name] ?? null, $table->columns);
             $this->pdo->prepare('INSERT INTO '.$quoted($table->name).' VALUES ('.implode(',', array_fill(0, \count($ordered), '?')).')')->execute($ordered);
         }

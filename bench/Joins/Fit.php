@@ -143,7 +143,11 @@ final class Fit
         foreach ($names as $feature => $i) {
             $w[$i] = $weights[$feature] ?? self::BEFOREHAND[$feature] ?? 0.0;
             $before[$i] = self::BEFOREHAND[$feature] ?? 0.0;
-            $kept[$i] = \in_array($feature, $data ? self::KEPT_OF_DATA : self::KEPT, true) ? 25 : (isset(self::BEFOREHAND[$feature]) ? 4 : 1);
+            $kept[$i] = match (true) {
+                \in_array($feature, $data ? self::KEPT_OF_DATA : self::KEPT, true) => 25,
+                isset(self::BEFOREHAND[$feature]) => 4,
+                default => 1,
+            };
         }
         $total = array_sum(array_column($units, 1));
         for ($round = 1; $round <= self::ROUNDS; ++$round) {
@@ -162,13 +166,17 @@ final class Fit
                     }
                     $worths[$k] = $worth;
                     $most = max($most, $worth);
-                    $true && $right[] = $k;
+                    if ($true) {
+                        $right[] = $k;
+                    }
                 }
                 $sum = $of = 0.0;
                 foreach ($worths as $k => $worth) {
                     $worths[$k] = $e = exp($worth - $most);
                     $sum += $e;
-                    \in_array($k, $right, true) && $of += $e;
+                    if (\in_array($k, $right, true)) {
+                        $of += $e;
+                    }
                 }
                 $sum += exp(-$most);
                 foreach ($unit as $k => [$row]) {

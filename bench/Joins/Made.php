@@ -221,16 +221,24 @@ final class Made
             } elseif ('before' === $this->style['key'] && $known['surrogate']) {
                 $words = ['id', ...($alone ? $role : [...$role, ...$base])];
             } else {
-                $ending = $known['surrogate'] ? $this->style['ending'] : (['id'] === $part['words'] ? $this->style['ending'] : $last);
+                $ending = match (true) {
+                    $known['surrogate'] => $this->style['ending'],
+                    ['id'] === $part['words'] => $this->style['ending'],
+                    default => $last,
+                };
                 $words = [...($alone ? $role : [...$role, ...$base]), ...($drop && \count([...$role, ...$base]) > 0 ? [] : [$ending])];
             }
             if ('alias' === $this->style['case'] && $single) {
                 // Called by its signs and an ending, or by its name alone.
                 $named = 0 === $this->chance->getInt(0, 1) ? [$this->alias($table), 'id'] : [implode('', $base)];
-                $words = $alone ? (0 === $this->chance->getInt(0, 2) ? [...$role, 'id'] : $role) : [
-                    ...array_map(static fn (string $word): string => substr($word, 0, 4), $role),
-                    ...$named,
-                ];
+                $words = match (true) {
+                    !$alone => [
+                        ...array_map(static fn (string $word): string => substr($word, 0, 4), $role),
+                        ...$named,
+                    ],
+                    0 === $this->chance->getInt(0, 2) => [...$role, 'id'],
+                    default => $role,
+                };
             }
             $found[] = ['words' => $words, 'type' => $part['type']];
         }
@@ -357,7 +365,9 @@ final class Made
             $words = [...\array_slice($words, 0, -1), \Fasti\Core\Wording\Noun::plural($words[\count($words) - 1] ?? '')];
         }
         $prefix = $this->style['prefix'] ?? (isset($this->style['tbl']) ? 'tbl' : '');
-        '' === $prefix || array_unshift($words, strtolower($prefix));
+        if ('' !== $prefix) {
+            array_unshift($words, strtolower($prefix));
+        }
 
         return $this->written($words);
     }

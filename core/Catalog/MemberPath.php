@@ -51,7 +51,9 @@ final readonly class MemberPath implements \Stringable
                 isset($m[3]) => str_replace('""', '"', $m[3]),
                 default => $m[4] ?? null,
             };
-            null === $step || $steps[] = $step;
+            if (null !== $step) {
+                $steps[] = $step;
+            }
         }
 
         return new self($steps);

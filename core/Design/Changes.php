@@ -77,10 +77,16 @@ final class Changes
                 continue;
             }
             $is = isset($matching->tables[$key]) ? $self->new[$matching->tables[$key]] : null;
-            null === $is ? $self->gone($table) : ($self->sql->rebuilds() ? $self->rebuilt($table, $is) : $self->changed($table, $is));
+            match (true) {
+                null === $is => $self->gone($table),
+                $self->sql->rebuilds() => $self->rebuilt($table, $is),
+                default => $self->changed($table, $is),
+            };
         }
         foreach ($self->new as $key => $table) {
-            $table->kind->isView() || \in_array($key, $matching->tables, true) || $self->added($table);
+            if (!$table->kind->isView() && !\in_array($key, $matching->tables, true)) {
+                $self->added($table);
+            }
         }
         $self->moved();
         usort($self->steps, static fn (ChangeStep $a, ChangeStep $b): int => $a->phase <=> $b->phase);
@@ -139,7 +145,9 @@ final class Changes
             $this->dropLead($from, $lead);
         }
         foreach ($table->foreignKeys as $lead) {
-            $this->sql->rebuilds() || $this->dropLead($table, $lead);
+            if (!$this->sql->rebuilds()) {
+                $this->dropLead($table, $lead);
+            }
         }
         $this->add(
             self::DROP_TABLES,
@@ -226,15 +234,17 @@ final class Changes
                 $this->add(self::PROGRAMS, \sprintf('The trigger %s comes', $trigger->name), [$this->sql->writing->trigger($is, $trigger)], '', $is->name);
             }
         }
-        $was->name === $is->name || $this->add(
-            self::RENAME,
-            \sprintf('%s is called %s', $was->name, $is->name),
-            [$this->sql->renameTable($was, $is->name)],
-            '',
-            $is->name,
-            [
-                $was->name, null,
-            ]);
+        if ($was->name !== $is->name) {
+            $this->add(
+                self::RENAME,
+                \sprintf('%s is called %s', $was->name, $is->name),
+                [$this->sql->renameTable($was, $is->name)],
+                '',
+                $is->name,
+                [
+                    $was->name, null,
+                ]);
+        }
         $this->renameColumns($was, $is, $map);
         $before = null;
         foreach ($is->columns as $column) {
@@ -456,7 +466,9 @@ final class Changes
         if ($other) {
             $words = $typed ? \sprintf('%s is %s', $label, $column->type) : \sprintf('%s is said otherwise', $label);
             $statements = $this->sql->changeColumn($bare, $now, $required && !$this->sql->rebuilds() ? $column->with(nullable: true) : $column, $cast);
-            [] === $statements || $this->add(self::CHANGE, $words, $statements, $typed ? ChangeStep::LOCKS : '', $is->name, [$was->name, $old->name]);
+            if ([] !== $statements) {
+                $this->add(self::CHANGE, $words, $statements, $typed ? ChangeStep::LOCKS : '', $is->name, [$was->name, $old->name]);
+            }
         }
         $numbers = $column->autoNumbered && !$old->autoNumbered && null === $column->default ? $this->sql->numbers($is, $column) : [];
         if ($required) {
@@ -477,7 +489,9 @@ final class Changes
         $stays = '';
         foreach ($is->columns as $column) {
             $own = $this->sql->writing->name($column->name);
-            null === $column->onUpdate || $own === $name || $stays .= ", $own = $own";
+            if (null !== $column->onUpdate && $own !== $name) {
+                $stays .= ", $own = $own";
+            }
         }
 
         return \sprintf('UPDATE %s SET %s = %s%s%s', $this->placed($is), $name, $value, $stays, '' === $where ? '' : " WHERE $where");
@@ -542,7 +556,9 @@ final class Changes
         // A column whose type changes takes what leads by it along.
         $retyped = [];
         foreach ($map as $before => $after) {
-            $was->column($before)?->type === $is->column($after)?->type || $retyped[$after] = true;
+            if ($was->column($before)?->type !== $is->column($after)?->type) {
+                $retyped[$after] = true;
+            }
         }
         $touches = static fn (ForeignKey $lead): bool => [] !== array_intersect($lead->columns, array_keys($retyped));
         $this->primary($was, $is, $named);
@@ -716,10 +732,14 @@ final class Changes
     private function each(array $was, array $is, \Closure $same, \Closure $drop, \Closure $make): void
     {
         foreach ($was as $old) {
-            [] === array_filter($is, static fn (object $new): bool => $same($old, $new)) && $drop($old);
+            if ([] === array_filter($is, static fn (object $new): bool => $same($old, $new))) {
+                $drop($old);
+            }
         }
         foreach ($is as $new) {
-            [] === array_filter($was, static fn (object $old): bool => $same($old, $new)) && $make($new);
+            if ([] === array_filter($was, static fn (object $old): bool => $same($old, $new))) {
+                $make($new);
+            }
         }
     }
 
@@ -876,8 +896,8 @@ final class Changes
             }
         }
         foreach ($was->columns as $column) {
-            isset($map[$column->name]) || null !== $column->generated
-                || $this->add(
+            if (!isset($map[$column->name]) && null === $column->generated) {
+                $this->add(
                     self::DROP_FIELDS,
                     \sprintf('%s.%s goes, with its values', $was->name, $column->name),
                     [],
@@ -885,18 +905,23 @@ final class Changes
                     $is->name,
                     [$was->name, $column->name],
                 );
+            }
         }
         foreach ($map as $before => $after) {
-            $before === $after || $this->add(
-                self::RENAME,
-                \sprintf('%s.%s is called %s', $is->name, $before, $after),
-                [],
-                '',
-                $is->name,
-                [$was->name, $before],
-            );
+            if ($before !== $after) {
+                $this->add(
+                    self::RENAME,
+                    \sprintf('%s.%s is called %s', $is->name, $before, $after),
+                    [],
+                    '',
+                    $is->name,
+                    [$was->name, $before],
+                );
+            }
         }
-        $was->name === $is->name || $this->add(self::RENAME, \sprintf('%s is called %s', $was->name, $is->name), [], '', $is->name, [$was->name, null]);
+        if ($was->name !== $is->name) {
+            $this->add(self::RENAME, \sprintf('%s is called %s', $was->name, $is->name), [], '', $is->name, [$was->name, null]);
+        }
         $beside = $is->with(name: self::BESIDE.$is->name, indexes: [], triggers: []);
         $made = array_map(static fn ($statement): string => $statement->sql, $this->sql->writing->table($beside, $is->foreignKeys));
         $copy = [] === $columns ? [] : [
@@ -914,11 +939,15 @@ final class Changes
         ], '', $is->name);
         $again = [];
         foreach ($this->sql->writing->table($is, $is->foreignKeys) as $n => $statement) {
-            0 === $n || $again[] = $statement->sql;
+            if (0 !== $n) {
+                $again[] = $statement->sql;
+            }
         }
         foreach ($is->triggers as $trigger) {
             $again[] = $this->sql->writing->trigger($is, $trigger);
-        }[] === $again || $this->add(self::KEYS, \sprintf('%s gets its indexes and triggers', $is->name), $again, '', $is->name);
+        }if ([] !== $again) {
+            $this->add(self::KEYS, \sprintf('%s gets its indexes and triggers', $is->name), $again, '', $is->name);
+        }
     }
 
     private function carried(Table $was, Table $is, ?Column $old, Column $column): ?string
@@ -930,34 +959,40 @@ final class Changes
                 return null;
             }
             $this->add(self::NEW_FIELDS, \sprintf('%s comes', $label), [], '', $is->name);
-            $said || $this->add(
-                self::COPY,
-                \sprintf('Rows of %s must have %s, and nobody has said what those get that are there: they get %s', $is->name, $column->name, $filling),
-                [],
-                ChangeStep::ASKS,
-                $is->name,
-            );
+            if (!$said) {
+                $this->add(
+                    self::COPY,
+                    \sprintf('Rows of %s must have %s, and nobody has said what those get that are there: they get %s', $is->name, $column->name, $filling),
+                    [],
+                    ChangeStep::ASKS,
+                    $is->name,
+                );
+            }
 
             return $filling;
         }
         $name = $this->sql->writing->name($old->name);
         $cast = $old->type === $column->type ? new Cast($name) : $this->sql->cast($name, $old, $column);
-        null === $cast->loses || $this->add(
-            self::COPY,
-            \sprintf('%s is %s and no longer %s: %s', $label, $column->type, $old->type, $cast->words),
-            [],
-            ChangeStep::LOSES,
-            $is->name,
-            [$was->name, $old->name],
-        );
-        if (!$column->nullable && !$column->autoNumbered && ($old->nullable || null !== $cast->loses)) {
-            $said || $this->add(
+        if (null !== $cast->loses) {
+            $this->add(
                 self::COPY,
-                \sprintf('%s is required, and nobody has said what rows get that have none: they get %s', $label, $filling),
+                \sprintf('%s is %s and no longer %s: %s', $label, $column->type, $old->type, $cast->words),
                 [],
-                ChangeStep::ASKS,
+                ChangeStep::LOSES,
                 $is->name,
+                [$was->name, $old->name],
             );
+        }
+        if (!$column->nullable && !$column->autoNumbered && ($old->nullable || null !== $cast->loses)) {
+            if (!$said) {
+                $this->add(
+                    self::COPY,
+                    \sprintf('%s is required, and nobody has said what rows get that have none: they get %s', $label, $filling),
+                    [],
+                    ChangeStep::ASKS,
+                    $is->name,
+                );
+            }
 
             return "COALESCE($cast->sql, $filling)";
         }
@@ -1000,7 +1035,9 @@ final class Changes
                 continue;
             }
             $gone = $this->goneFor($was, $map, $table, $column);
-            null === $gone || $takes[$column->name] = $gone;
+            if (null !== $gone) {
+                $takes[$column->name] = $gone;
+            }
         }
         $needs = array_filter($table->columns, static fn (Column $column): bool => !$column->nullable && null === $column->default && !$column->autoNumbered
             && null === $column->generated && !\in_array($column->name, $columns, true) && !isset($takes[$column->name]));

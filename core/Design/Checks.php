@@ -103,16 +103,18 @@ final class Checks
             if (1 === preg_match('/^(.*\D)\s*(\d{1,2})$|^(first|second|third|fourth|fifth)\s+(.+)$/ui', $attribute->name, $m, \PREG_UNMATCHED_AS_NULL)) {
                 $groups[Names::key((string) ($m[1] ?? $m[4]))][] = $attribute;
             }
-            'any of' === $attribute->type->kind && $this->add(
-                'several values',
-                $attribute->line,
-                \sprintf(
-                    '%s holds several values at once (against the first normal form): none of them can be joined or counted by itself.',
-                    Names::big($attribute->name),
-                ),
-                \sprintf('Write “%s, any number of one of …”, which becomes a table.', $attribute->name),
-                $thing->name,
-            );
+            if ('any of' === $attribute->type->kind) {
+                $this->add(
+                    'several values',
+                    $attribute->line,
+                    \sprintf(
+                        '%s holds several values at once (against the first normal form): none of them can be joined or counted by itself.',
+                        Names::big($attribute->name),
+                    ),
+                    \sprintf('Write “%s, any number of one of …”, which becomes a table.', $attribute->name),
+                    $thing->name,
+                );
+            }
         }
         foreach ($groups as $stem => $group) {
             if (\count($group) > 1) {
@@ -139,7 +141,9 @@ final class Checks
         }
         $keys = array_map(static fn (Identifier $key): array => array_map(Names::key(...), $key->parts), $thing->keys);
         foreach ($thing->attributes as $attribute) {
-            $attribute->unique && $keys[] = [Names::key($attribute->name)];
+            if ($attribute->unique) {
+                $keys[] = [Names::key($attribute->name)];
+            }
         }
         $inKeys = array_merge([], ...$keys);
         foreach ($thing->dependencies as $dependency) {
@@ -238,18 +242,20 @@ final class Checks
                     $thing->dependencies,
                     static fn (Dependency $each): bool => Names::key($each->of) === Names::key($attribute->name)
                     && \in_array(Names::key($other), array_map(Names::key(...), $each->on), true));
-                ($named || $depends) && $this->add(
-                    'belongs to the join',
-                    $attribute->line,
-                    \sprintf(
-                        '%s has one %s, though there may be several %s: it belongs to the two together.',
-                        Names::big(Noun::withArticle(Names::small($thing->name))),
-                        $attribute->name,
-                        Noun::plural(Names::small($other)),
-                    ),
-                    \sprintf('Write it below the sentence that joins them, in line %d.', $join->line),
-                    $thing->name,
-                );
+                if ($named || $depends) {
+                    $this->add(
+                        'belongs to the join',
+                        $attribute->line,
+                        \sprintf(
+                            '%s has one %s, though there may be several %s: it belongs to the two together.',
+                            Names::big(Noun::withArticle(Names::small($thing->name))),
+                            $attribute->name,
+                            Noun::plural(Names::small($other)),
+                        ),
+                        \sprintf('Write it below the sentence that joins them, in line %d.', $join->line),
+                        $thing->name,
+                    );
+                }
             }
         }
     }
@@ -309,11 +315,15 @@ final class Checks
         };
         $pairs = array_map(static fn (DesignJoin $join): array => [$join->from, $join->to], $this->design->joins);
         foreach ($this->design->things as $thing) {
-            null === $thing->kindOf || $pairs[] = [$thing->name, $thing->kindOf];
+            if (null !== $thing->kindOf) {
+                $pairs[] = [$thing->name, $thing->kindOf];
+            }
         }
         foreach ($pairs as [$a, $b]) {
             [$a, $b] = [Names::key($a), Names::key($b)];
-            isset($of[$a], $of[$b]) && $of[$find($a)] = $find($b);
+            if (isset($of[$a], $of[$b])) {
+                $of[$find($a)] = $find($b);
+            }
         }
         $parts = [];
         foreach ($this->design->things as $thing) {
@@ -375,14 +385,16 @@ final class Checks
             );
         }
         if ($join->isLink()) {
-            $join->again && [] === $join->keys && $this->add(
-                'again',
-                $join->line,
-                'The same two may be linked again, and nothing guards against the same link entered twice.',
-                'Say below it what tells two links apart.',
-                $join->from,
-                \sprintf('What tells two times apart that the same %s and %s come together?', Names::small($join->from), Names::small($join->to)),
-            );
+            if ($join->again && [] === $join->keys) {
+                $this->add(
+                    'again',
+                    $join->line,
+                    'The same two may be linked again, and nothing guards against the same link entered twice.',
+                    'Say below it what tells two links apart.',
+                    $join->from,
+                    \sprintf('What tells two times apart that the same %s and %s come together?', Names::small($join->from), Names::small($join->to)),
+                );
+            }
 
             return;
         }

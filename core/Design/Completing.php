@@ -136,7 +136,9 @@ final class Completing
                 }
             }
             foreach (Dialects::all() as $dialect) {
-                $dialect->writes() && $options['for '.self::label($dialect)] = 'the engine';
+                if ($dialect->writes()) {
+                    $options['for '.self::label($dialect)] = 'the engine';
+                }
             }
 
             return [$before, $options];

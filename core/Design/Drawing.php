@@ -102,11 +102,13 @@ final class Drawing
             );
         }
         foreach ($physical->catalog->tables as $view) {
-            $view->kind->isView() && $tablets[] = new Tablet(
-                self::id('view '.$view->name), $view->name,
-                array_map(static fn ($column): TabletRow => new TabletRow($column->name, $column->name, false, '', $column->type), $view->columns),
-                '', $view->kind->value, '', $view->comment,
-            );
+            if ($view->kind->isView()) {
+                $tablets[] = new Tablet(
+                    self::id('view '.$view->name), $view->name,
+                    array_map(static fn ($column): TabletRow => new TabletRow($column->name, $column->name, false, '', $column->type), $view->columns),
+                    '', $view->kind->value, '', $view->comment,
+                );
+            }
         }
 
         return [$tablets, $lines];
@@ -193,7 +195,12 @@ final class Drawing
             $lines[] = new Line(
                 crc32('reference '.$key.' '.implode(',', $reference->columns)), self::id($key), $from[0] ?? '', self::id($reference->to), $to[0] ?? '',
                 null === $join ? End::of(true, !$alone) : $join->children()->end(), End::of(!$required, false),
-                null === $join ? '' : ($join->fromHolds() ? $join->verb : ('' === $join->verbBack ? 'leads to' : $join->verbBack)),
+                match (true) {
+                    null === $join => '',
+                    $join->fromHolds() => $join->verb,
+                    '' === $join->verbBack => 'leads to',
+                    default => $join->verbBack,
+                },
                 tooltip: \sprintf(
                     '%s leads to %s %s%s',
                     $table->name,

@@ -129,7 +129,9 @@ final class Edits
         $head = $this->statementAt($of->line);
         $last = $head;
         foreach ($this->outline->within($head) as $n) {
-            \in_array($this->outline->statements[$n]->kind, ['attribute', 'clause'], true) && $last = $n;
+            if (\in_array($this->outline->statements[$n]->kind, ['attribute', 'clause'], true)) {
+                $last = $n;
+            }
         }
         $this->insert($this->outline->statements[$last]->to + 1, ['  '.OutlineWriter::attribute($attribute)]);
     }
@@ -217,7 +219,9 @@ final class Edits
         $lines = $this->sentence($said);
         $after = null;
         foreach ($this->outline->statements as $n => $statement) {
-            'join' === $statement->kind && $after = $n;
+            if ('join' === $statement->kind) {
+                $after = $n;
+            }
         }
         if (null !== $after) {
             $this->insert($this->endOf($after) + 1, $lines);
@@ -225,7 +229,9 @@ final class Edits
             return;
         }
         foreach ($this->outline->statements as $n => $statement) {
-            'thing' === $statement->kind && $after = $n;
+            if ('thing' === $statement->kind) {
+                $after = $n;
+            }
         }
         $this->insert(null === $after ? \count($this->lines) : $this->endOf($after) + 1, ['', ...$lines]);
     }
@@ -291,7 +297,9 @@ final class Edits
                 return;
             }
         }
-        null === $said || $this->insert($this->outline->statements[$this->lastOf($head)]->to + 1, ['  '.$said]);
+        if (null !== $said) {
+            $this->insert($this->outline->statements[$this->lastOf($head)]->to + 1, ['  '.$said]);
+        }
     }
 
     /**
@@ -397,7 +405,9 @@ final class Edits
                 $in = $thing->name ?? '';
                 if (null !== $thing && $things) {
                     $new = $thing->with(name: $map($thing->name), kindOf: null === $thing->kindOf ? null : $map($thing->kindOf));
-                    $new->name === $thing->name && $new->kindOf === $thing->kindOf || $changed[$n] = OutlineWriter::thingHead($new);
+                    if (!($new->name === $thing->name && $new->kindOf === $thing->kindOf)) {
+                        $changed[$n] = OutlineWriter::thingHead($new);
+                    }
                 }
             } elseif ('join' === $statement->kind) {
                 $in = '';
@@ -410,20 +420,25 @@ final class Edits
                         key: !$things && $within($join->parent()) ? array_map($map, $join->key) : $join->key,
                     );
                     $lines = OutlineWriter::join($new);
-                    $lines[0] === OutlineWriter::join($join)[0] || $changed[$n] = $lines[0];
+                    if ($lines[0] !== OutlineWriter::join($join)[0]) {
+                        $changed[$n] = $lines[0];
+                    }
                     foreach ($things ? $this->outline->within($n) : [] as $inner) {
                         $said = ltrim($this->lines[$this->outline->statements[$inner]->from]);
                         foreach ($lines as $line) {
                             foreach (['deleting ', 'changing the key of '] as $lead) {
-                                str_starts_with($said, $lead) && str_starts_with(ltrim($line), $lead) && ltrim($line) !== $said
-                                    && $changed[$inner] = ltrim($line);
+                                if (str_starts_with($said, $lead) && str_starts_with(ltrim($line), $lead) && ltrim($line) !== $said) {
+                                    $changed[$inner] = ltrim($line);
+                                }
                             }
                         }
                     }
                 }
             } elseif ('' !== $in && $within($in) && null !== $statement->object) {
                 $line = self::mapped($statement->object, $map);
-                null === $line || $changed[$n] = $line;
+                if (null !== $line) {
+                    $changed[$n] = $line;
+                }
             } elseif ('question' === $statement->kind && $things) {
                 foreach ($this->outline->design->questions as $question) {
                     if ($question->line === $statement->from + 1 && array_map($map, $question->of) !== $question->of) {
@@ -550,7 +565,9 @@ final class Edits
     {
         $last = $head;
         foreach ($this->outline->within($head) as $n) {
-            \in_array($this->outline->statements[$n]->kind, ['blank', 'comment'], true) || $last = $n;
+            if (!\in_array($this->outline->statements[$n]->kind, ['blank', 'comment'], true)) {
+                $last = $n;
+            }
         }
 
         return $last;

@@ -37,7 +37,9 @@ final readonly class GivenValue
     public function said(string $sql, GeneralType $type, string $native): ?string
     {
         $tries = ['now', 'today', 'yes', 'no', $sql];
-        1 === preg_match("/^'(.*)'$/s", $sql, $m) && array_push($tries, str_replace("''", "'", $m[1]), stripslashes(str_replace("''", "'", $m[1])));
+        if (1 === preg_match("/^'(.*)'$/s", $sql, $m)) {
+            array_push($tries, str_replace("''", "'", $m[1]), stripslashes(str_replace("''", "'", $m[1])));
+        }
         foreach ($tries as $try) {
             if ($this->written($try, $type, $native) === $sql) {
                 return $try;

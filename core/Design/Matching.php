@@ -30,16 +30,24 @@ final class Matching
         [$taken, $formerly] = null === $physical ? [[], []] : $self->said($physical, $before, $after);
         $old = $new = [];
         foreach ($before->tables as $table) {
-            $table->kind->isView() || $old[$table->place()->key()] = $table;
+            if (!$table->kind->isView()) {
+                $old[$table->place()->key()] = $table;
+            }
         }
         foreach ($after->tables as $table) {
-            $table->kind->isView() || $new[$table->place()->key()] = $table;
+            if (!$table->kind->isView()) {
+                $new[$table->place()->key()] = $table;
+            }
         }
         foreach ($taken as $was => $is) {
-            isset($old[$was], $new[$is]) && !\in_array($is, $self->tables, true) && $self->tables[$was] = $is;
+            if (isset($old[$was], $new[$is]) && !\in_array($is, $self->tables, true)) {
+                $self->tables[$was] = $is;
+            }
         }
         foreach ($old as $was => $table) {
-            isset($self->tables[$was]) || !isset($new[$was]) || \in_array($was, $self->tables, true) || $self->tables[$was] = $was;
+            if (!(isset($self->tables[$was]) || !isset($new[$was]) || \in_array($was, $self->tables, true))) {
+                $self->tables[$was] = $was;
+            }
         }
         $lost = array_values(array_diff_key($old, $self->tables));
         $fresh = array_values(array_diff_key($new, array_flip($self->tables)));
@@ -63,10 +71,14 @@ final class Matching
     {
         $map = [];
         foreach ($formerly as $after => $before) {
-            null !== $was->column($before) && null !== $is->column($after) && $map[$before] = $after;
+            if (null !== $was->column($before) && null !== $is->column($after)) {
+                $map[$before] = $after;
+            }
         }
         foreach ($was->columns as $column) {
-            isset($map[$column->name]) || \in_array($column->name, $map, true) || null === $is->column($column->name) || $map[$column->name] = $column->name;
+            if (!(isset($map[$column->name]) || \in_array($column->name, $map, true) || null === $is->column($column->name))) {
+                $map[$column->name] = $column->name;
+            }
         }
         $left = $was->with(columns: array_values(array_filter($was->columns, static fn ($column): bool => !isset($map[$column->name]))));
         $free = $is->with(columns: array_values(array_filter($is->columns, static fn ($column): bool => !\in_array($column->name, $map, true))));
@@ -106,12 +118,16 @@ final class Matching
                 $dot = strrpos($thing->from, '.');
                 $name = false === $dot ? $thing->from : substr($thing->from, $dot + 1);
                 $was = null === $before->table($is->schema, $name) ? self::named($before, $name) : $before->table($is->schema, $name);
-                null === $was || $taken[$was->place()->key()] = $place;
+                if (null !== $was) {
+                    $taken[$was->place()->key()] = $place;
+                }
             }
             foreach ($worked->columns as $columnKey => $column) {
                 $attribute = $column->attribute;
                 $own = $physical->columns[$key][$columnKey];
-                null === $attribute?->formerly || $formerly[$place][$own] = $attribute->formerly;
+                if (null !== $attribute?->formerly) {
+                    $formerly[$place][$own] = $attribute->formerly;
+                }
                 if (null !== $attribute?->filled) {
                     $this->filled[$place][$own] = $attribute->filledSql ? $attribute->filled
                         : $given->written($attribute->filled, $column->type, $physical->types[$key][$columnKey]);

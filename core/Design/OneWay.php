@@ -42,8 +42,9 @@ final class OneWay
         foreach (self::FOLLOWS as $rank => $action) {
             foreach ($tables as $key => $table) {
                 foreach ($table->references as $reference) {
-                    $action === ('onDelete' === $on ? $reference->onDelete : $reference->onUpdate)
-                        && $ways[] = [$rank, $reference->to, (string) $key, spl_object_id($reference)];
+                    if ($action === ('onDelete' === $on ? $reference->onDelete : $reference->onUpdate)) {
+                        $ways[] = [$rank, $reference->to, (string) $key, spl_object_id($reference)];
+                    }
                 }
             }
         }

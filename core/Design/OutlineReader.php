@@ -106,7 +106,9 @@ final class OutlineReader
                     );
                 }
                 $this->statements[] = new Statement('fault', $this->line, $this->last, null, $inside ? $this->block : null);
-                $inside || $this->block = null;
+                if (!$inside) {
+                    $this->block = null;
+                }
             }
         }
         $this->sentences();
@@ -138,7 +140,9 @@ final class OutlineReader
             return $line;
         }
         for ($to = $from; $to < \count($this->lines); ++$to) {
-            $to > $from && $line .= "\n".$this->lines[$to];
+            if ($to > $from) {
+                $line .= "\n".$this->lines[$to];
+            }
             $left = preg_replace(['/"(?:[^"\n]|"")*"/u', '/\$(\w*)\$.*?\$\1\$/su'], '', $line) ?? $line;
             if (1 !== preg_match('/\$\w*\$/', $left)) {
                 $this->last = $to;
@@ -192,7 +196,9 @@ final class OutlineReader
             $this->block = $number;
         } elseif (null !== ($m = $first->match('/^Ask (»)(?:,? of (.+))?$/u'))) {
             $rest = [...('' === $m[1] ? [] : [$first->after('/^Ask '.Piece::MARK.',? /u')]), ...\array_slice($pieces, 1)];
-            isset($rest[0]) && $rest[0] = $rest[0]->after('/^of /u');
+            if (isset($rest[0])) {
+                $rest[0] = $rest[0]->after('/^of /u');
+            }
             $number = $this->add('question');
             $this->questions[$number] = new OpenQuestion($m[0], $this->names($rest), line: $this->line + 1);
             $this->block = $number;
@@ -605,7 +611,9 @@ final class OutlineReader
                 throw new NotUnderstood('Between two commas stands nothing.', $piece);
             }
             if (null === $type && null !== ($m = $piece->match('/^(?:any number of )?(one|any) of (.*)$/ui')) && !str_starts_with($text, 'any number of t')) {
-                str_starts_with($text, 'any number of ') && $set['several'] = true;
+                if (str_starts_with($text, 'any number of ')) {
+                    $set['several'] = true;
+                }
                 $type = $this->values(mb_strtolower($m[0]).' of', $m[1], $pieces, $i);
                 continue;
             }
@@ -613,7 +621,9 @@ final class OutlineReader
                 $bare = preg_replace('/^any number of (?=\S)/u', '', $text) ?? $text;
                 $known = TypeReader::of(new Piece($bare, $piece->quotes, $piece->at, $piece->length, $piece->before));
                 if (null !== $known) {
-                    $bare === $text || $set['several'] = true;
+                    if ($bare !== $text) {
+                        $set['several'] = true;
+                    }
                     $type = $known;
                     continue;
                 }
@@ -747,7 +757,9 @@ final class OutlineReader
         $near = [];
         foreach ($known as $word) {
             similar_text(mb_strtolower($text), $word, $alike);
-            $alike > 55 && $near[$word] = $alike;
+            if ($alike > 55) {
+                $near[$word] = $alike;
+            }
         }
         arsort($near);
 
@@ -791,7 +803,9 @@ final class OutlineReader
             }
             foreach ((0 === $i ? $piece->after('/^looked up (?:as one only )?by /u') : $piece)->parts() as $part) {
                 $m = $part->match('/^(?:the first ([\d,]+) characters of )?(?:(computed as) (»)|(.+?))( downwards)?$/u') ?? ['', '', '', $part->value(), ''];
-                '' === $m[1] || $sql[] = \count($parts);
+                if ('' !== $m[1]) {
+                    $sql[] = \count($parts);
+                }
                 $parts[] = new IndexPart('' === $m[1] ? $m[3] : $m[2], '' === $m[0] ? null : (int) str_replace(',', '', $m[0]), '' !== $m[4]);
             }
         }
@@ -918,7 +932,11 @@ final class OutlineReader
         $groups = [];
         foreach ([1, 2, 3, 4] as $g) {
             $groups[$g] = [];
-            foreach (isset($tail[$g]) ? (1 === $g || 2 === $g ? [$tail[$g]] : self::split($tail[$g])) : [] as $part) {
+            foreach (match (true) {
+                !isset($tail[$g]) => [],
+                1 === $g || 2 === $g => [$tail[$g]],
+                default => self::split($tail[$g]),
+            } as $part) {
                 $groups[$g][] = Piece::put($part, \array_slice($piece->quotes, $used));
                 $used += substr_count($part, Piece::MARK);
             }
@@ -967,7 +985,9 @@ final class OutlineReader
         $near = [];
         foreach ($names as $key => $name) {
             $apart = levenshtein(substr(Names::key($said), 0, 60), substr((string) $key, 0, 60));
-            $apart <= 2 && $near[$name] = $apart;
+            if ($apart <= 2) {
+                $near[$name] = $apart;
+            }
         }
         asort($near);
         $offers = \array_slice(array_map(strval(...), array_keys($near)), 0, 3);

@@ -23,9 +23,13 @@ final class OutlineWriter
     {
         $blocks = [];
         $head = self::head($design);
-        [] === $head || $blocks[] = implode("\n", $head);
+        if ([] !== $head) {
+            $blocks[] = implode("\n", $head);
+        }
         foreach ($design->blocks as $block) {
-            $block->first && $blocks[] = self::block($block);
+            if ($block->first) {
+                $blocks[] = self::block($block);
+            }
         }
         foreach ($design->lists as $list) {
             $blocks[] = self::valueList($list);
@@ -34,7 +38,9 @@ final class OutlineWriter
             $blocks[] = implode("\n", self::thing($thing));
         }
         $sentences = array_map(static fn (DesignJoin $join): string => implode("\n", self::join($join)), $design->joins);
-        [] === $sentences || $blocks[] = implode("\n", $sentences);
+        if ([] !== $sentences) {
+            $blocks[] = implode("\n", $sentences);
+        }
         foreach ($design->questions as $question) {
             $blocks[] = implode("\n", self::question($question));
         }
@@ -42,7 +48,9 @@ final class OutlineWriter
             $blocks[] = implode("\n", self::view($view));
         }
         foreach ($design->blocks as $block) {
-            $block->first || $blocks[] = self::block($block);
+            if (!$block->first) {
+                $blocks[] = self::block($block);
+            }
         }
 
         return implode("\n\n", $blocks)."\n";
@@ -52,9 +60,15 @@ final class OutlineWriter
     public static function head(Design $design): array
     {
         $rules = [];
-        '' === $design->engine || $rules[] = 'for '.Dialects::of($design->engine)->label();
-        '' === $design->begun || $rules[] = 'begun from '.self::quotedUnlessPlain($design->begun);
-        null === $design->sorted || $rules[] = 'sorted as '.self::quoted($design->sorted);
+        if ('' !== $design->engine) {
+            $rules[] = 'for '.Dialects::of($design->engine)->label();
+        }
+        if ('' !== $design->begun) {
+            $rules[] = 'begun from '.self::quotedUnlessPlain($design->begun);
+        }
+        if (null !== $design->sorted) {
+            $rules[] = 'sorted as '.self::quoted($design->sorted);
+        }
         foreach (array_keys(Rules::ALL) as $rule) {
             if (isset($design->rules->set[$rule])) {
                 $rules[] = Rules::sentence($rule, $design->rules->set[$rule])
@@ -62,8 +76,12 @@ final class OutlineWriter
                     .(isset($design->rules->filled[$rule]) ? ', computed as '.self::quoted($design->rules->filled[$rule]) : '');
             }
         }
-        '' === $design->rules->prefix || $rules[] = 'tables begin with '.self::quoted($design->rules->prefix);
-        null === $design->rules->longest || $rules[] = 'names have at most '.$design->rules->longest.' characters';
+        if ('' !== $design->rules->prefix) {
+            $rules[] = 'tables begin with '.self::quoted($design->rules->prefix);
+        }
+        if (null !== $design->rules->longest) {
+            $rules[] = 'names have at most '.$design->rules->longest.' characters';
+        }
         if ('' === $design->name && [] === $rules) {
             return [];
         }
@@ -118,7 +136,9 @@ final class OutlineWriter
         null === $thing->table
             ? ('' === $thing->schema || $clauses[] = 'in the schema '.self::quoted($thing->schema))
             : $clauses[] = 'table '.self::quoted($thing->table).('' === $thing->schema ? '' : ' in '.self::quoted($thing->schema));
-        '' === $thing->meaning || $clauses[] = 'meaning '.self::quoted($thing->meaning);
+        if ('' !== $thing->meaning) {
+            $clauses[] = 'meaning '.self::quoted($thing->meaning);
+        }
         if (null !== $thing->keyed) {
             $clauses[] = 'keyed by '.[
                 'number' => 'a number of its own',
@@ -128,10 +148,18 @@ final class OutlineWriter
             ][$thing->keyed]
                 .(null === $thing->keyName ? '' : ', kept as '.self::quoted($thing->keyName));
         }
-        $thing->history && $clauses[] = 'keeps its history';
-        $thing->period && $clauses[] = 'is valid for a period';
-        null === $thing->stored || $clauses[] = 'stored as '.self::quoted($thing->stored);
-        null === $thing->sorted || $clauses[] = 'sorted as '.self::quoted($thing->sorted);
+        if ($thing->history) {
+            $clauses[] = 'keeps its history';
+        }
+        if ($thing->period) {
+            $clauses[] = 'is valid for a period';
+        }
+        if (null !== $thing->stored) {
+            $clauses[] = 'stored as '.self::quoted($thing->stored);
+        }
+        if (null !== $thing->sorted) {
+            $clauses[] = 'sorted as '.self::quoted($thing->sorted);
+        }
 
         return $clauses;
     }
@@ -140,32 +168,66 @@ final class OutlineWriter
     {
         $words = [self::name($attribute->name)];
         $several = $attribute->several ? 'any number of ' : '';
-        '' === $attribute->type->kind || $words[] = $several.$attribute->type->inWords(self::member(...));
+        if ('' !== $attribute->type->kind) {
+            $words[] = $several.$attribute->type->inWords(self::member(...));
+        }
         $rest = [];
-        $attribute->required && $rest[] = 'required';
-        $attribute->mayBeEmpty && $rest[] = 'may be empty';
-        $attribute->unique && $rest[] = 'unique';
-        $attribute->numbered && $rest[] = 'numbered by the database';
-        null === $attribute->computed || $rest[] = 'computed as '.self::quoted($attribute->computed).($attribute->whenRead ? ' when read' : '');
+        if ($attribute->required) {
+            $rest[] = 'required';
+        }
+        if ($attribute->mayBeEmpty) {
+            $rest[] = 'may be empty';
+        }
+        if ($attribute->unique) {
+            $rest[] = 'unique';
+        }
+        if ($attribute->numbered) {
+            $rest[] = 'numbered by the database';
+        }
+        if (null !== $attribute->computed) {
+            $rest[] = 'computed as '.self::quoted($attribute->computed).($attribute->whenRead ? ' when read' : '');
+        }
         if (null !== $attribute->given) {
             $rest[] = ($attribute->givenSql ? 'computed as '.self::quoted($attribute->given) : self::given($attribute->given)).' unless given';
         }
         if (null !== $attribute->filled) {
             $rest[] = ($attribute->filledSql ? 'computed as '.self::quoted($attribute->filled) : self::given($attribute->filled)).' for rows that are there';
         }
-        $attribute->whenMade && $rest[] = 'set when the row is made';
-        $attribute->whenChanged && $rest[] = 'set when the row changes';
-        foreach ($attribute->limits as $limit) {
-            $rest[] = $limit->words.' '.(!$limit->value ? $limit->than : (1 === preg_match('/^-?\d+(\.\d+)?$/', $limit->than) ? Amount::decimal($limit->than)
-                : (1 === preg_match('/^\d{4}-\d\d-\d\d/', $limit->than) ? $limit->than : self::quoted($limit->than))));
+        if ($attribute->whenMade) {
+            $rest[] = 'set when the row is made';
         }
-        $attribute->personal && $rest[] = 'personal';
-        '' === $attribute->unit || $rest[] = 'measured in '.self::quotedUnlessPlain($attribute->unit);
-        null === $attribute->charset || $rest[] = 'character set '.self::quoted($attribute->charset);
-        null === $attribute->sorted || $rest[] = 'sorted as '.self::quoted($attribute->sorted);
-        null === $attribute->column || $rest[] = 'column '.self::quoted($attribute->column);
-        null === $attribute->formerly || $rest[] = 'formerly '.self::quoted($attribute->formerly);
-        '' === $attribute->meaning || $rest[] = 'meaning '.self::quoted($attribute->meaning);
+        if ($attribute->whenChanged) {
+            $rest[] = 'set when the row changes';
+        }
+        foreach ($attribute->limits as $limit) {
+            $rest[] = $limit->words.' '.(match (true) {
+                !$limit->value => $limit->than,
+                1 === preg_match('/^-?\d+(\.\d+)?$/', $limit->than) => Amount::decimal($limit->than),
+                1 === preg_match('/^\d{4}-\d\d-\d\d/', $limit->than) => $limit->than,
+                default => self::quoted($limit->than),
+            });
+        }
+        if ($attribute->personal) {
+            $rest[] = 'personal';
+        }
+        if ('' !== $attribute->unit) {
+            $rest[] = 'measured in '.self::quotedUnlessPlain($attribute->unit);
+        }
+        if (null !== $attribute->charset) {
+            $rest[] = 'character set '.self::quoted($attribute->charset);
+        }
+        if (null !== $attribute->sorted) {
+            $rest[] = 'sorted as '.self::quoted($attribute->sorted);
+        }
+        if (null !== $attribute->column) {
+            $rest[] = 'column '.self::quoted($attribute->column);
+        }
+        if (null !== $attribute->formerly) {
+            $rest[] = 'formerly '.self::quoted($attribute->formerly);
+        }
+        if ('' !== $attribute->meaning) {
+            $rest[] = 'meaning '.self::quoted($attribute->meaning);
+        }
         if ([] !== $rest && $attribute->type->lists()) {
             $last = array_pop($words);
 
@@ -237,21 +299,35 @@ final class OutlineWriter
             );
         }
         $lines[0] .= '.';
-        '' === $join->link || $lines[] = '  called '.Noun::withArticle(self::listed($join->link));
-        null === $join->table || $lines[] = '  table '.self::quoted($join->table);
-        null === $join->keyed || $lines[] = '  keyed by '.(['number' => 'a number of its own', 'uuid' => 'a UUID of its own'][$join->keyed] ?? 'both ends');
+        if ('' !== $join->link) {
+            $lines[] = '  called '.Noun::withArticle(self::listed($join->link));
+        }
+        if (null !== $join->table) {
+            $lines[] = '  table '.self::quoted($join->table);
+        }
+        if (null !== $join->keyed) {
+            $lines[] = '  keyed by '.(['number' => 'a number of its own', 'uuid' => 'a UUID of its own'][$join->keyed] ?? 'both ends');
+        }
         foreach ($join->attributes as $attribute) {
             $lines[] = '  '.self::attribute($attribute);
         }
         foreach ($join->keys as $key) {
             $lines[] = '  '.self::identifier($key);
         }
-        $join->again && $lines[] = '  the same two may be linked again';
-        null === $join->constraint || $lines[] = '  constraint '.self::quoted($join->constraint);
+        if ($join->again) {
+            $lines[] = '  the same two may be linked again';
+        }
+        if (null !== $join->constraint) {
+            $lines[] = '  constraint '.self::quoted($join->constraint);
+        }
         $parent = $join->isLink() ? $join->from : $join->parent();
         $child = $join->isLink() ? $join->to : $join->child();
-        null === $join->onDelete || $lines[] = '  deleting '.self::spoken($parent).' '.self::action($join->onDelete, $child, 'deletes');
-        null === $join->onUpdate || $lines[] = '  changing the key of '.self::spoken($parent).' '.self::action($join->onUpdate, $child, 'changes');
+        if (null !== $join->onDelete) {
+            $lines[] = '  deleting '.self::spoken($parent).' '.self::action($join->onDelete, $child, 'deletes');
+        }
+        if (null !== $join->onUpdate) {
+            $lines[] = '  changing the key of '.self::spoken($parent).' '.self::action($join->onUpdate, $child, 'changes');
+        }
 
         return $lines;
     }
@@ -336,7 +412,9 @@ final class OutlineWriter
     public static function view(DesignView $view): array
     {
         $lines = ['View '.self::listed($view->name).', over '.self::listed($view->of)];
-        '' === $view->meaning || $lines[] = '  meaning '.self::quoted($view->meaning);
+        if ('' !== $view->meaning) {
+            $lines[] = '  meaning '.self::quoted($view->meaning);
+        }
         foreach ($view->shows as $shown) {
             $lines[] = '  shows '.self::shown($shown['path'], $shown['attribute']).('' === $shown['as'] ? '' : ' as '.self::within($shown['as']));
         }

@@ -66,7 +66,9 @@ final class Physical
         }
         foreach ($worked->design->views as $view) {
             $made = (new ViewSql($this))->of($view);
-            null === $made || $tables[] = $made;
+            if (null !== $made) {
+                $tables[] = $made;
+            }
         }
         usort($tables, static fn (Table $a, Table $b): int => [$a->schema, $a->name] <=> [$b->schema, $b->name]);
         $this->catalog = new Catalog($dialect->name(), '', $tables);
@@ -91,7 +93,11 @@ final class Physical
 
     public function schemaOf(string $schema): string
     {
-        return '' !== $schema ? $schema : ('' !== $this->schema ? $this->schema : $this->manners->schema);
+        return match (true) {
+            '' !== $schema => $schema,
+            '' !== $this->schema => $this->schema,
+            default => $this->manners->schema,
+        };
     }
 
     // ---- names ----
@@ -107,13 +113,15 @@ final class Physical
             $used[$table->schema."\0".mb_strtolower($name)] = true;
             $this->tables[$key] = $name;
             $this->taken[$table->schema."\0".mb_strtolower($name)] = true;
-            null === $table->table && Reserved::has($name) && $this->warn(
-                $table,
-                $table->thing->line ?? 0,
-                \sprintf('“%s” is a word of the language: scripts quote it, and so must every query.', $name),
-                'Give the thing a longer name, or tables a prefix.',
-                'reserved',
-            );
+            if (null === $table->table && Reserved::has($name)) {
+                $this->warn(
+                    $table,
+                    $table->thing->line ?? 0,
+                    \sprintf('“%s” is a word of the language: scripts quote it, and so must every query.', $name),
+                    'Give the thing a longer name, or tables a prefix.',
+                    'reserved',
+                );
+            }
             $within = [];
             foreach ($table->columns as $columnKey => $column) {
                 $own = null === $column->column ? $this->names->column($column->name) : $this->kept($column->column, $table);
@@ -145,13 +153,15 @@ final class Physical
     private function kept(string $name, WorkedTable $table): string
     {
         $kept = $this->names->whole($name);
-        $kept === $name || $this->warn(
-            $table,
-            $table->thing->line ?? 0,
-            \sprintf('“%s” is too long: a name has at most %d bytes here. It is cut.', $name, $this->dialect->longestName()),
-            'Give it a shorter one.',
-            'too long',
-        );
+        if ($kept !== $name) {
+            $this->warn(
+                $table,
+                $table->thing->line ?? 0,
+                \sprintf('“%s” is too long: a name has at most %d bytes here. It is cut.', $name, $this->dialect->longestName()),
+                'Give it a shorter one.',
+                'too long',
+            );
+        }
 
         return $kept;
     }
@@ -181,13 +191,15 @@ final class Physical
                 $native = $this->inKey($table, $column, $native);
             }
             $this->types[$key][$columnKey] = $native->type;
-            '' === $native->warning || null === $column->attribute || $this->warn(
-                $table,
-                $column->attribute->line,
-                $column->name.': '.$native->warning,
-                '',
-                'cannot hold',
-            );
+            if ('' !== $native->warning && null !== $column->attribute) {
+                $this->warn(
+                    $table,
+                    $column->attribute->line,
+                    $column->name.': '.$native->warning,
+                    '',
+                    'cannot hold',
+                );
+            }
             $required = $column->required || (\in_array($columnKey, $table->primary, true) && !$this->manners->emptyKeys);
             $columns[] = new Column(
                 $own,
@@ -231,10 +243,14 @@ final class Physical
             $made[] = null !== $of && $this->manners->ownConditions ? new CheckConstraint($of, $expression, $of)
                 : new CheckConstraint((string) $this->constraint($table, $condition['name'] ?? null, $parts, 'check'), $expression, $of);
         }
-        $this->manners->sorted && usort($made, static fn (CheckConstraint $a, CheckConstraint $b): int => strcmp($a->name, $b->name));
+        if ($this->manners->sorted) {
+            usort($made, static fn (CheckConstraint $a, CheckConstraint $b): int => strcmp($a->name, $b->name));
+        }
         $primary = [] === $table->primary ? null : new Key($this->primaryName($table, $name), $this->nonEmpty($this->named($key, $table->primary)));
         $byName = array_column($columns, null, 'name');
-        null === $primary || $this->tooLong($table, $primary->columns, $byName, $table->thing->keys[0]->line ?? ($table->thing->line ?? 0));
+        if (null !== $primary) {
+            $this->tooLong($table, $primary->columns, $byName, $table->thing->keys[0]->line ?? ($table->thing->line ?? 0));
+        }
         $unique = $guards = [];
         foreach ($table->unique as $each) {
             $named = $this->named($key, array_values(array_filter($each['columns'], static fn (string $column): bool => isset($table->columns[$column]))));
@@ -322,14 +338,16 @@ final class Physical
             $length = isset($columns[$name]) ? $this->dialect->typeOf($columns[$name]) : null;
             $bytes += TypeFamily::Text === $length?->family ? 4 * ($length->length ?? 0) : 8;
         }
-        null === $most || $bytes <= $most || $this->warn(
-            $table,
-            $line,
-            \sprintf('%s is told apart by %d bytes; a key has at most %d here.', $table->name, $bytes, $most),
-            'Tell rows apart by less, or give the thing a number of its own.',
-            'cannot hold',
-            true,
-        );
+        if (null !== $most && $bytes > $most) {
+            $this->warn(
+                $table,
+                $line,
+                \sprintf('%s is told apart by %d bytes; a key has at most %d here.', $table->name, $bytes, $most),
+                'Tell rows apart by less, or give the thing a number of its own.',
+                'cannot hold',
+                true,
+            );
+        }
     }
 
     /**
@@ -405,7 +423,11 @@ final class Physical
     {
         $unit = $column->attribute->unit ?? '';
 
-        return '' === $unit ? $column->meaning : ('' === $column->meaning ? 'in '.$unit : $column->meaning.' (in '.$unit.')');
+        return match (true) {
+            '' === $unit => $column->meaning,
+            '' === $column->meaning => 'in '.$unit,
+            default => $column->meaning.' (in '.$unit.')',
+        };
     }
 
     public function native(WorkedColumn $column): Native
@@ -431,17 +453,19 @@ final class Physical
         $name = $this->constraint($table, $reference->name, [$this->tables[$key], ...$this->named($key, $reference->columns)], 'fkey');
 
         $second = isset($this->beyond[spl_object_id($reference)]);
-        $second && $this->warn(
-            $table,
-            $reference->join->line ?? ($table->join->line ?? ($table->thing->line ?? 0)),
-            \sprintf(
-                'Deleting or changing %s would reach %s a second time or come back to it, which is not taken here: it is refused while there is any.',
-                Noun::withArticle(mb_strtolower($far->name)),
-                mb_strtolower(Noun::plural($table->name)),
-            ),
-            'Whoever deletes begins with those, or deleting is refused by a rule.',
-            'cannot hold',
-        );
+        if ($second) {
+            $this->warn(
+                $table,
+                $reference->join->line ?? ($table->join->line ?? ($table->thing->line ?? 0)),
+                \sprintf(
+                    'Deleting or changing %s would reach %s a second time or come back to it, which is not taken here: it is refused while there is any.',
+                    Noun::withArticle(mb_strtolower($far->name)),
+                    mb_strtolower(Noun::plural($table->name)),
+                ),
+                'Whoever deletes begins with those, or deleting is refused by a rule.',
+                'cannot hold',
+            );
+        }
 
         return new ForeignKey($name, $this->nonEmpty($this->named($key, $reference->columns)),
             new Reference($this->schemaOf($far->schema), $this->tables[$reference->to], $this->nonEmpty($this->named($reference->to, $reference->toColumns))),
@@ -489,7 +513,9 @@ final class Physical
         foreach ($columns as $i => $column) {
             $part = $lookup->parts[$i] ?? null;
             $own = null === $column ? (string) $part?->column : $this->columns[$key][$column];
-            null === $column || $named[] = $own;
+            if (null !== $column) {
+                $named[] = $own;
+            }
             $length = $part->length ?? (isset($byName[$own]) && '' === $lookup->method ? $this->dialect->types()->indexed($byName[$own]->type) : null);
             $parts[] = new IndexPart($own, $length, $part->descending ?? false);
         }

@@ -114,7 +114,9 @@ final readonly class Piece
         $quotes = $this->quotes;
         foreach (preg_split($between, $this->text) ?: [] as $text) {
             $count = substr_count($text, self::MARK);
-            '' === trim($text) || $parts[] = new self(trim($text), \array_slice($quotes, 0, $count), $this->at, $this->length, $this->before);
+            if ('' !== trim($text)) {
+                $parts[] = new self(trim($text), \array_slice($quotes, 0, $count), $this->at, $this->length, $this->before);
+            }
             $quotes = \array_slice($quotes, $count);
         }
 

@@ -112,7 +112,9 @@ final readonly class Pieces
         $words = array_map(static fn (Identifier $key): string => Names::big(OutlineWriter::identifier($key)).'.', $thing->keys);
         foreach ($table->primary ?? [] as $column) {
             $why = $table?->columns[$column]->why;
-            null === $why || $words[] = \sprintf('Its key is %s. Worked out: %s.', $table?->columns[$column]->name, $why->words);
+            if (null !== $why) {
+                $words[] = \sprintf('Its key is %s. Worked out: %s.', $table?->columns[$column]->name, $why->words);
+            }
         }
 
         return array_values(array_unique($words));
@@ -154,9 +156,11 @@ final readonly class Pieces
                 ];
             }
         }
-        null === $thing->keyed || $choices[] = [
-            'words' => 'Let the rule decide its key', 'edits' => [['what' => 'unsay', 'of' => $thing->name, 'said' => 'keyed by']],
-        ];
+        if (null !== $thing->keyed) {
+            $choices[] = [
+                'words' => 'Let the rule decide its key', 'edits' => [['what' => 'unsay', 'of' => $thing->name, 'said' => 'keyed by']],
+            ];
+        }
 
         return $choices;
     }
@@ -173,12 +177,18 @@ final readonly class Pieces
         } else {
             $choices[] = $say('The same two may be linked again', 'the same two may be linked again');
         }
-        'number' === $join->keyed || $choices[] = $say('Let a link have a number of its own', 'keyed by a number of its own');
-        null === $join->keyed || $choices[] = $unsay('Let the rule decide its key', 'keyed by');
-        '' === $join->link && $choices[] = $say(
-            \sprintf('Call a link “%s %s” by name', Names::small($join->from), Names::small($join->to)),
-            \sprintf('called a %s %s', Names::small($join->from), Names::small($join->to)),
-        );
+        if ('number' !== $join->keyed) {
+            $choices[] = $say('Let a link have a number of its own', 'keyed by a number of its own');
+        }
+        if (null !== $join->keyed) {
+            $choices[] = $unsay('Let the rule decide its key', 'keyed by');
+        }
+        if ('' === $join->link) {
+            $choices[] = $say(
+                \sprintf('Call a link “%s %s” by name', Names::small($join->from), Names::small($join->to)),
+                \sprintf('called a %s %s', Names::small($join->from), Names::small($join->to)),
+            );
+        }
 
         return $choices;
     }
@@ -206,9 +216,11 @@ final readonly class Pieces
                 }
             }
         }
-        null === $join->onDelete || $choices[] = [
-            'words' => 'Let the rule decide what deleting does', 'edits' => [['what' => 'unsay', 'of' => (string) $join->line, 'said' => 'deleting']],
-        ];
+        if (null !== $join->onDelete) {
+            $choices[] = [
+                'words' => 'Let the rule decide what deleting does', 'edits' => [['what' => 'unsay', 'of' => (string) $join->line, 'said' => 'deleting']],
+            ];
+        }
 
         return $choices;
     }

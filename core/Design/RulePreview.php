@@ -50,15 +50,23 @@ final class RulePreview
             foreach (\array_slice($renamed, 0, 2, true) as $column => $name) {
                 $words[] = \sprintf('%s: %s is called %s', $table, $old[$column], $name);
             }
-            \count($renamed) > 2 && $words[] = \sprintf('%s: %s more are called otherwise', $table, Amount::of(\count($renamed) - 2, 'field'));
+            if (\count($renamed) > 2) {
+                $words[] = \sprintf('%s: %s more are called otherwise', $table, Amount::of(\count($renamed) - 2, 'field'));
+            }
             $new = array_diff_key($columns, $old);
             $gone = array_diff_key($old, $columns);
-            [] === $new || $words[] = \sprintf('%s gets %s', $table, implode(', ', $new));
-            [] === $gone || $words[] = \sprintf('%s loses %s', $table, implode(', ', $gone));
+            if ([] !== $new) {
+                $words[] = \sprintf('%s gets %s', $table, implode(', ', $new));
+            }
+            if ([] !== $gone) {
+                $words[] = \sprintf('%s loses %s', $table, implode(', ', $gone));
+            }
         }
         if ([] === $words) {
             foreach (Compare::catalogs($was->catalog, $is->catalog) as $drift) {
-                Fate::Changed === $drift->change && array_push($words, ...self::changed($drift));
+                if (Fate::Changed === $drift->change) {
+                    array_push($words, ...self::changed($drift));
+                }
             }
         }
         if ([] === $words) {

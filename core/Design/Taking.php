@@ -69,7 +69,9 @@ final class Taking
         }
         $things = $joins = $collations = [];
         foreach ($tables as $table) {
-            null === $table->collation || $collations[$table->collation] = 1 + ($collations[$table->collation] ?? 0);
+            if (null !== $table->collation) {
+                $collations[$table->collation] = 1 + ($collations[$table->collation] ?? 0);
+            }
         }
         arsort($collations);
         $sorted = array_key_first($collations);
@@ -77,12 +79,18 @@ final class Taking
             $things[] = $this->thing($table, $sorted);
             foreach ($table->foreignKeys as $key) {
                 $join = $this->join($table, $key);
-                null === $join || $joins[] = $join;
+                if (null !== $join) {
+                    $joins[] = $join;
+                }
             }
         }
 
         return new Design(
-            '' !== $this->words->name ? $this->words->name : ('' === $this->source ? $this->dialect->label() : $this->source),
+            match (true) {
+                '' !== $this->words->name => $this->words->name,
+                '' === $this->source => $this->dialect->label(),
+                default => $this->source,
+            },
             $this->words->purpose,
             $this->catalog->engine,
             $this->source,
@@ -114,7 +122,9 @@ final class Taking
             foreach ([$table->name, ...array_map(static fn (Column $column): string => $column->name, $table->columns)] as $name) {
                 foreach (self::STYLES as $style) {
                     $names = new Identifiers(new Rules(['style' => $style]), 1000);
-                    $names->column(implode(' ', Naming::words($name))) === $name && $styles[$style] = 1 + ($styles[$style] ?? 0);
+                    if ($names->column(implode(' ', Naming::words($name))) === $name) {
+                        $styles[$style] = 1 + ($styles[$style] ?? 0);
+                    }
                 }
             }
         }
@@ -172,7 +182,9 @@ final class Taking
         $keys = array_flip(array_map(Names::key(...), $taken));
         // What an outline would not give back stays as it is in the database.
         $name = 1 === preg_match('/[\x00-\x1f\x{E000}]|^\s|\s$|\s\s/u', $name) ? trim(preg_replace('/[\s\x{E000}]+/u', ' ', $name) ?? $name) : $name;
-        '' === $name && $name = 'unnamed';
+        if ('' === $name) {
+            $name = 'unnamed';
+        }
         if (!isset($keys[Names::key($name)])) {
             return $name;
         }
@@ -199,7 +211,11 @@ final class Taking
         $manners = $this->dialect->manners();
         $primary = $table->primaryKey;
         if (null !== $primary) {
-            $usual = null !== $manners->primary ? $primary->name : ($manners->primaryNamed ? $this->names->constraint([$table->name], 'pkey') : null);
+            $usual = match (true) {
+                null !== $manners->primary => $primary->name,
+                $manners->primaryNamed => $this->names->constraint([$table->name], 'pkey'),
+                default => null,
+            };
             $keys[] = $this->identifier($table, $primary, $primary->name === $usual ? null : (string) $primary->name);
         } else {
             $keyed = 'none';
@@ -261,7 +277,11 @@ final class Taking
             $type,
             required: !$column->nullable && !$keyed,
             mayBeEmpty: $keyed && $column->nullable,
-            given: $made ? null : ($sql ? ($column->default ?? 'NULL') : $given),
+            given: match (true) {
+                $made => null,
+                $sql => $column->default ?? 'NULL',
+                default => $given,
+            },
             givenSql: $sql,
             whenMade: $made && !$changed,
             whenChanged: $changed,
@@ -424,15 +444,19 @@ final class Taking
         $writing = $this->dialect->writing(new ScriptOptions(places: $this->places));
         $views = [];
         foreach ($this->catalog->tables as $table) {
-            $table->kind->isView() && $views[$table->place()->key()] = $table;
+            if ($table->kind->isView()) {
+                $views[$table->place()->key()] = $table;
+            }
         }
         $tables = array_diff_key($this->things, $views);
         $bare = [];
         foreach ($this->catalog->tables as $table) {
             // Types of one's own are blocks, and so are their schemas.
-            $table->kind->isView() || $bare[] = $table->with(
-                columns: array_map(static fn (Column $column): Column => $column->with(base: null), $table->columns),
-            );
+            if (!$table->kind->isView()) {
+                $bare[] = $table->with(
+                    columns: array_map(static fn (Column $column): Column => $column->with(base: null), $table->columns),
+                );
+            }
         }
         $own = array_map(
             static fn (ScriptStatement $statement): string => $statement->sql,
@@ -445,7 +469,9 @@ final class Taking
             $known = isset($tables[$statement->about?->key() ?? '']) && \in_array($statement->sql, $own, true);
             $known = $known || ('schema' === $statement->kind && \in_array($statement->sql, $own, true));
             $block = $known ? null : $this->block($statement, $views[$statement->about?->key() ?? ''] ?? null, $first);
-            null === $block || $blocks[] = $block;
+            if (null !== $block) {
+                $blocks[] = $block;
+            }
         }
         foreach ($writing->notes(new Catalog($this->catalog->engine, '', [], $this->catalog->routines)) as $note) {
             $this->notes[] = $note;

@@ -61,7 +61,9 @@ final class ViewSql
             }
             $column = null;
             foreach ($table->columns as $key => $each) {
-                Names::key($each->name) === Names::key($shown['attribute']) && $column = $key;
+                if (Names::key($each->name) === Names::key($shown['attribute'])) {
+                    $column = $key;
+                }
             }
             if (null === $column) {
                 $this->missing($view, \sprintf('%s has no “%s”.', $table->name, $shown['attribute']));

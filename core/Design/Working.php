@@ -110,7 +110,9 @@ final class Working
             }
             if ($rules->is('kinds', 'each')) {
                 for ($up = $thing; null !== $up->kindOf && null !== ($whole = $this->design->thing($up->kindOf)) && $whole !== $thing; $up = $whole) {
-                    isset($this->stand[$key]) && $this->spread[Names::key($whole->name)][] = $this->stand[$key];
+                    if (isset($this->stand[$key])) {
+                        $this->spread[Names::key($whole->name)][] = $this->stand[$key];
+                    }
                 }
             }
         }
@@ -166,7 +168,9 @@ final class Working
         $keys = $thing->keys[0] ?? null;
         $single = null;
         foreach ($thing->attributes as $attribute) {
-            null === $single && $attribute->unique && $attribute->required && !$attribute->several && $single = $attribute;
+            if (null === $single && $attribute->unique && $attribute->required && !$attribute->several) {
+                $single = $attribute;
+            }
         }
         $natural = null !== $keys || null !== $single;
         $up = null === $thing->kindOf ? null : $this->design->thing($thing->kindOf);
@@ -192,7 +196,9 @@ final class Working
         }
         // Those in the key first: their own keys have to be known.
         foreach ($this->parents[$key] ?? [] as $join) {
-            [] === $join->through && $this->lead($table, $join);
+            if ([] === $join->through) {
+                $this->lead($table, $join);
+            }
         }
         foreach ($this->attributesOf($thing) as [$attribute, $of]) {
             if ($attribute->several) {
@@ -216,7 +222,9 @@ final class Working
             $table->add($own, $column);
         }
         foreach ($this->parents[$key] ?? [] as $join) {
-            [] === $join->through || $this->lead($table, $join);
+            if ([] !== $join->through) {
+                $this->lead($table, $join);
+            }
         }
         $this->kindColumn($table, $thing);
         if ($thing->period) {
@@ -229,7 +237,9 @@ final class Working
         }
         if ('natural' === $mode && [] === $table->primary) {
             $columns = null !== $keys ? $this->resolved($table, $keys, $thing->name) : ['a:'.Names::key($single->name ?? '')];
-            $thing->period && $columns[] = $from ?? 'valid from';
+            if ($thing->period) {
+                $columns[] = $from ?? 'valid from';
+            }
             $table->primary = array_values(array_unique($columns));
             $table->primaryName = $keys?->name;
             foreach ($table->primary as $column) {
@@ -351,11 +361,13 @@ final class Working
         }
         $parents = $this->tablesOf($join->parent());
         if (1 !== \count($parents)) {
-            [] === $parents || $this->finding(
-                'no one table',
-                $join->line,
-                \sprintf('%s leads to %s, of which each kind has a table of its own: no key can lead to all of them.', $join->child(), $join->parent()),
-                'Let kinds share a table, or add to that of the whole.', $join->child(), serious: true);
+            if ([] !== $parents) {
+                $this->finding(
+                    'no one table',
+                    $join->line,
+                    \sprintf('%s leads to %s, of which each kind has a table of its own: no key can lead to all of them.', $join->child(), $join->parent()),
+                    'Let kinds share a table, or add to that of the whole.', $join->child(), serious: true);
+            }
 
             return null;
         }
@@ -535,7 +547,9 @@ final class Working
             }
             foreach ($this->keysOf($thing) as $identifier) {
                 $columns = $this->resolved($table, $identifier, $thing->name);
-                $thing->period && $columns[] = 'valid from';
+                if ($thing->period) {
+                    $columns[] = 'valid from';
+                }
                 $again = null !== $identifier->name && $identifier !== ($thing->keys[0] ?? null);
                 if ([] !== $columns && ($again || $columns !== $table->primary)) {
                     $table->unique[] = ['columns' => $columns, 'name' => $identifier->name, 'why' => null];
@@ -548,7 +562,9 @@ final class Working
             // The same said twice is guarded once.
             $seen = [implode(' ', $table->primary) => true];
             foreach ($table->unique as $unique) {
-                null === $unique['name'] || $seen[implode(' ', $unique['columns'])] = true;
+                if (null !== $unique['name']) {
+                    $seen[implode(' ', $unique['columns'])] = true;
+                }
             }
             $table->unique = array_values(array_filter($table->unique, static function (array $unique) use (&$seen): bool {
                 $key = implode(' ', $unique['columns']);
@@ -693,7 +709,11 @@ final class Working
             }
             $ends = [
                 $this->leading($table, $a, '', $why),
-                $this->leading($table, $b, '' !== $join->role ? $join->role : ($a === $b ? 'other '.mb_strtolower($b->name) : ''), $why),
+                $this->leading($table, $b, match (true) {
+                    '' !== $join->role => $join->role,
+                    $a === $b => 'other '.mb_strtolower($b->name),
+                    default => '',
+                }, $why),
             ];
             foreach ([[$a, $ends[0]], [$b, $ends[1]]] as $i => [$end, $columns]) {
                 $action = 0 === $i ? ($join->onDelete ?? 'CASCADE') : 'RESTRICT';
@@ -705,7 +725,11 @@ final class Working
                     $action,
                     $this->changing(),
                     null,
-                    0 === $i ? $end->name : ('' !== $join->role ? $join->role : $end->name),
+                    match (true) {
+                        0 === $i => $end->name,
+                        '' !== $join->role => $join->role,
+                        default => $end->name,
+                    },
                     $why,
                 );
             }
@@ -731,7 +755,9 @@ final class Working
                 }
             }
             foreach ($join->attributes as $attribute) {
-                $attribute->unique && $table->unique[] = ['columns' => ['a:'.Names::key($attribute->name)], 'name' => null, 'why' => null];
+                if ($attribute->unique) {
+                    $table->unique[] = ['columns' => ['a:'.Names::key($attribute->name)], 'name' => null, 'why' => null];
+                }
             }
             $this->tables[$table->key] = $table;
         }
@@ -747,14 +773,16 @@ final class Working
                 if ('' !== $type->list) {
                     $list = $this->design->valueList($type->list);
                     if (null === $list) {
-                        null === $column->attribute || $this->finding(
-                            'unknown list',
-                            $column->attribute->line,
-                            \sprintf('There is no list “%s”.', $type->list),
-                            \sprintf('Write “Values of %s” and below it a value a line.', $type->list),
-                            $table->name,
-                            serious: true,
-                        );
+                        if (null !== $column->attribute) {
+                            $this->finding(
+                                'unknown list',
+                                $column->attribute->line,
+                                \sprintf('There is no list “%s”.', $type->list),
+                                \sprintf('Write “Values of %s” and below it a value a line.', $type->list),
+                                $table->name,
+                                serious: true,
+                            );
+                        }
                         $column->type = new GeneralType('text', 80);
                         continue;
                     }

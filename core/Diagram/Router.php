@@ -393,7 +393,12 @@ final class Router
         $order = array_keys($pieces);
         $key = [];
         foreach ($pieces as $p => ['left' => $left, 'right' => $right]) {
-            $key[$p] = [] === $left ? \PHP_INT_MAX : ([] === $right ? \PHP_INT_MIN : ($right[0] > $left[0] ? -$left[0] : $left[0]));
+            $key[$p] = match (true) {
+                [] === $left => \PHP_INT_MAX,
+                [] === $right => \PHP_INT_MIN,
+                $right[0] > $left[0] => -$left[0],
+                default => $left[0],
+            };
         }
         usort($order, static fn (int $a, int $b): int => [$key[$a], $a] <=> [$key[$b], $b]);
         $n = \count($order);

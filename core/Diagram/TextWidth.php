@@ -54,7 +54,11 @@ final class TextWidth
     {
         $sum = 0;
         foreach (mb_str_split($text) as $letter) {
-            $sum += 1 === \strlen($letter) && isset($table[\ord($letter) - 32]) ? $table[\ord($letter) - 32] : (mb_strwidth($letter) > 1 ? 100 : 70);
+            $sum += match (true) {
+                1 === \strlen($letter) && isset($table[\ord($letter) - 32]) => $table[\ord($letter) - 32],
+                mb_strwidth($letter) > 1 => 100,
+                default => 70,
+            };
         }
 
         return $sum * $size / 100;

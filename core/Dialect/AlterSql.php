@@ -264,7 +264,11 @@ class AlterSql
             return new Cast($this->as($sql, $is));
         }
         $outside = "$sql NOT BETWEEN $least AND $most";
-        $rounded = $whole ? "$sql <> ROUND($sql)" : (null === $to->scale ? '' : "$sql <> ROUND($sql, $to->scale)");
+        $rounded = match (true) {
+            $whole => "$sql <> ROUND($sql)",
+            null === $to->scale => '',
+            default => "$sql <> ROUND($sql, $to->scale)",
+        };
 
         return new Cast(
             "CASE WHEN $sql BETWEEN $least AND $most THEN ".$this->as($whole ? "ROUND($sql)" : $sql, $is).' END',

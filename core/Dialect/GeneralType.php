@@ -95,8 +95,12 @@ final readonly class GeneralType
             return 'number from '.Amount::decimal($this->from).' to '.Amount::decimal($this->to);
         }
         $words = 'number';
-        null === $this->length || $words .= ' of '.Amount::of($this->length, 'digit');
-        null === $this->decimals || $words .= ' with '.Amount::of($this->decimals, 'decimal');
+        if (null !== $this->length) {
+            $words .= ' of '.Amount::of($this->length, 'digit');
+        }
+        if (null !== $this->decimals) {
+            $words .= ' with '.Amount::of($this->decimals, 'decimal');
+        }
 
         return $words;
     }

@@ -80,12 +80,13 @@ class ScriptSql
             }
         }
         foreach ($catalog->routines as $routine) {
-            '' === $routine->statement
-                && $notes[] = \sprintf(
+            if ('' === $routine->statement) {
+                $notes[] = \sprintf(
                     'The %s %s is not in the script: what makes it is not known.',
                     $routine->kind,
                     new Place($routine->schema, $routine->name),
                 );
+            }
         }
 
         return $notes;
@@ -259,7 +260,9 @@ class ScriptSql
             $parts[] = $this->foreignKey($key);
         }
         foreach ($table->checks as $check) {
-            $this->checkedInline($check, $table) || $parts[] = $this->check($check);
+            if (!$this->checkedInline($check, $table)) {
+                $parts[] = $this->check($check);
+            }
         }
         $sql = $this->create($table).' '.$this->placed($table->place())." (\n  ".implode(
             ",\n  ",
@@ -294,7 +297,9 @@ class ScriptSql
     public function column(Column $column, Table $table): string
     {
         $words = [$this->name($column->name), $this->type($column)];
-        null === $column->collation || $words[] = 'COLLATE '.$this->collation($column->collation);
+        if (null !== $column->collation) {
+            $words[] = 'COLLATE '.$this->collation($column->collation);
+        }
         if (null !== $column->generated) {
             $words[] = $this->computed($column);
         } elseif ($column->autoNumbered) {
@@ -302,9 +307,13 @@ class ScriptSql
         } elseif (null !== $column->default) {
             $words[] = 'DEFAULT '.$this->defaulted($column->default);
         }
-        $column->nullable || $words[] = 'NOT NULL';
+        if (!$column->nullable) {
+            $words[] = 'NOT NULL';
+        }
         foreach ($table->checks as $check) {
-            $check->column === $column->name && $this->checkedInline($check, $table) && $words[] = $this->columnCheck($check);
+            if ($check->column === $column->name && $this->checkedInline($check, $table)) {
+                $words[] = $this->columnCheck($check);
+            }
         }
         if ($this->keyedInline($table) && [$column->name] === ($table->primaryKey->columns ?? [])) {
             $words[] = $this->inlineKey($column);
@@ -483,7 +492,9 @@ class ScriptSql
     {
         $tables = [];
         foreach ($catalog->tables as $table) {
-            $table->kind->isView() || $tables[$table->place()->key()] = $table;
+            if (!$table->kind->isView()) {
+                $tables[$table->place()->key()] = $table;
+            }
         }
         $waits = $serves = [];
         foreach ($tables as $key => $table) {
@@ -526,7 +537,9 @@ class ScriptSql
     {
         $left = [];
         foreach ($catalog->tables as $table) {
-            $table->kind->isView() && $left[$table->place()->key()] = $table;
+            if ($table->kind->isView()) {
+                $left[$table->place()->key()] = $table;
+            }
         }
         $ordered = [];
         while ([] !== $left) {

@@ -52,7 +52,11 @@ class Typing
     public function literal(string $kind, string $text): ?string
     {
         return match ($kind) {
-            'number' => 1 === preg_match('/^\d{1,9}$/', $text) ? 'integer' : (1 === preg_match('/^\d+$/', $text) ? 'bigint' : 'decimal'),
+            'number' => match (true) {
+                1 === preg_match('/^\d{1,9}$/', $text) => 'integer',
+                1 === preg_match('/^\d+$/', $text) => 'bigint',
+                default => 'decimal',
+            },
             'bool' => 'boolean',
             'text', 'null', 'national' => self::UNTYPED,
             'bytes' => 'varbinary',
@@ -205,13 +209,21 @@ class Typing
             return false;
         }
         if (\in_array($name, ['coalesce', 'ifnull', 'nvl'], true)) {
-            return \in_array(false, $arguments, true) ? false : (\in_array(null, $arguments, true) ? null : true);
+            return match (true) {
+                \in_array(false, $arguments, true) => false,
+                \in_array(null, $arguments, true) => null,
+                default => true,
+            };
         }
         if (\in_array($name, ['nullif', 'lag', 'lead', 'nth_value'], true)) {
             return true;
         }
         if ($this->isAggregate($name) || $window) {
-            return $grouped || $window ? ([false] === $arguments && \in_array($name, ['sum', 'avg', 'min', 'max', 'bit_or'], true) ? false : true) : true;
+            return match (true) {
+                !$grouped && !$window => true,
+                [false] === $arguments && \in_array($name, ['sum', 'avg', 'min', 'max', 'bit_or'], true) => false,
+                default => true,
+            };
         }
 
         return \in_array(true, $arguments, true) ? true : null;
@@ -227,7 +239,11 @@ class Typing
             return true;
         }
 
-        return \in_array(true, $operands, true) ? true : (\in_array(null, $operands, true) ? null : false);
+        return match (true) {
+            \in_array(true, $operands, true) => true,
+            \in_array(null, $operands, true) => null,
+            default => false,
+        };
     }
 
     /**

@@ -82,9 +82,13 @@ final readonly class Abbreviations
                 $words = NameWords::of($column->name);
                 $said = mb_strlen($column->comment) > 200 ? [] : NameWords::singular(NameWords::of($column->comment));
                 foreach ($words as $at => $word) {
-                    [] === $said || self::note($found, $word, $said, 0.7, \sprintf('the database says of %s.%s: “%s”', $table->name, $column->name,
-                        $column->comment));
-                    0 === $at && \count($words) > 1 && self::note($found, $word, $own, 0.6, \sprintf('fields of %s begin with it', $table->name));
+                    if ([] !== $said) {
+                        self::note($found, $word, $said, 0.7, \sprintf('the database says of %s.%s: “%s”', $table->name, $column->name,
+                            $column->comment));
+                    }
+                    if (0 === $at && \count($words) > 1) {
+                        self::note($found, $word, $own, 0.6, \sprintf('fields of %s begin with it', $table->name));
+                    }
                 }
             }
         }

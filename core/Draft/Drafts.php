@@ -94,7 +94,9 @@ final readonly class Drafts
         foreach ($by as $property => $drafts) {
             $drafts = array_values(array_filter($drafts, static fn (Draft $draft): bool => $draft->confidence >= self::LEAST));
             usort($drafts, static fn (Draft $a, Draft $b): int => $b->confidence <=> $a->confidence);
-            [] === $drafts || $chosen[$property] = $drafts;
+            if ([] !== $drafts) {
+                $chosen[$property] = $drafts;
+            }
         }
 
         return $chosen;

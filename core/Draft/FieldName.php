@@ -62,7 +62,9 @@ final readonly class FieldName
         } elseif (\count($left) > 1 && \in_array($left[\count($left) - 1], ['flag', 'yn', 'ind', 'indicator', 'bool'], true)
             && \in_array($family, [TypeFamily::Flag, TypeFamily::Text, TypeFamily::Whole], true) && !$leads) {
             $asks = 'flag' === $left[\count($left) - 1] && TypeFamily::Flag !== $family ? '' : 'is';
-            '' === $asks || array_pop($left);
+            if ('' !== $asks) {
+                array_pop($left);
+            }
         }
         $unit = null;
         if ($family->isNumeric() || TypeFamily::Text === $family || TypeFamily::Other === $family) {
@@ -71,13 +73,17 @@ final readonly class FieldName
                 $unit = $found[0];
                 $left = \array_slice($left, 0, -$found[1]);
                 // What stands before a unit only leads to it: "fade in seconds".
-                \count($left) > 1 && 'in' === $left[\count($left) - 1] && array_pop($left);
+                if (\count($left) > 1 && 'in' === $left[\count($left) - 1]) {
+                    array_pop($left);
+                }
             }
         }
         $ending = '';
         if (\count($left) > 1 && NameWords::isKeyEnding($left[\count($left) - 1])) {
             $ending = $left[\count($left) - 1];
-            ($leads || \in_array($ending, ['fk', 'sk'], true)) && array_pop($left);
+            if ($leads || \in_array($ending, ['fk', 'sk'], true)) {
+                array_pop($left);
+            }
         } elseif ($leads && \count($left) > 1 && NameWords::isBefore($left[0])) {
             $ending = (string) array_shift($left);
         } elseif ($leads && 1 === \count($left)) {

@@ -81,7 +81,9 @@ final class Material
         }
         $this->abbreviations = $abbreviations;
         foreach ($texts as $i => $of) {
-            isset($tables[$i]) && $this->index($i, $of);
+            if (isset($tables[$i])) {
+                $this->index($i, $of);
+            }
         }
         $this->agreement = self::agreements($this->said);
     }
@@ -244,7 +246,9 @@ final class Material
             $folded = $this->nameOf($entry, $column)->folded;
             foreach (['businessName', 'meaning', 'unit', 'allowed', 'personal'] as $property) {
                 $text = $said->of($property);
-                '' === $text || $this->said[$property][$folded][] = [$entry, $column->name, $text];
+                if ('' !== $text) {
+                    $this->said[$property][$folded][] = [$entry, $column->name, $text];
+                }
             }
         }
     }

@@ -140,7 +140,9 @@ final class Compare
             }
             unset($lost[$key($routine, true)]);
             $words = RoutineDrift::words($was, $routine);
-            [] === $words || $drift[] = new RoutineDrift(Fate::Changed, $was, $routine, $words);
+            if ([] !== $words) {
+                $drift[] = new RoutineDrift(Fate::Changed, $was, $routine, $words);
+            }
         }
         foreach ($fresh as $routine) {
             // The same by name elsewhere, or the same name with other parameters here, is the same one.

@@ -32,7 +32,11 @@ final class Likeness
         $shared = 0.0;
         foreach ($wordsA as $word) {
             foreach ($left as $i => $other) {
-                $fit = $word === $other ? 1.0 : (self::shortens($word, $other) || self::shortens($other, $word) ? 0.8 : 0.0);
+                $fit = match (true) {
+                    $word === $other => 1.0,
+                    self::shortens($word, $other) || self::shortens($other, $word) => 0.8,
+                    default => 0.0,
+                };
                 if ($fit > 0) {
                     $shared += $fit;
                     unset($left[$i]);

@@ -157,12 +157,20 @@ final class Renames
         $scores = $reasons = [];
         foreach ($gone as $i => $was) {
             foreach ($new as $j => $is) {
-                $type = $was->type === $is->type && $was->base === $is->base ? 0.35 : (self::alike($dialect->typeOf($was), $dialect->typeOf($is)) ? 0.2 : 0.0);
+                $type = match (true) {
+                    $was->type === $is->type && $was->base === $is->base => 0.35,
+                    self::alike($dialect->typeOf($was), $dialect->typeOf($is)) => 0.2,
+                    default => 0.0,
+                };
                 if (0.0 === $type) {
                     continue;
                 }
                 $named = Likeness::of($was->name, $is->name);
-                $place = $places[0][$was->name] === $places[1][$is->name] ? ('' === $places[0][$was->name][1] ? 0.1 : 0.25) : 0.0;
+                $place = match (true) {
+                    $places[0][$was->name] !== $places[1][$is->name] => 0.0,
+                    '' === $places[0][$was->name][1] => 0.1,
+                    default => 0.25,
+                };
                 $score = $type + 0.38 * $named + $place + ($was->nullable === $is->nullable ? 0.05 : 0.0);
                 $why = [$type > 0.3 ? 'the same type' : 'a like type'];
                 // What stands in the same place may be another thing: that it is the same one, something else has to say.

@@ -179,7 +179,9 @@ final class FileProfiler
     {
         $tally = $this->tallies[$path] ?? null;
         if ($value instanceof \stdClass) {
-            null === $tally || ++$tally->values;
+            if (null !== $tally) {
+                ++$tally->values;
+            }
             if ($depth < Structure::DEEPEST) {
                 $this->walk($value, $path, $depth + 1);
             }
@@ -189,7 +191,11 @@ final class FileProfiler
                 $this->value($item, MemberPath::items($path), $depth);
             }
         } elseif (null !== $value && null !== $tally) {
-            $text = \is_bool($value) ? ($value ? 'true' : 'false') : (\is_scalar($value) ? (string) $value : '');
+            $text = match (true) {
+                \is_bool($value) => $value ? 'true' : 'false',
+                \is_scalar($value) => (string) $value,
+                default => '',
+            };
             $tally->add($text, $this->numbers[$path]);
             ($this->checks[$path] ?? null)?->look($text);
         }

@@ -91,7 +91,11 @@ final class JsonSchema
         $values = [];
         foreach ($members as $member) {
             $value = json_decode($member);
-            $plain = \is_int($value) || \is_float($value) ? 'number' : (\is_bool($value) ? 'boolean' : 'string');
+            $plain = match (true) {
+                \is_int($value) || \is_float($value) => 'number',
+                \is_bool($value) => 'boolean',
+                default => 'string',
+            };
             $fits = 'number' === $plain ? [] !== array_intersect(['integer', 'number'], $types) : \in_array($plain, $types, true);
             if ('string' !== $plain && ($fits || [] === $types)) {
                 $values[] = $value;
@@ -100,7 +104,9 @@ final class JsonSchema
                 $values[] = $member;
             }
         }
-        $nullable && $values[] = null;
+        if ($nullable) {
+            $values[] = null;
+        }
 
         return array_values(array_intersect_key($values, array_unique(array_map(static fn (mixed $value): string => (string) json_encode($value), $values))));
     }

@@ -139,7 +139,9 @@ final class Maps
         $kinds = [];
         foreach ($node->members as $member) {
             $kind = self::kind($member);
-            '' === $kind || $kinds[$kind] = true;
+            if ('' !== $kind) {
+                $kinds[$kind] = true;
+            }
         }
         if (1 !== \count($kinds) || isset($kinds['several'])) {
             return false;

@@ -73,7 +73,11 @@ final class SchemaFile
      */
     private function member(array $member, string $path, bool $optional, int $depth, array &$columns): void
     {
-        $types = array_filter((array) ($member['type'] ?? (isset($member['properties']) ? 'object' : (isset($member['enum']) ? 'string' : []))), is_string(...));
+        $types = array_filter((array) ($member['type'] ?? (match (true) {
+            isset($member['properties']) => 'object',
+            isset($member['enum']) => 'string',
+            default => [],
+        })), is_string(...));
         $format = \is_string($member['format'] ?? null) ? ' ('.$member['format'].')' : '';
         $words = array_map(static fn (string $type): string => 'string' === $type ? $type.$format : $type, array_diff($types, ['null']));
         sort($words);

@@ -23,7 +23,9 @@ final class Areas
     {
         $led = $edges = [];
         foreach ($links as $link) {
-            $link->from === $link->to || $led[$link->to] = ($led[$link->to] ?? 0) + 1;
+            if ($link->from !== $link->to) {
+                $led[$link->to] = ($led[$link->to] ?? 0) + 1;
+            }
         }
         $known = array_fill_keys($nodes, true);
         foreach ($links as $link) {

@@ -95,7 +95,9 @@ final class Candidates
             $this->learn($i, $table);
             foreach ($keys[$i] as $key) {
                 $ending = $key->single() && JoinKey::PRIMARY === $key->standing ? NameWords::ending($key->columns[0]) : '';
-                '' === $ending || $endings[$ending] = ($endings[$ending] ?? 0) + 1;
+                if ('' !== $ending) {
+                    $endings[$ending] = ($endings[$ending] ?? 0) + 1;
+                }
             }
         }
         $surely = array_filter($this->people, static fn (array $signs): bool => isset($signs[Feature::PEOPLE]));
@@ -190,7 +192,9 @@ final class Candidates
                 $folded = Naming::folded($name);
                 $stripped = Naming::folded($this->names->stripped($name, $i));
                 if ($key->single()) {
-                    NameWords::isPlain($name) || $this->keyNames[$folded][$key->id()] = [$i, $key];
+                    if (!NameWords::isPlain($name)) {
+                        $this->keyNames[$folded][$key->id()] = [$i, $key];
+                    }
                     if ($stripped !== $folded && \strlen($stripped) > 2 && !NameWords::isPlain($stripped)) {
                         $this->keyStripped[$stripped][$key->id()] = [$i, $key];
                     }
@@ -228,7 +232,9 @@ final class Candidates
         $found = [];
         foreach ($this->names->answers($column->name, $i) as $j => $match) {
             foreach ($this->keys[$j] as $key) {
-                $key->single() && $this->add($found, $i, $column, $type, $j, $key, $standing, $match, []);
+                if ($key->single()) {
+                    $this->add($found, $i, $column, $type, $j, $key, $standing, $match, []);
+                }
             }
         }
         $folded = Naming::folded($column->name);
@@ -257,17 +263,19 @@ final class Candidates
         $free = !isset($standing[Feature::OWN_KEY]) && !isset($standing[Feature::NUMBERED_KEY]);
         if ($free && [] !== $head && NameWords::isSelf($head, $own, isset($this->people[$i][Feature::PEOPLE]))) {
             foreach ($this->keys[$i] as $key) {
-                $key->single() && $key->columns[0] !== $column->name && $this->add(
-                    $found,
-                    $i,
-                    $column,
-                    $type,
-                    $i,
-                    $key,
-                    $standing,
-                    null,
-                    [Feature::SELF_ROLE => 1.0],
-                );
+                if ($key->single() && $key->columns[0] !== $column->name) {
+                    $this->add(
+                        $found,
+                        $i,
+                        $column,
+                        $type,
+                        $i,
+                        $key,
+                        $standing,
+                        null,
+                        [Feature::SELF_ROLE => 1.0],
+                    );
+                }
             }
         }
         if ($free && [] !== $head && $head !== $own && NameWords::isDoer($head)) {
@@ -277,30 +285,36 @@ final class Candidates
             $people = [] === $near ? $this->people : $near;
             foreach (\array_slice($people, 0, self::MOST, true) as $j => $surely) {
                 foreach ($this->keys[$j] as $key) {
-                    $key->single() && $this->add(
-                        $found,
-                        $i,
-                        $column,
-                        $type,
-                        $j,
-                        $key,
-                        $standing,
-                        null,
-                        [Feature::DOER => 1.0] + $surely + (\count($people) > 1 ? [Feature::MANY_PEOPLE => log(\count($people))] : []),
-                    );
+                    if ($key->single()) {
+                        $this->add(
+                            $found,
+                            $i,
+                            $column,
+                            $type,
+                            $j,
+                            $key,
+                            $standing,
+                            null,
+                            [Feature::DOER => 1.0] + $surely + (\count($people) > 1 ? [Feature::MANY_PEOPLE => log(\count($people))] : []),
+                        );
+                    }
                 }
             }
         }
         foreach ($this->mentioned($column->comment) as $j) {
             foreach ($this->keys[$j] as $key) {
-                $key->single() && $this->add($found, $i, $column, $type, $j, $key, $standing, null, [Feature::COMMENT => 1.0]);
+                if ($key->single()) {
+                    $this->add($found, $i, $column, $type, $j, $key, $standing, null, [Feature::COMMENT => 1.0]);
+                }
             }
         }
         $refers = $this->dialect->refersTo($type);
         if ('' !== $refers) {
             foreach ($this->tables as $j => $other) {
                 foreach ($refers === $other->name ? $this->keys[$j] : [] as $key) {
-                    $key->single() && $this->add($found, $i, $column, $type, $j, $key, $standing, null, [Feature::TYPE_NAMES => 1.0]);
+                    if ($key->single()) {
+                        $this->add($found, $i, $column, $type, $j, $key, $standing, null, [Feature::TYPE_NAMES => 1.0]);
+                    }
                 }
             }
         }
@@ -388,9 +402,15 @@ final class Candidates
         $by = [Feature::ANY => 1.0];
         if (null !== $match) {
             $by[Feature::HOW.$match->how] = 1.0;
-            $match->sharing > 1 && $by[Feature::SHARING] = log($match->sharing);
-            $match->covered < 1.0 && $by[Feature::COVERED] = 1.0 - $match->covered;
-            $match->covers < 1.0 && $by[Feature::COVERS] = 1.0 - $match->covers;
+            if ($match->sharing > 1) {
+                $by[Feature::SHARING] = log($match->sharing);
+            }
+            if ($match->covered < 1.0) {
+                $by[Feature::COVERED] = 1.0 - $match->covered;
+            }
+            if ($match->covers < 1.0) {
+                $by[Feature::COVERS] = 1.0 - $match->covers;
+            }
             if (NameMatch::TAIL === $match->how && $i !== $j && $this->beginsWith($j, $i)) {
                 $by[Feature::OWN_FIRST] = 1.0;
             }
@@ -407,16 +427,34 @@ final class Candidates
         if ($i !== $j && $key->columns[0] !== $column->name && isset($this->types[$j][$column->name])) {
             $by[Feature::SIBLING] = 1.0;
         }
-        TypeFit::Size === $fit && $by[TypeFamily::Text === $type->family ? Feature::TYPE_SIZE : Feature::TYPE_WIDTH] = 1.0;
-        TypeFit::Loose === $fit && $by[Feature::TYPE_LOOSE] = 1.0;
-        TypeFamily::Time === $type->family && $by[Feature::TIME] = 1.0;
-        $type->array && $by[Feature::LIST] = 1.0;
-        JoinKey::UNIQUE === $key->standing && $by[Feature::KEY_UNIQUE] = 1.0;
-        JoinKey::LIKELY === $key->standing && $by[Feature::KEY_LIKELY] = 1.0;
+        if (TypeFit::Size === $fit) {
+            $by[TypeFamily::Text === $type->family ? Feature::TYPE_SIZE : Feature::TYPE_WIDTH] = 1.0;
+        }
+        if (TypeFit::Loose === $fit) {
+            $by[Feature::TYPE_LOOSE] = 1.0;
+        }
+        if (TypeFamily::Time === $type->family) {
+            $by[Feature::TIME] = 1.0;
+        }
+        if ($type->array) {
+            $by[Feature::LIST] = 1.0;
+        }
+        if (JoinKey::UNIQUE === $key->standing) {
+            $by[Feature::KEY_UNIQUE] = 1.0;
+        }
+        if (JoinKey::LIKELY === $key->standing) {
+            $by[Feature::KEY_LIKELY] = 1.0;
+        }
         // With a role before it, the own name speaks of another row: `deputy_curator`.
-        $i === $j && [] === ($match->role ?? []) && $by[Feature::SELF] = 1.0;
-        '' !== $this->names->modules[$i] && $i !== $j && $this->names->modules[$i] === $this->names->modules[$j] && $by[Feature::SAME_MODULE] = 1.0;
-        $this->tables[$i]->schema !== $this->tables[$j]->schema && $by[Feature::OTHER_SCHEMA] = 1.0;
+        if ($i === $j && [] === ($match->role ?? [])) {
+            $by[Feature::SELF] = 1.0;
+        }
+        if ('' !== $this->names->modules[$i] && $i !== $j && $this->names->modules[$i] === $this->names->modules[$j]) {
+            $by[Feature::SAME_MODULE] = 1.0;
+        }
+        if ($this->tables[$i]->schema !== $this->tables[$j]->schema) {
+            $by[Feature::OTHER_SCHEMA] = 1.0;
+        }
         if ([] !== array_intersect(NameWords::of($this->tables[$j]->name), self::COPIES)) {
             $by[Feature::COPY] = 1.0;
         }
@@ -487,22 +525,30 @@ final class Candidates
             $by[true === $column?->autoNumbered ? Feature::NUMBERED_KEY : Feature::OWN_KEY] = 1.0;
             // A key that is called after its own table begins there.
             $own = $this->names->answers($name, $i)[$i]->how ?? 99;
-            NameMatch::EQUAL === $own && $by[Feature::OWN_NAMED] = 1.0;
+            if (NameMatch::EQUAL === $own) {
+                $by[Feature::OWN_NAMED] = 1.0;
+            }
         } elseif (\in_array($name, $primary, true)) {
             $by[Feature::KEY_PART] = 1.0;
         }
         foreach ([] === $primary ? $this->keys[$i] : [] as $key) {
-            [$name] === $key->columns && JoinKey::LIKELY === $key->standing && $by[Feature::OWN_KEY] = 1.0;
+            if ([$name] === $key->columns && JoinKey::LIKELY === $key->standing) {
+                $by[Feature::OWN_KEY] = 1.0;
+            }
         }
         foreach ($table->uniqueKeys as $key) {
-            [$name] === $key->columns && $by[Feature::OWN_UNIQUE] = 1.0;
+            if ([$name] === $key->columns) {
+                $by[Feature::OWN_UNIQUE] = 1.0;
+            }
         }
         foreach ($table->indexes as $index) {
             if (isset($index->parts[0]) && $name === $index->parts[0]->column && !$index->unique) {
                 $by[Feature::INDEX] = 1.0;
             }
         }
-        NameWords::isPlain($name) && $by[Feature::PLAIN] = 1.0;
+        if (NameWords::isPlain($name)) {
+            $by[Feature::PLAIN] = 1.0;
+        }
         $words = NameWords::of($name);
         while ([] !== $words && ctype_digit($words[\count($words) - 1])) {
             array_pop($words);
@@ -522,9 +568,15 @@ final class Candidates
         $type = $this->types[$i][$name];
         if (TypeFamily::Text === $type->family && (null === $type->length || $type->length > 120) && [] === $type->members) {
             $by[Feature::LONG_TEXT] = 1.0;
-        }[] !== $type->members && $by[Feature::MEMBERS] = 1.0;
-        TypeFamily::Whole !== $type->family && TypeFamily::Number === $type->family && $by[Feature::NUMBER] = 1.0;
-        null !== $column?->generated && $by[Feature::COMPUTED] = 1.0;
+        }if ([] !== $type->members) {
+            $by[Feature::MEMBERS] = 1.0;
+        }
+        if (TypeFamily::Whole !== $type->family && TypeFamily::Number === $type->family) {
+            $by[Feature::NUMBER] = 1.0;
+        }
+        if (null !== $column?->generated) {
+            $by[Feature::COMPUTED] = 1.0;
+        }
 
         return $by;
     }
@@ -622,7 +674,9 @@ final class Candidates
                 if ($score >= 0.3) {
                     $role = $this->roleBefore($i, $column->name, $j, $name);
                     $answers[$at][] = [$column->name, $score, $role];
-                    $score >= 0.7 && $roles[$role] = ($roles[$role] ?? 0) + 1;
+                    if ($score >= 0.7) {
+                        $roles[$role] = ($roles[$role] ?? 0) + 1;
+                    }
                 }
             }
             if (!isset($answers[$at])) {
@@ -638,10 +692,18 @@ final class Candidates
                 $most = 0.0;
                 foreach ($of as [$column, $score, $before]) {
                     // A field of the same role first; what several roles share is without one.
-                    $score += $before === (string) $role ? 0.5 : ('' === $before ? 0.2 : 0.0);
+                    $score += match (true) {
+                        $before === (string) $role => 0.5,
+                        '' === $before => 0.2,
+                        default => 0.0,
+                    };
                     if ($score > $most && !\in_array($column, $columns, true)) {
                         $most = $score;
-                        $best = [$column, $score - ($before === (string) $role ? 0.5 : ('' === $before ? 0.2 : 0.0)), $before];
+                        $best = [$column, $score - (match (true) {
+                            $before === (string) $role => 0.5,
+                            '' === $before => 0.2,
+                            default => 0.0,
+                        }), $before];
                     }
                 }
                 if (null === $best) {
@@ -654,7 +716,9 @@ final class Candidates
                 $scores[] = $best[1];
             }
             $candidate = $this->composite($i, $j, $key, $columns, $scores);
-            null === $candidate || $found[implode("\0", $columns)] ??= $candidate;
+            if (null !== $candidate) {
+                $found[implode("\0", $columns)] ??= $candidate;
+            }
         }
 
         return array_values($found);
@@ -689,22 +753,34 @@ final class Candidates
         }
         $by = [Feature::ANY => 1.0, Feature::COMPOSITE => 1.0, Feature::WEAKEST => min($scores), Feature::ALL_SURE => $sure === \count($scores) ? 1.0 : 0.0];
         foreach ($key->columns as $name) {
-            \in_array(strtolower($this->names->stripped($name, $j)), self::NAMING, true) && $by[Feature::PLAIN_PART] = 1.0;
+            if (\in_array(strtolower($this->names->stripped($name, $j)), self::NAMING, true)) {
+                $by[Feature::PLAIN_PART] = 1.0;
+            }
         }
         if ([] === array_diff($columns, $table->primaryKey->columns ?? [])) {
             $by[Feature::KEY_PART] = 1.0;
-            \count($columns) === \count($table->primaryKey->columns ?? []) && $by[Feature::SAME_KEY] = 1.0;
+            if (\count($columns) === \count($table->primaryKey->columns ?? [])) {
+                $by[Feature::SAME_KEY] = 1.0;
+            }
         }
         foreach ($this->keys[$i] as $own) {
-            [] === array_diff($own->columns, $columns) && $by[Feature::SAME_KEY] = 1.0;
+            if ([] === array_diff($own->columns, $columns)) {
+                $by[Feature::SAME_KEY] = 1.0;
+            }
         }
         $i === $j ? $by[Feature::SELF] = 1.0 : ($this->alike($i, $j) && $by[Feature::SAME_SHAPE] = 1.0);
-        $this->tables[$i]->schema !== $this->tables[$j]->schema && $by[Feature::OTHER_SCHEMA] = 1.0;
-        $array > 0 && $by[Feature::LIST] = 1.0;
+        if ($this->tables[$i]->schema !== $this->tables[$j]->schema) {
+            $by[Feature::OTHER_SCHEMA] = 1.0;
+        }
+        if ($array > 0) {
+            $by[Feature::LIST] = 1.0;
+        }
         if ([] !== array_filter($columns, fn (string $column): bool => TypeFamily::Time === $this->types[$i][$column]->family)) {
             $by[Feature::TIME] = 1.0;
         }
-        JoinKey::UNIQUE === $key->standing && $by[Feature::KEY_UNIQUE] = 1.0;
+        if (JoinKey::UNIQUE === $key->standing) {
+            $by[Feature::KEY_UNIQUE] = 1.0;
+        }
         foreach ($table->indexes as $index) {
             $parts = array_map(static fn ($part): string => $part->column, \array_slice($index->parts, 0, \count($columns)));
             if ([] === array_diff($columns, $parts)) {
@@ -721,7 +797,9 @@ final class Candidates
                 }
             }
         }
-        $leading === \count($key->columns) && $by[Feature::LINK_KEY] = 1.0;
+        if ($leading === \count($key->columns)) {
+            $by[Feature::LINK_KEY] = 1.0;
+        }
         if ([] !== array_intersect(NameWords::of($this->tables[$j]->name), self::COPIES)) {
             $by[Feature::COPY] = 1.0;
         }

@@ -135,7 +135,9 @@ final class Cases
             $confidence = match (true) {
                 null === $data => $confidence, $share >= 0.97 => 0.98, $share >= 0.8 => 0.9, $share >= 0.4 => 0.6, default => 0.15,
             };
-            null === $data || $evidence[] = $this->words($data, $share >= 0.8 ? 2.0 : -2.0);
+            if (null !== $data) {
+                $evidence[] = $this->words($data, $share >= 0.8 ? 2.0 : -2.0);
+            }
         }
 
         return [$this->proposal($table, $column, $key, $confidence, $evidence, $kind, $value, $data), true];

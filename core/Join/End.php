@@ -14,7 +14,11 @@ enum End: string
 
     public static function of(bool $optional, bool $many): self
     {
-        return $many ? ($optional ? self::NoneOrMore : self::OneOrMore) : ($optional ? self::NoneOrOne : self::One);
+        return match (true) {
+            $many => $optional ? self::NoneOrMore : self::OneOrMore,
+            $optional => self::NoneOrOne,
+            default => self::One,
+        };
     }
 
     public function many(): bool

@@ -43,7 +43,9 @@ final class EvidenceWords
                 ($candidate->features[Feature::TELLING] ?? 0) > 0.4 => 'its values are not such as are found there by chance',
                 default => '',
             };
-            '' === $words || $found[] = new Evidence($words, $spread);
+            if ('' !== $words) {
+                $found[] = new Evidence($words, $spread);
+            }
         } elseif ($candidate->has(Feature::NO_DATA)) {
             $found[] = new Evidence('it is empty in all rows that were looked at, so the data says nothing', 0.0);
         }

@@ -204,7 +204,9 @@ final class Kinds
     {
         $traits = [];
         foreach ($this->out[$i] ?? [] as $link) {
-            $link->from === $link->to && $traits['refers to itself'] = true;
+            if ($link->from === $link->to) {
+                $traits['refers to itself'] = true;
+            }
         }
         $words = NameWords::of($table->name);
         $schema = NameWords::of($table->schema);

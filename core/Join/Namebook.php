@@ -90,11 +90,17 @@ final class Namebook
                 $this->name($i, $fewer, 1);
             }
             foreach (mb_strlen($table->comment) > 300 ? [] : NameWords::singular(NameWords::of($table->comment)) as $word) {
-                \strlen($word) >= 4 && $this->told[$word][$i] = true;
+                if (\strlen($word) >= 4) {
+                    $this->told[$word][$i] = true;
+                }
             }
             $own = NameWords::of($table->name);
             $modules = $first[$table->schema] ?? [];
-            $this->modules[$i] = isset($own[1], $modules[$own[0].' '.$own[1]]) ? $own[0].' '.$own[1] : (isset($modules[$own[0] ?? '']) ? $own[0] : '');
+            $this->modules[$i] = match (true) {
+                isset($own[1], $modules[$own[0].' '.$own[1]]) => $own[0].' '.$own[1],
+                isset($modules[$own[0] ?? '']) => $own[0],
+                default => '',
+            };
             $alias = rtrim(strtolower($this->prefixes[$i]), '_');
             if (\strlen($alias) >= 2) {
                 $this->aliases[$alias][$i] = true;
@@ -240,7 +246,11 @@ final class Namebook
             $this->note(
                 $found,
                 $table,
-                $short ? NameMatch::SHORT : (0 === $how ? NameMatch::BY_KEY : NameMatch::EQUAL),
+                match (true) {
+                    $short => NameMatch::SHORT,
+                    0 === $how => NameMatch::BY_KEY,
+                    default => NameMatch::EQUAL,
+                },
                 [],
                 $ending,
                 \count($this->phrases[$folded]),
@@ -255,7 +265,11 @@ final class Namebook
             $this->note(
                 $found,
                 $table,
-                $short ? NameMatch::SHORT_TAIL : ($sort ? NameMatch::SORT : NameMatch::HEAD),
+                match (true) {
+                    $short => NameMatch::SHORT_TAIL,
+                    $sort => NameMatch::SORT,
+                    default => NameMatch::HEAD,
+                },
                 [],
                 $ending,
                 \count($this->heads[$folded]),
@@ -269,7 +283,11 @@ final class Namebook
                 $this->note(
                     $found,
                     $table,
-                    $short ? NameMatch::ROLE_SHORT : (0 === $how ? NameMatch::ROLE_BY_KEY : NameMatch::ROLE),
+                    match (true) {
+                        $short => NameMatch::ROLE_SHORT,
+                        0 === $how => NameMatch::ROLE_BY_KEY,
+                        default => NameMatch::ROLE,
+                    },
                     $role,
                     $ending,
                     \count($this->phrases[$tail]),
@@ -432,7 +450,9 @@ final class Namebook
                 }
                 $head = implode('', \array_slice($words, 0, $i));
                 $this->heads[$head][$table] = true;
-                [] === array_diff(\array_slice($words, $i), self::SORTS) && $this->sorts[$table][$head] = true;
+                if ([] === array_diff(\array_slice($words, $i), self::SORTS)) {
+                    $this->sorts[$table][$head] = true;
+                }
             }
         } elseif (\strlen($folded) >= 7) {
             // Names that are run together have ends too; only the longer ones say anything.

@@ -55,7 +55,9 @@ final class Observing
             $groups[] = $i + 1;
         }
         $condition = null === $where ? '' : $this->sql->is($where[0], $where[1]);
-        null === $where || $filled[] = $condition;
+        if (null !== $where) {
+            $filled[] = $condition;
+        }
         $first = $this->sql->quoted($pairs[0][1]);
         $unique = $this->isUnique($to, array_column($pairs, 1));
         // A key that is unique adds no rows to a group; any other end is made so first.
@@ -77,14 +79,18 @@ final class Observing
             $least = implode(', ', array_map(static fn (int $i): string => (string) $row["l$i"], array_keys($pairs)));
             if ('1' === $row['f']) {
                 $sizes[$n] = ($sizes[$n] ?? 0) + $m;
-                \count($densest) < self::DENSEST && $densest[] = ['value' => $masked ? '' : $least, 'rows' => $n];
+                if (\count($densest) < self::DENSEST) {
+                    $densest[] = ['value' => $masked ? '' : $least, 'rows' => $n];
+                }
             } else {
                 $orphans += $n * $m;
                 $missing += $m;
                 if (!$masked && \count($examples) < self::EXAMPLES) {
                     $examples[] = $least;
                     $greatest = implode(', ', array_map(static fn (int $i): string => (string) $row["g$i"], array_keys($pairs)));
-                    $greatest === $least || $examples[] = $greatest;
+                    if ($greatest !== $least) {
+                        $examples[] = $greatest;
+                    }
                 }
             }
         }

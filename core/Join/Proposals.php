@@ -157,7 +157,9 @@ final class Proposals
         $like = static fn (Proposal $one): string => implode("\1", array_map(strtolower(...), $one->columns))."\0".$one->to->key();
         $names = [];
         foreach ([] === $dismissed ? [] : $found as $proposal) {
-            isset($dismissed[self::identity($proposal)]) && $names[$like($proposal)] = true;
+            if (isset($dismissed[self::identity($proposal)])) {
+                $names[$like($proposal)] = true;
+            }
         }
         $lowered = [];
         foreach ($found as $proposal) {

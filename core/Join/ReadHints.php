@@ -96,7 +96,11 @@ final class ReadHints
         $depth = 0;
         $n = \strlen($text);
         for ($i = 0; $i < $n; ++$i) {
-            $depth += '(' === $text[$i] ? 1 : (')' === $text[$i] ? -1 : 0);
+            $depth += match (true) {
+                '(' === $text[$i] => 1,
+                ')' === $text[$i] => -1,
+                default => 0,
+            };
             if ($depth < 0) {
                 return substr($text, 0, $i);
             }

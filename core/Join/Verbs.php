@@ -94,8 +94,11 @@ final class Verbs
         $last = $words[$n - 1];
         $before = $words[$n - 2];
         if ('by' === $last) {
-            $base = self::PAST[$before] ?? (str_ends_with($before, 'ied') ? substr($before, 0, -3).'ies' : (str_ends_with($before, 'ed')
-                ? self::present($before) : ''));
+            $base = self::PAST[$before] ?? (match (true) {
+                str_ends_with($before, 'ied') => substr($before, 0, -3).'ies',
+                str_ends_with($before, 'ed') => self::present($before),
+                default => '',
+            });
 
             return '' === $base ? null : ["is $before by", $base];
         }

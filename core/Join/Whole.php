@@ -52,7 +52,9 @@ final class Whole
         $hubs = [];
         foreach ($best as $from => $to) {
             foreach ($to as $table => $p) {
-                $from === $table || $hubs[$table] = ($hubs[$table] ?? 0.0) + $p;
+                if ($from !== $table) {
+                    $hubs[$table] = ($hubs[$table] ?? 0.0) + $p;
+                }
             }
         }
         foreach ($units as $found) {
@@ -60,7 +62,9 @@ final class Whole
             foreach ($found as $candidate) {
                 if ($candidate->from !== $candidate->to) {
                     $back = $best[$candidate->to][$candidate->from] ?? 0.0;
-                    $back > 0.3 && $back > $candidate->confidence && $candidate->features[Feature::BOTH_WAYS] = $back;
+                    if ($back > 0.3 && $back > $candidate->confidence) {
+                        $candidate->features[Feature::BOTH_WAYS] = $back;
+                    }
                 }
                 foreach ($composite[$candidate->from] ?? [] as $wide) {
                     if (\count($wide->columns) > \count($candidate->columns) && $wide->to !== $candidate->to && self::implies($wide, $candidate, $leads)) {
@@ -77,7 +81,9 @@ final class Whole
                 }
                 $name = Naming::folded($candidate->columns[0]);
                 $others = ($habits[$name][$candidate->to] ?? 0.0) - $candidate->confidence;
-                $others > 0.2 && $candidate->features[Feature::HABIT] = min(1.0, $others / 3);
+                if ($others > 0.2) {
+                    $candidate->features[Feature::HABIT] = min(1.0, $others / 3);
+                }
                 foreach (null === $candidate->match ? [] : $leads[$candidate->from][$candidate->to] ?? [] as [$columns, $p, $role]) {
                     if (1 === \count($columns) && $columns !== $candidate->columns && $p > $candidate->confidence && '' === $role
                         && [] === ($candidate->match->role ?? [])) {

@@ -501,7 +501,11 @@ final class Steps
         $oneLeft = self::covers($left->keys, $ofLeft);
         $rows = $crossed ? '' : \sprintf(
             '%s %s to each row, %s to each %s',
-            $oneRight ? ($this->isSure($left, $right, $equal) ? 'exactly one' : 'at most one') : 'any number of',
+            match (true) {
+                !$oneRight => 'any number of',
+                $this->isSure($left, $right, $equal) => 'exactly one',
+                default => 'at most one',
+            },
             $right->label,
             $oneLeft ? 'at most one row' : 'any number of rows',
             $right->label,

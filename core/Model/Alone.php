@@ -27,7 +27,9 @@ final readonly class Alone
             [],
             $this->ground->formula($branch->fact, $measure->expression),
         );
-        '' === trim($measure->filter) || $where[] = '('.$this->written($base, $branch->fact, [], $this->ground->formula($branch->fact, $measure->filter)).')';
+        if ('' !== trim($measure->filter)) {
+            $where[] = '('.$this->written($base, $branch->fact, [], $this->ground->formula($branch->fact, $measure->filter)).')';
+        }
         $from = 'FROM '.$this->sql->table($this->ground->role($branch->fact)->entry)." AS $base".([] === $where ? '' : "\nWHERE ".implode("\n  AND ", $where));
         if ('median' === $branch->special) {
             return "WITH ranked AS (SELECT $value AS v, ROW_NUMBER() OVER (ORDER BY CASE WHEN $value IS NULL THEN 1 ELSE 0 END, $value) AS n, COUNT($value) OVER () AS c\n$from)\n"

@@ -23,6 +23,8 @@ final readonly class Attribute
         #[WhenSet]
         public string $sorted = '',
     ) {
-        '' !== trim($name) || throw new \InvalidArgumentException('An attribute needs a name.');
+        if ('' === trim($name)) {
+            throw new \InvalidArgumentException('An attribute needs a name.');
+        }
     }
 }

@@ -46,7 +46,9 @@ final readonly class Chart
             return '';
         }
         $time = self::isTime($columns[$along]);
-        $time && ksort($points, \SORT_NATURAL);
+        if ($time) {
+            ksort($points, \SORT_NATURAL);
+        }
 
         return self::drawn($points, $names, $time, $columns[$figures[0]]);
     }
@@ -110,12 +112,14 @@ final readonly class Chart
         $lines = array_fill_keys($names, []);
         foreach (array_keys($points) as $i => $x) {
             $middle = self::LEFT + $wide * ($i + 0.5);
-            0 === $i % $every && $svg .= \sprintf(
-                '<text class="scale" x="%.1f" y="%d" text-anchor="middle">%s</text>',
-                $middle,
-                self::HEIGHT - self::BOTTOM + 18,
-                self::text(self::short((string) $x)),
-            );
+            if (0 === $i % $every) {
+                $svg .= \sprintf(
+                    '<text class="scale" x="%.1f" y="%d" text-anchor="middle">%s</text>',
+                    $middle,
+                    self::HEIGHT - self::BOTTOM + 18,
+                    self::text(self::short((string) $x)),
+                );
+            }
             foreach ($names as $k => $name) {
                 $value = $points[$x][$name] ?? null;
                 if (null === $value) {
@@ -211,7 +215,12 @@ final readonly class Chart
         $span = max($high - $low, 1e-9);
         $raw = $span / 4;
         $power = 10 ** floor(log10($raw));
-        $step = $power * ($raw / $power <= 1 ? 1 : ($raw / $power <= 2 ? 2 : ($raw / $power <= 5 ? 5 : 10)));
+        $step = $power * (match (true) {
+            $raw / $power <= 1 => 1,
+            $raw / $power <= 2 => 2,
+            $raw / $power <= 5 => 5,
+            default => 10,
+        });
 
         return [floor($low / $step) * $step, ceil($high / $step) * $step, $step];
     }

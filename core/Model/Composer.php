@@ -332,7 +332,9 @@ final class Composer
             if (null !== $sorted) {
                 // Written before the joins are: it may need one of its own.
                 $this->ordering[self::keyOf($level)] = 'MIN('.$this->written($joining, $level->role, $sorted).')';
-                !$hidden || $select[] = $this->ordering[self::keyOf($level)].' AS '.$this->inOrder($level);
+                if ($hidden) {
+                    $select[] = $this->ordering[self::keyOf($level)].' AS '.$this->inOrder($level);
+                }
             }
         }
         foreach ($more as [$sql, $name]) {
@@ -355,7 +357,9 @@ final class Composer
             $this->attributed($joining, $level);
         }
         $where = $this->wheres($branch, $joining);
-        [] === $filters || $where[] = 1 === \count($filters) ? '('.$filters[0].')' : '(('.implode(') OR (', $filters).'))';
+        if ([] !== $filters) {
+            $where[] = 1 === \count($filters) ? '('.$filters[0].')' : '(('.implode(') OR (', $filters).'))';
+        }
         $grouping = [] === $group ? [] : [new SqlLine($indent.'GROUP BY '.implode(', ', $group), 'one row of '.$branch->fact.' for each row of the answer')];
         $this->remember($branch, $joining, $where);
 
@@ -383,12 +387,18 @@ final class Composer
                 $inner[] = "$expression AS a$i";
                 $sql = "grouped.a$i";
                 $sorted = $this->sorted($level);
-                null === $sorted || $inner[] = 'MIN('.$this->written($joining, $level->role, $sorted).") AS o$i";
-                null === $sorted || $this->ordering[self::keyOf($level)] = "MIN(grouped.o$i)";
+                if (null !== $sorted) {
+                    $inner[] = 'MIN('.$this->written($joining, $level->role, $sorted).") AS o$i";
+                }
+                if (null !== $sorted) {
+                    $this->ordering[self::keyOf($level)] = "MIN(grouped.o$i)";
+                }
             }
             $again[] = $this->splitting[self::keyOf($level)] = $sql;
             $select[] = $this->as($sql, $this->column($level));
-            !$hidden || !isset($this->ordering[self::keyOf($level)]) || $select[] = $this->ordering[self::keyOf($level)].' AS '.$this->inOrder($level);
+            if ($hidden && isset($this->ordering[self::keyOf($level)])) {
+                $select[] = $this->ordering[self::keyOf($level)].' AS '.$this->inOrder($level);
+            }
         }
         [$filters, $each] = $this->filters($branch, $joining);
         foreach ($branch->measures as $i => $measure) {
@@ -406,7 +416,9 @@ final class Composer
         }
         $where = $this->wheres($branch, $joining);
         $this->wheres($branch, $full);
-        [] === $filters || $where[] = 1 === \count($filters) ? '('.$filters[0].')' : '(('.implode(') OR (', $filters).'))';
+        if ([] !== $filters) {
+            $where[] = 1 === \count($filters) ? '('.$filters[0].')' : '(('.implode(') OR (', $filters).'))';
+        }
         $this->filters($branch, $full);
         $this->remember($branch, $full, $where);
 
@@ -609,7 +621,9 @@ final class Composer
         $select = [];
         foreach ($this->question->by as $level) {
             $select[] = $this->column($level);
-            null === $this->sorted($level) || $select[] = 'MIN('.$this->inOrder($level).') AS '.$this->inOrder($level);
+            if (null !== $this->sorted($level)) {
+                $select[] = 'MIN('.$this->inOrder($level).') AS '.$this->inOrder($level);
+            }
         }
 
         return $select;
@@ -625,7 +639,9 @@ final class Composer
             $parts[] = $sql = $this->attributed($joining, $level);
             $select[] = $this->as($sql, $this->column($level));
             $sorted = $this->sorted($level);
-            null === $sorted || $select[] = $this->written($joining, $level->role, $sorted).' AS '.$this->inOrder($level);
+            if (null !== $sorted) {
+                $select[] = $this->written($joining, $level->role, $sorted).' AS '.$this->inOrder($level);
+            }
         }
         $over = [] === $parts ? '' : 'PARTITION BY '.implode(', ', $parts);
         $select[] = "$value AS v";
@@ -633,7 +649,9 @@ final class Composer
         $select[] = "COUNT($value) OVER ($over) AS c";
         $where = $this->wheres($branch, $joining);
         [$filters] = $this->filters($branch, $joining);
-        [] === $filters || $where[] = '('.$filters[0].')';
+        if ([] !== $filters) {
+            $where[] = '('.$filters[0].')';
+        }
         $this->remember($branch, $joining, $where);
 
         return [...self::selecting('  ', $select), ...$joining->lines('  '), ...self::filtering('  ', $where)];
@@ -702,17 +720,31 @@ final class Composer
         foreach ($this->question->figures as [$measure, $condition]) {
             $value = $this->computed($measure, $base);
             [$positive, $opposite] = $this->conditions->of($value, $this->familyOf($measure), $condition);
-            $having[] = Test::None === $condition->test ? "$value IS NULL" : ($opposite ? "(NOT ($positive) OR $value IS NULL)" : "($positive)");
+            $having[] = match (true) {
+                Test::None === $condition->test => "$value IS NULL",
+                $opposite => "(NOT ($positive) OR $value IS NULL)",
+                default => "($positive)",
+            };
         }
         $grouped = !$one && [] !== $this->question->by;
-        $one && $lines = [...$lines, ...self::filtering('', $having)];
-        $grouped && $lines[] = new SqlLine('GROUP BY '.implode(', ', $this->byColumns()));
-        $one || [] === $having || $lines[] = new SqlLine('HAVING '.implode(' AND ', $having), 'only these rows of the answer');
+        if ($one) {
+            $lines = [...$lines, ...self::filtering('', $having)];
+        }
+        if ($grouped) {
+            $lines[] = new SqlLine('GROUP BY '.implode(', ', $this->byColumns()));
+        }
+        if (!$one && [] !== $having) {
+            $lines[] = new SqlLine('HAVING '.implode(' AND ', $having), 'only these rows of the answer');
+        }
         $by = [];
         foreach ($this->order() as [$what, $descending]) {
             $sorted = $what instanceof Level && null !== $this->sorted($what) ? $this->inOrder($what) : null;
             $expression = !$one && $what instanceof Measure ? $this->computed($what, $base) : '';
-            $by[] = $this->sql->ordered(null === $sorted ? $this->column($what) : ($one ? $sorted : "MIN($sorted)"), $descending, $expression);
+            $by[] = $this->sql->ordered(match (true) {
+                null === $sorted => $this->column($what),
+                $one => $sorted,
+                default => "MIN($sorted)",
+            }, $descending, $expression);
         }
 
         return [...$lines, ...$this->closing($by)];
@@ -724,7 +756,11 @@ final class Composer
         $name = $this->column($measure);
         $counts = Aggregation::Count === $measure->aggregation || Aggregation::Distinct === $measure->aggregation;
 
-        return $one ? $name : ($counts ? "COALESCE(MAX($name), 0)" : "MAX($name)");
+        return match (true) {
+            $one => $name,
+            $counts => "COALESCE(MAX($name), 0)",
+            default => "MAX($name)",
+        };
     }
 
     /** @param \Closure(Measure): string $base */
@@ -750,13 +786,17 @@ final class Composer
             $select = [];
             foreach ($this->question->by as $level) {
                 $select[] = $this->column($level);
-                null === $this->sorted($level) || $select[] = $this->inOrder($level);
+                if (null !== $this->sorted($level)) {
+                    $select[] = $this->inOrder($level);
+                }
             }
             foreach ($this->question->base as $measure) {
                 $select[] = \in_array($measure, $branch->measures, true) ? $this->column($measure) : $this->none($measure).' AS '.$this->column($measure);
             }
             $lines[] = new SqlLine('  SELECT '.implode(', ', $select)." FROM $name");
-            isset($names[$i + 1]) && $lines[] = new SqlLine('  UNION ALL');
+            if (isset($names[$i + 1])) {
+                $lines[] = new SqlLine('  UNION ALL');
+            }
         }
 
         return [...$lines, new SqlLine(') AS together')];

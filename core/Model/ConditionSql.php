@@ -117,8 +117,9 @@ final readonly class ConditionSql
     {
         if ($family->isNumeric()) {
             $plain = str_replace(["\u{2212}", ' ', "\u{202f}"], ['-', '', ''], trim($value));
-            1 === preg_match('/^-?\d{1,30}(?:\.\d{1,30})?$/', $plain)
-                || throw new ModelError(\sprintf('“%s” holds numbers, and “%s” is none. Write it as 12 or 12.5.', $condition->what, $value));
+            if (1 !== preg_match('/^-?\d{1,30}(?:\.\d{1,30})?$/', $plain)) {
+                throw new ModelError(\sprintf('“%s” holds numbers, and “%s” is none. Write it as 12 or 12.5.', $condition->what, $value));
+            }
 
             return $plain;
         }

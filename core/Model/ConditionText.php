@@ -80,7 +80,9 @@ final readonly class ConditionText
     {
         [$least, $most] = $test->values();
         if (0 === $most) {
-            '' === $rest || throw new ModelError(\sprintf('After “%s” nothing follows, but there is “%s”.', $test->value, $rest));
+            if ('' !== $rest) {
+                throw new ModelError(\sprintf('After “%s” nothing follows, but there is “%s”.', $test->value, $rest));
+            }
 
             return [];
         }
@@ -88,7 +90,11 @@ final readonly class ConditionText
         if (str_starts_with($rest, '(') && str_ends_with($rest, ')')) {
             $rest = substr($rest, 1, -1);
         }
-        $values = Test::Between === $test ? (preg_split("/ and (?=(?:[^']*'[^']*')*[^']*$)/i", $rest) ?: []) : (1 === $most ? [$rest] : $this->listed($rest));
+        $values = match (true) {
+            Test::Between === $test => preg_split("/ and (?=(?:[^']*'[^']*')*[^']*$)/i", $rest) ?: [],
+            1 === $most => [$rest],
+            default => $this->listed($rest),
+        };
         $values = array_values(
             array_filter(array_map(self::unquoted(...), $values), static fn (string $value): bool => '' !== $value || str_contains($rest, "''")),
         );
@@ -124,7 +130,11 @@ final readonly class ConditionText
         $values = array_map($quoted, $condition->values);
 
         return $condition->what.' '
-            .(Test::Is === $condition->test && \count($values) > 1 ? 'is one of' : (Test::IsNot === $condition->test && \count($values) > 1 ? 'is not one of' : $condition->test->value))
+            .(match (true) {
+                Test::Is === $condition->test && \count($values) > 1 => 'is one of',
+                Test::IsNot === $condition->test && \count($values) > 1 => 'is not one of',
+                default => $condition->test->value,
+            })
             .([] === $values ? '' : ' '.implode(Test::Between === $condition->test ? ' and ' : ', ', $values))
             .([] === $condition->facts ? '' : ' (only for '.implode(', ', $condition->facts).')');
     }

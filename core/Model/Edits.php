@@ -69,7 +69,9 @@ final class Edits
     {
         $of = [];
         foreach ($model->roles as $role) {
-            $role->entry->key() === $entry->key() && $of[$role->name] = true;
+            if ($role->entry->key() === $entry->key()) {
+                $of[$role->name] = true;
+            }
         }
         $field = static fn (string $role, string $name): string => isset($of[$role]) ? ($names[$name] ?? $name) : $name;
         $text = static fn (string $role, string $expression): string => '' === trim($expression) ? $expression : FormulaNames::replaced(
@@ -301,7 +303,9 @@ final class Edits
             $words = [...$words, ...self::listed($what, self::named($old), self::named($new))];
         }
         $words = [...$words, ...self::listed('join', self::keyed($before->joins), self::keyed($after->joins))];
-        $before->choices == $after->choices || $words[] = 'chose routes';
+        if ($before->choices != $after->choices) {
+            $words[] = 'chose routes';
+        }
 
         return $words;
     }

@@ -36,11 +36,15 @@ final readonly class FieldOffers
         }
         $leading = $taken = [];
         foreach ($this->ground->model->joins as $join) {
-            $join->from === $role && $leading += array_flip($join->fields);
+            if ($join->from === $role) {
+                $leading += array_flip($join->fields);
+            }
         }
         foreach ($is->attributes as $attribute) {
             $field = $this->ground->formula($role, $attribute->expression)->field();
-            null === $field || $taken[$field->column] = true;
+            if (null !== $field) {
+                $taken[$field->column] = true;
+            }
         }
         $offers = [];
         if (RoleKind::Fact === $is->kind) {
@@ -48,16 +52,20 @@ final readonly class FieldOffers
                 $this->ground->model->measures,
                 static fn (Measure $one): bool => $one->fact === $role && Aggregation::Count === $one->aggregation && '' === $one->expression,
             );
-            [] === $counted && $offers[] = new FieldOffer(
-                $role,
-                '',
-                new Measure($this->free('Number of '.Noun::plural($role)), Aggregation::Count, $role),
-                'how many rows there are',
-            );
+            if ([] === $counted) {
+                $offers[] = new FieldOffer(
+                    $role,
+                    '',
+                    new Measure($this->free('Number of '.Noun::plural($role)), Aggregation::Count, $role),
+                    'how many rows there are',
+                );
+            }
         }
         foreach ($table->columns as $column) {
             $offer = isset($leading[$column->name]) ? null : $this->offer($is, $column, isset($taken[$column->name]));
-            null === $offer || $offers[] = $offer;
+            if (null !== $offer) {
+                $offers[] = $offer;
+            }
         }
 
         return $offers;
@@ -106,11 +114,15 @@ final readonly class FieldOffers
         $over = $stock ? $this->times($role->name) : null;
         $measure = new Measure(
             $this->free($name), $aggregation, $role->name, $field, unit: $unit,
-            adds: Aggregation::Sum === $aggregation && !$stock || \in_array(
-                $aggregation,
-                [Aggregation::Least, Aggregation::Greatest],
-                true,
-            ) ? Adds::All : ($stock ? Adds::Some : Adds::None),
+            adds: match (true) {
+                Aggregation::Sum === $aggregation && !$stock || \in_array(
+                    $aggregation,
+                    [Aggregation::Least, Aggregation::Greatest],
+                    true,
+                ) => Adds::All,
+                $stock => Adds::Some,
+                default => Adds::None,
+            },
             notOver: null === $over ? [] : [$over->role],
             instant: $over, instead: null === $over ? Instead::Nothing : Instead::Last,
             reason: $stock ? 'it is a stock: what there is at one time' : '',

@@ -55,7 +55,11 @@ final class FormulaNames
             return [$node];
         }
         $found = [];
-        foreach ($node instanceof Node ? get_object_vars($node) : (\is_array($node) ? $node : []) as $part) {
+        foreach (match (true) {
+            $node instanceof Node => get_object_vars($node),
+            \is_array($node) => $node,
+            default => [],
+        } as $part) {
             $found = [...$found, ...self::within($part)];
         }
 

@@ -180,8 +180,11 @@ final class FormulaReader
             static fn (string $one): bool => levenshtein(mb_strtolower(substr($one, 0, 60)), mb_strtolower(substr($name, 0, 60))) <= max(2, \strlen($name) / 4),
         );
 
-        return [] === $close ? ([] === $names ? '' : 'It has: '.implode(', ', \array_slice($names, 0, 8)).(\count($names) > 8 ? ' …' : '').'.')
-            : 'Do you mean '.implode(' or ', \array_slice(array_values($close), 0, 3)).'?';
+        return match (true) {
+            [] !== $close => 'Do you mean '.implode(' or ', \array_slice(array_values($close), 0, 3)).'?',
+            [] === $names => '',
+            default => 'It has: '.implode(', ', \array_slice($names, 0, 8)).(\count($names) > 8 ? ' …' : '').'.',
+        };
     }
 
     /** @return array{TypeFamily, string} */
@@ -218,11 +221,13 @@ final class FormulaReader
         if (\in_array($sign, ['AND', 'OR', 'NOT'], true)) {
             foreach ($node->operands as $operand) {
                 [$family] = $this->of($operand);
-                \in_array($family, [TypeFamily::Flag, TypeFamily::Other], true) || $this->fault(
-                    $operand,
-                    "$sign joins conditions, and this is none",
-                    'Expected: a comparison such as kind = \'fish\'.',
-                );
+                if (!\in_array($family, [TypeFamily::Flag, TypeFamily::Other], true)) {
+                    $this->fault(
+                        $operand,
+                        "$sign joins conditions, and this is none",
+                        'Expected: a comparison such as kind = \'fish\'.',
+                    );
+                }
             }
 
             return [TypeFamily::Flag, ''];
@@ -238,11 +243,13 @@ final class FormulaReader
         if ('||' === $sign) {
             foreach ($node->operands as $operand) {
                 [$family] = $this->of($operand);
-                \in_array($family, [TypeFamily::Text, TypeFamily::Other], true) || $this->fault(
-                    $operand,
-                    '|| puts texts together, and this is a '.self::word($family),
-                    'Expected: a text; CAST(… AS varchar) makes one.',
-                );
+                if (!\in_array($family, [TypeFamily::Text, TypeFamily::Other], true)) {
+                    $this->fault(
+                        $operand,
+                        '|| puts texts together, and this is a '.self::word($family),
+                        'Expected: a text; CAST(… AS varchar) makes one.',
+                    );
+                }
             }
 
             return [TypeFamily::Text, ''];
@@ -338,7 +345,11 @@ final class FormulaReader
                 }
                 $unit = '' === $unit ? $other : $unit;
             } elseif ('*' === $sign) {
-                $unit = '' === $other ? $unit : ('' === $unit ? $other : $unit.'·'.$other);
+                $unit = match (true) {
+                    '' === $other => $unit,
+                    '' === $unit => $other,
+                    default => $unit.'·'.$other,
+                };
             } elseif ('' !== $other) {
                 $unit = $unit === $other ? '' : ('' === $unit ? '1' : $unit)."/$other";
             }
@@ -376,13 +387,19 @@ final class FormulaReader
         $numbers = \in_array($name, ['ABS', 'ROUND', 'FLOOR', 'CEILING', 'MOD', 'POWER', 'SQRT'], true);
         $texts = \in_array($name, ['UPPER', 'LOWER', 'TRIM', 'CHAR_LENGTH', 'REPLACE'], true);
         foreach ($types as $i => [$family]) {
-            $wanted = $numbers || ('SUBSTRING' === $name && $i > 0) ? 'number' : ($texts || 'SUBSTRING' === $name ? 'text' : '');
+            $wanted = match (true) {
+                $numbers || ('SUBSTRING' === $name && $i > 0) => 'number',
+                $texts || 'SUBSTRING' === $name => 'text',
+                default => '',
+            };
             $fits = TypeFamily::Other === $family || ('number' === $wanted ? $family->isNumeric() : ('text' !== $wanted || TypeFamily::Text === $family));
-            $fits || $this->fault(
-                $call->arguments[$i],
-                \sprintf('%s takes a %s here, and this is a %s', $name, $wanted, self::word($family)),
-                "Expected: $known[2].",
-            );
+            if (!$fits) {
+                $this->fault(
+                    $call->arguments[$i],
+                    \sprintf('%s takes a %s here, and this is a %s', $name, $wanted, self::word($family)),
+                    "Expected: $known[2].",
+                );
+            }
         }
 
         return match ($name) {
@@ -401,7 +418,11 @@ final class FormulaReader
     private function extracted(Call $call): array
     {
         [$part, $of] = $call->arguments;
-        $word = $part instanceof Literal ? strtoupper($part->text) : ($part instanceof Ref ? strtoupper($part->names[0]) : '');
+        $word = match (true) {
+            $part instanceof Literal => strtoupper($part->text),
+            $part instanceof Ref => strtoupper($part->names[0]),
+            default => '',
+        };
         if (!\in_array($word, self::PARTS, true)) {
             return $this->fault($part, 'This part of a date is not understood', 'Expected: '.implode(', ', self::PARTS).'.');
         }

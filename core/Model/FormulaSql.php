@@ -111,7 +111,11 @@ final readonly class FormulaSql
         $name = FormulaReader::function($call->names[\count($call->names) - 1]);
         if ('EXTRACT' === $name) {
             $part = $call->arguments[0];
-            $word = $part instanceof Literal ? $part->text : ($part instanceof Ref ? $part->names[0] : '');
+            $word = match (true) {
+                $part instanceof Literal => $part->text,
+                $part instanceof Ref => $part->names[0],
+                default => '',
+            };
 
             return $this->sql->extracted(strtoupper($word), $this->of($call->arguments[1]));
         }

@@ -189,7 +189,9 @@ final readonly class Hierarchies
         $all = [];
         foreach ($order as $i) {
             foreach (isset($below[$i]) ? [] : $chains[$i] as $chain) {
-                \count($chain) > 1 && $all[] = $chain;
+                if (\count($chain) > 1) {
+                    $all[] = $chain;
+                }
             }
         }
         usort($all, static fn (array $a, array $b): int => \count($b) <=> \count($a));

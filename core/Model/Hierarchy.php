@@ -24,6 +24,8 @@ final readonly class Hierarchy
         #[ListOf('string'), WhenSet]
         public array $parent = [],
     ) {
-        '' !== trim($name) || throw new \InvalidArgumentException('A hierarchy needs a name.');
+        if ('' === trim($name)) {
+            throw new \InvalidArgumentException('A hierarchy needs a name.');
+        }
     }
 }

@@ -66,7 +66,9 @@ final class Joining
         foreach ($last->pairs() as [$here, $there]) {
             $this->need($before, $here);
             $this->need($alias, $there);
-        }[] === $last->join->where || $this->need($last->forth ? $before : $alias, $last->join->where[0]);
+        }if ([] !== $last->join->where) {
+            $this->need($last->forth ? $before : $alias, $last->join->where[0]);
+        }
 
         return $alias;
     }

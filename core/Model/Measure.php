@@ -50,6 +50,8 @@ final readonly class Measure
         #[WhenSet]
         public string $reason = '',
     ) {
-        '' !== trim($name) || throw new \InvalidArgumentException('A measure needs a name.');
+        if ('' === trim($name)) {
+            throw new \InvalidArgumentException('A measure needs a name.');
+        }
     }
 }

@@ -57,8 +57,10 @@ final class ModelChecks
             ...array_map(static fn (Measure $measure): array => ['measure', $measure->name], $this->ground->model->measures),
         ] as [$kind, $name]) {
             $folded = $kind."\0".ModelNames::folded($name);
-            isset($taken[$folded]) && $this->note('name-twice', Severity::Fault, $name, \sprintf('Two %ss are called “%s”', $kind, $name),
-                'A question that names it could mean either.', 'Give one of them another name.');
+            if (isset($taken[$folded])) {
+                $this->note('name-twice', Severity::Fault, $name, \sprintf('Two %ss are called “%s”', $kind, $name),
+                    'A question that names it could mean either.', 'Give one of them another name.');
+            }
             $taken[$folded] = true;
         }
     }
@@ -73,12 +75,14 @@ final class ModelChecks
                 continue;
             }
             $gone = array_values(array_filter($role->key, fn (string $field): bool => null === $this->ground->column($role->name, $field)));
-            [] === $gone || $this->note(
-                'field-gone',
-                Severity::Fault,
-                $role->name,
-                \sprintf('%s, of the key of “%s”, is not there any more', implode(' and ', $gone), $role->name),
-                'Its rows are not told apart.', 'Say its key anew.');
+            if ([] !== $gone) {
+                $this->note(
+                    'field-gone',
+                    Severity::Fault,
+                    $role->name,
+                    \sprintf('%s, of the key of “%s”, is not there any more', implode(' and ', $gone), $role->name),
+                    'Its rows are not told apart.', 'Say its key anew.');
+            }
             if ('' !== $role->like && null === $this->ground->roleNamed($role->like)) {
                 $this->note(
                     'role-of-nothing',
@@ -234,12 +238,14 @@ final class ModelChecks
                         'A sum of different units means nothing.', 'Bring all to one unit.');
                 }
             }
-            '' === trim($measure->meaning) && $this->note(
-                'no-meaning',
-                Severity::Note,
-                $measure->name,
-                \sprintf('It is not said what “%s” means', $measure->name),
-                'Who reads the figure has only its name.', 'Say in a sentence what it tells.');
+            if ('' === trim($measure->meaning)) {
+                $this->note(
+                    'no-meaning',
+                    Severity::Note,
+                    $measure->name,
+                    \sprintf('It is not said what “%s” means', $measure->name),
+                    'Who reads the figure has only its name.', 'Say in a sentence what it tells.');
+            }
             $this->fits($measure);
         }
     }
@@ -247,12 +253,14 @@ final class ModelChecks
     private function ratio(Measure $measure): void
     {
         foreach ([$measure->of, $measure->by] as $part) {
-            null !== $this->ground->model->measure($part) || $this->note(
-                'not-understood',
-                Severity::Fault,
-                $measure->name,
-                \sprintf('“%s” is made of “%s”, which is no measure', $measure->name, $part),
-                'It cannot be computed.', 'Choose the measures that it is made of.');
+            if (null === $this->ground->model->measure($part)) {
+                $this->note(
+                    'not-understood',
+                    Severity::Fault,
+                    $measure->name,
+                    \sprintf('“%s” is made of “%s”, which is no measure', $measure->name, $part),
+                    'It cannot be computed.', 'Choose the measures that it is made of.');
+            }
         }
     }
 
@@ -372,12 +380,14 @@ final class ModelChecks
     {
         foreach ($this->ground->model->hierarchies as $hierarchy) {
             foreach ($hierarchy->levels as $level) {
-                null !== $this->ground->model->attribute($level) || $this->note(
-                    'level-of-nothing',
-                    Severity::Fault,
-                    $hierarchy->name,
-                    \sprintf('The hierarchy “%s” has a level “%s”, which the model has not', $hierarchy->name, ModelNames::full($level)),
-                    'It cannot be gone up.', 'Take the level out, or the attribute in.');
+                if (null === $this->ground->model->attribute($level)) {
+                    $this->note(
+                        'level-of-nothing',
+                        Severity::Fault,
+                        $hierarchy->name,
+                        \sprintf('The hierarchy “%s” has a level “%s”, which the model has not', $hierarchy->name, ModelNames::full($level)),
+                        'It cannot be gone up.', 'Take the level out, or the attribute in.');
+                }
             }
         }
     }
@@ -417,13 +427,15 @@ final class ModelChecks
             foreach ('' === $role->like ? $role->attributes : [] as $attribute) {
                 foreach ($this->ground->formula($role->name, $attribute->expression)->fields as $use) {
                     $why = $this->known->personal[$this->ground->role($use->role)->entry->key()."\0".$use->column] ?? null;
-                    null === $why || $this->note(
-                        'personal',
-                        Severity::Doubt,
-                        ModelNames::full(new Level($role->name, $attribute->name)),
-                        \sprintf('“%s” is personal: %s', ModelNames::full(new Level($role->name, $attribute->name)), $why),
-                        'Whoever may ask the model would read it; it is hidden from those who may not see personal data.',
-                        'Take it out of the model unless it is needed.');
+                    if (null !== $why) {
+                        $this->note(
+                            'personal',
+                            Severity::Doubt,
+                            ModelNames::full(new Level($role->name, $attribute->name)),
+                            \sprintf('“%s” is personal: %s', ModelNames::full(new Level($role->name, $attribute->name)), $why),
+                            'Whoever may ask the model would read it; it is hidden from those who may not see personal data.',
+                            'Take it out of the model unless it is needed.');
+                    }
                 }
             }
         }

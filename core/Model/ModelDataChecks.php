@@ -33,7 +33,9 @@ final class ModelDataChecks
         foreach ($this->ground->model->roles as $role) {
             $unproven = '' === $role->like && [] !== $role->key && null !== $this->ground->table($role->name)
                 && !$this->ground->unique($role->name, $role->key);
-            $unproven && $work["Are keys of $role->name unique"] = fn () => $this->key($role);
+            if ($unproven) {
+                $work["Are keys of $role->name unique"] = fn () => $this->key($role);
+            }
         }
         foreach ($this->ground->model->joins as $join) {
             if (!$this->broken($join)) {

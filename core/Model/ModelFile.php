@@ -60,7 +60,9 @@ final class ModelFile
                     .'. See docs/model.schema.json for what may stand there.',
             );
         }
-        '' !== trim($model->name) || throw new ModelError('The model has no name.');
+        if ('' === trim($model->name)) {
+            throw new ModelError('The model has no name.');
+        }
 
         return $model;
     }
@@ -78,7 +80,9 @@ final class ModelFile
         $lost = [];
         if (array_is_list($given) && array_is_list($read) && \count($given) !== \count($read)) {
             foreach ($given as $i => $one) {
-                \is_array($one) || \is_string($one) || $lost[] = "$at/$i";
+                if (!\is_array($one) && !\is_string($one)) {
+                    $lost[] = "$at/$i";
+                }
             }
 
             return [] === $lost ? [\sprintf('one of the %d in %s', \count($given), '' === $at ? '/' : $at)] : $lost;

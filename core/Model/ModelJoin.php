@@ -28,8 +28,12 @@ final readonly class ModelJoin
         #[ListOf('string'), WhenSet]
         public array $where = [],
     ) {
-        [] !== $fields && \count($fields) === \count($keys) || throw new \InvalidArgumentException('A join pairs as many fields as keys.');
-        \in_array(\count($where), [0, 2], true) || throw new \InvalidArgumentException('A condition of a join is a field and its value.');
+        if (!([] !== $fields && \count($fields) === \count($keys))) {
+            throw new \InvalidArgumentException('A join pairs as many fields as keys.');
+        }
+        if (!\in_array(\count($where), [0, 2], true)) {
+            throw new \InvalidArgumentException('A condition of a join is a field and its value.');
+        }
     }
 
     /** What tells it from other joins of the model. */

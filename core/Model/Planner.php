@@ -330,7 +330,9 @@ final class Planner
         $fewer = array_values(array_filter($trial->by, fn (string $one): bool => $this->ground->names()->attribute($one) != $level));
         $this->offers[] = new Offer(\sprintf('Ask without %s.', $name), $trial->with(by: $fewer));
         $near = $this->nearest($fact, $level);
-        null === $near || $this->offers[] = new Offer(\sprintf('Ask by %s, which %s has.', $near, $fact), $trial->with(by: [...$fewer, $near]));
+        if (null !== $near) {
+            $this->offers[] = new Offer(\sprintf('Ask by %s, which %s has.', $near, $fact), $trial->with(by: [...$fewer, $near]));
+        }
         $this->offers[] = new Offer(\sprintf('A join from %s to %s would make it answerable, where the data has one.', $fact, $level->role));
     }
 
@@ -377,7 +379,9 @@ final class Planner
             [$this->reasons, $this->offers] = [[], []];
             foreach ($whole->parts($measure) as $part) {
                 $this->additive($part, $whole);
-            }[] === $this->reasons && $sound[] = $measure->name;
+            }if ([] === $this->reasons) {
+                $sound[] = $measure->name;
+            }
         }
         [$this->reasons, $this->offers] = [[], []];
         if ([] === $sound) {

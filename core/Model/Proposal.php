@@ -50,7 +50,9 @@ final class Proposal
         private readonly array $grains = [],
     ) {
         foreach ($links as $link) {
-            $link->from === $link->to || $this->out[$link->from][] = $link;
+            if ($link->from !== $link->to) {
+                $this->out[$link->from][] = $link;
+            }
         }
     }
 
@@ -197,7 +199,13 @@ final class Proposal
             $last = $words[\count($words) - 1] ?? '';
             $unique = [] !== array_filter($table->uniqueKeys, static fn ($key): bool => $key->columns === [$column->name]);
             $points = match (true) {
-                TypeFamily::Text === $type->family => 10 + ('name' === $last ? 10 : ('title' === $last ? 9 : ('label' === $last ? 8 : ('code' === $last ? 4 : 0)))) + ($unique ? 2 : 0),
+                TypeFamily::Text === $type->family => 10 + (match (true) {
+                    'name' === $last => 10,
+                    'title' === $last => 9,
+                    'label' === $last => 8,
+                    'code' === $last => 4,
+                    default => 0,
+                }) + ($unique ? 2 : 0),
                 TypeFamily::Time === $type->family => 6 + ('date' === $last ? 3 : 0) + ($unique ? 8 : 0),
                 default => 0,
             };
@@ -305,13 +313,17 @@ final class Proposal
         if (\count($facts) > 1) {
             $led = [];
             foreach ($this->joins as $join) {
-                \in_array($join->from, $names, true) && $led[$join->to][$join->from] = true;
+                if (\in_array($join->from, $names, true)) {
+                    $led[$join->to][$join->from] = true;
+                }
             }
             $shared = array_map(strval(...), array_keys(array_filter($led, static fn (array $by): bool => \count($by) > 1)));
             $shape[] = \count($facts).' facts, which share '.([] === $shared ? 'no dimension' : implode(', ', $shared));
         }
         $again = array_filter($this->roles, static fn (Role $role): bool => '' !== $role->like);
-        [] === $again || $shape[] = \count($again).' '.(1 === \count($again) ? 'role' : Noun::plural('role')).' of a dimension that has one already';
+        if ([] !== $again) {
+            $shape[] = \count($again).' '.(1 === \count($again) ? 'role' : Noun::plural('role')).' of a dimension that has one already';
+        }
 
         return $shape;
     }

@@ -28,35 +28,45 @@ final class Question
         $names = $ground->names();
         foreach ($trial->measures as $name) {
             $measure = $names->measureNamed($name);
-            \in_array($measure, $this->measures, true) || $this->measures[] = $measure;
+            if (!\in_array($measure, $this->measures, true)) {
+                $this->measures[] = $measure;
+            }
         }
         if ([] === $this->measures) {
             throw new ModelError('Nothing is asked for yet. Choose a measure first.');
         }
         foreach ($trial->by as $name) {
             $level = $names->attribute($name);
-            \in_array($level, $this->by, false) || $this->by[] = $level;
+            if (!\in_array($level, $this->by, false)) {
+                $this->by[] = $level;
+            }
         }
         foreach ($trial->where as $i => $condition) {
             $measure = $names->measure($condition->what);
             if (null !== $measure) {
-                \in_array($measure, $this->measures, true) || throw new ModelError(
-                    \sprintf('The condition on “%s” is one on the answer, so it has to be asked for.', $measure->name),
-                );
+                if (!\in_array($measure, $this->measures, true)) {
+                    throw new ModelError(
+                        \sprintf('The condition on “%s” is one on the answer, so it has to be asked for.', $measure->name),
+                    );
+                }
                 $this->figures[] = [$measure, $condition];
             } else {
                 $this->levels[$i] = $names->attribute($condition->what);
             }
             foreach ($condition->facts as $fact) {
-                null !== $ground->roleNamed($fact) || throw new ModelError(
-                    \sprintf('The condition on “%s” is to hold for “%s”, which is no role of the model.', $condition->what, $fact),
-                );
+                if (null === $ground->roleNamed($fact)) {
+                    throw new ModelError(
+                        \sprintf('The condition on “%s” is to hold for “%s”, which is no role of the model.', $condition->what, $fact),
+                    );
+                }
             }
         }
         foreach ($trial->order as $sorting) {
             $what = $names->measure($sorting->what) ?? $names->attribute($sorting->what);
             $asked = $what instanceof Measure ? \in_array($what, $this->measures, true) : \in_array($what, $this->by, false);
-            $asked || throw new ModelError(\sprintf('The answer cannot stand in order of “%s”, since it is not asked for.', $sorting->what));
+            if (!$asked) {
+                throw new ModelError(\sprintf('The answer cannot stand in order of “%s”, since it is not asked for.', $sorting->what));
+            }
             $this->order[] = [$what, $sorting->descending];
         }
         if (null !== $trial->limit && $trial->limit < 1) {
@@ -71,7 +81,9 @@ final class Question
     private function expand(Measure $measure, array $within): void
     {
         if (Aggregation::Ratio !== $measure->aggregation) {
-            \in_array($measure, $this->base, true) || $this->base[] = $measure;
+            if (!\in_array($measure, $this->base, true)) {
+                $this->base[] = $measure;
+            }
 
             return;
         }

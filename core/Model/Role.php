@@ -34,7 +34,9 @@ final readonly class Role
         #[ListOf(Attribute::class), WhenSet]
         public array $attributes = [],
     ) {
-        '' !== trim($name) || throw new \InvalidArgumentException('A role needs a name.');
+        if ('' === trim($name)) {
+            throw new \InvalidArgumentException('A role needs a name.');
+        }
     }
 
     public function attribute(string $name): ?Attribute

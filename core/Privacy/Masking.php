@@ -34,7 +34,11 @@ final class Masking
     /** @param list<string> $others the values that stand in the same place, of which a code becomes one */
     public function of(string $value, Type $type, array $others = []): string
     {
-        $members = [] !== $type->members && !$type->several ? $type->members : (mb_strlen($value) <= self::CODE ? $others : []);
+        $members = match (true) {
+            [] !== $type->members && !$type->several => $type->members,
+            mb_strlen($value) <= self::CODE => $others,
+            default => [],
+        };
         if ([] !== $members) {
             return $members[hexdec(bin2hex(substr($this->drawn($value, 0), 0, 4))) % \count($members)];
         }
@@ -87,7 +91,11 @@ final class Masking
             $drawn = \ord($bytes[$i % \strlen($bytes)]) ^ ($i * 37 & 0xFF);
             $made .= match (true) {
                 // A number keeps its length.
-                1 === preg_match('/^\d$/', $sign) => $first && '0' !== $sign ? (string) (1 + $drawn % 9) : ($first ? '0' : (string) ($drawn % 10)),
+                1 === preg_match('/^\d$/', $sign) => match (true) {
+                    $first && '0' !== $sign => (string) (1 + $drawn % 9),
+                    $first => '0',
+                    default => (string) ($drawn % 10),
+                },
                 1 === preg_match('/^\p{Lu}$/u', $sign) => \chr(65 + $drawn % 26),
                 1 === preg_match('/^\p{L}$/u', $sign) => \chr(97 + $drawn % 26),
                 default => $sign,

@@ -384,7 +384,9 @@ final class SqlProfiler
             if (isset($few[$i])) {
                 // All but their order is known already; that of texts is asked of their values alone.
                 $order = $this->sql->ordered($column, $this->bounded($column));
-                TypeFamily::Text === $families[$i] || array_push($select, "MIN($order) AS l$i", "MAX($order) AS g$i");
+                if (TypeFamily::Text !== $families[$i]) {
+                    array_push($select, "MIN($order) AS l$i", "MAX($order) AS g$i");
+                }
                 continue;
             }
             $select[] = "COUNT($name) AS v$i";
@@ -536,7 +538,9 @@ final class SqlProfiler
             if (\in_array($column->name, $grain, true) && \count($select) < self::SHOWN) {
                 $select[] = ($personal[$i] ? "'".self::MASK."'" : 'MIN('.$this->asText($column).')').' AS c'.\count($select);
             }
-            \in_array($column->name, $grain, true) && $by[] = $this->bounded($column);
+            if (\in_array($column->name, $grain, true)) {
+                $by[] = $this->bounded($column);
+            }
         }
         $repeats = [];
         try {

@@ -365,7 +365,9 @@ final readonly class Altering
             $t->at = $from;
             $this->replace($t, $table, $known);
         } while ($list && $t->take(','));
-        $list && $t->expect(')');
+        if ($list) {
+            $t->expect(')');
+        }
     }
 
     private function change(Tokens $t, TableBuilder $table): void

@@ -82,7 +82,9 @@ final readonly class Creating
                 $words[] = $t->peek();
                 $t->skip();
             } elseif ('ALGORITHM' === $t->peek() || ('SQL' === $t->peek() && 'SECURITY' === $t->peek(1))) {
-                $t->take('SQL', 'SECURITY') || $t->skip();
+                if (!$t->take('SQL', 'SECURITY')) {
+                    $t->skip();
+                }
                 $t->take('=');
                 $t->skip();
             } elseif ($t->take('DEFINER')) {
@@ -93,7 +95,9 @@ final readonly class Creating
                 }
                 if (str_starts_with($t->written(), '@')) {
                     $t->skip();
-                    '' === $t->written(-1) || '@' !== $t->written(-1) || $t->skip();
+                    if ('' !== $t->written(-1) && '@' === $t->written(-1)) {
+                        $t->skip();
+                    }
                 }
             } else {
                 return $words;
@@ -139,12 +143,16 @@ final readonly class Creating
         }
         if ($t->take('OF')) {
             $this->types->ofType($t, $table);
-            '(' === $t->peek() && $this->typed($t, $table);
+            if ('(' === $t->peek()) {
+                $this->typed($t, $table);
+            }
         } elseif ('LIKE' === $t->peek() || ('(' === $t->peek() && 'LIKE' === $t->peek(1) && $this->dialect->likeCopies)) {
             $inner = $t->take('(');
             $t->skip();
             $this->copy($t, $table);
-            $inner && $t->expect(')');
+            if ($inner) {
+                $t->expect(')');
+            }
         } elseif ('(' === $t->peek() && !$this->isQuery($t) && !$this->isNames($t)) {
             $this->definitions->elements($t, $table);
         } elseif ('(' === $t->peek() && $this->isNames($t)) {
@@ -238,7 +246,9 @@ final readonly class Creating
         [$table->columns, $table->primary, $table->unique, $table->indexes] = [$copy->columns, $copy->primary, $copy->unique, $copy->indexes];
         [$table->checks, $table->comment, $table->storage, $table->charset] = [$copy->checks, $copy->comment, $copy->storage, $copy->charset];
         [$table->collation, $table->traits, $table->partitionKey] = [$copy->collation, $copy->traits, $copy->partitionKey];
-        '' !== $t->any('INCLUDING', 'EXCLUDING') && $t->skip();
+        if ('' !== $t->any('INCLUDING', 'EXCLUDING')) {
+            $t->skip();
+        }
     }
 
     private function virtual(Tokens $t, TableBuilder $table): Outcome
@@ -250,7 +260,11 @@ final readonly class Creating
         $tree = 1 === preg_match('/^rtree/i', $module);
         foreach ('' === $arguments ? [] : explode(',', $arguments) as $i => $argument) {
             if (1 === preg_match('/^\s*\+?["`\[]?([^"`\]=]+?)["`\]]?(?:\s+UNINDEXED)?\s*$/i', $argument, $m)) {
-                $table->columns[$m[1]] = new ColumnBuilder($m[1], $tree ? (0 === $i ? 'INT' : 'REAL') : '');
+                $table->columns[$m[1]] = new ColumnBuilder($m[1], match (true) {
+                    !$tree => '',
+                    0 === $i => 'INT',
+                    default => 'REAL',
+                });
             }
         }
         $this->made->put($table);
@@ -309,7 +323,9 @@ final readonly class Creating
         }
         while (!$t->over() && 'AS' !== $t->peek()) {
             $t->skip();
-            '(' === $t->peek() && $t->parenthesis();
+            if ('(' === $t->peek()) {
+                $t->parenthesis();
+            }
         }
         $t->expect('AS');
         // A remark behind the query is no part of it; SQLite's shell writes one.
@@ -358,9 +374,13 @@ final readonly class Creating
                 $tail = $this->definitions->indexTail($t);
                 [$comment, $method] = [$tail[0] ?: $comment, $tail[1] ?: $method];
                 if ($from === $t->at) {
-                    $t->take('TABLESPACE') || $t->take('ON') || throw $t->fault('This option of an index is not understood');
+                    if (!$t->take('TABLESPACE') && !$t->take('ON')) {
+                        throw $t->fault('This option of an index is not understood');
+                    }
                     $t->qualified();
-                    '(' === $t->peek() && $t->parenthesis();
+                    if ('(' === $t->peek()) {
+                        $t->parenthesis();
+                    }
                 }
             }
         }
@@ -424,7 +444,9 @@ final readonly class Creating
         $t->take('IF', 'NOT', 'EXISTS');
         $name = 'AUTHORIZATION' === $t->peek() ? '' : $t->name();
         if ('SCHEMA' === $kind || $this->dialect->charsetTexts) {
-            '' !== $name && $this->made->made[$name] = true;
+            if ('' !== $name) {
+                $this->made->made[$name] = true;
+            }
         }
         if ($this->dialect->charsetTexts) {
             $this->options->ofSchema($t, $name);

@@ -287,7 +287,9 @@ final readonly class Definitions
             $t->expect('WITH');
             $sign = $t->at;
             $t->skip();
-            '(' === $t->peek() && $t->parenthesis();
+            if ('(' === $t->peek()) {
+                $t->parenthesis();
+            }
             $parts[] = $part;
             $written[] = [$part->column, $part->column === $element ? '' : $element, $t->from($sign)];
         } while ($t->take(','));
@@ -308,7 +310,11 @@ final readonly class Definitions
         $t->take('NOT', 'FOR', 'REPLICATION');
         $expression = $t->parenthesis();
         $named = $name ?? (null === $column ? '' : $this->dialect->columnCheck($table->name, $column)[0]);
-        $of = null === $column ? null : (null === $name ? $this->dialect->columnCheck($table->name, $column)[1] : $this->dialect->checkedColumn($column));
+        $of = match (true) {
+            null === $column => null,
+            null === $name => $this->dialect->columnCheck($table->name, $column)[1],
+            default => $this->dialect->checkedColumn($column),
+        };
         if ('' === $named && $this->dialect->namesChecksAtOnce) {
             $used = Mentions::of($expression, $this->dialect)->among($table);
             $named = $this->made->named($table->schema, $table->name, 1 === \count($used) ? $used[0] : '', 'check');
@@ -544,7 +550,9 @@ final readonly class Definitions
             $column->comment = $t->text() ?? throw $t->fault('A text was expected');
         } elseif ('' !== $t->any('AUTO_INCREMENT', 'AUTOINCREMENT', 'IDENTITY')) {
             $column->auto = true;
-            '(' === $t->peek() && $t->parenthesis();
+            if ('(' === $t->peek()) {
+                $t->parenthesis();
+            }
         } elseif ($t->take('ON', 'UPDATE')) {
             $column->onUpdate = $this->dialect->now($this->default($t));
         } elseif ($t->take('COLLATE')) {
@@ -554,7 +562,9 @@ final readonly class Definitions
             $t->take('=');
             $column->charset = strtolower($t->text() ?? $t->name());
         } elseif ($t->take('COMPRESSED')) {
-            $t->take('=') && $t->skip();
+            if ($t->take('=')) {
+                $t->skip();
+            }
             $column->type .= $this->dialect->compressedWord;
         } elseif ($t->take('WITH', 'SYSTEM', 'VERSIONING') || $t->take('WITHOUT', 'SYSTEM', 'VERSIONING')) {
             return;
@@ -572,7 +582,9 @@ final readonly class Definitions
                 throw $t->fault(\sprintf('In the definition of the column “%s”, this is not understood', $name));
             }
             $t->skip();
-            '(' === $t->peek() && $t->parenthesis();
+            if ('(' === $t->peek()) {
+                $t->parenthesis();
+            }
         }
     }
 
@@ -625,7 +637,9 @@ final readonly class Definitions
         $t->expect('AS');
         if ($t->take('IDENTITY')) {
             [$column->auto, $column->nullable, $column->identity] = [true, false, true];
-            '(' === $t->peek() && $t->parenthesis();
+            if ('(' === $t->peek()) {
+                $t->parenthesis();
+            }
         } elseif ($t->take('ROW')) {
             $edge = $t->any('START', 'END') ?: throw $t->fault('“START” or “END” was expected');
             [$column->generated, $column->nullable] = [new Generated('ROW '.$edge, true), false];
@@ -690,7 +704,9 @@ final readonly class Definitions
         if ('INTERVAL' === $first && 1 === preg_match('/^(?:YEAR|MONTH|DAY|HOUR|MINUTE|SECOND)$/', $t->peek())) {
             $from = $t->at;
             $t->skip();
-            $t->take('TO') && $t->skip();
+            if ($t->take('TO')) {
+                $t->skip();
+            }
             $base .= ' '.strtolower($t->from($from));
         }
         $options = '(' === $t->peek() ? $t->parenthesis() : '';
@@ -776,7 +792,9 @@ final readonly class Definitions
         $this->require($table, $columns);
         if ($this->dialect->keysAreIndexes) {
             $index = $this->dialect->primaryIndexName($made->name);
-            $this->dialect->indexesForeignKeys && $this->replaceMade($table, $columns, $parts);
+            if ($this->dialect->indexesForeignKeys) {
+                $this->replaceMade($table, $columns, $parts);
+            }
             $table->indexes[] = new Index($index, $parts, true, $tail[1] ?: 'btree', $tail[0]);
             $this->made->take($table->schema, $index);
         }
@@ -891,7 +909,9 @@ final readonly class Definitions
         do {
             $from = $t->at;
             $own = $t->take('NO', 'INHERIT') || $own;
-            $this->deferral($t) || $t->take('NOT', 'ENFORCED') || $t->take('ENFORCED');
+            if (!$this->deferral($t) && !$t->take('NOT', 'ENFORCED')) {
+                $t->take('ENFORCED');
+            }
         } while ($from < $t->at);
         $this->conflict($t);
 
@@ -960,7 +980,9 @@ final readonly class Definitions
         $parts = [];
         do {
             $parts[] = $this->part($t);
-            $this->dialect->rowids && $t->take('AUTOINCREMENT');
+            if ($this->dialect->rowids) {
+                $t->take('AUTOINCREMENT');
+            }
         } while ($t->take(','));
         $t->expect(')');
 
@@ -993,7 +1015,9 @@ final readonly class Definitions
         }
         if ($this->dialect->operatorClasses && $t->isName() && !\in_array($t->peek(), ['ASC', 'DESC', 'NULLS', 'WITH'], true)) {
             $t->qualified();
-            '(' === $t->peek() && $t->parenthesis();
+            if ('(' === $t->peek()) {
+                $t->parenthesis();
+            }
         }
         $descending = 'DESC' === $t->any('ASC', 'DESC');
         if ($t->take('NULLS')) {
@@ -1021,8 +1045,12 @@ final readonly class Definitions
                 $t->take('=');
                 $comment = $t->text() ?? '';
             } elseif ($t->take('USING', 'INDEX')) {
-                $t->take('TABLESPACE') && $t->name();
-                '(' === $t->peek() && $t->parenthesis();
+                if ($t->take('TABLESPACE')) {
+                    $t->name();
+                }
+                if ('(' === $t->peek()) {
+                    $t->parenthesis();
+                }
             } elseif (!$short && $t->take('USING')) {
                 $method = strtolower($t->name());
             } elseif ($t->take('INCLUDE')) {
@@ -1046,7 +1074,9 @@ final readonly class Definitions
                 break;
             } elseif ($this->dialect->looseOptions) {
                 $t->skip();
-                '(' === $t->peek() && $t->parenthesis();
+                if ('(' === $t->peek()) {
+                    $t->parenthesis();
+                }
             } else {
                 break;
             }

@@ -87,7 +87,9 @@ final readonly class Dropping
             } else {
                 $of = $this->made->index($schema, $name);
                 $found = null !== $of && $of[0]->dropIndex($of[1]->name);
-                $found && $this->made->free($of[0]->schema, $of[1]->name);
+                if ($found) {
+                    $this->made->free($of[0]->schema, $of[1]->name);
+                }
             }
             if (!$found && !$if) {
                 $t->at = $from;
@@ -261,7 +263,9 @@ final readonly class Dropping
             return;
         }
         if ($t->take('PRIMARY', 'KEY')) {
-            null === $table->primary || $this->dropPrimary($table, $this->dialect->primaryIndexName($table->primary->name)) || $table->primary = null;
+            if (null !== $table->primary && !$this->dropPrimary($table, $this->dialect->primaryIndexName($table->primary->name))) {
+                $table->primary = null;
+            }
             $t->any('CASCADE', 'RESTRICT', 'KEEP', 'DROP') && $t->take('INDEX');
         } elseif ($t->take('FOREIGN', 'KEY')) {
             $if = $t->take('IF', 'EXISTS');
@@ -301,10 +305,14 @@ final readonly class Dropping
                     $t->at = $from;
                     throw $t->fault(\sprintf('The table “%s” has no column “%s”', $table->name, $name));
                 }
-                null === $known || $this->column($table, $known);
+                if (null !== $known) {
+                    $this->column($table, $known);
+                }
                 $more = $list || ($this->dialect->looseOptions && !\in_array($t->peek(1), ['ADD', 'DROP', 'ALTER', 'MODIFY'], true));
             } while ($more && $t->take(','));
-            $list && $t->expect(')');
+            if ($list) {
+                $t->expect(')');
+            }
             $t->any('CASCADE', 'RESTRICT') && $t->take('CONSTRAINTS');
         }
     }

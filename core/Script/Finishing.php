@@ -174,7 +174,9 @@ final readonly class Finishing
             if ($index->unique && $this->dialect->uniqueIndexesAreKeys && TableBuilder::isWhole($parts) && !TableBuilder::isWhole($index->parts)
                 && $index->name !== $this->dialect->primaryIndexName($table->primary->name ?? null)) {
                 $columns = Definitions::columnsOf($parts);
-                [] === $columns || $table->unique[] = new Key($index->name, $columns);
+                if ([] !== $columns) {
+                    $table->unique[] = new Key($index->name, $columns);
+                }
             }
         }
     }

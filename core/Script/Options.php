@@ -44,7 +44,9 @@ final readonly class Options
                     throw $t->fault('This option of a table is not understood');
                 }
                 $t->skip();
-                '(' === $t->peek() && $t->parenthesis();
+                if ('(' === $t->peek()) {
+                    $t->parenthesis();
+                }
             }
         }
     }
@@ -65,7 +67,9 @@ final readonly class Options
             $t->skip();
         }
         $t->take('COLUMNS');
-        '(' === $t->peek() && $t->parenthesis();
+        if ('(' === $t->peek()) {
+            $t->parenthesis();
+        }
         $table->partitionKey = $t->from($from);
         while (!$t->over() && !\in_array($t->peek(), ['AS', 'SELECT', 'WITH', 'TABLESPACE', 'USING'], true)) {
             '(' === $t->peek() ? $t->parenthesis() : $t->skip();

@@ -129,7 +129,9 @@ final readonly class Others
 
                 return Outcome::Understood;
             }
-            null === $found || $altering->renameIndex($found[0], $found[1]->name, $t->name());
+            if (null !== $found) {
+                $altering->renameIndex($found[0], $found[1]->name, $t->name());
+            }
 
             return Outcome::Understood;
         }

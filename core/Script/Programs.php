@@ -134,7 +134,11 @@ final readonly class Programs
         $unless = $t->take('IF', 'NOT', 'EXISTS');
         [$schema, $name] = $this->made->place($t);
         $from = $t->at;
-        $routine = new RoutineBuilder($schema, $name, 'PROCEDURE' === $kind ? 'procedure' : ('AGGREGATE' === $kind ? 'aggregate' : 'function'));
+        $routine = new RoutineBuilder($schema, $name, match (true) {
+            'PROCEDURE' === $kind => 'procedure',
+            'AGGREGATE' === $kind => 'aggregate',
+            default => 'function',
+        });
         if ($t->take('RETURNS', 'STRING') || $t->take('RETURNS', 'INTEGER') || $t->take('RETURNS', 'REAL') || $t->take('RETURNS', 'DECIMAL')) {
             // A function that a library brings along.
             return Outcome::OfNoMatter;
@@ -209,7 +213,9 @@ final readonly class Programs
             if ($t->take('CHARACTER', 'SET') || $t->take('CHARSET')) {
                 $column->type .= ' charset '.strtolower($t->name());
             }
-            $t->take('COLLATE') && $t->name();
+            if ($t->take('COLLATE')) {
+                $t->name();
+            }
             if ($t->take('%')) {
                 $t->skip();
             }

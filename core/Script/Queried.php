@@ -88,7 +88,9 @@ final readonly class Queried
         $tables = [];
         foreach ([...$this->made->all(), ...array_values($this->made->temporary)] as $table) {
             $copy = clone $table;
-            $copy->temporary || $finishing->table($copy);
+            if (!$copy->temporary) {
+                $finishing->table($copy);
+            }
             if ($copy->temporary) {
                 $copy->schema = $this->made->schema;
             }

@@ -25,7 +25,9 @@ final readonly class Renaming
     {
         $this->within($table, $was, $is, $written);
         foreach ($this->made->below($table) as $below) {
-            isset($below->columns[$was]) && $this->within($below, $was, $is, $written);
+            if (isset($below->columns[$was])) {
+                $this->within($below, $was, $is, $written);
+            }
         }
         foreach ($this->made->all() as $other) {
             foreach ($other->foreign as $i => $foreign) {
@@ -61,7 +63,11 @@ final readonly class Renaming
         $table->indexes = array_map(static fn (Index $index): Index => new Index(
             $index->name,
             array_map(static fn (IndexPart $part): IndexPart => new IndexPart(
-                $part->column === $was ? $is : (1 === preg_match('/[^\w]/', $part->column) ? $text($part->column) : $part->column),
+                match (true) {
+                    $part->column === $was => $is,
+                    1 === preg_match('/[^\w]/', $part->column) => $text($part->column),
+                    default => $part->column,
+                },
                 $part->length,
                 $part->descending,
             ), $index->parts),
@@ -73,7 +79,11 @@ final readonly class Renaming
         $table->checks = array_map(fn (CheckConstraint $check): CheckConstraint => new CheckConstraint(
             $check->name,
             1 === preg_match("/\x03/", $check->expression) ? str_replace("\x03$was\x03", "\x03$is\x03", $check->expression) : $text($check->expression),
-            $check->column === $was ? ($this->dialect->oneCheckAColumn ? null : $is) : $check->column,
+            match (true) {
+                $check->column !== $was => $check->column,
+                $this->dialect->oneCheckAColumn => null,
+                default => $is,
+            },
         ), $table->checks);
         foreach ($table->foreign as $i => $foreign) {
             $table->foreign[$i]['columns'] = self::replaced($foreign['columns'], $was, $is);

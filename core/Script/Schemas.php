@@ -272,7 +272,9 @@ final class Schemas
             if ($of === $key) {
                 unset($this->partitions[$partition]);
                 $part = $this->tables[explode("\0", $partition)[0]][explode("\0", $partition)[1]] ?? null;
-                null !== $part && $this->drop($part, true);
+                if (null !== $part) {
+                    $this->drop($part, true);
+                }
             }
         }
         unset($this->partitions[$key]);

@@ -136,7 +136,9 @@ final class Script
             $sql = $t->text() ?? $sql;
             $t->at += \in_array($t->kind(), [Lexer::TEXT], true) ? 0 : 1;
         }
-        null === $sql || $this->statement($sql);
+        if (null !== $sql) {
+            $this->statement($sql);
+        }
     }
 
     /** @return list<string> what was noticed while the last statements were carried out */
@@ -206,7 +208,9 @@ final class Script
                 $names = [...$names, ...array_map(static fn (string $name): string => trim($name, ' "'), explode(',', $text))];
             } elseif ($t->isName()) {
                 $name = $t->name();
-                'DEFAULT' === strtoupper($name) || $names[] = $name;
+                if ('DEFAULT' !== strtoupper($name)) {
+                    $names[] = $name;
+                }
             } else {
                 $t->skip();
             }

@@ -115,7 +115,11 @@ final class Statements implements \IteratorAggregate
                     'comment' === $kind && 1 === preg_match('~^/\*M?!~', $token) => $lines > 0 ? str_repeat("\n", $lines) : ' ',
                     default => $token,
                 };
-                $bare .= 'text' === $kind ? ' _ ' : ($said ? $token : ' ');
+                $bare .= match (true) {
+                    'text' === $kind => ' _ ',
+                    $said => $token,
+                    default => ' ',
+                };
             }
             $line += $lines;
             $at += $length;

@@ -42,6 +42,10 @@ final class Typo
     /** How many slips are forgiven in a word of this length. */
     public static function allowance(int $length): int
     {
-        return $length < 4 ? 0 : ($length < 8 ? 1 : 2);
+        return match (true) {
+            $length < 4 => 0,
+            $length < 8 => 1,
+            default => 2,
+        };
     }
 }

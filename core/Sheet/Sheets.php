@@ -176,7 +176,11 @@ final class Sheets
 
     private static function kind(string $kind): TableType
     {
-        return str_contains(strtoupper($kind), 'MATERIALIZED') ? TableType::MaterializedView : (str_contains(strtoupper($kind), 'VIEW') ? TableType::View : TableType::Table);
+        return match (true) {
+            str_contains(strtoupper($kind), 'MATERIALIZED') => TableType::MaterializedView,
+            str_contains(strtoupper($kind), 'VIEW') => TableType::View,
+            default => TableType::Table,
+        };
     }
 
     private static function yes(string $value): bool

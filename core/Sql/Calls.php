@@ -458,7 +458,9 @@ final class Calls
         $options = '';
         if ('INTERVAL' === $word && 1 === preg_match('/^(?:YEAR|MONTH|DAY|HOUR|MINUTE|SECOND)$/', $t->peek())) {
             $t->skip();
-            $t->take('TO') && $t->skip();
+            if ($t->take('TO')) {
+                $t->skip();
+            }
         }
         if ('(' === $t->peek()) {
             $options = $t->parenthesis();
@@ -474,7 +476,9 @@ final class Calls
             } elseif ('[' === $t->peek()) {
                 $after .= ' []';
                 $t->skip();
-                Lexer::NUMBER === $t->kind() && $t->skip();
+                if (Lexer::NUMBER === $t->kind()) {
+                    $t->skip();
+                }
                 $t->expect(']');
                 continue;
             } elseif ($t->take('ARRAY')) {

@@ -229,7 +229,9 @@ final class Expressions
         if ($power < $least || ('AT' === $word && ('TIME' !== $t->peek(1) && 'LOCAL' !== $t->peek(1))) || ('MEMBER' === $word && 'OF' !== $t->peek(1))) {
             return null;
         }
-        $not && $t->skip();
+        if ($not) {
+            $t->skip();
+        }
         $t->skip();
         $no = $not ? 'NOT ' : '';
         switch ($word) {
@@ -290,7 +292,9 @@ final class Expressions
         $form = $t->any('NFC', 'NFD', 'NFKC', 'NFKD');
         $what = $t->any('NULL', 'TRUE', 'FALSE', 'UNKNOWN', 'DOCUMENT', 'NORMALIZED', 'JSON', 'NAN', 'INFINITE', 'EMPTY');
         if ('' !== $what || '' !== $form) {
-            'JSON' === $what && $t->any('OBJECT', 'ARRAY', 'SCALAR', 'VALUE');
+            if ('JSON' === $what) {
+                $t->any('OBJECT', 'ARRAY', 'SCALAR', 'VALUE');
+            }
 
             return new Operation("IS $not$what", [$left]);
         }
@@ -684,11 +688,15 @@ final class Expressions
         $unit = 1 === preg_match(self::UNITS, $t->peek()) ? ' '.$t->peek() : '';
         if ('' !== $unit) {
             $t->skip();
-            '(' === $t->peek() && $t->parenthesis();
+            if ('(' === $t->peek()) {
+                $t->parenthesis();
+            }
             if ($t->take('TO')) {
                 $unit .= ' TO '.$t->peek();
                 $t->skip();
-                '(' === $t->peek() && $t->parenthesis();
+                if ('(' === $t->peek()) {
+                    $t->parenthesis();
+                }
             }
         }
 

@@ -173,7 +173,11 @@ final class Layout
         ) && 'BETWEEN' !== $this->between) {
             $this->end('FROM' === $this->clause ? 2 : 1);
         }
-        $this->between = 'BETWEEN' === $word ? 'BETWEEN' : ('AND' === $word ? '' : $this->between);
+        $this->between = match (true) {
+            'BETWEEN' === $word => 'BETWEEN',
+            'AND' === $word => '',
+            default => $this->between,
+        };
     }
 
     private string $between = '';

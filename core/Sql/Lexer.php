@@ -49,7 +49,11 @@ final class Lexer
                 $this->kinds[] = $kind;
                 $this->texts[] = $word;
                 $this->offsets[] = $at;
-                $this->words[] = 'w' === $kind ? $upper[$word] ??= strtoupper($word) : ('o' === $kind || 'n' === $kind ? $word : '');
+                $this->words[] = match (true) {
+                    'w' === $kind => $upper[$word] ??= strtoupper($word),
+                    'o' === $kind || 'n' === $kind => $word,
+                    default => '',
+                };
             }
             $at += \strlen($word);
         }

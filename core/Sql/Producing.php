@@ -55,7 +55,11 @@ final readonly class Producing
             $from->values += $meaning->values;
             $from->conditions += $meaning->conditions;
         }
-        $listed = $first ? ([] !== $source->made ? $source->made : $source->types) : [];
+        $listed = match (true) {
+            !$first => [],
+            [] !== $source->made => $source->made,
+            default => $source->types,
+        };
         if ([] !== $listed) {
             $columns = [];
             foreach ($listed as $name => $type) {

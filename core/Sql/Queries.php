@@ -262,7 +262,9 @@ final class Queries
             $from = $t->offset();
             // SQL Server lets the name stand before the value.
             $name = '=' === $t->peek(1) && $t->dialect->hashedNames && $t->isName() ? $t->name() : null;
-            null !== $name && $t->skip();
+            if (null !== $name) {
+                $t->skip();
+            }
             $items[] = $this->parser->orElse(
                 fn (): Item => $this->item($name, $from),
                 fn (string $text): Item => $this->t->placed(new Item($this->t->placed(new Unread($text), $from), $name ?? self::lastName($text)), $from),
@@ -382,7 +384,9 @@ final class Queries
                     if ($t->take(',')) {
                         [$skip, $limit] = [$limit, $this->parser->expressions->expression()];
                     }
-                    $t->take('ROWS', 'EXAMINED') && $this->parser->expressions->expression();
+                    if ($t->take('ROWS', 'EXAMINED')) {
+                        $this->parser->expressions->expression();
+                    }
                 }
             } elseif ($t->take('OFFSET')) {
                 $skip = $this->parser->expressions->expression();
@@ -392,7 +396,9 @@ final class Queries
                 $limit = \in_array($t->peek(), ['ROW', 'ROWS'], true) ? new Literal('number', '1') : $this->parser->expressions->expression(Precedence::CAST);
                 $t->take('PERCENT');
                 $t->any('ROW', 'ROWS');
-                $t->take('ONLY') || $ties = $t->take('WITH', 'TIES');
+                if (!$t->take('ONLY')) {
+                    $ties = $t->take('WITH', 'TIES');
+                }
             } elseif ('FOR' === $t->peek() || ('LOCK' === $t->peek() && 'IN' === $t->peek(1))) {
                 $this->locked();
             } elseif ('WITH' === $t->peek() && ('READ' === $t->peek(1) || 'CHECK' === $t->peek(1) || 'CASCADED' === $t->peek(1) || 'LOCAL' === $t->peek(1))) {

@@ -66,7 +66,9 @@ final class Readings
         try {
             return $work();
         } finally {
-            $collects && gc_enable();
+            if ($collects) {
+                gc_enable();
+            }
         }
     }
 

@@ -137,7 +137,11 @@ final class Resolver
 
     private function addedType(int $i, int $count): string
     {
-        return 1 === $count || 0 === $i && 3 === $count ? 'record[]' : (1 === $i && 3 === $count || 0 === $i ? 'boolean' : 'record[]');
+        return match (true) {
+            1 === $count || 0 === $i && 3 === $count => 'record[]',
+            1 === $i && 3 === $count || 0 === $i => 'boolean',
+            default => 'record[]',
+        };
     }
 
     /** @param list<string> $names */
@@ -229,7 +233,11 @@ final class Resolver
 
     public static function either(?bool $a, ?bool $b): ?bool
     {
-        return true === $a || true === $b ? true : (null === $a || null === $b ? null : false);
+        return match (true) {
+            true === $a || true === $b => true,
+            null === $a || null === $b => null,
+            default => false,
+        };
     }
 
     private function values(ValuesOf $body, Scope $scope): Block
@@ -346,7 +354,11 @@ final class Resolver
     private function sorted(Sorted $sorted, Scope $scope, array $columns): array
     {
         $plain = $sorted->by instanceof Ref && 1 === \count($sorted->by->names);
-        $scope->aliasesCome = $plain ? 'before' : ($this->dialect->anyCase ? 'after' : '');
+        $scope->aliasesCome = match (true) {
+            $plain => 'before',
+            $this->dialect->anyCase => 'after',
+            default => '',
+        };
         $found = $this->placedOrValued($sorted->by, $scope, $columns);
         $scope->aliasesCome = '';
 
@@ -583,7 +595,11 @@ final class Resolver
         return new Meaning(
             $a->name,
             $this->typing->common([$a->type, $b->type]),
-            $full ? (true === $a->nullable && true === $b->nullable ? true : null) : $of->nullable,
+            match (true) {
+                !$full => $of->nullable,
+                true === $a->nullable && true === $b->nullable => true,
+                default => null,
+            },
             $full ? $a->values + $b->values : $of->values,
             $full ? $a->conditions + $b->conditions : $of->conditions,
             $full ? null : $of->direct,

@@ -228,7 +228,9 @@ final class Sources
         }
         $word = $t->peek();
         $names = $this->names();
-        $inParentheses && $t->expect(')');
+        if ($inParentheses) {
+            $t->expect(')');
+        }
         if ('(' === $t->peek() && !$inParentheses) {
             if ('JSON_TABLE' === $word || 'XMLTABLE' === $word || 'OPENJSON' === $word || 'OPENXML' === $word) {
                 return $this->listed($names, $from);
@@ -252,7 +254,9 @@ final class Sources
         if ($t->take('FOR', 'SYSTEM_TIME')) {
             while (!$t->over() && \in_array($t->peek(), ['AS', 'OF', 'ALL', 'BETWEEN', 'FROM', 'TO', 'AND', 'TIMESTAMP', 'TRANSACTION'], true)) {
                 $t->skip();
-                \in_array($t->kind(), [Lexer::TEXT, Lexer::PARAMETER, Lexer::NUMBER], true) && $t->skip();
+                if (\in_array($t->kind(), [Lexer::TEXT, Lexer::PARAMETER, Lexer::NUMBER], true)) {
+                    $t->skip();
+                }
             }
         }
         $this->hints();
@@ -287,9 +291,15 @@ final class Sources
         while (true) {
             if ('TABLESAMPLE' === $t->peek() || 'SAMPLE' === $t->peek() && '(' === $t->peek(1)) {
                 $t->skip();
-                $t->isName() && $t->name();
-                '(' === $t->peek() && $t->parenthesis();
-                $t->take('REPEATABLE') && $t->parenthesis();
+                if ($t->isName()) {
+                    $t->name();
+                }
+                if ('(' === $t->peek()) {
+                    $t->parenthesis();
+                }
+                if ($t->take('REPEATABLE')) {
+                    $t->parenthesis();
+                }
             } elseif (\in_array($t->peek(), ['USE', 'FORCE', 'IGNORE'], true) && \in_array($t->peek(1), ['INDEX', 'KEY'], true)) {
                 $t->skip();
                 $t->skip();
@@ -459,7 +469,9 @@ final class Sources
             if ($t->take('NESTED')) {
                 $t->take('PATH');
                 $t->text();
-                $t->take('AS') && $t->name();
+                if ($t->take('AS')) {
+                    $t->name();
+                }
                 $t->expect('COLUMNS');
                 $made += $this->made();
                 continue;
@@ -474,7 +486,9 @@ final class Sources
                 '(' === $t->peek() ? $t->parenthesis() : $t->skip();
             }
         } while ($t->take(','));
-        $inParentheses && $t->expect(')');
+        if ($inParentheses) {
+            $t->expect(')');
+        }
 
         return $made;
     }

@@ -443,7 +443,9 @@ final readonly class Valuing
         $base = $this->of($member->base, $scope);
         foreach ($this->typeColumns($base) as $column) {
             if ($this->resolver->fold($column->name) === $name) {
-                null !== $column->reference && $this->resolver->references[$column->reference] = true;
+                if (null !== $column->reference) {
+                    $this->resolver->references[$column->reference] = true;
+                }
 
                 return $column;
             }
@@ -458,7 +460,9 @@ final readonly class Valuing
         $relation = $this->rowsOf($member->base, $scope);
         $columns = null !== $relation ? $relation->all() : $this->typeColumns($this->of($member->base, $scope));
         foreach ($columns as $column) {
-            null !== $column->reference && $this->resolver->references[$column->reference] = true;
+            if (null !== $column->reference) {
+                $this->resolver->references[$column->reference] = true;
+            }
         }
         if ([] === $columns) {
             $this->resolver->unknown($member->at, 'What * stands for here is not known: the members of this type are not in the catalog');
@@ -601,8 +605,11 @@ final readonly class Valuing
             ),
             $expression instanceof ArrayOf => ['arrayof', null],
             $expression instanceof RowOf => ['rowof', null],
-            $expression instanceof Subquery => 'EXISTS' === $expression->how ? ['exists', null]
-                : ('ARRAY' === $expression->how ? ['arrayof', null] : $this->figuredQuery($expression->query)),
+            $expression instanceof Subquery => match (true) {
+                'EXISTS' === $expression->how => ['exists', null],
+                'ARRAY' === $expression->how => ['arrayof', null],
+                default => $this->figuredQuery($expression->query),
+            },
             $expression instanceof Operation && 'COLLATE' === $expression->sign => $this->figured($expression->operands[0]),
             $expression instanceof Operation && ('AT TIME ZONE' === $expression->sign || 'OVERLAPS' === $expression->sign) => [
                 'call',

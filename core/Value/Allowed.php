@@ -79,7 +79,9 @@ final readonly class Allowed
     {
         $lists = [];
         foreach ($this->parts as $part) {
-            $part instanceof OneOf && '' !== $part->list && $lists[] = $part->list;
+            if ($part instanceof OneOf && '' !== $part->list) {
+                $lists[] = $part->list;
+            }
         }
 
         return $lists;
@@ -109,7 +111,9 @@ final readonly class Allowed
             $pattern = 1 === preg_match('/^\s*matches\s/i', substr($text, $from, $i - $from));
             if (';' === $sign && (!$quoted && !$pattern || $i >= $length)) {
                 $piece = substr($text, $from, $i - $from);
-                '' === trim($piece) || $pieces[] = [trim($piece), mb_strlen(substr($text, 0, $from + \strlen($piece) - \strlen(ltrim($piece))))];
+                if ('' !== trim($piece)) {
+                    $pieces[] = [trim($piece), mb_strlen(substr($text, 0, $from + \strlen($piece) - \strlen(ltrim($piece))))];
+                }
                 $from = $i + 1;
             }
         }

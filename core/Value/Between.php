@@ -59,7 +59,9 @@ final readonly class Between implements Part
         $name = $sql->quoted($column->name);
         $end = fn (string $value): string => $this->ofDays() ? $sql->literal($value) : $value;
         $parts = [];
-        '' === $this->least || $parts[] = $name.($this->withLeast ? ' >= ' : ' > ').$end($this->least);
+        if ('' !== $this->least) {
+            $parts[] = $name.($this->withLeast ? ' >= ' : ' > ').$end($this->least);
+        }
         if ('' !== $this->greatest) {
             // A day that is allowed is allowed to its last moment.
             $parts[] = $this->ofDays() && $this->withGreatest && 10 === \strlen($this->greatest)

@@ -159,8 +159,11 @@ final class CodeListController extends AbstractController
         $at = $this->fields->placed([$field])[$field] ?? throw $this->createNotFoundException('There is no such field.');
         $values = $this->values->of([$field])[$field] ?? null;
         if (null === $values || $values->personal || !$values->complete || [] === $values->counts) {
-            return $this->json(['error' => null === $values ? 'Nobody has looked at the data of this field yet. Profile its entry first.'
-                : ($values->personal ? 'The field is personal: its values are not kept.' : 'The field has too many different values to list them.')], 422);
+            return $this->json(['error' => match (true) {
+                null === $values => 'Nobody has looked at the data of this field yet. Profile its entry first.',
+                $values->personal => 'The field is personal: its values are not kept.',
+                default => 'The field has too many different values to list them.',
+            }], 422);
         }
         $codes = array_filter(array_map(strval(...), array_keys($values->counts)), static fn (string $code): bool => '' !== trim($code));
         sort($codes, \SORT_NATURAL);

@@ -77,7 +77,9 @@ final readonly class CodeLists
     {
         $all = [];
         foreach (Lists::all() as $list) {
-            \count($list->codes) <= $most && $all[$list->name] = array_map(strval(...), array_keys($list->codes));
+            if (\count($list->codes) <= $most) {
+                $all[$list->name] = array_map(strval(...), array_keys($list->codes));
+            }
         }
         $few = $this->db->fetchFirstColumn('SELECT list_id FROM code WHERE NOT removed GROUP BY list_id HAVING COUNT(*) <= ?', [$most]);
         $rows = [] === $few ? [] : $this->db->iterateAssociative(

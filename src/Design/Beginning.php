@@ -80,7 +80,9 @@ final readonly class Beginning
         }
         $taken = [];
         foreach ($known->tables as $i => $table) {
-            \in_array($ids[$i] ?? 0, $entries, true) && $taken[$table->place()->key()] = true;
+            if (\in_array($ids[$i] ?? 0, $entries, true)) {
+                $taken[$table->place()->key()] = true;
+            }
         }
 
         return $catalog->with(
@@ -103,7 +105,9 @@ final readonly class Beginning
         foreach ($this->entries->load($ids, false) as $entry) {
             $fields = [];
             foreach ($entry->presentFields() as $field) {
-                '' === $field->meaning || $fields[$field->name] = $field->meaning;
+                if ('' !== $field->meaning) {
+                    $fields[$field->name] = $field->meaning;
+                }
             }
             $texts[$entry->place()->key()] = array_filter([
                 'name' => $entry->businessName, 'grain' => preg_replace('/^one row per /i', '', $entry->grain) ?? '', 'meaning' => $entry->meaning,

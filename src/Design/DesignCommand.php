@@ -97,7 +97,11 @@ final readonly class DesignCommand
         }
         $worked = Working::of($outline->design);
         $physical = new Physical($worked, $engine ?? Physical::dialectOf($outline->design), [], '');
-        $depth = '' === $depth ? ('svg' === $format ? 'conceptual' : 'physical') : $depth;
+        $depth = match (true) {
+            '' !== $depth => $depth,
+            'svg' === $format => 'conceptual',
+            default => 'physical',
+        };
         $findings = [...Checks::of($outline->design, $worked), ...('physical' === $depth ? $physical->findings : [])];
         foreach ($findings as $finding) {
             $says(\sprintf('%s%s %s', 0 === $finding->line ? '' : "Line $finding->line: ", $finding->words, $finding->todo));

@@ -95,12 +95,16 @@ final readonly class Planning
                 if ($entry > 0) {
                     $entries[$entry] = true;
                     $id = null === $field ? null : ($this->fields->ids([$entry])[$entry][$field] ?? null);
-                    null === $id || $fieldIds[$id] = true;
-                    ChangeStep::LOSES === $step->risk && $texts[] = [
-                        'entry' => $entry,
-                        'title' => $table.(null === $field ? '' : '.'.$field),
-                        'what' => $step->words,
-                    ];
+                    if (null !== $id) {
+                        $fieldIds[$id] = true;
+                    }
+                    if (ChangeStep::LOSES === $step->risk) {
+                        $texts[] = [
+                            'entry' => $entry,
+                            'title' => $table.(null === $field ? '' : '.'.$field),
+                            'what' => $step->words,
+                        ];
+                    }
                 }
             }
         }

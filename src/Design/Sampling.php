@@ -54,7 +54,9 @@ final readonly class Sampling
                 $key = $table->place()->key();
                 $kept = array_values(array_filter($sample[$key] ?? [], static fn (array $row): bool => self::fits($row, $table, $sample)));
                 $gone += \count($sample[$key] ?? []) - \count($kept);
-                isset($sample[$key]) && $sample[$key] = $kept;
+                if (isset($sample[$key])) {
+                    $sample[$key] = $kept;
+                }
             }
         } while ($gone > 0);
 

@@ -50,9 +50,14 @@ final readonly class Sight
         $at = $led = [];
         if ([] === $outline->faults) {
             $physical = 'physical' === $depth ? new Physical($worked, Physical::dialectOf($design), $this->short->all()) : null;
-            null === $physical || $findings = [...$findings, ...$physical->findings];
-            [$tablets, $lines] = null !== $physical ? Drawing::physical($physical)
-                : ('logical' === $depth ? Drawing::logical($worked) : Drawing::conceptual($design));
+            if (null !== $physical) {
+                $findings = [...$findings, ...$physical->findings];
+            }
+            [$tablets, $lines] = match (true) {
+                null !== $physical => Drawing::physical($physical),
+                'logical' === $depth => Drawing::logical($worked),
+                default => Drawing::conceptual($design),
+            };
             $layout = self::laid($tablets, $lines, 'conceptual' === $depth ? Detail::Names : Detail::All, $places, $ways);
             foreach ($layout->paths as $path) {
                 $led[$path->line->id] = $path->points;
@@ -95,7 +100,9 @@ final readonly class Sight
     {
         $known = [];
         foreach ($tablets as $tablet) {
-            isset($places[$tablet->id]) && $known[$tablet->id] = $places[$tablet->id];
+            if (isset($places[$tablet->id])) {
+                $known[$tablet->id] = $places[$tablet->id];
+            }
         }
 
         // Where hardly anything has a place yet, all find theirs together.

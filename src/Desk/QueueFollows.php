@@ -43,7 +43,9 @@ final readonly class QueueFollows
         }
         if ('' !== $saved->value) {
             $this->queue->drop($subject->topic, $subject->id);
-            $this->queue->hasFields($subject->pageId) || $this->findings->endAbout(Undescribed::NAME, $subject->pageId, null, '');
+            if (!$this->queue->hasFields($subject->pageId)) {
+                $this->findings->endAbout(Undescribed::NAME, $subject->pageId, null, '');
+            }
         } elseif (null !== $entry = $this->entries->one($subject->pageId)) {
             // Until all is weighed again it stands where somebody was at work on it.
             $beside = $this->queue->one(EntryTopic::NAME, $subject->pageId);

@@ -68,7 +68,9 @@ final readonly class Weighing
         $sought = [];
         foreach ($this->queue->soughtOften(self::MOST_SOUGHT) as $words => $times) {
             $list = array_keys($this->words((string) $words));
-            [] === $list || $sought[] = [array_map(strval(...), $list), $times];
+            if ([] !== $list) {
+                $sought[] = [array_map(strval(...), $list), $times];
+            }
         }
 
         return $sought;

@@ -105,7 +105,11 @@ final class DiagramController extends AbstractController
 
     private function detail(Request $request, int $count): Detail
     {
-        $usual = $count <= self::ALL_UP_TO ? Detail::All : ($count <= self::KEYS_UP_TO ? Detail::Keys : Detail::Names);
+        $usual = match (true) {
+            $count <= self::ALL_UP_TO => Detail::All,
+            $count <= self::KEYS_UP_TO => Detail::Keys,
+            default => Detail::Names,
+        };
 
         return Detail::tryFrom($request->query->getString('detail')) ?? $usual;
     }

@@ -186,7 +186,9 @@ final class KeptController extends AbstractController
         arsort($hits);
         foreach (array_keys($hits) as $id) {
             $diagram = $this->diagrams->one($id);
-            null === $diagram || $found[$id] ??= $diagram;
+            if (null !== $diagram) {
+                $found[$id] ??= $diagram;
+            }
         }
 
         return array_values($found);

@@ -118,7 +118,9 @@ final readonly class Raster
             $files->chmod($new, 0o755);
             $files->chmod(glob($new.'/*') ?: [], 0o644);
             // Where another request was quicker, its files are as good.
-            @rename($new, $dir) || $files->remove($new);
+            if (!@rename($new, $dir)) {
+                $files->remove($new);
+            }
         }
 
         return $dir;

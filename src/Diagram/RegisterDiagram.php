@@ -148,7 +148,9 @@ final readonly class RegisterDiagram
     {
         $areas = [];
         foreach ($this->roles->of($entries) as $entry => $role) {
-            '' === $role->area || $areas[$role->area][] = $entry;
+            if ('' !== $role->area) {
+                $areas[$role->area][] = $entry;
+            }
         }
 
         return $areas;

@@ -168,7 +168,9 @@ final readonly class DraftStore
         $rows = $this->db->iterateAssociative('SELECT rule, SUM(taken) AS taken, COUNT(*) AS n FROM draft_decision GROUP BY rule');
         foreach ($rows as $row) {
             $share = (Row::int($row, 'taken') + 0.85 * self::USUAL) / (Row::int($row, 'n') + self::USUAL);
-            $share < 0.8 && $weights[Row::text($row, 'rule')] = round($share / 0.85, 3);
+            if ($share < 0.8) {
+                $weights[Row::text($row, 'rule')] = round($share / 0.85, 3);
+            }
         }
 
         return $weights;

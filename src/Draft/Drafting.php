@@ -153,7 +153,9 @@ final readonly class Drafting
         foreach ($view->joins as $join) {
             if ($join->out && $join->kind->counts()) {
                 foreach (OfVerb::of($join->fromName, array_column($join->pairs, 0), $join->toName, $view->facts->primaryKey->columns ?? []) as $draft) {
-                    '' === ('verb' === $draft->property ? $join->verb : $join->verbBack) && $found[JoinTopic::NAME][$join->id][$draft->property] = [$draft];
+                    if ('' === ('verb' === $draft->property ? $join->verb : $join->verbBack)) {
+                        $found[JoinTopic::NAME][$join->id][$draft->property] = [$draft];
+                    }
                 }
             }
         }

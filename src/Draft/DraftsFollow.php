@@ -47,7 +47,9 @@ final readonly class DraftsFollow
     {
         $topic = $saved->subject->topic;
         if ('join' === $topic) {
-            '' === $saved->value || $this->store->drop($topic, $saved->subject->id, $saved->property);
+            if ('' !== $saved->value) {
+                $this->store->drop($topic, $saved->subject->id, $saved->property);
+            }
             $this->store->stale([$saved->subject->pageId]);
         }
         if (!\in_array($topic, [EntryTopic::NAME, FieldTopic::NAME], true)) {

@@ -92,7 +92,9 @@ final readonly class Materials
         $views = $tables = $dialects = $leads = $texts = $fieldIds = $places = $profiles = $lists = [];
         foreach (array_chunk($ids, 200) as $chunk) {
             foreach ($this->entries->load($chunk) as $view) {
-                null === $view->goneAt && $views[$view->id] = $view;
+                if (null === $view->goneAt) {
+                    $views[$view->id] = $view;
+                }
             }
             foreach ($this->profiles->all($chunk) as $id => $profiled) {
                 $profiles[$id] = $profiled->profile;

@@ -24,7 +24,9 @@ final readonly class ShortForms
     {
         $known = [];
         foreach ($this->all() as $one) {
-            self::DISMISSED === $one['standing'] || $known[$one['short']] = $one['stands'];
+            if (self::DISMISSED !== $one['standing']) {
+                $known[$one['short']] = $one['stands'];
+            }
         }
 
         return $known;

@@ -28,7 +28,9 @@ final class DesignPages extends EditionPart
     public function begin(Folder $folder): void
     {
         $this->shared = $this->designs->shared();
-        [] === $this->shared || $folder->announce('Designs', self::LIST);
+        if ([] !== $this->shared) {
+            $folder->announce('Designs', self::LIST);
+        }
     }
 
     public function end(Folder $folder, Contents $contents): void
@@ -39,6 +41,8 @@ final class DesignPages extends EditionPart
             $folder->write(\sprintf('designs/%d.json', $kept->id()), DesignFile::json($kept->design())."\n");
             $folder->page(self::path($kept->id()), 'edition/design.html.twig', Reading::of($kept) + ['file' => (string) $kept->id()]);
             $made[] = ['kept' => $kept, 'path' => \sprintf('%d.html', $kept->id()), 'counts' => Designs::tallyOf($kept->design())];
-        }[] === $made || $folder->page(self::LIST, 'edition/designs.html.twig', ['designs' => $made]);
+        }if ([] !== $made) {
+            $folder->page(self::LIST, 'edition/designs.html.twig', ['designs' => $made]);
+        }
     }
 }

@@ -119,7 +119,9 @@ final class Folder
     {
         if (!isset($this->open[$path])) {
             $file = $this->path.'/'.$path;
-            is_dir(\dirname($file)) || mkdir(\dirname($file), 0o755, true);
+            if (!is_dir(\dirname($file))) {
+                mkdir(\dirname($file), 0o755, true);
+            }
             $this->open[$path] = fopen($file, 'w') ?: throw self::full($path);
         }
 

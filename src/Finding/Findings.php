@@ -69,7 +69,9 @@ final readonly class Findings
     /** Adds to what is known; what was noticed before stays as it is. */
     public function add(Check $check, Noticed ...$noticed): void
     {
-        $this->settings->runs($check) && $this->store($check, array_values($noticed));
+        if ($this->settings->runs($check)) {
+            $this->store($check, array_values($noticed));
+        }
     }
 
     /**

@@ -48,8 +48,10 @@ final readonly class SameThingOtherName implements RegisterCheck
     {
         $by = [];
         foreach ($this->fields->sayings() as $field) {
-            '' === $field['businessName'] || $by[$field['source'].' '.mb_strtolower($field['businessName'])][$field['identifier']][] = [$field['id'],
-                $field['entry'], $field['name'], $field['businessName']];
+            if ('' !== $field['businessName']) {
+                $by[$field['source'].' '.mb_strtolower($field['businessName'])][$field['identifier']][] = [$field['id'],
+                    $field['entry'], $field['name'], $field['businessName']];
+            }
         }
         foreach ($by as $names) {
             foreach (\count($names) < 2 ? [] : $names as $identifier => $of) {

@@ -54,7 +54,9 @@ final readonly class UnitsDiffer implements RegisterCheck
         $placed = $this->fields->placed(array_keys($units));
         $by = [];
         foreach ($placed as $id => $at) {
-            $at->gone || $by[mb_strtolower($at->place->column)][$units[$id]][] = $id;
+            if (!$at->gone) {
+                $by[mb_strtolower($at->place->column)][$units[$id]][] = $id;
+            }
         }
         $pairs = $this->joins->paired(array_keys($units));
         foreach ($by as $of) {

@@ -84,7 +84,9 @@ final readonly class Watching
     public function switched(CheckSwitched $switched): void
     {
         foreach ($this->checks->ofRegister as $check) {
-            $check->name() === $switched->check && $this->findings->follow($check, $check->of(), null);
+            if ($check->name() === $switched->check) {
+                $this->findings->follow($check, $check->of(), null);
+            }
         }
         foreach ($this->checks->ofCatalogs as $check) {
             foreach ($check->name() === $switched->check ? array_keys($this->sources->all()) : [] as $source) {

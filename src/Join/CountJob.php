@@ -61,7 +61,9 @@ final readonly class CountJob implements JobKind
         $back = $job->payload['back'] ?? [];
         $parameters = [];
         foreach (\is_array($back) ? $back : [] as $name => $value) {
-            \is_scalar($value) && $parameters[(string) $name] = \is_int($value) ? $value : (string) $value;
+            if (\is_scalar($value)) {
+                $parameters[(string) $name] = \is_int($value) ? $value : (string) $value;
+            }
         }
 
         return [\is_string($route) && '' !== $route ? $route : 'route', $parameters + ['job' => $job->id()]];

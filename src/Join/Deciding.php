@@ -36,7 +36,9 @@ final readonly class Deciding
         if ($done['saved'] && null !== $done['change'] && JoinKind::Documented->value === $decision && '' === $join->verb && '' === $join->verbBack) {
             foreach (array_combine(['verb', 'verbBack'], self::verbs($join)) as $name => $verb) {
                 $said = '' === $verb ? ['change' => null] : $this->texts->save($account, 'join', $id, $name, '', $verb, $sitting);
-                null === $said['change'] || $changes[] = $said['change'];
+                if (null !== $said['change']) {
+                    $changes[] = $said['change'];
+                }
             }
         }
 

@@ -75,7 +75,9 @@ final readonly class EntryRoles
     {
         $kinds = [];
         foreach ($this->db->iterateAssociative("SELECT IF(decided <> '', decided, kind) AS kind, COUNT(*) AS n FROM entry_role GROUP BY 1") as $row) {
-            '' === Row::text($row, 'kind') || $kinds[Row::text($row, 'kind')] = Row::int($row, 'n');
+            if ('' !== Row::text($row, 'kind')) {
+                $kinds[Row::text($row, 'kind')] = Row::int($row, 'n');
+            }
         }
 
         return $kinds;

@@ -55,7 +55,9 @@ final readonly class Examples
             ) : "$a = $b";
             $filled[] = "$a IS NOT NULL";
         }
-        null === $where || $filled[] = 'c.'.$this->sql->is($where[0], $where[1]);
+        if (null !== $where) {
+            $filled[] = 'c.'.$this->sql->is($where[0], $where[1]);
+        }
         $tables = ['FROM '.$this->sql->from($from).' c', 'JOIN '.$this->sql->from($to).' p ON '.implode(' AND ', $on)];
         $found = $this->rows(
             'SELECT '.implode(', ', $select).' '.implode(' ', $tables).' WHERE '.implode(' AND ', $filled).' LIMIT '.self::FOUND,

@@ -38,7 +38,9 @@ final readonly class JoinEvidences
         $rows = $changed = [];
         foreach ($evidence as $join => $of) {
             $digest = self::digest($of);
-            '' === ($before[$join] ?? '') || $digest === $before[$join] || $changed[] = $join;
+            if ('' !== ($before[$join] ?? '') && $digest !== $before[$join]) {
+                $changed[] = $join;
+            }
             $rows[] = [
                 $join,
                 Batch::json(array_map(static fn (Evidence $one): array => [$one->words, round($one->weight, 2)], $of)),
@@ -65,7 +67,11 @@ final readonly class JoinEvidences
                 '/\d[\d,]*/',
                 '#',
                 $one->words,
-            ).($one->weight < -0.5 ? '-' : ($one->weight > 0.5 ? '+' : '')),
+            ).(match (true) {
+                $one->weight < -0.5 => '-',
+                $one->weight > 0.5 => '+',
+                default => '',
+            }),
             $evidence,
         );
         sort($words);

@@ -152,7 +152,9 @@ final readonly class JoinFinder
         }
         $rows = [];
         foreach ($this->profiles->all(array_values($ids)) as $entry => $profiled) {
-            isset($at[$entry]) && $rows[$at[$entry]] = $profiled->profile->rows;
+            if (isset($at[$entry])) {
+                $rows[$at[$entry]] = $profiled->profile->rows;
+            }
         }
         $guesses = [];
         foreach ((new Kinds($catalog, $links, $rows))->all() as $i => $guess) {

@@ -34,7 +34,11 @@ final readonly class JoinPages
     /** @return array<string, mixed> */
     public function list(int $source, string $state, int $page): array
     {
-        $all = 'dismissed' === $state ? $this->joins->dismissed($source) : (0 === $source ? $this->joins->everywhere() : $this->joins->ofSource($source));
+        $all = match (true) {
+            'dismissed' === $state => $this->joins->dismissed($source),
+            0 === $source => $this->joins->everywhere(),
+            default => $this->joins->ofSource($source),
+        };
         $wanted = 'dismissed' === $state ? $all : array_values(array_filter($all, static fn (JoinView $join): bool => $state === $join->kind->value));
         usort($wanted, static fn (JoinView $a, JoinView $b): int => 'proposed' === $state
             ? ($b->confidence ?? 0.9) <=> ($a->confidence ?? 0.9) ?: $a->id <=> $b->id

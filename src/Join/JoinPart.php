@@ -82,7 +82,9 @@ final readonly class JoinPart implements DossierPart
     {
         $taken = $entry->facts->primaryKey->columns ?? [];
         foreach ($entry->joins as $join) {
-            $join->out && array_push($taken, ...array_column($join->pairs, 0));
+            if ($join->out) {
+                array_push($taken, ...array_column($join->pairs, 0));
+            }
         }
 
         return array_values(array_diff(array_map(static fn (FieldView $field): string => $field->name, $entry->presentFields()), $taken));

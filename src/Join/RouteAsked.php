@@ -35,7 +35,11 @@ final readonly class RouteAsked implements Understanding
 
         return !is_numeric($id) ? null : [
             (int) $id,
-            \is_string($found['title'] ?? null) && '' !== $found['title'] ? $found['title'] : (\is_string($found['name'] ?? null) ? $found['name'] : ''),
+            match (true) {
+                \is_string($found['title'] ?? null) && '' !== $found['title'] => $found['title'],
+                \is_string($found['name'] ?? null) => $found['name'],
+                default => '',
+            },
         ];
     }
 }

@@ -94,7 +94,9 @@ final readonly class RouteCommand
         }
         if ([] === $found) {
             foreach ($catalog->tables as $i => $table) {
-                0 === strcasecmp($table->name, $name) && $found[] = $i;
+                if (0 === strcasecmp($table->name, $name)) {
+                    $found[] = $i;
+                }
             }
         }
 

@@ -75,7 +75,9 @@ final class RouteController extends AbstractController
         $asked = CountJob::questions($job);
         $counted = -1;
         foreach ([] === $asked ? [] : $found as $number => $way) {
-            self::questions($way, $sql) === $asked && $counted = $number;
+            if (self::questions($way, $sql) === $asked) {
+                $counted = $number;
+            }
         }
         $ids = array_map(static fn (Way $way): array => array_map(static fn (Step $step): int => $step->link->id, $way->steps), $found);
         $views = $this->joins->many(array_values(array_unique(array_merge(...$ids ?: [[]]))));

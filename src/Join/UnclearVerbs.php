@@ -61,7 +61,9 @@ final readonly class UnclearVerbs implements RegisterCheck
                     yield new Noticed($join->fromId, null, \sprintf('The verb “%s” is the name of an entry as well', $verb), $verb);
                 }
             }
-            '' === $join->verb || $said[$join->fromId.' '.$join->toId.' '.mb_strtolower($join->verb)][] = $join;
+            if ('' !== $join->verb) {
+                $said[$join->fromId.' '.$join->toId.' '.mb_strtolower($join->verb)][] = $join;
+            }
         }
         foreach ($said as $of) {
             if (\count($of) > 1) {

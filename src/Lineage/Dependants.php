@@ -97,7 +97,9 @@ final readonly class Dependants
                 static fn (int $id): bool => $id > 0,
             );
             $found = $this->further->of(array_values(array_unique([...$touched, ...array_values($made)])));
-            [] === $found || $further[$i] = $found;
+            if ([] !== $found) {
+                $further[$i] = $found;
+            }
         }
 
         return $further;

@@ -160,7 +160,9 @@ final readonly class LineageCommand
         foreach ($reach ?? [] as $key => $away) {
             if ($up || null === $graph->field($key)) {
                 $any = $any || $away > 0;
-                $up && $away > 0 && yield \sprintf('%s%s  = %s', str_repeat('  ', $away - 1), FieldPlace::ofKey($key), $graph->field($key)->expression ?? '');
+                if ($up && $away > 0) {
+                    yield \sprintf('%s%s  = %s', str_repeat('  ', $away - 1), FieldPlace::ofKey($key), $graph->field($key)->expression ?? '');
+                }
             }
         }
         foreach ($up ? [] : $graph->readings as $key => $reading) {
@@ -183,7 +185,11 @@ final readonly class LineageCommand
             }
         }
         if (!$any) {
-            yield null === $reach ? 'There is no view.' : ($up ? 'Nothing is made of it.' : 'It is a field of a table, or computed from no field.');
+            yield match (true) {
+                null === $reach => 'There is no view.',
+                $up => 'Nothing is made of it.',
+                default => 'It is a field of a table, or computed from no field.',
+            };
         }
     }
 }

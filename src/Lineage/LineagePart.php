@@ -63,8 +63,12 @@ final readonly class LineagePart implements DossierPart
             $of,
         );
         foreach ($filled as $to => $from) {
-            isset($traces[$to], $placed[$from]) && $traces[$to]->filledFrom = $placed[$from];
-            isset($traces[$from], $placed[$to]) && $traces[$from]->fills[] = $placed[$to];
+            if (isset($traces[$to], $placed[$from])) {
+                $traces[$to]->filledFrom = $placed[$from];
+            }
+            if (isset($traces[$from], $placed[$to])) {
+                $traces[$from]->fills[] = $placed[$to];
+            }
         }
         foreach ($this->retirements->of('field', array_keys($of)) as $field => $retirement) {
             $traces[$field]->retirement = $retirement;
@@ -116,7 +120,9 @@ final readonly class LineagePart implements DossierPart
                 continue;
             }
             if (0 === $edge['field']) {
-                Part::Condition->value === $edge['part'] && $conditions[$edge['entry']][] = $from;
+                if (Part::Condition->value === $edge['part']) {
+                    $conditions[$edge['entry']][] = $from;
+                }
             } elseif (isset($traces[$edge['field']])) {
                 Part::Value->value === $edge['part'] ? $traces[$edge['field']]->values[] = $from : $traces[$edge['field']]->conditions[] = $from;
             }

@@ -38,14 +38,17 @@ final readonly class ReadingMaker
             array_map(static fn (Unknown $unknown): string => $unknown->place($reading->text), $reading->unknown),
             array_map(static fn (Unknown $unknown): string => $unknown->what, $reading->unknown),
             array_map(static fn (array $line): string => Batch::json([$line[0], array_map(
-                static fn (array $piece): array => null === $piece[2] ? [$piece[0], $piece[1]]
-                    : ($piece[2] instanceof FieldPlace ? [
+                static fn (array $piece): array => match (true) {
+                    null === $piece[2] => [$piece[0], $piece[1]],
+                    $piece[2] instanceof FieldPlace => [
                         $piece[0],
                         $piece[1],
                         $piece[2]->schema,
                         $piece[2]->table,
                         $piece[2]->column,
-                    ] : [$piece[0], $piece[1], $piece[2]->schema, $piece[2]->name]),
+                    ],
+                    default => [$piece[0], $piece[1], $piece[2]->schema, $piece[2]->name],
+                },
                 $line[1],
             )]), Layout::of($reading, $this->dialect)),
             $this->steps->key,

@@ -64,7 +64,9 @@ final readonly class AnswerView
             }
             $row = array_values($row);
             $rows[] = $row;
-            \count($shown) < self::SHOWN && $shown[] = array_map(self::said(...), $row, $answer->plan->columns);
+            if (\count($shown) < self::SHOWN) {
+                $shown[] = array_map(self::said(...), $row, $answer->plan->columns);
+            }
         }
         $total = [];
         foreach ($answer->plan->columns as $i => $column) {

@@ -74,7 +74,9 @@ final readonly class Asker
     public function cancel(string $token): void
     {
         if (self::isToken($token)) {
-            is_dir($this->folder()) || @mkdir($this->folder(), 0700, true);
+            if (!is_dir($this->folder())) {
+                @mkdir($this->folder(), 0700, true);
+            }
             touch($this->folder().'/'.$token);
         }
     }
@@ -113,7 +115,9 @@ final readonly class Asker
             $late = microtime(true) - $begun > self::SECONDS * 1.5 + 5;
             if ($late || (null !== $flag && is_file($flag))) {
                 $this->end($process, $target);
-                null === $flag || @unlink($flag);
+                if (null !== $flag) {
+                    @unlink($flag);
+                }
                 throw $late ? new SourceError(
                     \sprintf('The source needed more than %d seconds, so Fasti gave up on it.', self::SECONDS),
                     'Ask for less at a time, or when the source is less busy.',
@@ -123,7 +127,9 @@ final readonly class Asker
                     : new SourceError('The question was cancelled.', 'Ask again when you like.');
             }
         }
-        null === $flag || !is_file($flag) || @unlink($flag);
+        if (null !== $flag && is_file($flag)) {
+            @unlink($flag);
+        }
         $lines = explode("\n", trim($process->getOutput()));
         $answer = json_decode((string) end($lines), true);
         if (!\is_array($answer)) {

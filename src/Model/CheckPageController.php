@@ -110,7 +110,9 @@ final class CheckPageController extends AbstractController
         $behind = [];
         foreach ($placed as $id => $at) {
             foreach ($at->isOfView() ? array_keys($this->lineages->down([$id])->fields) : [] as $from) {
-                $from > 0 && $from !== $id && $behind[$id][] = $from;
+                if ($from > 0 && $from !== $id) {
+                    $behind[$id][] = $from;
+                }
             }
         }
         $more = $this->fields->placed(array_values(array_unique(array_merge([], ...array_values($behind)))));

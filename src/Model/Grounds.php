@@ -52,7 +52,9 @@ final readonly class Grounds
         $tables = [];
         foreach ($entries as $entry) {
             $table = $this->register->entry($entry);
-            null === $table || $tables[] = $table;
+            if (null !== $table) {
+                $tables[] = $table;
+            }
         }
 
         return new Ground($model, new Catalog($this->sources->engine($source), '', $tables), $this->units($entries), array_filter(
@@ -68,7 +70,9 @@ final readonly class Grounds
         $views = $entries = [];
         foreach ($model->roles as $role) {
             $entry = $places[$role->entry->key()] ?? null;
-            null === $entry || $entries[$role->entry->key()] = $entry;
+            if (null !== $entry) {
+                $entries[$role->entry->key()] = $entry;
+            }
         }
         foreach ($this->entries->load(array_values($entries), false) as $view) {
             $views[$view->id] = null === $view->goneAt;
@@ -90,7 +94,9 @@ final readonly class Grounds
         foreach ($entries as $key => $entry) {
             foreach ($ids[$entry] ?? [] as $name => $id) {
                 $unit = $said[$id]['unit'] ?? '';
-                '' === $unit || $units[$key."\0".$name] = $unit;
+                if ('' !== $unit) {
+                    $units[$key."\0".$name] = $unit;
+                }
             }
         }
 
@@ -103,7 +109,9 @@ final readonly class Grounds
         $names = [];
         foreach ($this->entries->load(array_values($this->entriesOf($model, $source)), false) as $entry) {
             foreach ($entry->fields as $field) {
-                '' === $field->businessName || $names[(new FieldPlace($entry->schema, $entry->name, $field->name))->key()] = $field->businessName;
+                if ('' !== $field->businessName) {
+                    $names[(new FieldPlace($entry->schema, $entry->name, $field->name))->key()] = $field->businessName;
+                }
             }
         }
 
@@ -116,7 +124,9 @@ final readonly class Grounds
         $meanings = [];
         foreach ($this->entries->load(array_values($this->entriesOf($model, $source)), false) as $entry) {
             foreach ($entry->fields as $field) {
-                '' === $field->meaning || $meanings[(new FieldPlace($entry->schema, $entry->name, $field->name))->key()] = $field->meaning;
+                if ('' !== $field->meaning) {
+                    $meanings[(new FieldPlace($entry->schema, $entry->name, $field->name))->key()] = $field->meaning;
+                }
             }
         }
 

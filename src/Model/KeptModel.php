@@ -104,7 +104,9 @@ class KeptModel
     {
         $found = [];
         foreach (\is_array($this->looked['findings'] ?? null) ? $this->looked['findings'] : [] as $finding) {
-            \is_array($finding) && $found[] = OpenForm::read(ModelFinding::class, $finding);
+            if (\is_array($finding)) {
+                $found[] = OpenForm::read(ModelFinding::class, $finding);
+            }
         }
 
         return $found;

@@ -80,14 +80,18 @@ final readonly class ModelAskCommand
         }
         foreach ($answer->doubled as $doubled) {
             $errors->writeln(OutputFormatter::escape($doubled->words));
-        }[] === $answer->doubled && self::write($output, $answer, $format);
+        }if ([] === $answer->doubled) {
+            self::write($output, $answer, $format);
+        }
         foreach ($answer->reconciled as $one) {
             $errors->writeln(OutputFormatter::escape(self::told($one)));
         }
         foreach ($answer->lost as $lost) {
             $errors->writeln(OutputFormatter::escape($lost->words));
         }
-        $answer->cut && $errors->writeln(\sprintf('There are more than %s rows; the rest is left out.', number_format(Planner::MOST_ROWS)));
+        if ($answer->cut) {
+            $errors->writeln(\sprintf('There are more than %s rows; the rest is left out.', number_format(Planner::MOST_ROWS)));
+        }
 
         return [] === $answer->doubled ? Command::SUCCESS : Command::FAILURE;
     }
@@ -139,8 +143,11 @@ final readonly class ModelAskCommand
             return;
         }
         foreach ([$names, ...$answer->rows] as $row) {
-            $output->writeln(implode(',', array_map(static fn (?string $value): string => null === $value ? '' : (1 === preg_match('/[",\r\n]|^\s|\s$/', $value) || '' === $value
-                ? Quotes::around($value) : $value), $row)), OutputInterface::OUTPUT_RAW);
+            $output->writeln(implode(',', array_map(static fn (?string $value): string => match (true) {
+                null === $value => '',
+                1 === preg_match('/[",\r\n]|^\s|\s$/', $value) || '' === $value => Quotes::around($value),
+                default => $value,
+            }, $row)), OutputInterface::OUTPUT_RAW);
         }
     }
 }

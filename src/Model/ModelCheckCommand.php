@@ -84,13 +84,19 @@ final readonly class ModelCheckCommand
                 \sprintf('%s  %s: %s. %s %s', $one->severity->value, $one->check, $one->words, $one->why, $one->mend),
                 OutputInterface::OUTPUT_RAW,
             );
-        }[] === $found && $output->writeln('Nothing speaks against the model.');
+        }if ([] === $found) {
+            $output->writeln('Nothing speaks against the model.');
+        }
         foreach ($trials as $trial) {
-            KeptTrial::ANSWERED === $trial->state || $output->writeln(
-                \sprintf('trial  %s: %s. %s', $trial->name, $trial->state, $trial->words),
-                OutputInterface::OUTPUT_RAW,
-            );
-        }[] === $trials || $output->writeln(\sprintf('%d of %d kept trials are answered.', $answered, \count($trials)));
+            if (KeptTrial::ANSWERED !== $trial->state) {
+                $output->writeln(
+                    \sprintf('trial  %s: %s. %s', $trial->name, $trial->state, $trial->words),
+                    OutputInterface::OUTPUT_RAW,
+                );
+            }
+        }if ([] !== $trials) {
+            $output->writeln(\sprintf('%d of %d kept trials are answered.', $answered, \count($trials)));
+        }
     }
 
     /**

@@ -236,7 +236,9 @@ final class ModelEditController extends AbstractController
             if ($request->request->has('remove')) {
                 return Edits::withoutJoin($model, $key);
             }
-            '' !== $name || throw new ModelError('A role of its own needs a name, such as “day confirmed”.');
+            if ('' === $name) {
+                throw new ModelError('A role of its own needs a name, such as “day confirmed”.');
+            }
 
             return Edits::ownRole($model, $key, $name);
         }, '#joins');
@@ -300,15 +302,21 @@ final class ModelEditController extends AbstractController
         $levels = [];
         foreach (explode("\n", str_replace("\r", '', $given->getString('levels'))) as $line) {
             [$role, $attribute] = explode("\t", $line, 2) + [1 => ''];
-            '' === $attribute || $levels[] = new Level($role, $attribute);
+            if ('' !== $attribute) {
+                $levels[] = new Level($role, $attribute);
+            }
         }
         $parent = array_values(array_filter(array_map(trim(...), explode(',', $given->getString('parent'))), static fn (string $field): bool => '' !== $field));
 
         return $this->done($account, $kept, static function (Model $model) use ($name, $levels, $parent, $given): Model {
-            [] !== $levels && ([] !== $parent || \count($levels) > 1) || throw new ModelError(
-                'A hierarchy has two levels at least, or fields that lead to the row above.',
-            );
-            '' !== $name || throw new ModelError('A hierarchy needs a name.');
+            if (!([] !== $levels && ([] !== $parent || \count($levels) > 1))) {
+                throw new ModelError(
+                    'A hierarchy has two levels at least, or fields that lead to the row above.',
+                );
+            }
+            if ('' === $name) {
+                throw new ModelError('A hierarchy needs a name.');
+            }
 
             return Edits::hierarchy($model, new Hierarchy($name, $levels, $given->getBoolean('ragged'), $parent));
         }, '#hierarchies');
@@ -342,7 +350,9 @@ final class ModelEditController extends AbstractController
         $kept = $this->pages->changed($id, $account);
         $given = $request->request;
         if ($given->has('remove')) {
-            $kept->owner->id() === $account->id() || throw $this->createAccessDeniedException('Only its owner may take a model away.');
+            if ($kept->owner->id() !== $account->id()) {
+                throw $this->createAccessDeniedException('Only its owner may take a model away.');
+            }
             $this->models->remove($kept);
             $this->addFlash('done', \sprintf('The model “%s” is gone.', $kept->name));
 

@@ -245,9 +245,15 @@ final readonly class ModelJob implements JobKind
             return;
         }
         $what = [];
-        $before['state'] === $kept->state || $what[] = 'state';
-        $before['plan'] === $kept->plan || $what[] = 'plan';
-        ($before['answer']['fingerprint'] ?? '') === ($kept->answer['fingerprint'] ?? '') || $what[] = 'answer';
+        if ($before['state'] !== $kept->state) {
+            $what[] = 'state';
+        }
+        if ($before['plan'] !== $kept->plan) {
+            $what[] = 'plan';
+        }
+        if (($before['answer']['fingerprint'] ?? '') !== ($kept->answer['fingerprint'] ?? '')) {
+            $what[] = 'answer';
+        }
         if ([] !== $what) {
             $kept->changed = [
                 'what' => $what,

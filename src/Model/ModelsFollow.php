@@ -48,7 +48,9 @@ final readonly class ModelsFollow
     public function written(TextSaved $saved): void
     {
         $kept = ModelTopic::NAME === $saved->subject->topic && ModelDefinition::NAME === $saved->property ? $this->models->one($saved->subject->id) : null;
-        null === $kept || $this->editing->follow($this->models->fresh($kept));
+        if (null !== $kept) {
+            $this->editing->follow($this->models->fresh($kept));
+        }
     }
 
     #[AsEventListener]

@@ -129,8 +129,12 @@ final readonly class Starting
             if (null === $table) {
                 continue;
             }
-            '' === $view->businessName || $names[$table] = $view->businessName;
-            '' === $view->grain || $grains[$table] = $view->grain;
+            if ('' !== $view->businessName) {
+                $names[$table] = $view->businessName;
+            }
+            if ('' !== $view->grain) {
+                $grains[$table] = $view->grain;
+            }
             $role = $said[$view->id] ?? null;
             $kind = $kinds[$view->id] ?? (null === $role ? '' : ($role->kind()));
             $guesses[$table] = EntryKind::tryFrom($kind) ?? EntryKind::Other;

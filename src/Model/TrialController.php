@@ -126,7 +126,9 @@ final class TrialController extends AbstractController
             $can = [];
             foreach ($matrix->columns() as $role) {
                 $cell = $matrix->cell($measure, $role);
-                \in_array($cell->can, [MatrixCell::NO, MatrixCell::OPEN], true) && $can[$role] = $cell->why;
+                if (\in_array($cell->can, [MatrixCell::NO, MatrixCell::OPEN], true)) {
+                    $can[$role] = $cell->why;
+                }
             }
 
             return [
@@ -235,8 +237,12 @@ final class TrialController extends AbstractController
         try {
             $trial = TrialRequest::read($given, $ground->names());
             $name = trim($given->getString('name'));
-            '' !== $name && mb_strlen($name) <= 160 || throw new ModelError('Say in up to 160 characters what is asked; the trial is found again by that.');
-            [] !== $trial->measures || throw new ModelError('Nothing is asked for yet. Choose a measure first.');
+            if (!('' !== $name && mb_strlen($name) <= 160)) {
+                throw new ModelError('Say in up to 160 characters what is asked; the trial is found again by that.');
+            }
+            if ([] === $trial->measures) {
+                throw new ModelError('Nothing is asked for yet. Choose a measure first.');
+            }
         } catch (ModelError $e) {
             $this->addFlash('failed', $e->getMessage());
 

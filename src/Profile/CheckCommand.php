@@ -210,8 +210,12 @@ final readonly class CheckCommand
             foreach ($of as $one) {
                 $grave = Severity::from($one['severity'])->rank() >= $least->rank();
                 $xml->startElement($grave ? 'failure' : 'system-out');
-                $grave && $xml->writeAttribute('type', $one['severity']);
-                $grave && $xml->writeAttribute('message', self::clean($one['what']));
+                if ($grave) {
+                    $xml->writeAttribute('type', $one['severity']);
+                }
+                if ($grave) {
+                    $xml->writeAttribute('message', self::clean($one['what']));
+                }
                 $xml->text(self::clean(self::text([$one])));
                 $xml->endElement();
             }

@@ -38,7 +38,9 @@ final readonly class DataChecks
     public function known(EntryKnown $known): void
     {
         $table = $this->catalog->entry($known->entry);
-        null === $table || $this->run($known->entry, $table, $this->checks);
+        if (null !== $table) {
+            $this->run($known->entry, $table, $this->checks);
+        }
     }
 
     /** A check that runs from now on looks at what is known already. */
@@ -50,7 +52,9 @@ final readonly class DataChecks
                 foreach (array_keys($this->sources->all()) as $source) {
                     foreach ($this->entries->ids($source) as $id) {
                         $table = $this->catalog->entry($id);
-                        null === $table || $this->run($id, $table, [$check]);
+                        if (null !== $table) {
+                            $this->run($id, $table, [$check]);
+                        }
                     }
                 }
             }

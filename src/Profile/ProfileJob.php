@@ -99,7 +99,9 @@ final readonly class ProfileJob implements JobKind
             $this->profile($left[0], $profiling, $running, $job->number('total') - \count($left));
             array_shift($left);
             $running->keep(['waiting' => $left] + $job->payload);
-            [] === $left || $running->pause();
+            if ([] !== $left) {
+                $running->pause();
+            }
         }
         if (0 === $job->number('entry')) {
             $this->events->dispatch(new SourceProfiled($source->id()));

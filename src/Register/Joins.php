@@ -37,7 +37,9 @@ final readonly class Joins
     {
         $said = array_map(static fn (array $pair): string => $pair[0].'>'.$pair[1], $pairs);
         sort($said);
-        null === $where || $said[] = '?'.$where[0].'='.$where[1];
+        if (null !== $where) {
+            $said[] = '?'.$where[0].'='.$where[1];
+        }
 
         return hash('xxh128', implode(',', $said));
     }

@@ -187,7 +187,11 @@ final class SourceInput
         try {
             $target = $this->target();
         } catch (SourceError $e) {
-            $context->buildViolation($e->inWords())->atPath('' !== trim($this->url) ? 'url' : ($this->isServer() ? 'host' : 'files'))->addViolation();
+            $context->buildViolation($e->inWords())->atPath(match (true) {
+                '' !== trim($this->url) => 'url',
+                $this->isServer() => 'host',
+                default => 'files',
+            })->addViolation();
 
             return;
         }

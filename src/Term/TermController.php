@@ -95,7 +95,9 @@ final class TermController extends AbstractController
                 foreach (\array_slice($left, 0, 5) as $why) {
                     $this->addFlash('notice', $why);
                 }
-                \count($left) > 5 && $this->addFlash('notice', Amount::of(\count($left) - 5, 'more line').' were not taken for the same reasons.');
+                if (\count($left) > 5) {
+                    $this->addFlash('notice', Amount::of(\count($left) - 5, 'more line').' were not taken for the same reasons.');
+                }
 
                 return $this->redirectToRoute('terms', [], 303);
             }

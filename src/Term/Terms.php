@@ -73,7 +73,9 @@ final class Terms implements ResetInterface
         $of = [];
         foreach ($this->all() as $term) {
             foreach ($term->words() as $word) {
-                '' === $term->definition || $of[mb_strtolower($word)][] = $term->definition;
+                if ('' !== $term->definition) {
+                    $of[mb_strtolower($word)][] = $term->definition;
+                }
             }
         }
 
@@ -229,7 +231,9 @@ final class Terms implements ResetInterface
         }
         foreach (['entry', 'field'] as $topic) {
             foreach ($this->said->all($topic, 'terms') as $id => $text) {
-                $names($text) && $this->said->write($topic, $id, 'terms', $change($text));
+                if ($names($text)) {
+                    $this->said->write($topic, $id, 'terms', $change($text));
+                }
             }
         }
         $this->reset();

@@ -126,7 +126,9 @@ final readonly class Jobs
                     "UPDATE job SET state = 'waiting', asked = '', error = '', ended_at = NULL WHERE id = ? AND state IN ('paused', 'failed', 'cancelled')",
                     [$job->id()],
                 );
-                1 === (int) $begun && $this->bus->dispatch(new RunJob($job->id()));
+                if (1 === (int) $begun) {
+                    $this->bus->dispatch(new RunJob($job->id()));
+                }
             }
 
             return;
@@ -261,7 +263,11 @@ final readonly class Jobs
             if (!$ended && $kind instanceof LeavesThings) {
                 $kind->sweep($job);
             }
-            $this->end($job->id(), $ended ? State::Done : ($kind->pauses() ? State::Paused : State::Failed), $ended ? '' : $kind->wordsWhenBroken($job));
+            $this->end($job->id(), match (true) {
+                $ended => State::Done,
+                $kind->pauses() => State::Paused,
+                default => State::Failed,
+            }, $ended ? '' : $kind->wordsWhenBroken($job));
         }
     }
 

@@ -85,7 +85,11 @@ final class Order
         $first = self::crossings($a, $i, $b, $j);
         $second = self::crossings($b, $j, $a, $i);
 
-        return $first === $second ? (($a->at[$i] <=> $b->at[$j]) ?: -1) : ($first < $second ? -1 : 1);
+        return match (true) {
+            $first === $second => ($a->at[$i] <=> $b->at[$j]) ?: -1,
+            $first < $second => -1,
+            default => 1,
+        };
     }
 
     /** How often two pieces meet what leads on from the other when the first has the smaller coordinate. */

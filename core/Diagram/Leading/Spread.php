@@ -101,7 +101,11 @@ final class Spread
         $forth = $back = [];
         foreach ($walk as $p) {
             $at = $this->at[$p];
-            $at = $at < $least[$p] ? $least[$p] : ($at > $most[$p] ? $most[$p] : $at);
+            $at = match (true) {
+                $at < $least[$p] => $least[$p],
+                $at > $most[$p] => $most[$p],
+                default => $at,
+            };
             foreach ($before[$p] ?? [] as $k => $q) {
                 $pushed = $forth[$q] + self::GAPS[$gap[$k]];
                 $at = $pushed > $at ? $pushed : $at;
@@ -110,7 +114,11 @@ final class Spread
         }
         foreach (array_reverse($walk) as $p) {
             $at = $this->at[$p];
-            $at = $at < $least[$p] ? $least[$p] : ($at > $most[$p] ? $most[$p] : $at);
+            $at = match (true) {
+                $at < $least[$p] => $least[$p],
+                $at > $most[$p] => $most[$p],
+                default => $at,
+            };
             foreach ($after[$p] ?? [] as $k => $q) {
                 $pushed = $back[$q] - self::GAPS[$gap[$k]];
                 $at = $pushed < $at ? $pushed : $at;

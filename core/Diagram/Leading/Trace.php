@@ -38,7 +38,11 @@ final class Trace
     public static function along(Ends $ends, array $points, array $rects): ?self
     {
         $n = \count($points);
-        $side = static fn (Rect $rect, float $x): ?int => abs($x - $rect->x) < 0.2 ? 0 : (abs($x - $rect->right()) < 0.2 ? 1 : null);
+        $side = static fn (Rect $rect, float $x): ?int => match (true) {
+            abs($x - $rect->x) < 0.2 => 0,
+            abs($x - $rect->right()) < 0.2 => 1,
+            default => null,
+        };
         $sides = [$side($rects[$ends->from], $points[0][0]), $side($rects[$ends->to], $points[$n - 1][0])];
         $inside = static fn (float $y, array $row): bool => $y > $row[0] && $y < $row[1];
         if (null === $sides[0] || null === $sides[1] || !$inside($points[0][1], $ends->leaves) || !$inside($points[$n - 1][1], $ends->enters)) {

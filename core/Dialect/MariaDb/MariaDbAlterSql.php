@@ -79,7 +79,9 @@ class MariaDbAlterSql extends AlterSql
         $numbers = '';
         foreach ($key->columns as $name) {
             $column = $table->column($name);
-            null !== $column && $column->autoNumbered && $numbers .= ', MODIFY COLUMN '.$this->writing->column($column, $table->with(primaryKey: null));
+            if (null !== $column && $column->autoNumbered) {
+                $numbers .= ', MODIFY COLUMN '.$this->writing->column($column, $table->with(primaryKey: null));
+            }
         }
 
         return [

@@ -74,7 +74,11 @@ final class MariaDbGrammar extends MySqlGrammar
             || 1 !== preg_match('/^(?:(tiny|medium|long)?(text|blob)|(var)(char|binary)\((\d+)\))/', $type, $m)) {
             return null;
         }
-        $most = 'MyISAM' === $storage || 'MEMORY' === $storage ? 1000 : ('Aria' === $storage ? 2300 : 3072);
+        $most = match (true) {
+            'MyISAM' === $storage || 'MEMORY' === $storage => 1000,
+            'Aria' === $storage => 2300,
+            default => 3072,
+        };
         $bytes = 'blob' === ($m[2] ?? '') || 'binary' === ($m[4] ?? '');
         $letters = intdiv($most, $bytes ? 1 : Charsets::width(Charsets::ofCollation($collation ?? (string) $this->usualCollation)));
         if ('' !== ($m[2] ?? '')) {

@@ -172,11 +172,21 @@ final class MariaDbReader implements Reader
         }
         $quoted = static fn (string $name): string => Quotes::around($name, '`');
         $words = [\sprintf('CREATE %s %s.%s(%s)', $row['t'], $quoted((string) $row['s']), $quoted((string) $row['n']), $parameters)];
-        'FUNCTION' === $row['t'] && $words[] = 'RETURNS '.$row['r'];
-        'YES' === $row['fixed'] && $words[] = 'DETERMINISTIC';
-        'CONTAINS SQL' === $row['access'] || $words[] = (string) $row['access'];
-        'DEFINER' === $row['security'] || $words[] = 'SQL SECURITY '.$row['security'];
-        '' === (string) $row['c'] || $words[] = 'COMMENT '.(new MariaDbDialect())->literal((string) $row['c']);
+        if ('FUNCTION' === $row['t']) {
+            $words[] = 'RETURNS '.$row['r'];
+        }
+        if ('YES' === $row['fixed']) {
+            $words[] = 'DETERMINISTIC';
+        }
+        if ('CONTAINS SQL' !== $row['access']) {
+            $words[] = (string) $row['access'];
+        }
+        if ('DEFINER' !== $row['security']) {
+            $words[] = 'SQL SECURITY '.$row['security'];
+        }
+        if ('' !== (string) $row['c']) {
+            $words[] = 'COMMENT '.(new MariaDbDialect())->literal((string) $row['c']);
+        }
 
         return implode(' ', $words)."\n".$row['b'];
     }

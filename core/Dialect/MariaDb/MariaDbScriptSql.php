@@ -38,20 +38,38 @@ class MariaDbScriptSql extends ScriptSql
     public function column(Column $column, Table $table): string
     {
         $words = [$this->name($column->name), $this->type($column)];
-        null === $column->charset || $words[] = 'CHARACTER SET '.$column->charset;
-        null === $column->collation || $words[] = 'COLLATE '.$column->collation;
+        if (null !== $column->charset) {
+            $words[] = 'CHARACTER SET '.$column->charset;
+        }
+        if (null !== $column->collation) {
+            $words[] = 'COLLATE '.$column->collation;
+        }
         if (null !== $column->generated) {
             $words[] = 'GENERATED ALWAYS AS ('.$column->generated->expression.') '.($column->generated->stored ? 'STORED' : 'VIRTUAL');
         } else {
             // A timestamp is required unless it says otherwise.
-            $words[] = $column->nullable ? (str_starts_with(strtolower($column->type), 'timestamp') ? 'NULL' : '') : 'NOT NULL';
-            null === $column->default || $column->autoNumbered || $words[] = 'DEFAULT '.$this->defaulted($column->default);
-            $column->autoNumbered && $words[] = 'AUTO_INCREMENT';
-            null === $column->onUpdate || $words[] = 'ON UPDATE '.$column->onUpdate;
+            $words[] = match (true) {
+                !$column->nullable => 'NOT NULL',
+                str_starts_with(strtolower($column->type), 'timestamp') => 'NULL',
+                default => '',
+            };
+            if (null !== $column->default && !$column->autoNumbered) {
+                $words[] = 'DEFAULT '.$this->defaulted($column->default);
+            }
+            if ($column->autoNumbered) {
+                $words[] = 'AUTO_INCREMENT';
+            }
+            if (null !== $column->onUpdate) {
+                $words[] = 'ON UPDATE '.$column->onUpdate;
+            }
         }
-        '' === $column->comment || !$this->options->comments || $words[] = 'COMMENT '.$this->literal($column->comment);
+        if ('' !== $column->comment && $this->options->comments) {
+            $words[] = 'COMMENT '.$this->literal($column->comment);
+        }
         foreach ($table->checks as $check) {
-            $check->column === $column->name && $words[] = 'CHECK ('.$check->expression.')';
+            if ($check->column === $column->name) {
+                $words[] = 'CHECK ('.$check->expression.')';
+            }
         }
 
         return implode(' ', array_filter($words, static fn (string $word): bool => '' !== $word));

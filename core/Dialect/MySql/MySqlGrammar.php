@@ -132,7 +132,11 @@ class MySqlGrammar extends Grammar
     protected function sized(string $name, string $options, bool $unsigned): array
     {
         return match (true) {
-            'decimal' === $name => [$name, '' === $options ? '10,0' : (str_contains($options, ',') ? $options : $options.',0')],
+            'decimal' === $name => [$name, match (true) {
+                '' === $options => '10,0',
+                str_contains($options, ',') => $options,
+                default => $options.',0',
+            }],
             'float' === $name && '' !== $options && !str_contains($options, ',') => [(int) $options > 24 ? 'double' : 'float', ''],
             \in_array($name, ['char', 'binary', 'bit'], true) && '' === $options => [$name, '1'],
             \in_array($name, ['datetime', 'timestamp', 'time'], true) && '0' === $options => [$name, ''],
@@ -241,7 +245,11 @@ class MySqlGrammar extends Grammar
         if ('year' === $name) {
             $year = (int) $text;
 
-            return (string) (1 === preg_match('/^\d{1,2}$/', $text) ? ($year < 70 ? 2000 + $year : 1900 + $year) : $year);
+            return (string) (match (true) {
+                1 !== preg_match('/^\d{1,2}$/', $text) => $year,
+                $year < 70 => 2000 + $year,
+                default => 1900 + $year,
+            });
         }
         if (\in_array($name, ['float', 'double'], true)) {
             $short = (string) (float) $text;
@@ -326,7 +334,11 @@ class MySqlGrammar extends Grammar
         if (!$this->isText($type)) {
             return [$this->sizedLong($type, 1), null, null];
         }
-        $charset = 1 === preg_match('/\bascii\b/', $words) ? 'latin1' : (1 === preg_match('/\bunicode\b/', $words) ? 'ucs2' : $charset);
+        $charset = match (true) {
+            1 === preg_match('/\bascii\b/', $words) => 'latin1',
+            1 === preg_match('/\bunicode\b/', $words) => 'ucs2',
+            default => $charset,
+        };
         if (null !== $collation) {
             $collation = Charsets::collationNamed($collation);
         } elseif (null !== $charset) {
@@ -377,8 +389,11 @@ class MySqlGrammar extends Grammar
 
     public function tableCollation(?string $charset, ?string $collation): ?string
     {
-        return null !== $collation ? Charsets::collationNamed($collation)
-            : (null === $charset ? null : Charsets::collation($charset, (string) $this->usualCollation));
+        return match (true) {
+            null !== $collation => Charsets::collationNamed($collation),
+            null === $charset => null,
+            default => Charsets::collation($charset, (string) $this->usualCollation),
+        };
     }
 
     public function primaryKeyName(string $table, ?string $said): ?string

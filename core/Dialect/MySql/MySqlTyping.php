@@ -75,7 +75,11 @@ class MySqlTyping extends Typing
 
     public function stored(?string $type): ?string
     {
-        return self::UNTYPED === $type ? 'binary(0)' : (null !== $type && str_starts_with($type, 'interval') ? null : $type);
+        return match (true) {
+            self::UNTYPED === $type => 'binary(0)',
+            null !== $type && str_starts_with($type, 'interval') => null,
+            default => $type,
+        };
     }
 
     public function operation(string $sign, array $types): ?string
@@ -149,8 +153,11 @@ class MySqlTyping extends Typing
         return match ($name) {
             'sum' => $this->summed($first, 22, 0),
             'avg' => $this->summed($first, 4, 4),
-            'std', 'stddev', 'stddev_pop', 'stddev_samp', 'variance', 'var_pop', 'var_samp' => null === $first ? null
-                : (self::isExact($first) ? 'double(26,'.($this->precision($first)[1] + 4).')' : 'double'),
+            'std', 'stddev', 'stddev_pop', 'stddev_samp', 'variance', 'var_pop', 'var_samp' => match (true) {
+                null === $first => null,
+                self::isExact($first) => 'double(26,'.($this->precision($first)[1] + 4).')',
+                default => 'double',
+            },
             'min', 'max', 'any_value', 'first_value', 'last_value', 'nth_value', 'lag', 'lead' => $this->picked($first),
             'cume_dist', 'percent_rank' => 'double(12,10)',
             'median', 'percentile_cont', 'percentile_disc' => 'double(18,10)',
@@ -181,7 +188,11 @@ class MySqlTyping extends Typing
             'unix_timestamp' => 'bigint(17)',
             'md5' => 'varchar(32)', 'sha', 'sha1' => 'varchar(40)', 'uuid' => 'varchar(36)', 'dayname', 'monthname' => 'varchar(9)',
             'database', 'schema', 'user', 'current_user', 'version' => null,
-            default => isset(self::DOUBLES[$name]) ? 'double' : (isset(self::LONG[$name]) ? 'longtext' : null),
+            default => match (true) {
+                isset(self::DOUBLES[$name]) => 'double',
+                isset(self::LONG[$name]) => 'longtext',
+                default => null,
+            },
         };
     }
 
@@ -275,7 +286,11 @@ class MySqlTyping extends Typing
         )) {
             $counted = 'if' === $name ? \array_slice($arguments, 1) : $arguments;
 
-            return \in_array(true, $counted, true) ? true : (\in_array(null, $counted, true) ? null : false);
+            return match (true) {
+                \in_array(true, $counted, true) => true,
+                \in_array(null, $counted, true) => null,
+                default => false,
+            };
         }
 
         return parent::callMayBeEmpty($name, $arguments, $grouped, $window);
@@ -321,7 +336,11 @@ class MySqlTyping extends Typing
         $digits = self::DIGITS[$text->name] ?? 10;
         $width = $text->first() ?? $digits;
 
-        return [$width < $digits ? $width : ($text->unsigned && 'bigint' === $text->name ? 20 : $digits), 0];
+        return [match (true) {
+            $width < $digits => $width,
+            $text->unsigned && 'bigint' === $text->name => 20,
+            default => $digits,
+        }, 0];
     }
 
     private function width(string $type): int
@@ -370,7 +389,11 @@ class MySqlTyping extends Typing
             return $type;
         }
         if (!self::isExact($type)) {
-            return null === $type ? null : ('0' === $places || null === $places || $up ? 'double' : 'double');
+            return match (true) {
+                null === $type => null,
+                '0' === $places || null === $places || $up => 'double',
+                default => 'double',
+            };
         }
         [$p, $s] = $this->precision($type);
         $to = null === $places ? $s : max(0, min((int) $places, $s));
@@ -385,7 +408,12 @@ class MySqlTyping extends Typing
         }
         [$p, $s] = $this->precision($type);
 
-        return self::isWhole($type) ? $type : ($p - $s < 9 ? 'int('.($p - $s + 2).')' : ($p - $s < 18 ? 'bigint('.($p - $s + 2).')' : self::decimal($p - $s + 1, 0)));
+        return match (true) {
+            self::isWhole($type) => $type,
+            $p - $s < 9 => 'int('.($p - $s + 2).')',
+            $p - $s < 18 => 'bigint('.($p - $s + 2).')',
+            default => self::decimal($p - $s + 1, 0),
+        };
     }
 
     /** The type of a value that is taken from others: an enumeration becomes a text. */

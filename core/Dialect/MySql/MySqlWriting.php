@@ -154,7 +154,11 @@ class MySqlWriting
         return match ($literal->kind) {
             'text' => (1 === preg_match('/^(_\w+)/', $raw, $m) ? strtolower($m[1]) : '').$quoted,
             'national' => $quoted,
-            'number' => 1 === preg_match('/^0x/i', $text) ? '0x'.strtolower(substr($text, 2)) : (1 === preg_match('/^0b([01]+)$/', $text, $m) ? "b'$m[1]'" : $this->numeral($text)),
+            'number' => match (true) {
+                1 === preg_match('/^0x/i', $text) => '0x'.strtolower(substr($text, 2)),
+                1 === preg_match('/^0b([01]+)$/', $text, $m) => "b'$m[1]'",
+                default => $this->numeral($text),
+            },
             'bits' => "b'$text'",
             'bytes' => "X'".strtoupper($text)."'",
             'bool' => 'TRUE' === strtoupper($text) ? '1' : '0',
@@ -350,7 +354,11 @@ class MySqlWriting
                 'signed', 'int', 'integer' => 'signed',
                 'unsigned' => 'unsigned',
                 'binary' => 'char'.$options.' charset binary',
-                'decimal', 'dec' => 'decimal'.('' === (string) $options ? '(10,0)' : (str_contains((string) $options, ',') ? $options : str_replace(')', ',0)', (string) $options))),
+                'decimal', 'dec' => 'decimal'.(match (true) {
+                    '' === (string) $options => '(10,0)',
+                    str_contains((string) $options, ',') => $options,
+                    default => str_replace(')', ',0)', (string) $options),
+                }),
                 default => $word.$options,
             };
         }

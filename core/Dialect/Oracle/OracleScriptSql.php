@@ -54,8 +54,9 @@ final class OracleScriptSql extends ScriptSql
     {
         $all = '' === $table->comment ? [] : ['COMMENT ON TABLE '.$this->placed($table->place()).' IS '.$this->literal($table->comment)];
         foreach ($table->columns as $column) {
-            '' === $column->comment
-                || $all[] = 'COMMENT ON COLUMN '.$this->placed($table->place()).'.'.$this->name($column->name).' IS '.$this->literal($column->comment);
+            if ('' !== $column->comment) {
+                $all[] = 'COMMENT ON COLUMN '.$this->placed($table->place()).'.'.$this->name($column->name).' IS '.$this->literal($column->comment);
+            }
         }
 
         return $all;

@@ -69,7 +69,11 @@ final readonly class Constants
         if (abs($point) > 1000) {
             return $text;
         }
-        $digits = $point > \strlen($digits) ? str_pad($digits, $point, '0') : ($point < 1 ? str_repeat('0', 1 - $point).$digits : $digits);
+        $digits = match (true) {
+            $point > \strlen($digits) => str_pad($digits, $point, '0'),
+            $point < 1 => str_repeat('0', 1 - $point).$digits,
+            default => $digits,
+        };
         $point = max(1, $point);
         $whole = ltrim(substr($digits, 0, $point), '0');
 
@@ -90,8 +94,12 @@ final readonly class Constants
 
     private static function date(string $text): string
     {
-        return 1 === preg_match('/^(\d{4})-(\d{1,2})-(\d{1,2})(?:[ T].*)?$/', trim($text), $m) ? \sprintf('%04d-%02d-%02d', $m[1], $m[2], $m[3])
-            : ('epoch' === $text ? '1970-01-01' : (1 === preg_match('/^(\d{4})(\d\d)(\d\d)$/', $text, $m) ? "$m[1]-$m[2]-$m[3]" : $text));
+        return match (true) {
+            1 === preg_match('/^(\d{4})-(\d{1,2})-(\d{1,2})(?:[ T].*)?$/', trim($text), $m) => \sprintf('%04d-%02d-%02d', $m[1], $m[2], $m[3]),
+            'epoch' === $text => '1970-01-01',
+            1 === preg_match('/^(\d{4})(\d\d)(\d\d)$/', $text, $m) => "$m[1]-$m[2]-$m[3]",
+            default => $text,
+        };
     }
 
     private static function moment(string $text, string $zone): string

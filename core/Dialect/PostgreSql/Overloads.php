@@ -193,7 +193,11 @@ final readonly class Overloads
                 continue;
             }
             $categories = array_unique(array_map(fn (array $candidate): string => $this->category($candidate[0][$i]), $candidates));
-            $wanted[$i] = \in_array('S', $categories, true) ? 'S' : (1 === \count($categories) ? reset($categories) : null);
+            $wanted[$i] = match (true) {
+                \in_array('S', $categories, true) => 'S',
+                1 === \count($categories) => reset($categories),
+                default => null,
+            };
             if (null === $wanted[$i]) {
                 return $candidates;
             }
@@ -341,7 +345,11 @@ final readonly class Overloads
                 $ranges[] = $base;
             }
         }
-        $element = [] === $elements ? 'text' : ('anycompatible' === $family ? $this->common(array_map($this->typing->based(...), $elements)) : $elements[0]);
+        $element = match (true) {
+            [] === $elements => 'text',
+            'anycompatible' === $family => $this->common(array_map($this->typing->based(...), $elements)),
+            default => $elements[0],
+        };
         if (null === $element) {
             return null;
         }
@@ -377,7 +385,11 @@ final readonly class Overloads
             return $this->catalog->types[$type][1];
         }
 
-        return str_starts_with($type, '_') ? 'A' : ($this->typing->isEnum($type) ? 'E' : 'U');
+        return match (true) {
+            str_starts_with($type, '_') => 'A',
+            $this->typing->isEnum($type) => 'E',
+            default => 'U',
+        };
     }
 
     private function preferred(string $type): bool

@@ -65,8 +65,12 @@ final class PostgreSqlGrammar extends Grammar
         $words = strtolower(trim((string) preg_replace('/\[\s*\d*\s*\]|\barray\b/i', '', $after)));
         $lower = strtolower((string) preg_replace('/\s+/', ' ', $base));
         // The types of the engine may be named with its schema, and in quotation marks.
-        $own = 1 === preg_match('/^"?pg_catalog"?\s*\.\s*"?(\w+)"?$/', $lower, $m) ? $m[1] : (1 === preg_match('/^"([a-z]\w*)"$/', $base, $m) && !\in_array($m[1], ['char', 'bit'], true)
-            && TypeCatalog::read()->knows($m[1]) ? $m[1] : null);
+        $own = match (true) {
+            1 === preg_match('/^"?pg_catalog"?\s*\.\s*"?(\w+)"?$/', $lower, $m) => $m[1],
+            1 === preg_match('/^"([a-z]\w*)"$/', $base, $m) && !\in_array($m[1], ['char', 'bit'], true)
+                && TypeCatalog::read()->knows($m[1]) => $m[1],
+            default => null,
+        };
         $quoted = null !== $own;
         $lower = $own ?? $lower;
         $name = self::TYPES[$lower] ?? (str_contains($base, '.') && !$quoted || str_starts_with($base, '"') && !$quoted ? $base : $lower);
@@ -205,7 +209,11 @@ final class PostgreSqlGrammar extends Grammar
     public function parameters(array $parameters, string $kind): string
     {
         return implode(', ', array_map(fn (array $p): string => trim(
-            ('IN' === $p['mode'] && 'procedure' !== $kind ? '' : ('' === $p['mode'] && 'procedure' === $kind ? 'IN' : $p['mode'])).' '
+            (match (true) {
+                'IN' === $p['mode'] && 'procedure' !== $kind => '',
+                '' === $p['mode'] && 'procedure' === $kind => 'IN',
+                default => $p['mode'],
+            }).' '
             .('' === $p['name'] ? '' : $this->quotedName($p['name']).' ').$p['type']
             .(null === $p['default'] ? '' : ' DEFAULT '.($this->default($p['default'], $p['type']) ?? 'NULL::'.$p['type'])),
         ), $parameters));

@@ -137,7 +137,11 @@ final class PostgreSqlReader implements Reader
                     'v' === $row['kind'] || (float) $row['rows'] < 0 ? null : (int) (float) $row['rows'],
                     'v' === $row['kind'] ? null : (int) $row['bytes'],
                     $view ? rtrim(trim((string) $row['definition']), ';') : null,
-                    'f' === $row['kind'] ? 'foreign' : ('u' === $row['persistence'] ? 'unlogged' : null),
+                    match (true) {
+                        'f' === $row['kind'] => 'foreign',
+                        'u' === $row['persistence'] => 'unlogged',
+                        default => null,
+                    },
                     null,
                     $traits[$oid] ?? [],
                 );
@@ -409,7 +413,11 @@ final class PostgreSqlReader implements Reader
                 // The bits of pg_trigger.tgtype, as src/include/catalog/pg_trigger.h of the server gives them.
                 $events = array_keys(array_filter(['INSERT' => $bits & 4, 'DELETE' => $bits & 8, 'UPDATE' => $bits & 16, 'TRUNCATE' => $bits & 32]));
                 $body = 1 === preg_match('/\bEXECUTE (?:FUNCTION|PROCEDURE) .*$/s', (string) $row['d'], $m) ? $m[0] : '';
-                $found[(int) $row['oid']][] = new Trigger((string) $row['n'], 0 !== ($bits & 2) ? 'BEFORE' : (0 !== ($bits & 64) ? 'INSTEAD OF' : 'AFTER'), implode(' OR ', $events), $body, (string) $row['d']);
+                $found[(int) $row['oid']][] = new Trigger((string) $row['n'], match (true) {
+                    0 !== ($bits & 2) => 'BEFORE',
+                    0 !== ($bits & 64) => 'INSTEAD OF',
+                    default => 'AFTER',
+                }, implode(' OR ', $events), $body, (string) $row['d']);
             }
         }
 

@@ -44,7 +44,9 @@ final class PostgreSqlScriptSql extends ScriptSql
         foreach ($catalog->tables as $table) {
             foreach ($table->columns as $column) {
                 $place = null === $column->base ? null : Place::parse($column->type);
-                null === $place || '' === $place->schema || $more[] = $place->schema;
+                if (null !== $place && '' !== $place->schema) {
+                    $more[] = $place->schema;
+                }
             }
         }
         foreach (array_diff(array_unique($more), $known, ['public']) as $name) {
@@ -95,7 +97,9 @@ final class PostgreSqlScriptSql extends ScriptSql
                     $all[$type] = new ScriptStatement('type', $this->ownType($type, $column, $table));
                 }
                 $sequence = $this->sequence($column, $table);
-                null === $sequence || $all[$sequence] = new ScriptStatement('type', 'CREATE SEQUENCE '.$sequence);
+                if (null !== $sequence) {
+                    $all[$sequence] = new ScriptStatement('type', 'CREATE SEQUENCE '.$sequence);
+                }
             }
         }
 
@@ -239,7 +243,9 @@ final class PostgreSqlScriptSql extends ScriptSql
     {
         $all = [];
         $what = $table->kind->isView() ? strtoupper($table->kind->value) : 'TABLE';
-        '' === $table->comment || $all[] = "COMMENT ON $what ".$this->placed($table->place()).' IS '.$this->literal($table->comment);
+        if ('' !== $table->comment) {
+            $all[] = "COMMENT ON $what ".$this->placed($table->place()).' IS '.$this->literal($table->comment);
+        }
         foreach ($table->columns as $column) {
             if ('' !== $column->comment) {
                 $all[] = 'COMMENT ON COLUMN '.$this->placed($table->place()).'.'.$this->name($column->name).' IS '.$this->literal($column->comment);

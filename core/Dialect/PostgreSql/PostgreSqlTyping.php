@@ -40,8 +40,11 @@ final class PostgreSqlTyping extends Typing
     {
         return match ($kind) {
             'number' => match (true) {
-                1 === preg_match('/^\d+$/', $text) => \strlen($text) < 10 || (10 === \strlen($text) && $text <= '2147483647') ? 'integer'
-                    : (\strlen($text) < 19 || (19 === \strlen($text) && $text <= '9223372036854775807') ? 'bigint' : 'numeric'),
+                1 === preg_match('/^\d+$/', $text) => match (true) {
+                    \strlen($text) < 10 || (10 === \strlen($text) && $text <= '2147483647') => 'integer',
+                    \strlen($text) < 19 || (19 === \strlen($text) && $text <= '9223372036854775807') => 'bigint',
+                    default => 'numeric',
+                },
                 default => 'numeric',
             },
             'bool' => 'boolean',
@@ -113,7 +116,11 @@ final class PostgreSqlTyping extends Typing
         if ('nullif' === $name) {
             $compared = $this->overloads->chosenOperator('=', $internal);
 
-            return null === $compared ? null : ($compared[0] === $internal[0] || $this->isGeneric($compared[0]) ? $types[0] : $this->shown($compared[0]));
+            return match (true) {
+                null === $compared => null,
+                $compared[0] === $internal[0] || $this->isGeneric($compared[0]) => $types[0],
+                default => $this->shown($compared[0]),
+            };
         }
         $result = $this->overloads->call(self::KEPT_AS[$name] ?? $name, $internal);
         if (null === $result && 1 === \count($types) && isset($this->overloads->catalog->types[$name])) {
@@ -161,7 +168,11 @@ final class PostgreSqlTyping extends Typing
 
     public function listOf(?string $type): ?string
     {
-        return null === $type ? null : (str_ends_with($type, '[]') ? $type : $this->stored($type).'[]');
+        return match (true) {
+            null === $type => null,
+            str_ends_with($type, '[]') => $type,
+            default => $this->stored($type).'[]',
+        };
     }
 
     public function elementOf(?string $type): ?string

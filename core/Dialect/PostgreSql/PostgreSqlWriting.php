@@ -641,7 +641,11 @@ final class PostgreSqlWriting
         foreach ($arguments as $i => $argument) {
             $other = $arguments[0 === $i ? 1 : 0] ?? $argument;
             $any = 'any' === $chosen[0][$i] && self::UNKNOWN === $argument->type;
-            $list[] = $any ? ($argument->null ? 'NULL' : $this->constants->bare('', (string) $argument->value)) : $this->operand($argument, $chosen[0][$i], $other)->sql;
+            $list[] = match (true) {
+                !$any => $this->operand($argument, $chosen[0][$i], $other)->sql,
+                $argument->null => 'NULL',
+                default => $this->constants->bare('', (string) $argument->value),
+            };
         }
 
         return new Written($this->dialect->quotedName($name).'('.implode(', ', $list).')', $result);

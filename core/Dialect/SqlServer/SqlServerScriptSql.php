@@ -41,7 +41,9 @@ final class SqlServerScriptSql extends ScriptSql
     {
         $all = '' === $table->comment ? [] : [$this->said($table, $table->comment, null)];
         foreach ($table->columns as $column) {
-            '' === $column->comment || $all[] = $this->said($table, $column->comment, $column);
+            if ('' !== $column->comment) {
+                $all[] = $this->said($table, $column->comment, $column);
+            }
         }
 
         return $all;

@@ -82,11 +82,15 @@ final class SqliteTyping extends Typing
     {
         $known = array_unique(array_map(static fn (?string $type): string => strtoupper((string) $type), $types));
 
-        return 1 === \count($known) && \in_array(
-            $known[0],
-            ['INTEGER', 'REAL'],
-            true,
-        ) ? $known[0] : ([] === array_diff($known, ['INTEGER', 'REAL']) ? 'REAL' : '');
+        return match (true) {
+            1 === \count($known) && \in_array(
+                $known[0],
+                ['INTEGER', 'REAL'],
+                true,
+            ) => $known[0],
+            [] === array_diff($known, ['INTEGER', 'REAL']) => 'REAL',
+            default => '',
+        };
     }
 
     public function call(string $name, array $types, bool $window = false, array $literals = []): string
@@ -109,7 +113,11 @@ final class SqliteTyping extends Typing
     {
         $known = array_values(array_unique(array_filter($types, static fn (?string $type): bool => self::UNTYPED !== $type)));
 
-        return [] === $known ? self::UNTYPED : (1 === \count($known) ? $known[0] : '');
+        return match (true) {
+            [] === $known => self::UNTYPED,
+            1 === \count($known) => $known[0],
+            default => '',
+        };
     }
 
     public function stored(?string $type): ?string

@@ -21,7 +21,11 @@ final class OfPlace implements Rule
         $noun = $field->noun();
         $words = $field->name->words;
         if (\Fasti\Core\Catalog\TypeFamily::Spatial === $field->type->family) {
-            $form = str_contains($field->type->name, 'point') ? ', as a point' : (str_contains($field->type->name, 'polygon') ? ', as an area' : '');
+            $form = match (true) {
+                str_contains($field->type->name, 'point') => ', as a point',
+                str_contains($field->type->name, 'polygon') => ', as an area',
+                default => '',
+            };
             yield new Draft('meaning', "Where the $noun is$form.", 0.86, ['it holds a place']);
         }
         foreach (['latitude' => 'how far north or south', 'longitude' => 'how far east or west', 'easting' => 'how far east',

@@ -21,7 +21,11 @@ final class PersonalByLook implements Rule
         $seen = $field->profile?->personal;
         $reason = \Fasti\Core\Privacy\Privacy::known($field->table->name, $field->column->name, $seen, '');
         if ('' !== $reason && null === $field->lead()) {
-            yield new Draft('personal', 'yes', \Fasti\Core\Privacy\Privacy::isSecret($reason) ? 0.97 : (null === $seen ? 0.8 : 0.88), [$reason]);
+            yield new Draft('personal', 'yes', match (true) {
+                \Fasti\Core\Privacy\Privacy::isSecret($reason) => 0.97,
+                null === $seen => 0.8,
+                default => 0.88,
+            }, [$reason]);
         }
     }
 }

@@ -125,8 +125,12 @@ final class WellKnown implements Rule
                 $of = 'the '.$noun;
             }
         } else {
-            $of = [] === $before ? 'the '.$noun : (English::isPerson($what) || 1 === preg_match('/(?:er|or|ee|ist)$/',
-                $what) ? 'the '.$what : 'the '.$noun.' ('.$what.')');
+            $of = match (true) {
+                [] === $before => 'the '.$noun,
+                English::isPerson($what) || 1 === preg_match('/(?:er|or|ee|ist)$/',
+                    $what) => 'the '.$what,
+                default => 'the '.$noun.' ('.$what.')',
+            };
         }
         if (str_contains($text, '{what}') && '' === $what) {
             $what = 'the '.$noun;

@@ -50,7 +50,9 @@ final class FieldAllowed extends Property
     public function check(string $value, int $id): void
     {
         try {
-            '' === $value || Allowed::parse($value, $this->lists->codesOf(...));
+            if ('' !== $value) {
+                Allowed::parse($value, $this->lists->codesOf(...));
+            }
         } catch (AllowedError $e) {
             throw new BadText(0 === $e->at ? $e->getMessage() : \sprintf('At character %d: %s', $e->at + 1, $e->getMessage()));
         }

@@ -42,7 +42,9 @@ final readonly class CodeListTopic implements Topic
     {
         $before = 'name' === $column ? $this->read($subject->id, 'name') : '';
         $this->db->executeStatement("UPDATE code_list SET $column = ? WHERE id = ?", [$value, $subject->id]);
-        '' === $before || $this->lists->renamed($before, $value);
+        if ('' !== $before) {
+            $this->lists->renamed($before, $value);
+        }
     }
 
     public function touched(Subject $subject, Property $property): void

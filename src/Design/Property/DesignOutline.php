@@ -58,7 +58,9 @@ final class DesignOutline extends Property
         foreach (['wrote' => $new, 'took away' => $gone] as $verb => $lines) {
             $lines = array_values(array_filter(array_map(trim(...), $lines), static fn (string $line): bool => '' !== $line));
             $shown = array_map(static fn (string $line): string => '“'.mb_strimwidth($line, 0, 60, '…').'”', \array_slice($lines, 0, 3));
-            [] === $lines || $words[] = $verb.' '.implode(', ', $shown).(\count($lines) > 3 ? ' and '.(\count($lines) - 3).' more' : '');
+            if ([] !== $lines) {
+                $words[] = $verb.' '.implode(', ', $shown).(\count($lines) > 3 ? ' and '.(\count($lines) - 3).' more' : '');
+            }
         }
 
         return [] === $words ? 'changed the order of lines' : implode('; ', $words);

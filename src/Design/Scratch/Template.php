@@ -52,7 +52,9 @@ final readonly class Template
     /** Takes away what an attempt left that was killed, and what earlier versions kept. */
     private function swept(): void
     {
-        is_dir($this->folder) || mkdir($this->folder, 0o700, true);
+        if (!is_dir($this->folder)) {
+            mkdir($this->folder, 0o700, true);
+        }
         foreach (glob($this->folder.'/*.making') ?: [] as $left) {
             if (time() - (int) @filemtime($left) > self::STALE) {
                 @unlink($left);

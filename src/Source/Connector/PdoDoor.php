@@ -64,7 +64,11 @@ final class PdoDoor implements Door
     /** @return array{string, int} */
     public static function codeOf(\PDOException $e): array
     {
-        $state = \is_string($e->errorInfo[0] ?? null) ? $e->errorInfo[0] : (1 === preg_match('/^SQLSTATE\[(\w{5})\]/', $e->getMessage(), $m) ? $m[1] : '');
+        $state = match (true) {
+            \is_string($e->errorInfo[0] ?? null) => $e->errorInfo[0],
+            1 === preg_match('/^SQLSTATE\[(\w{5})\]/', $e->getMessage(), $m) => $m[1],
+            default => '',
+        };
         $code = $e->errorInfo[1] ?? (is_numeric($e->getCode()) ? $e->getCode() : 0);
 
         return [$state, is_numeric($code) ? (int) $code : 0];

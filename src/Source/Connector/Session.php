@@ -148,7 +148,11 @@ final class Session implements Rows
         if (null === $line) {
             $late = true === $this->child?->runs();
             $this->end();
-            throw ($this->silent)($late ? ($opening ? '' : SourceError::OVER_TIME) : SourceError::LOST);
+            throw ($this->silent)(match (true) {
+                !$late => SourceError::LOST,
+                $opening => '',
+                default => SourceError::OVER_TIME,
+            });
         }
         $answer = json_decode($line, true);
         $answer = \is_array($answer) ? $answer : ['error' => ''];

@@ -43,7 +43,9 @@ final readonly class TermTopic implements Topic
     {
         $before = 'name' === $column ? $this->read($subject->id, 'name') : '';
         $this->db->executeStatement("UPDATE term SET $column = ? WHERE id = ?", [$value, $subject->id]);
-        '' === $before || $this->terms->renamed($before, $value);
+        if ('' !== $before) {
+            $this->terms->renamed($before, $value);
+        }
     }
 
     public function touched(Subject $subject, Property $property): void

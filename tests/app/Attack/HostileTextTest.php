@@ -60,7 +60,9 @@ final class HostileTextTest extends AppTestCase
     {
         OddSchema::server()->exec('DROP DATABASE '.self::SCHEMA);
         OddSchema::server()->exec("DROP USER fasti_hostile@'127.0.0.1'");
-        null === self::$postgreSql || Engines::drop(self::$postgreSql);
+        if (null !== self::$postgreSql) {
+            Engines::drop(self::$postgreSql);
+        }
         unlink((string) self::$sqlite);
     }
 

@@ -88,7 +88,9 @@ final class RandomDesignsTest extends TestCase
             if ($table->kind->isView()) {
                 continue;
             }
-            $meanings && $says('meaning', $table->comment);
+            if ($meanings) {
+                $says('meaning', $table->comment);
+            }
             $says('primary key', $table->primaryKey?->columns);
             $keys = array_filter([$table->primaryKey, ...$table->uniqueKeys]);
             foreach ($table->uniqueKeys as $key) {
@@ -100,12 +102,14 @@ final class RandomDesignsTest extends TestCase
             foreach ($table->indexes as $index) {
                 $of = array_map(static fn (IndexPart $part): string => $part->column, $index->parts);
                 $isKey = static fn (Key $key): bool => $key->columns === $of && $index->unique;
-                [] === array_filter($keys, $isKey) && $says(
-                    'index',
-                    $index->name,
-                    $of,
-                    array_map(static fn (IndexPart $part): bool => $part->descending, $index->parts),
-                );
+                if ([] === array_filter($keys, $isKey)) {
+                    $says(
+                        'index',
+                        $index->name,
+                        $of,
+                        array_map(static fn (IndexPart $part): bool => $part->descending, $index->parts),
+                    );
+                }
             }
             foreach ($table->checks as $check) {
                 $says('condition', $check->name);

@@ -138,7 +138,11 @@ final class RandomModel
                 $rows[] = $this->chance(60) ? $row : ['code' => 'yew'] + $row;
             }
         }
-        $this->put($name, $columns, $rows, $kept ? ($two ? ['id', 'part'] : ['id']) : []);
+        $this->put($name, $columns, $rows, match (true) {
+            !$kept => [],
+            $two => ['id', 'part'],
+            default => ['id'],
+        });
         $this->role($name, RoleKind::Dimension, $name, '', $two ? ['id', 'part'] : ['id']);
         foreach ($leads as $to) {
             $this->later[] = [$name, $to, $to];
@@ -179,7 +183,9 @@ final class RandomModel
             $columns[$ref] = $columns["{$ref}_part"] = 'integer';
         }
         $after = $i > 0 && $this->chance(30) ? 'f'.($i - 1) : null;
-        null === $after || $columns['up'] = 'integer';
+        if (null !== $after) {
+            $columns['up'] = 'integer';
+        }
         $rows = [];
         for ($id = 1, $n = $this->chance(6) ? 0 : $this->number(1, 40); $id <= $n; ++$id) {
             $row = [
@@ -190,7 +196,9 @@ final class RandomModel
                 $row[$ref] = $this->reference();
                 $row["{$ref}_part"] = $this->number(1, 2);
             }
-            null === $after || $row['up'] = $this->reference();
+            if (null !== $after) {
+                $row['up'] = $this->reference();
+            }
             $rows[] = $row;
         }
         $this->put($name, $columns, $rows, ['id']);
@@ -200,20 +208,28 @@ final class RandomModel
             $role = $to;
             if (isset($used[$to]) && $this->chance(75)) {
                 $role = "$to $name";
-                null !== $this->roleOf($role) || $this->role($role, RoleKind::Dimension, $to, $to, $this->roleOf($to)->key ?? ['id']);
+                if (null === $this->roleOf($role)) {
+                    $this->role($role, RoleKind::Dimension, $to, $to, $this->roleOf($to)->key ?? ['id']);
+                }
             }
             $used[$to] = true;
             $this->join($name, $role, $to, $ref, "{$ref}_part", $this->chance(8));
             if ($role !== $to) {
                 // A second role leads on to what the first does, by roads of its own.
                 foreach ($this->later as [$from, $next, $table]) {
-                    $from === $to && !$this->joined($role, $next) && $this->join($role, $next, $table, "to_$table", "part_$table");
+                    if ($from === $to && !$this->joined($role, $next)) {
+                        $this->join($role, $next, $table, "to_$table", "part_$table");
+                    }
                 }
             }
         }
-        null === $after || $this->joins[] = new ModelJoin($name, $after, ['up'], ['id']);
+        if (null !== $after) {
+            $this->joins[] = new ModelJoin($name, $after, ['up'], ['id']);
+        }
         foreach ($this->later as [$from, $next, $table]) {
-            $this->joined($from, $next) || $this->join($from, $next, $table, "to_$table", "part_$table");
+            if (!$this->joined($from, $next)) {
+                $this->join($from, $next, $table, "to_$table", "part_$table");
+            }
         }
     }
 
@@ -338,7 +354,9 @@ final class RandomModel
         $all = [];
         foreach ($this->tables as $name => $table) {
             $columns = array_map(static fn (Column $column): string => "$column->name $column->type", $table->columns);
-            null === $table->primaryKey || $columns[] = 'PRIMARY KEY ('.implode(', ', $table->primaryKey->columns).')';
+            if (null !== $table->primaryKey) {
+                $columns[] = 'PRIMARY KEY ('.implode(', ', $table->primaryKey->columns).')';
+            }
             $all[] = "CREATE TEMPORARY TABLE $name (".implode(', ', $columns).')'.('mariadb' === $engine ? ' ENGINE=MEMORY' : '');
             $rows = array_map(static fn (array $row): string => '('.implode(', ', array_map(
                 static fn (string $column, int|string|null $value): string => match (true) {
@@ -350,7 +368,9 @@ final class RandomModel
                 array_values($row),
             )).')', array_map(static fn (array $row): array => array_merge(array_fill_keys(array_map(
                 static fn (Column $column): string => $column->name, $table->columns), null), $row), $this->rows[$name]));
-            [] === $rows || $all[] = "INSERT INTO $name VALUES ".implode(', ', $rows);
+            if ([] !== $rows) {
+                $all[] = "INSERT INTO $name VALUES ".implode(', ', $rows);
+            }
         }
 
         return $all;

@@ -50,11 +50,15 @@ final class RandomTrialsTest extends TestCase
                 try {
                     $plan = (new Planner(new Ground($made->model, $made->catalog($engine)), new \DateTimeImmutable('2025-06-01')))->plan($trial);
                 } catch (Unanswerable $e) {
-                    '' !== $slow->refused || $refusals[] = "seed $seed, trial $n: ".$e->getMessage();
+                    if ('' === $slow->refused) {
+                        $refusals[] = "seed $seed, trial $n: ".$e->getMessage();
+                    }
                     continue;
                 }
                 if (self::guarded($pdo, $plan)) {
-                    '' !== $slow->refused || ++$wrongly;
+                    if ('' === $slow->refused) {
+                        ++$wrongly;
+                    }
                     continue;
                 }
                 self::assertSame('', $slow->refused, "seed $seed, trial $n was answered:\n".$plan->sql());
@@ -155,8 +159,12 @@ final class RandomTrialsTest extends TestCase
     private static function plain(array $row): array
     {
         return array_map(
-            static fn (mixed $value): float|string|null => null === $value ? null
-                : (is_numeric($value) ? (float) $value : (\is_scalar($value) ? (string) $value : '?')),
+            static fn (mixed $value): float|string|null => match (true) {
+                null === $value => null,
+                is_numeric($value) => (float) $value,
+                \is_scalar($value) => (string) $value,
+                default => '?',
+            },
             array_values($row),
         );
     }

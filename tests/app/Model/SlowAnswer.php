@@ -284,7 +284,11 @@ final class SlowAnswer
         return match ($name) {
             'code' => $row['code'],
             'size' => $num,
-            'big' => null === $num ? null : ($num >= 4 ? 'big' : 'small'),
+            'big' => match (true) {
+                null === $num => null,
+                $num >= 4 => 'big',
+                default => 'small',
+            },
             'double' => null === $num ? null : $num * 2 + 1,
             'day' => $row['day'],
             'month' => null === $row['day'] ? null : (int) substr((string) $row['day'], 5, 2),
@@ -303,8 +307,11 @@ final class SlowAnswer
         }
         $date = \is_string($value) && 1 === preg_match('/^\d{4}-/', $value);
         $span = static fn (string $words): array => 7 === \strlen($words) ? ["$words-01", "$words-31"] : [$words, $words];
-        $is = static fn (string $one): bool => $date ? $value >= $span($one)[0] && $value <= $span($one)[1]
-            : (\is_string($value) ? $value === $one : $value == $one);
+        $is = static fn (string $one): bool => match (true) {
+            $date => $value >= $span($one)[0] && $value <= $span($one)[1],
+            \is_string($value) => $value === $one,
+            default => $value == $one,
+        };
         $first = $condition->values[0] ?? '';
 
         return match ($condition->test) {

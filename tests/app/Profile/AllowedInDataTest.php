@@ -60,8 +60,17 @@ final class AllowedInDataTest extends AppTestCase
         $sql = 'CREATE TABLE readings (id INTEGER PRIMARY KEY, code VARCHAR(10), flag VARCHAR(8), amount DECIMAL(8,2), day DATE, word VARCHAR(20), caps VARCHAR(20));';
         for ($i = 0; $i < 200; ++$i) {
             $sql .= \sprintf(
-                "INSERT INTO readings VALUES (%d, '%s', %s, %d.25, '%s', '%s', '%s');", $i, 13 === $i ? 'k013' : (14 === $i ? 'K0145' : \sprintf('K%03d', $i)),
-                0 === $i % 10 ? "'x'" : (0 === $i % 3 ? 'NULL' : (0 === $i % 7 ? "'O''Hara'" : "'G'")), $i + 1,
+                "INSERT INTO readings VALUES (%d, '%s', %s, %d.25, '%s', '%s', '%s');", $i, match (true) {
+                    13 === $i => 'k013',
+                    14 === $i => 'K0145',
+                    default => \sprintf('K%03d', $i),
+                },
+                match (true) {
+                    0 === $i % 10 => "'x'",
+                    0 === $i % 3 => 'NULL',
+                    0 === $i % 7 => "'O''Hara'",
+                    default => "'G'",
+                }, $i + 1,
                 (new \DateTimeImmutable('2020-01-01'))->modify("+$i day")->format('Y-m-d'),
                 0 === $i % 20 ? 'größe'.$i : 'w'.$i % 1000, 0 === $i % 2 ? 'ABÄ' : 'abÄ',
             );

@@ -69,8 +69,11 @@ final class AwkwardFiguresTest extends TestCase
                 continue;
             }
             self::assertSame((int) $one("COUNT(DISTINCT $name)"), $figures->distinct, "$column->name: different values");
-            $edge = static fn (string $function): string => 'mariadb' === $engine && str_starts_with($column->type, 'bit') ? "$function($name + 0)"
-                : ('postgresql' === $engine && \in_array($column->type, ['boolean', 'bit(3)', 'uuid', 'jsonb'], true) ? "$function($name::text)" : "$function($name)");
+            $edge = static fn (string $function): string => match (true) {
+                'mariadb' === $engine && str_starts_with($column->type, 'bit') => "$function($name + 0)",
+                'postgresql' === $engine && \in_array($column->type, ['boolean', 'bit(3)', 'uuid', 'jsonb'], true) => "$function($name::text)",
+                default => "$function($name)",
+            };
             $short = static fn (?string $value): ?string => null === $value ? null : mb_strimwidth(mb_substr($value, 0, 200), 0, 80, '…');
             foreach (['MIN' => $figures->least, 'MAX' => $figures->greatest] as $function => $shown) {
                 $engines = $short($one($edge($function)));

@@ -86,7 +86,9 @@ final class Harness
             'postgresql' => Engines::pdo(Engines::postgreSql('fasti_trait')),
             default => new \PDO('sqlite:'.sys_get_temp_dir().self::FILE, null, null, [\PDO::ATTR_ERRMODE => \PDO::ERRMODE_EXCEPTION]),
         };
-        'mariadb' === $engine && $pdo->exec('USE fasti_trait');
+        if ('mariadb' === $engine) {
+            $pdo->exec('USE fasti_trait');
+        }
 
         return $pdo;
     }
@@ -98,7 +100,9 @@ final class Harness
             'postgresql' => Engines::pdo(Engines::postgreSql('fasti_trait')),
             default => new \PDO('sqlite:'.sys_get_temp_dir().self::FILE, null, null, [\PDO::ATTR_ERRMODE => \PDO::ERRMODE_EXCEPTION]),
         };
-        'postgresql' === $engine && $pdo->exec("SET search_path = ''");
+        if ('postgresql' === $engine) {
+            $pdo->exec("SET search_path = ''");
+        }
         $schemas = 'mariadb' === $engine ? ['fasti_trait', 'fasti_trait_b'] : [];
         $reader = Dialects::of($engine)->reader(new PlainRows($pdo), '') ?? throw new \LogicException();
 
@@ -120,7 +124,9 @@ final class Harness
             'postgresql' => Engines::pdo(Engines::postgreSql('fasti_trait')),
             default => new \PDO('sqlite:'.sys_get_temp_dir().self::FILE, null, null, [\PDO::ATTR_ERRMODE => \PDO::ERRMODE_EXCEPTION]),
         };
-        'mariadb' === $engine && $pdo->exec('USE fasti_trait');
+        if ('mariadb' === $engine) {
+            $pdo->exec('USE fasti_trait');
+        }
         $kept = [];
         foreach ($statements as $statement) {
             try {
@@ -264,7 +270,9 @@ final class Harness
     private static function onSqlite(string $sql): void
     {
         $path = sys_get_temp_dir().self::FILE;
-        is_file($path) && unlink($path);
+        if (is_file($path)) {
+            unlink($path);
+        }
         self::client('sqlite3 -bail '.escapeshellarg($path), $sql);
     }
 

@@ -81,7 +81,11 @@ final class RandomScript
     {
         $plain = 1 === preg_match('/^[a-z_][a-z_0-9]*$/', $name) && !\in_array($name, ['order', 'key', 'user'], true);
         if ($plain && self::chance(60)) {
-            return self::chance(10) && 'sqlite' !== $this->engine ? ('postgresql' === $this->engine ? strtoupper($name) : $name) : $name;
+            return match (true) {
+                !(self::chance(10) && 'sqlite' !== $this->engine) => $name,
+                'postgresql' === $this->engine => strtoupper($name),
+                default => $name,
+            };
         }
 
         return 'mariadb' === $this->engine ? '`'.$name.'`' : '"'.$name.'"';

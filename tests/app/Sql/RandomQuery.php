@@ -90,7 +90,9 @@ final class RandomQuery
             range(1, $this->number(1, 4)),
         ) as $family) {
             $value = $grouped && $this->chance(60) ? $this->aggregate($family, $depth) : $this->value($family, $depth);
-            $grouped && !str_contains($value, '/*agg*/') && $group[] = $value;
+            if ($grouped && !str_contains($value, '/*agg*/')) {
+                $group[] = $value;
+            }
             $name = $inner || $this->chance(50) || isset($used[$value]) ? 'c'.++$this->aliases : '';
             $used[$value] = true;
             $items[] = $value.('' === $name ? '' : ($this->chance(70) ? ' AS ' : ' ').$name);
@@ -181,7 +183,9 @@ final class RandomQuery
         $found = [];
         foreach ($this->sources() as [$alias, $columns]) {
             foreach ($columns as [$name, $of]) {
-                $of === $family && '' !== $name && $found[] = self::q($alias).'.'.self::q($name);
+                if ($of === $family && '' !== $name) {
+                    $found[] = self::q($alias).'.'.self::q($name);
+                }
             }
         }
 

@@ -27,7 +27,9 @@ $now = '';
 for ($i = 0; $i < 6; ++$i) {
     $text = 0 === $i % 2 ? "Text $i of $number" : '';
     $saved = $texts->save($account, FieldTopic::NAME, (int) $field, 'meaning', $now, $text, "sitting $i");
-    $saved['saved'] || exit('not saved');
+    if (!$saved['saved']) {
+        exit('not saved');
+    }
     $now = $text;
 }
 $texts->save($account, FieldTopic::NAME, (int) $field, 'meaning', $now, 'The last of '.$number, 'last');

@@ -168,8 +168,12 @@ final class EditsTest extends TestCase
             foreach ([...array_diff($a, $base), ...array_diff($b, $base)] as $line) {
                 self::assertStringContainsString($line, $told, "Seed $seed");
             }
-            $b === $base && self::assertSame(implode("\n", $a), $merged->text, "Seed $seed");
-            $a === $base && self::assertSame(implode("\n", $b), $merged->text, "Seed $seed");
+            if ($b === $base) {
+                self::assertSame(implode("\n", $a), $merged->text, "Seed $seed");
+            }
+            if ($a === $base) {
+                self::assertSame(implode("\n", $b), $merged->text, "Seed $seed");
+            }
         }
     }
 

@@ -71,7 +71,9 @@ final class RandomDesign
         }
         $rules = new Rules();
         foreach (Rules::ALL as $rule => [, $settings]) {
-            $this->chance(25) && $rules = $rules->set($rule, (string) $this->one(array_keys($settings)));
+            if ($this->chance(25)) {
+                $rules = $rules->set($rule, (string) $this->one(array_keys($settings)));
+            }
         }
         $rules = new Rules(
             $rules->set,

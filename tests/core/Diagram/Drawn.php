@@ -36,7 +36,11 @@ final class Drawn
         }
         for ($j = 0; $j < $joins; ++$j) {
             $from = $j + 1 < $tables ? $j + 1 : mt_rand(0, $tables - 1);
-            $to = $j + 1 < $tables ? (0 === mt_rand(0, 2) ? intdiv($j, 4) : mt_rand(0, $j)) : mt_rand(0, $tables - 1);
+            $to = match (true) {
+                $j + 1 >= $tables => mt_rand(0, $tables - 1),
+                0 === mt_rand(0, 2) => intdiv($j, 4),
+                default => mt_rand(0, $j),
+            };
             $fields[$from][] = $row = 'ref_'.$j;
             $lines[] = new Line($j, $from, $row, $to, 'id', End::NoneOrMore, 0 === $j % 3 ? End::NoneOrOne : End::One, $verbs && 0 === $j % 2 ? ['is part of', 'measures', 'was seen at'][$j % 3] : '', 0 === $j % 7 ? 'documented' : 'declared');
         }

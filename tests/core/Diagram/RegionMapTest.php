@@ -25,9 +25,13 @@ final class RegionMapTest extends TestCase
             for ($i = 0; $i < $each; ++$i) {
                 $made["a$a"][] = $a * $each + $i;
                 $fields[$a * $each + $i] = mt_rand(0, 60);
-                $i > 0 && $pairs[] = [$a * $each + $i, $a * $each + mt_rand(0, $i - 1)];
+                if ($i > 0) {
+                    $pairs[] = [$a * $each + $i, $a * $each + mt_rand(0, $i - 1)];
+                }
             }
-            $a > 0 && $pairs[] = [$a * $each, mt_rand(0, $a - 1) * $each];
+            if ($a > 0) {
+                $pairs[] = [$a * $each, mt_rand(0, $a - 1) * $each];
+            }
         }
 
         return [$made, $fields, $pairs];
@@ -95,7 +99,9 @@ final class RegionMapTest extends TestCase
         $keys = array_keys($rects);
         foreach ($keys as $i => $a) {
             foreach (\array_slice($keys, $i + 1) as $b) {
-                $rects[$a]->meets($rects[$b]) && $found[] = "$a and $b";
+                if ($rects[$a]->meets($rects[$b])) {
+                    $found[] = "$a and $b";
+                }
             }
         }
 

@@ -167,7 +167,9 @@ final class River
                 foreach ($this->pdo->query($sql) ?: [] as $row) {
                     $read = [];
                     foreach (\is_array($row) ? $row : [] as $name => $value) {
-                        \is_string($name) && $read[$name] = \is_scalar($value) ? (string) $value : null;
+                        if (\is_string($name)) {
+                            $read[$name] = \is_scalar($value) ? (string) $value : null;
+                        }
                     }
                     yield $read;
                 }

@@ -42,7 +42,9 @@ final class LayoutTest extends TestCase
         $meant = [];
         foreach (Layout::of($reading, self::grammar()) as [, $pieces]) {
             foreach ($pieces as [, $text, $meaning]) {
-                null !== $meaning && $meant[$text] = (string) $meaning;
+                if (null !== $meaning) {
+                    $meant[$text] = (string) $meaning;
+                }
             }
         }
 

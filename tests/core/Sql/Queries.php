@@ -64,7 +64,11 @@ final class Queries
     {
         $types = [];
         foreach ($reading->fields as $field) {
-            $types[$field->name] = ($field->type ?? 'none').(null === $field->nullable ? '~' : ($field->nullable ? '?' : ''));
+            $types[$field->name] = ($field->type ?? 'none').(match (true) {
+                null === $field->nullable => '~',
+                (bool) $field->nullable => '?',
+                default => '',
+            });
         }
 
         return $types;
