@@ -91,7 +91,10 @@ final class Bench
     {
         $good = $least ? $ratio >= $limit : $ratio <= $limit;
         $this->within = $this->within && $good;
-        printf("%-44s %12s %12s %9.2f %9s%s\n", $figure, $taken, $floor, $ratio, ($least ? '>= ' : '<= ').rtrim(rtrim(\sprintf('%.2f', $limit), '0'), '.'), $good ? '' : '   OVER');
+        printf(
+            "%-44s %12s %12s %9.2f %9s%s\n", $figure, $taken, $floor, $ratio, ($least ? '>= ' : '<= ').rtrim(rtrim(\sprintf('%.2f', $limit), '0'), '.'),
+            $good ? '' : '   OVER',
+        );
     }
 
     private static function seconds(callable $work): float
@@ -120,7 +123,11 @@ final class Bench
         Schema::make(Session::server());
         $floor = static function (): void {
             $server = Session::server();
-            foreach (['TABLES' => 'TABLE_SCHEMA', 'COLUMNS' => 'TABLE_SCHEMA', 'STATISTICS' => 'TABLE_SCHEMA', 'REFERENTIAL_CONSTRAINTS' => 'CONSTRAINT_SCHEMA', 'KEY_COLUMN_USAGE' => 'TABLE_SCHEMA', 'CHECK_CONSTRAINTS' => 'CONSTRAINT_SCHEMA', 'VIEWS' => 'TABLE_SCHEMA', 'TRIGGERS' => 'EVENT_OBJECT_SCHEMA', 'ROUTINES' => 'ROUTINE_SCHEMA'] as $view => $column) {
+            foreach ([
+                'TABLES' => 'TABLE_SCHEMA', 'COLUMNS' => 'TABLE_SCHEMA', 'STATISTICS' => 'TABLE_SCHEMA', 'REFERENTIAL_CONSTRAINTS' => 'CONSTRAINT_SCHEMA',
+                'KEY_COLUMN_USAGE' => 'TABLE_SCHEMA', 'CHECK_CONSTRAINTS' => 'CONSTRAINT_SCHEMA', 'VIEWS' => 'TABLE_SCHEMA',
+                'TRIGGERS' => 'EVENT_OBJECT_SCHEMA', 'ROUTINES' => 'ROUTINE_SCHEMA',
+            ] as $view => $column) {
                 $rows = $server->query("SELECT * FROM information_schema.$view WHERE $column = '".Schema::NAME."'");
                 while (false !== $rows && false !== $rows->fetch(\PDO::FETCH_NUM)) {
                     continue;
@@ -135,7 +142,10 @@ final class Bench
             $floors[] = $f = self::seconds($floor);
             $ratios[] = $o / $f;
         }
-        $this->say('reading 2,000 tables, to plain queries', \sprintf('%.2f s', self::median($ours)), \sprintf('%.2f s', self::median($floors)), self::median($ratios), 2.2);
+        $this->say(
+            'reading 2,000 tables, to plain queries', \sprintf('%.2f s', self::median($ours)), \sprintf('%.2f s', self::median($floors)),
+            self::median($ratios), 2.2,
+        );
         $peak = self::inOwnProcess('read');
         $this->say('  its memory, MiB', \sprintf('%d MiB', $peak), '', $peak, 256);
     }
@@ -232,7 +242,11 @@ final class Bench
         // The floor: the same rows, written once more as plain statements of the same size into tables without any index.
         $store = static fn () => $db->transactional(static fn (): array => $apply->apply($source->id(), $catalog, new Choice(), new SilentProgress()));
         $first = self::seconds($store);
-        $written = static fn (): int => Row::int(['n' => $db->fetchOne("SELECT SUM(VARIABLE_VALUE) FROM information_schema.SESSION_STATUS WHERE VARIABLE_NAME IN ('HANDLER_UPDATE', 'HANDLER_DELETE', 'COM_INSERT')")], 'n');
+        $written = static fn (): int => Row::int(
+            ['n' => $db->fetchOne("SELECT SUM(VARIABLE_VALUE) FROM information_schema.SESSION_STATUS
+                WHERE VARIABLE_NAME IN ('HANDLER_UPDATE', 'HANDLER_DELETE', 'COM_INSERT')")],
+            'n',
+        );
         $before = $written();
         $again = self::seconds($store);
         $rows = $written() - $before;
@@ -252,7 +266,11 @@ final class Bench
         $db = $this->fresh();
         fwrite(\STDERR, \sprintf("Making a register of %d entries …\n", $entries));
         mt_srand(5);
-        $words = ['order', 'line', 'price', 'station', 'reading', 'sample', 'batch', 'visit', 'person', 'address', 'unit', 'value', 'code', 'flag', 'start', 'note', 'state', 'kind', 'area', 'depth', 'weight', 'length', 'owner', 'method', 'result', 'river', 'reach', 'barrier', 'species', 'permit', 'alert', 'tide'];
+        $words = [
+            'order', 'line', 'price', 'station', 'reading', 'sample', 'batch', 'visit', 'person', 'address', 'unit', 'value', 'code', 'flag', 'start',
+            'note', 'state', 'kind', 'area', 'depth', 'weight', 'length', 'owner', 'method', 'result', 'river', 'reach', 'barrier', 'species', 'permit',
+            'alert', 'tide',
+        ];
         $word = static fn (): string => $words[mt_rand(0, 31)];
         $source = $this->source('bench');
         $apply = $this->service(ApplyCatalog::class);
@@ -260,7 +278,10 @@ final class Bench
         for ($t = 0; $t < $entries; ++$t) {
             $columns = [new Column('id', 'int(10) unsigned', false, null, '', true)];
             for ($c = 1; $c < 20; ++$c) {
-                $columns[] = new Column(0 === $c % 2 ? $word().'_'.$word().'_'.$c : $word().'_'.$word().'_'.$word(), ['varchar(60)', 'int(11)', 'decimal(10,2)', 'datetime'][$c % 4], 0 !== $c % 3, null, 0 === $c % 5 ? 'what it is' : '');
+                $columns[] = new Column(
+                    0 === $c % 2 ? $word().'_'.$word().'_'.$c : $word().'_'.$word().'_'.$word(),
+                    ['varchar(60)', 'int(11)', 'decimal(10,2)', 'datetime'][$c % 4], 0 !== $c % 3, null, 0 === $c % 5 ? 'what it is' : '',
+                );
             }
             $columns = array_values(array_combine(array_map(static fn (Column $column): string => $column->name, $columns), $columns));
             $tables[] = new Table(
@@ -287,8 +308,14 @@ final class Bench
                 new SilentProgress(),
             ));
         }
-        $db->executeStatement("UPDATE field SET business_name = CONCAT('Name of ', name), meaning = CONCAT('What the ', REPLACE(name, '_', ' '), ' of a row says, in words that anyone understands.') WHERE id % 3 = 0");
-        $db->executeStatement("UPDATE entry SET grain = CONCAT('thing called ', REPLACE(name, '_', ' ')), meaning = 'A table that is described in a sentence or two, so that pages have something to show.' WHERE id % 2 = 0");
+        $db->executeStatement(
+            "UPDATE field SET business_name = CONCAT('Name of ', name), meaning = CONCAT('What the ', REPLACE(name, '_', ' '), ' of a row says, in words "
+                ."that anyone understands.') WHERE id % 3 = 0",
+        );
+        $db->executeStatement(
+            "UPDATE entry SET grain = CONCAT('thing called ', REPLACE(name, '_', ' ')), meaning = 'A table that is described in a sentence or two, so that "
+                ."pages have something to show.' WHERE id % 2 = 0",
+        );
         $db->executeStatement("UPDATE entry e SET described_count = (SELECT COUNT(*) FROM field f WHERE f.entry_id = e.id AND f.meaning <> '')");
         $db->fetchAllAssociative('ANALYZE TABLE entry, field, identifier, identifier_gram');
         $this->account();
@@ -321,7 +348,10 @@ final class Bench
     private function count(): int
     {
         try {
-            return Row::int(['n' => $this->service(Connection::class)->fetchOne("SELECT COUNT(*) FROM entry e JOIN account a ON a.email = 'bench@example.org'")], 'n');
+            return Row::int(
+                ['n' => $this->service(Connection::class)->fetchOne("SELECT COUNT(*) FROM entry e JOIN account a ON a.email = 'bench@example.org'")],
+                'n',
+            );
         } catch (\Doctrine\DBAL\Exception) {
             return 0;
         }
@@ -332,7 +362,15 @@ final class Bench
         $this->register(10000);
         $this->deskMade();
         $port = 8151;
-        $server = new Process([\PHP_BINARY, '-d', 'opcache.enable=1', '-d', 'opcache.validate_timestamps=0', '-d', 'realpath_cache_size=4096K', '-d', 'variables_order=EGPCS', '-S', "127.0.0.1:$port", '-t', 'public', 'public/router.php'], \dirname(__DIR__), ['PHP_CLI_SERVER_WORKERS' => '2', 'DATABASE_NAME' => 'fasti_bench', 'SYMFONY_DOTENV_VARS' => false], timeout: null);
+        $server = new Process(
+            [
+                \PHP_BINARY, '-d', 'opcache.enable=1', '-d', 'opcache.validate_timestamps=0', '-d', 'realpath_cache_size=4096K', '-d',
+                'variables_order=EGPCS', '-S', "127.0.0.1:$port", '-t', 'public', 'public/router.php',
+            ],
+            \dirname(__DIR__),
+            ['PHP_CLI_SERVER_WORKERS' => '2', 'DATABASE_NAME' => 'fasti_bench', 'SYMFONY_DOTENV_VARS' => false],
+            timeout: null,
+        );
         // What it says of each request would fill the pipe, and it would wait for somebody to read it.
         $server->disableOutput();
         $server->start();
@@ -340,13 +378,19 @@ final class Bench
             usleep(800000);
             $http = new Http("http://127.0.0.1:$port");
             $http->signIn('bench@example.org', 'bench-password');
-            $terms = ['station', 'tatio', 'order_line', 'stationReading', 'price of', 'zzzz', 'readng', 'barrier', 'anyone', 'p', 'unit_value_4', 'sampel_batch', 'river reach', 'id', 'understands'];
+            $terms = [
+                'station', 'tatio', 'order_line', 'stationReading', 'price of', 'zzzz', 'readng', 'barrier', 'anyone', 'p', 'unit_value_4', 'sampel_batch',
+                'river reach', 'id', 'understands',
+            ];
             $paths = ['/register'];
             foreach ($terms as $term) {
                 $paths[] = '/register?q='.urlencode($term);
                 $paths[] = '/search?q='.urlencode($term);
             }
-            array_push($paths, '/register?described=no', '/register?described=yes', '/register?described=part', '/register?schema=schema_7', '/register?kind=view', '/register/4711', '/register/9999', '/register/index/1?q=visit');
+            array_push(
+                $paths, '/register?described=no', '/register?described=yes', '/register?described=part', '/register?schema=schema_7', '/register?kind=view',
+                '/register/4711', '/register/9999', '/register/index/1?q=visit',
+            );
             $empty = static fn (): float => $http->time('/sign-in');
             foreach ($paths as $path) {
                 $http->time($path);
@@ -361,7 +405,10 @@ final class Bench
             $all = array_merge(...array_values($times));
             sort($all);
             $slow = $all[(int) ceil(0.95 * \count($all)) - 1];
-            $this->say('register and search, 95 of 100 requests, ms', \sprintf('%.0f ms', 1000 * $slow), \sprintf('%.0f ms', 1000 * self::median($floors)), 1000 * $slow, 150);
+            $this->say(
+                'register and search, 95 of 100 requests, ms', \sprintf('%.0f ms', 1000 * $slow), \sprintf('%.0f ms', 1000 * self::median($floors)),
+                1000 * $slow, 150,
+            );
             $desk = $opened = [];
             $db = $this->service(Connection::class);
             for ($i = 0; $i < 60; ++$i) {
@@ -377,7 +424,10 @@ final class Bench
             }
             sort($desk);
             sort($opened);
-            $this->say('the desk at 10,000 entries, 95 of 100, ms', \sprintf('%.0f ms', 1000 * $desk[56]), \sprintf('%.0f ms', 1000 * self::median($floors)), 1000 * $desk[56], 150);
+            $this->say(
+                'the desk at 10,000 entries, 95 of 100, ms', \sprintf('%.0f ms', 1000 * $desk[56]), \sprintf('%.0f ms', 1000 * self::median($floors)),
+                1000 * $desk[56], 150,
+            );
             $this->say('drafts of a page that opens, 95 of 100, ms', \sprintf('%.0f ms', 1000 * $opened[56]), '', 1000 * $opened[56], 50);
             uasort($times, static fn (array $a, array $b): int => self::median($b) <=> self::median($a));
             foreach (\array_slice($times, 0, 4, true) as $path => $of) {
@@ -395,7 +445,9 @@ final class Bench
     {
         $source = $this->vast();
         $db = $this->service(Connection::class);
-        $db->executeStatement("UPDATE field SET business_name = CONCAT('Name of ', name), meaning = CONCAT('What the ', REPLACE(name, '_', ' '), ' says.') WHERE id % 10 = 0");
+        $db->executeStatement(
+            "UPDATE field SET business_name = CONCAT('Name of ', name), meaning = CONCAT('What the ', REPLACE(name, '_', ' '), ' says.') WHERE id % 10 = 0",
+        );
         $checks = $this->service(\Fasti\Finding\Checks::class);
         [$catalog] = $this->service(\Fasti\Register\RegisterCatalog::class)->of($source);
         $ids = array_map(intval(...), array_filter($db->fetchFirstColumn('SELECT id FROM entry'), is_numeric(...)));
@@ -503,6 +555,9 @@ final class Bench
             $floors[] = $f = self::seconds(static fn () => Graphviz::place(300, $edges));
             $ratios[] = $o / $f;
         }
-        $this->say('drawing 300 tables, to the placing engine', \sprintf('%.2f s', self::median($ours)), \sprintf('%.2f s', self::median($floors)), self::median($ratios), 4);
+        $this->say(
+            'drawing 300 tables, to the placing engine', \sprintf('%.2f s', self::median($ours)), \sprintf('%.2f s', self::median($floors)),
+            self::median($ratios), 4,
+        );
     }
 }

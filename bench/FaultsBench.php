@@ -55,7 +55,10 @@ final class FaultsBench
         $this->fasti = new Process(
             ['bin/start', '--fresh', '--port', (string) self::PORT],
             \dirname(__DIR__),
-            ['DATABASE_NAME' => self::DATABASE, 'EDITIONS_DIR' => 'var/bench/editions', 'FILES_DIR' => 'var/bench/files', 'FASTI_KEEP_DATABASE' => '1', 'SYMFONY_DOTENV_VARS' => false],
+            [
+                'DATABASE_NAME' => self::DATABASE, 'EDITIONS_DIR' => 'var/bench/editions', 'FILES_DIR' => 'var/bench/files', 'FASTI_KEEP_DATABASE' => '1',
+                'SYMFONY_DOTENV_VARS' => false,
+            ],
             timeout: null,
         );
         $this->fasti->start();
@@ -116,7 +119,10 @@ final class FaultsBench
         $jobs = $this->service(Jobs::class);
         $source = $this->number("SELECT MIN(id) AS n FROM source WHERE name = 'fieldwork'") ?: $this->number('SELECT MIN(id) AS n FROM source');
         $kinds = $this->service(JobKinds::class);
-        $entries = array_map(static fn (mixed $id): int => is_numeric($id) ? (int) $id : 0, $this->db()->fetchFirstColumn('SELECT id FROM entry WHERE source_id = ? AND gone_at IS NULL', [$source]));
+        $entries = array_map(
+            static fn (mixed $id): int => is_numeric($id) ? (int) $id : 0,
+            $this->db()->fetchFirstColumn('SELECT id FROM entry WHERE source_id = ? AND gone_at IS NULL', [$source]),
+        );
         $model = $this->number('SELECT MIN(id) AS n FROM analytic_model');
         $design = $this->number('SELECT MIN(id) AS n FROM design');
         $jobs->endAbandoned();
@@ -126,9 +132,19 @@ final class FaultsBench
                 null,
             )->job ?? throw new \LogicException(),
             'edition' => $this->service(Editions::class)->start('Fault', '', null, [])->job ?? throw new \LogicException(),
-            'profile' => $jobs->start($kinds->of($kind), "source $source", ['source' => $source, 'waiting' => $entries, 'total' => \count($entries), 'entry' => 0], null),
+            'profile' => $jobs->start(
+                $kinds->of($kind),
+                "source $source",
+                ['source' => $source, 'waiting' => $entries, 'total' => \count($entries), 'entry' => 0],
+                null,
+            ),
             'model' => $jobs->start($kinds->of($kind), "model $model", ['model' => $model, 'whole' => 1], null),
-            'design' => $jobs->start($kinds->of($kind), "design $design", ['design' => $design, 'engine' => ['mariadb', 'postgresql', 'sqlite'][random_int(0, 2)]], null),
+            'design' => $jobs->start(
+                $kinds->of($kind),
+                "design $design",
+                ['design' => $design, 'engine' => ['mariadb', 'postgresql', 'sqlite'][random_int(0, 2)]],
+                null,
+            ),
             default => $jobs->start($kinds->of($kind), "$kind $source", ['source' => $source], null),
         };
 
@@ -162,7 +178,11 @@ final class FaultsBench
     private function left(): int
     {
         $root = \dirname(__DIR__);
-        $files = static fn (): array => [...(glob("$root/var/bench/editions/*.making") ?: []), ...(glob("$root/var/scratch/*.making") ?: []), ...(glob('/tmp/fasti-scratch*') ?: [])];
+        $files = static fn (): array => [
+            ...(glob("$root/var/bench/editions/*.making") ?: []),
+            ...(glob("$root/var/scratch/*.making") ?: []),
+            ...(glob('/tmp/fasti-scratch*') ?: []),
+        ];
         $cages = static fn (): int => (int) shell_exec('pgrep -c -u fasti-cage');
         $this->until(static fn (): bool => 0 === $cages() && [] === $files(), 5);
 

@@ -39,10 +39,11 @@ final class Http
     /** @return array{int, string} */
     private function ask(string $method, string $path, string $body = ''): array
     {
-        $context = stream_context_create(['http' => ['method' => $method, 'follow_location' => 0, 'ignore_errors' => true, 'content' => $body, 'header' => implode("\r\n", array_filter([
-            '' === $this->cookie ? '' : 'Cookie: '.$this->cookie,
-            'POST' === $method ? 'Content-Type: application/x-www-form-urlencoded' : 'X-Requested-With: fetch',
-        ]))]]);
+        $context = stream_context_create(['http' => ['method' => $method, 'follow_location' => 0, 'ignore_errors' => true,
+            'content' => $body, 'header' => implode("\r\n", array_filter([
+                '' === $this->cookie ? '' : 'Cookie: '.$this->cookie,
+                'POST' === $method ? 'Content-Type: application/x-www-form-urlencoded' : 'X-Requested-With: fetch',
+            ]))]]);
         $text = (string) file_get_contents($this->base.$path, false, $context);
         foreach ($http_response_header as $header) {
             if (1 === preg_match('/^Set-Cookie: (fasti=[^;]+)/i', $header, $m)) {

@@ -10,8 +10,14 @@ final class Schema
     public const NAME = 'fasti_bench_source';
     public const TABLES = 2000;
     private const COLUMNS = 20;
-    private const WORDS = ['order', 'line', 'price', 'station', 'reading', 'sample', 'batch', 'visit', 'person', 'address', 'unit', 'value', 'code', 'flag', 'start', 'end', 'note', 'state', 'kind', 'area', 'depth', 'weight', 'length', 'owner', 'method', 'result', 'river', 'reach', 'barrier', 'species', 'permit', 'alert'];
-    private const TYPES = ['varchar(60)', 'int(11)', 'decimal(10,2)', 'datetime', 'char(3)', "enum('open','shut','planned')", 'text', 'tinyint(1)', 'bigint(20) unsigned', 'date'];
+    private const WORDS = [
+        'order', 'line', 'price', 'station', 'reading', 'sample', 'batch', 'visit', 'person', 'address', 'unit', 'value', 'code', 'flag', 'start', 'end',
+        'note', 'state', 'kind', 'area', 'depth', 'weight', 'length', 'owner', 'method', 'result', 'river', 'reach', 'barrier', 'species', 'permit', 'alert',
+    ];
+    private const TYPES = [
+        'varchar(60)', 'int(11)', 'decimal(10,2)', 'datetime', 'char(3)', "enum('open','shut','planned')", 'text', 'tinyint(1)', 'bigint(20) unsigned',
+        'date',
+    ];
 
     public static function make(\PDO $server): void
     {
@@ -34,7 +40,8 @@ final class Schema
                 $keys[] = "CONSTRAINT t{$t}_$r FOREIGN KEY (ref_{$r}_id) REFERENCES ".self::table($to).' (id)';
             }
             for ($c = \count($columns); $c < self::COLUMNS; ++$c) {
-                $columns[] = '`'.self::WORDS[mt_rand(0, 31)].'_'.self::WORDS[mt_rand(0, 31)].'_'.$c.'` '.self::TYPES[mt_rand(0, 9)].(0 === mt_rand(0, 4) ? " COMMENT 'what it is'" : '');
+                $columns[] = '`'.self::WORDS[mt_rand(0, 31)].'_'.self::WORDS[mt_rand(0, 31)].'_'.$c.'` '.self::TYPES[mt_rand(0, 9)]
+                    .(0 === mt_rand(0, 4) ? " COMMENT 'what it is'" : '');
             }
             $server->exec('CREATE TABLE '.self::table($t).' ('.implode(', ', [...$columns, ...$keys]).')'.(0 === $t % 3 ? " COMMENT 'a table'" : ''));
         }

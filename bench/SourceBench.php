@@ -115,8 +115,10 @@ final readonly class SourceBench
         // What is allowed in each of them: the checks ride in the scan.
         $texts = ['id' => 'at least 1', 'code' => 'matches C-[0-9]{6}', 'name' => 'at most 30 characters', 'mail' => 'matches p[0-9]+@arrowmere\.example',
             'made' => 'at least 2020-01-01', 'day' => '2020-01-01 to 2030-12-31', 'amount' => '0 to 9999', 'rate' => '0 to 1', 'small' => '0 to 98',
-            'flag' => 'one of G, S, B', 'kind' => 'one of a, b, c', 'ref1' => '0 to 9999', 'ref2' => '0 to 400', 'ref3' => 'at least 0', 'note' => 'at most 119 characters',
-            'empty' => '1 to 10 characters', 'same' => 'one of same', 'country' => 'code list countries, two letters', 'uuid' => '36 characters', 'score' => '0 to 1000'];
+            'flag' => 'one of G, S, B', 'kind' => 'one of a, b, c', 'ref1' => '0 to 9999', 'ref2' => '0 to 400', 'ref3' => 'at least 0',
+            'note' => 'at most 119 characters',
+            'empty' => '1 to 10 characters', 'same' => 'one of same', 'country' => 'code list countries, two letters', 'uuid' => '36 characters',
+            'score' => '0 to 1000'];
         $allowed = array_map(static fn (string $text): Allowed => Allowed::parse($text, static fn (string $name): ?array => isset(Lists::all()[$name])
             ? array_map(strval(...), array_keys(Lists::all()[$name]->codes)) : null), $texts);
         $checked = static fn () => (new SqlProfiler(
@@ -208,8 +210,12 @@ final readonly class SourceBench
         } else {
             $ours = "FROM pg_catalog.pg_class c JOIN pg_catalog.pg_namespace n ON n.oid = c.relnamespace WHERE n.nspname = 'public'";
             $queries = [
-                "SELECT c.oid, c.relname, c.relkind, c.reltuples, c.relrowsecurity, c.relpersistence, pg_catalog.pg_total_relation_size(c.oid), pg_catalog.obj_description(c.oid, 'pg_class') $ours AND c.relkind IN ('r', 'p', 'f', 'v', 'm')",
-                "SELECT a.attrelid, a.attnum, a.attname, pg_catalog.format_type(a.atttypid, a.atttypmod), a.attnotnull, a.attidentity, a.attgenerated, pg_catalog.pg_get_expr(d.adbin, d.adrelid), pg_catalog.col_description(a.attrelid, a.attnum) FROM pg_catalog.pg_attribute a LEFT JOIN pg_catalog.pg_attrdef d ON d.adrelid = a.attrelid AND d.adnum = a.attnum WHERE a.attnum > 0 AND a.attrelid IN (SELECT c.oid $ours AND c.relkind IN ('r', 'p', 'f', 'v', 'm'))",
+                'SELECT c.oid, c.relname, c.relkind, c.reltuples, c.relrowsecurity, c.relpersistence, pg_catalog.pg_total_relation_size(c.oid), '
+                    ."pg_catalog.obj_description(c.oid, 'pg_class') $ours AND c.relkind IN ('r', 'p', 'f', 'v', 'm')",
+                'SELECT a.attrelid, a.attnum, a.attname, pg_catalog.format_type(a.atttypid, a.atttypmod), a.attnotnull, a.attidentity, a.attgenerated, '
+                    .'pg_catalog.pg_get_expr(d.adbin, d.adrelid), pg_catalog.col_description(a.attrelid, a.attnum) FROM pg_catalog.pg_attribute a LEFT '
+                    .'JOIN pg_catalog.pg_attrdef d ON d.adrelid = a.attrelid AND d.adnum = a.attnum '
+                    ."WHERE a.attnum > 0 AND a.attrelid IN (SELECT c.oid $ours AND c.relkind IN ('r', 'p', 'f', 'v', 'm'))",
                 "SELECT *, pg_catalog.pg_get_constraintdef(oid) FROM pg_catalog.pg_constraint WHERE conrelid IN (SELECT c.oid $ours)",
                 "SELECT i.*, pg_catalog.pg_get_indexdef(i.indexrelid) FROM pg_catalog.pg_index i WHERE i.indrelid IN (SELECT c.oid $ours)",
                 "SELECT * FROM pg_catalog.pg_trigger WHERE tgrelid IN (SELECT c.oid $ours)",
@@ -233,12 +239,22 @@ final readonly class SourceBench
     private function made(): void
     {
         Schema::make($this->mariaDb);
-        $server = new \PDO('pgsql:host=127.0.0.1;port='.self::postgreSql()->port.';dbname=postgres', 'fasti', '', [\PDO::ATTR_ERRMODE => \PDO::ERRMODE_EXCEPTION]);
+        $server = new \PDO(
+            'pgsql:host=127.0.0.1;port='.self::postgreSql()->port.';dbname=postgres',
+            'fasti',
+            '',
+            [\PDO::ATTR_ERRMODE => \PDO::ERRMODE_EXCEPTION],
+        );
         $there = $server->query("SELECT 1 FROM pg_database WHERE datname = 'fasti_bench'");
         if (false === $there || false === $there->fetchColumn()) {
             $server->exec('CREATE DATABASE fasti_bench');
         }
-        $server = new \PDO('pgsql:host=127.0.0.1;port='.self::postgreSql()->port.';dbname=fasti_bench', 'fasti', '', [\PDO::ATTR_ERRMODE => \PDO::ERRMODE_EXCEPTION]);
+        $server = new \PDO(
+            'pgsql:host=127.0.0.1;port='.self::postgreSql()->port.';dbname=fasti_bench',
+            'fasti',
+            '',
+            [\PDO::ATTR_ERRMODE => \PDO::ERRMODE_EXCEPTION],
+        );
         $count = $server->query("SELECT COUNT(*) FROM pg_class WHERE relkind = 'r' AND relnamespace = 'public'::regnamespace");
         $full = false !== $count && Schema::TABLES === (int) $count->fetchColumn();
         $file = self::FOLDER.'/schema.sqlite';
@@ -257,7 +273,14 @@ final readonly class SourceBench
             $server->exec('DROP SCHEMA public CASCADE; CREATE SCHEMA public');
         }
         foreach ($tables as $table) {
-            $lines = array_map(static fn (Column $column): string => '"'.$column->name.'" '.(string) preg_replace(['/^int\(.*/', '/^bigint.*/', '/^tinyint.*/', '/^datetime/', '/^enum.*/'], ['integer', 'bigint', 'smallint', 'timestamp', 'varchar(10)'], $column->type).($column->nullable ? '' : ' NOT NULL'), $table->columns);
+            $lines = array_map(
+                static fn (Column $column): string => '"'.$column->name.'" '.(string) preg_replace(
+                    ['/^int\(.*/', '/^bigint.*/', '/^tinyint.*/', '/^datetime/', '/^enum.*/'],
+                    ['integer', 'bigint', 'smallint', 'timestamp', 'varchar(10)'],
+                    $column->type,
+                ).($column->nullable ? '' : ' NOT NULL'),
+                $table->columns,
+            );
             $lines[] = 'PRIMARY KEY (id)';
             foreach ($table->foreignKeys as $key) {
                 $lines[] = \sprintf('CONSTRAINT "%s" FOREIGN KEY ("%s") REFERENCES "%s" (id)', $key->name, $key->columns[0], $key->references->table);
@@ -308,9 +331,19 @@ final readonly class SourceBench
             $out = fopen($path, 'w') ?: throw new \RuntimeException('The documents could not be written.');
             for ($i = 0; $i < $count; ++$i) {
                 $version = 1 + $i % 3;
-                $document = ['id' => \sprintf('%08x-0000-4000-8000-%012x', $i, $i), 'version' => $version, 'station' => 'ST'.mt_rand(1, 400), 'sent_at' => gmdate('Y-m-d\TH:i:s\Z', 1700000000 + $i), 'position' => ['lat' => mt_rand(0, 90000) / 1000, 'lon' => mt_rand(0, 180000) / 1000], 'battery' => ['volts' => mt_rand(300, 420) / 100, 'state' => ['ok', 'low', 'charging'][mt_rand(0, 2)]], 'readings' => []];
+                $document = [
+                    'id' => \sprintf('%08x-0000-4000-8000-%012x', $i, $i), 'version' => $version, 'station' => 'ST'.mt_rand(1, 400),
+                    'sent_at' => gmdate('Y-m-d\TH:i:s\Z', 1700000000 + $i),
+                    'position' => ['lat' => mt_rand(0, 90000) / 1000, 'lon' => mt_rand(0, 180000) / 1000],
+                    'battery' => ['volts' => mt_rand(300, 420) / 100, 'state' => ['ok', 'low', 'charging'][mt_rand(0, 2)]], 'readings' => [],
+                ];
                 for ($k = 0; $k < 8; ++$k) {
-                    $document['readings'][] = ['parameter' => ['level', 'flow', 'temp', 'ph'][$k % 4], 'value' => mt_rand(0, 10000) / 100, 'flag' => 'G', 'raw' => mt_rand(1, 99999)] + ($version > 1 ? ['unit' => 'm'] : []);
+                    $document['readings'][] = [
+                        'parameter' => ['level', 'flow', 'temp', 'ph'][$k % 4],
+                        'value' => mt_rand(0, 10000) / 100,
+                        'flag' => 'G',
+                        'raw' => mt_rand(1, 99999),
+                    ] + ($version > 1 ? ['unit' => 'm'] : []);
                 }
                 if (3 === $version) {
                     $document['gateway'] = ['name' => 'gw', 'build' => $i % 20];
@@ -332,8 +365,19 @@ final readonly class SourceBench
         $count = $this->mariaDb->query("SELECT COUNT(*) FROM information_schema.TABLES WHERE TABLE_SCHEMA = 'fasti_bench_rows' AND TABLE_NAME = 'big'");
         if (false === $count || 0 === (int) $count->fetchColumn()) {
             fwrite(\STDERR, "Making a million rows …\n");
-            $this->mariaDb->exec("CREATE TABLE fasti_bench_rows.part (id int NOT NULL PRIMARY KEY, code varchar(12), name varchar(60), mail varchar(80), made datetime, day date, amount decimal(10,2), rate double, small tinyint, flag char(1), kind enum('a','b','c'), ref1 int, ref2 int, ref3 bigint, note varchar(200), empty varchar(10), same varchar(10) DEFAULT 'same', country char(2), uuid char(36), score int) ENGINE=InnoDB");
-            $this->mariaDb->exec("INSERT INTO fasti_bench_rows.part SELECT seq, CONCAT('C-', LPAD(seq MOD 5000, 6, '0')), CONCAT('Name ', seq MOD 70000), CONCAT('p', seq, '@arrowmere.example'), '2020-01-01' + INTERVAL seq MINUTE, '2020-01-01' + INTERVAL (seq MOD 2000) DAY, RAND(seq) * 10000, RAND(seq + 1), seq MOD 100, ELT(1 + seq MOD 4, 'G', 'S', 'B', 'M'), 1 + seq MOD 3, seq MOD 10000, seq MOD 333, seq * 7, REPEAT(CHAR(97 + seq MOD 26), seq MOD 120), NULL, 'same', ELT(1 + seq MOD 5, 'DE', 'FR', 'PL', 'NL', 'IT'), UUID(), IF(seq MOD 9 = 0, NULL, FLOOR(RAND(seq) * 1000)) FROM seq_1_to_".self::ROWS);
+            $this->mariaDb->exec(
+                'CREATE TABLE fasti_bench_rows.part (id int NOT NULL PRIMARY KEY, code varchar(12), name varchar(60), mail varchar(80), made datetime, day '
+                    ."date, amount decimal(10,2), rate double, small tinyint, flag char(1), kind enum('a','b','c'), ref1 int, ref2 int, ref3 bigint, note "
+                    ."varchar(200), empty varchar(10), same varchar(10) DEFAULT 'same', country char(2), uuid char(36), score int) ENGINE=InnoDB",
+            );
+            $this->mariaDb->exec(
+                "INSERT INTO fasti_bench_rows.part SELECT seq, CONCAT('C-', LPAD(seq MOD 5000, 6, '0')), CONCAT('Name ', seq MOD 70000), CONCAT('p', seq, "
+                    ."'@arrowmere.example'), '2020-01-01' + INTERVAL seq MINUTE, '2020-01-01' + INTERVAL (seq MOD 2000) DAY, RAND(seq) * 10000, RAND(seq + "
+                    ."1), seq MOD 100, ELT(1 + seq MOD 4, 'G', 'S', 'B', 'M'), 1 + seq MOD 3, seq MOD 10000, seq MOD 333, seq * 7, REPEAT(CHAR(97 + seq "
+                    ."MOD 26), seq MOD 120), NULL, 'same', ELT(1 + seq MOD 5, 'DE', 'FR', 'PL', 'NL', 'IT'), UUID(), IF(seq MOD 9 = 0, NULL, "
+                    .'FLOOR(RAND(seq) * 1000)) FROM seq_1_to_'
+                    .self::ROWS,
+            );
             $this->mariaDb->exec('RENAME TABLE fasti_bench_rows.part TO fasti_bench_rows.big');
             $analyzed = $this->mariaDb->query('ANALYZE TABLE fasti_bench_rows.big');
             if (false !== $analyzed) {
@@ -348,11 +392,18 @@ final readonly class SourceBench
     private static function twoCatalogs(): array
     {
         mt_srand(17);
-        $words = ['order', 'line', 'price', 'station', 'reading', 'sample', 'batch', 'visit', 'person', 'unit', 'value', 'code', 'flag', 'start', 'end', 'note', 'state', 'kind', 'area', 'depth', 'weight', 'owner', 'method', 'result', 'river', 'reach', 'barrier', 'species', 'permit', 'alert'];
+        $words = [
+            'order', 'line', 'price', 'station', 'reading', 'sample', 'batch', 'visit', 'person', 'unit', 'value', 'code', 'flag', 'start', 'end', 'note',
+            'state', 'kind', 'area', 'depth', 'weight', 'owner', 'method', 'result', 'river', 'reach', 'barrier', 'species', 'permit', 'alert',
+        ];
         $word = static fn (): string => $words[mt_rand(0, \count($words) - 1)];
         $types = ['varchar(60)', 'int(11)', 'decimal(10,2)', 'datetime', 'char(3)', 'text', 'date', 'tinyint(1)'];
         $make = static function (string $name) use ($word, $types): Table {
-            $columns = ['id' => new Column('id', 'int(10) unsigned', false), 'created_at' => new Column('created_at', 'datetime', false), 'name' => new Column('name', 'varchar(80)')];
+            $columns = [
+                'id' => new Column('id', 'int(10) unsigned', false),
+                'created_at' => new Column('created_at', 'datetime', false),
+                'name' => new Column('name', 'varchar(80)'),
+            ];
             $width = mt_rand(4, 30);
             while (\count($columns) < $width) {
                 $column = $word().'_'.$word();
@@ -374,7 +425,11 @@ final readonly class SourceBench
             } elseif (100 === $i % 200) {
                 $at = mt_rand(3, \count($columns) - 1);
                 $old = $columns[$at];
-                $columns[$at] = new Column(0 === $i % 3 ? $old->name.'_code' : substr($old->name, 0, 3).'_'.substr((string) strrchr($old->name, '_'), 1).'_x', $old->type, $old->nullable);
+                $columns[$at] = new Column(
+                    0 === $i % 3 ? $old->name.'_code' : substr($old->name, 0, 3).'_'.substr((string) strrchr($old->name, '_'), 1).'_x',
+                    $old->type,
+                    $old->nullable,
+                );
                 $renamed[] = $name.'.'.$old->name.' '.$columns[$at]->name;
             } elseif (7 === $i % 20) {
                 $at = mt_rand(1, \count($columns) - 1);

@@ -32,9 +32,16 @@ final class DemoController extends AbstractController
     #[IsCsrfTokenValid('demo')]
     public function advance(): Response
     {
-        $source = $this->entities->getRepository(Source::class)->findOneBy(['name' => 'fieldwork']) ?? throw $this->createNotFoundException('The demo is not loaded.');
+        $source = $this->entities->getRepository(Source::class)->findOneBy(['name' => 'fieldwork']) ?? throw $this->createNotFoundException(
+            'The demo is not loaded.',
+        );
         if ($this->canAdvance($source->id())) {
-            (new Fieldwork(new \PDO(\sprintf('mysql:host=%s;port=%d;charset=utf8mb4', $this->host, $this->port), $this->user, $this->password, [\PDO::ATTR_ERRMODE => \PDO::ERRMODE_EXCEPTION])))->advance();
+            (new Fieldwork(new \PDO(
+                \sprintf('mysql:host=%s;port=%d;charset=utf8mb4', $this->host, $this->port),
+                $this->user,
+                $this->password,
+                [\PDO::ATTR_ERRMODE => \PDO::ERRMODE_EXCEPTION],
+            )))->advance();
         }
 
         return $this->forward('Fasti\Survey\SurveyController::startFor', ['id' => $source->id()]);
@@ -47,6 +54,9 @@ final class DemoController extends AbstractController
         $source = $this->entities->find(Source::class, $sourceId);
 
         return null !== $source && LoadDemoCommand::ACCOUNT === $source->connection()->account && $source->connection()->port === $this->port
-            && [] !== $this->db->fetchFirstColumn("SELECT 1 FROM information_schema.TABLES WHERE TABLE_SCHEMA = 'fieldwork' AND TABLE_NAME = ?", [Fieldwork::ONLY_IN_FIRST_SEASON]);
+            && [] !== $this->db->fetchFirstColumn(
+                "SELECT 1 FROM information_schema.TABLES WHERE TABLE_SCHEMA = 'fieldwork' AND TABLE_NAME = ?",
+                [Fieldwork::ONLY_IN_FIRST_SEASON],
+            );
     }
 }

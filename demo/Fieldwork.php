@@ -12,8 +12,14 @@ final class Fieldwork
     private const SEED = 20261;
     /** A table that the second season drops. */
     public const ONLY_IN_FIRST_SEASON = 'tmp_import_0423';
-    private const FIRST = ['Ada', 'Bran', 'Cleo', 'Dov', 'Elin', 'Farid', 'Greta', 'Hale', 'Ines', 'Joss', 'Kari', 'Lorn', 'Mina', 'Niall', 'Orla', 'Pell', 'Quill', 'Rhea', 'Sten', 'Tamsin'];
-    private const LAST = ['Amberley', 'Brook', 'Calder', 'Dunmarsh', 'Eddery', 'Fenwright', 'Glede', 'Holloway', 'Inkpen', 'Jessop', 'Kestrelman', 'Lisk', 'Marlow', 'Nettle', 'Osier', 'Pike'];
+    private const FIRST = [
+        'Ada', 'Bran', 'Cleo', 'Dov', 'Elin', 'Farid', 'Greta', 'Hale', 'Ines', 'Joss', 'Kari', 'Lorn', 'Mina', 'Niall', 'Orla', 'Pell', 'Quill', 'Rhea',
+        'Sten', 'Tamsin',
+    ];
+    private const LAST = [
+        'Amberley', 'Brook', 'Calder', 'Dunmarsh', 'Eddery', 'Fenwright', 'Glede', 'Holloway', 'Inkpen', 'Jessop', 'Kestrelman', 'Lisk', 'Marlow', 'Nettle',
+        'Osier', 'Pike',
+    ];
     private const WATERS = ['Arrow', 'Mere', 'Sallow', 'Tinker', 'Withy', 'Rush', 'Otter', 'Black', 'Long', 'Heron', 'Stone', 'Alder'];
 
     /** @var array<string, list<list<string|int|float|null>>> */
@@ -155,7 +161,13 @@ final class Fieldwork
             $this->put('catchment', [$i, self::WATERS[$i - 1].' basin', mt_rand(8000, 90000) / 100]);
         }
         for ($i = 1; $i <= 60; ++$i) {
-            $this->put('reach', [$i, 1 + intdiv($i - 1, 10), 1 === $i % 10 ? null : $i - 1, self::WATERS[$i % 12].' '.['Upper', 'Middle', 'Lower'][$i % 3].' '.$i, mt_rand(400, 9000)]);
+            $this->put(
+                'reach',
+                [
+                    $i, 1 + intdiv($i - 1, 10), 1 === $i % 10 ? null : $i - 1, self::WATERS[$i % 12].' '.['Upper', 'Middle', 'Lower'][$i % 3].' '.$i,
+                    mt_rand(400, 9000),
+                ],
+            );
         }
         for ($i = 1; $i <= 48; ++$i) {
             $closed = 0 === $i % 11 ? '2025-09-30' : null;
@@ -179,16 +191,27 @@ final class Fieldwork
                 ],
             );
         }
-        foreach ([['m', 'metre'], ['m3/s', 'cubic metre per second'], ['°C', 'degree Celsius'], ['mg/l', 'milligram per litre'], ['µS/cm', 'microsiemens per centimetre'], ['NTU', 'turbidity unit'], ['1', 'plain number']] as $i => [$symbol, $name]) {
+        foreach ([
+            ['m', 'metre'], ['m3/s', 'cubic metre per second'], ['°C', 'degree Celsius'], ['mg/l', 'milligram per litre'],
+            ['µS/cm', 'microsiemens per centimetre'], ['NTU', 'turbidity unit'], ['1', 'plain number'],
+        ] as $i => [$symbol, $name]) {
             $this->put('unit', [$i + 1, $symbol, $name]);
         }
-        foreach ([['LEVEL', 1, 'Water level'], ['FLOW', 2, 'Flow'], ['TEMP', 3, 'Water temperature'], ['DO', 4, 'Dissolved oxygen'], ['COND', 5, 'Conductivity'], ['TURB', 6, 'Turbidity'], ['PH', 7, 'Acidity'], ['NO3', 4, 'Nitrate']] as [$code, $unit, $name]) {
+        foreach ([
+            ['LEVEL', 1, 'Water level'], ['FLOW', 2, 'Flow'], ['TEMP', 3, 'Water temperature'], ['DO', 4, 'Dissolved oxygen'], ['COND', 5, 'Conductivity'],
+            ['TURB', 6, 'Turbidity'], ['PH', 7, 'Acidity'], ['NO3', 4, 'Nitrate'],
+        ] as [$code, $unit, $name]) {
             $this->put('parameter', [$code, $unit, $name]);
         }
         foreach (['G' => 'good', 'S' => 'suspect', 'B' => 'bad', 'M' => 'missing'] as $code => $label) {
             $this->put('quality_flag', [$code, $label]);
         }
-        foreach ([['Fennel & Pike', 'LevelSense 2'], ['Fennel & Pike', 'Clarity 9'], ['Oxbow Works', 'Q-Probe'], ['Oxbow Works', 'Thermo S']] as $i => [$maker, $model]) {
+        foreach ([
+            ['Fennel & Pike', 'LevelSense 2'],
+            ['Fennel & Pike', 'Clarity 9'],
+            ['Oxbow Works', 'Q-Probe'],
+            ['Oxbow Works', 'Thermo S'],
+        ] as $i => [$maker, $model]) {
             $this->put('instrument_model', [$i + 1, $maker, $model, null]);
         }
         for ($i = 1; $i <= 120; ++$i) {
@@ -206,7 +229,14 @@ final class Fieldwork
         }
         for ($i = 1; $i <= 180; ++$i) {
             $name = $this->name();
-            $this->put('person', [$i, 0 === $i % 6 ? null : mt_rand(1, 9), $name, $this->phone(), 0 === $i % 9 ? null : strtolower(str_replace(' ', '.', $name)).$i.'@arrowmere.example', mt_rand(1, 99).' '.self::WATERS[$i % 12].' Lane', null, $this->date(0, 1600)]);
+            $this->put(
+                'person',
+                [
+                    $i, 0 === $i % 6 ? null : mt_rand(1, 9), $name, $this->phone(),
+                    0 === $i % 9 ? null : strtolower(str_replace(' ', '.', $name)).$i.'@arrowmere.example', mt_rand(1, 99).' '.self::WATERS[$i % 12].' Lane',
+                    null, $this->date(0, 1600),
+                ],
+            );
         }
         for ($i = 1; $i <= 40; ++$i) {
             $this->put('landowner', [1000 + $i, $this->name(), $this->phone(), mt_rand(1, 30).' Farm Road', ['ARW', 'ARW', 'MER', 'SAL'][$i % 4]]);
@@ -217,7 +247,13 @@ final class Fieldwork
             $start = 1_672_531_200 + mt_rand(0, 0 === (1 + $i % 48) % 11 ? 1000 : 1400) * 86400 + mt_rand(7, 16) * 3600;
             $this->visits[$i] = $start;
             // Nobody has ever left the team out, although the column allows it.
-            $this->put('visit', [$i, 1 + $i % 48, mt_rand(1, 9), gmdate('Y-m-d H:i:s', $start), gmdate('Y-m-d H:i:s', $start + mt_rand(20, 240) * 60), [null, 'dry', 'rain', 'dry,wind'][$i % 4], 0 === $i % 7 ? 'Reeds cut back around the sensor.' : null]);
+            $this->put(
+                'visit',
+                [
+                    $i, 1 + $i % 48, mt_rand(1, 9), gmdate('Y-m-d H:i:s', $start), gmdate('Y-m-d H:i:s', $start + mt_rand(20, 240) * 60),
+                    [null, 'dry', 'rain', 'dry,wind'][$i % 4], 0 === $i % 7 ? 'Reeds cut back around the sensor.' : null,
+                ],
+            );
             for ($j = 0; $j < 2; ++$j) {
                 $person = 0 === $i % 90 ? 7 : mt_rand(1, 180);
                 $this->put('visit_member', [null, $i, $person]);
@@ -332,22 +368,43 @@ final class Fieldwork
 
     private function riverLife(): void
     {
-        foreach ([['TROUT', 'Brown trout', 'Salmo fictus', 0], ['OTTER', 'River otter', 'Lutra ficta', 1], ['KINGF', 'Kingfisher', 'Alcedo ficta', 1], ['CRAYF', 'White-clawed crayfish', 'Astacus fictus', 1], ['EELXX', 'Eel', 'Anguilla ficta', 1], ['MAYFL', 'Mayfly', 'Ephemera ficta', 0]] as $row) {
+        foreach ([
+            ['TROUT', 'Brown trout', 'Salmo fictus', 0], ['OTTER', 'River otter', 'Lutra ficta', 1], ['KINGF', 'Kingfisher', 'Alcedo ficta', 1],
+            ['CRAYF', 'White-clawed crayfish', 'Astacus fictus', 1], ['EELXX', 'Eel', 'Anguilla ficta', 1], ['MAYFL', 'Mayfly', 'Ephemera ficta', 0],
+        ] as $row) {
             $this->put('species', $row);
         }
         $codes = ['TROUT', 'OTTER', 'KINGF', 'CRAYF', 'EELXX', 'MAYFL'];
         for ($i = 1; $i <= 6000; ++$i) {
-            $this->put('sighting', [$i, $codes[mt_rand(0, 5)], mt_rand(1, 60), 0 === $i % 12 ? null : mt_rand(1, 180), $this->date(400, 1600), 0 === $i % 3 ? null : $this->date(1600, 1700), mt_rand(1, 12)]);
+            $this->put(
+                'sighting',
+                [
+                    $i, $codes[mt_rand(0, 5)], mt_rand(1, 60), 0 === $i % 12 ? null : mt_rand(1, 180), $this->date(400, 1600),
+                    0 === $i % 3 ? null : $this->date(1600, 1700), mt_rand(1, 12),
+                ],
+            );
         }
         for ($i = 1; $i <= 90; ++$i) {
-            $this->put('barrier', [$i, mt_rand(1, 60), self::WATERS[$i % 12].' '.['weir', 'sluice', 'culvert', 'dam'][$i % 4].' '.$i, ['weir', 'sluice', 'culvert', 'dam'][$i % 4], mt_rand(20, 420), $i % 2]);
+            $this->put(
+                'barrier',
+                [
+                    $i, mt_rand(1, 60), self::WATERS[$i % 12].' '.['weir', 'sluice', 'culvert', 'dam'][$i % 4].' '.$i,
+                    ['weir', 'sluice', 'culvert', 'dam'][$i % 4], mt_rand(20, 420), $i % 2,
+                ],
+            );
             for ($k = 0; $k < 3; ++$k) {
                 // Meant to be one row a barrier and day, yet some days were entered twice.
                 $this->put('barrier_survey', [null, $i, 0 === $i % 15 ? '2025-06-01' : $this->date(700 + $k * 200, 800 + $k * 200), mt_rand(0, 100)]);
             }
         }
         for ($i = 1; $i <= 260; ++$i) {
-            $this->put('incident', [null, 0 === $i % 8 ? null : 1 + $i % 48, gmdate('Y-m-d H:i:s', 1_704_067_200 + $i * 90000), $this->phone(), ['Foam below the outfall', 'Dead fish seen', 'Oil on the water', 'Gauge board damaged'][$i % 4], 1 + $i % 5]);
+            $this->put(
+                'incident',
+                [
+                    null, 0 === $i % 8 ? null : 1 + $i % 48, gmdate('Y-m-d H:i:s', 1_704_067_200 + $i * 90000), $this->phone(),
+                    ['Foam below the outfall', 'Dead fish seen', 'Oil on the water', 'Gauge board damaged'][$i % 4], 1 + $i % 5,
+                ],
+            );
         }
     }
 

@@ -171,7 +171,15 @@ final readonly class LoadDemoCommand
 
     private function others(): void
     {
-        foreach (['mart' => ['sqlite', '/mart.sqlite', 'What analysts ask: readings by day and sightings, with their stations, days, parameters and species.', 'Ren Abara'], 'telemetry' => ['files', '/telemetry', 'Messages that the stations send, as they arrive.', 'Oona Lisk']] as $name => [$engine, $path, $purpose, $owner]) {
+        foreach ([
+            'mart' => [
+                'sqlite',
+                '/mart.sqlite',
+                'What analysts ask: readings by day and sightings, with their stations, days, parameters and species.',
+                'Ren Abara',
+            ],
+            'telemetry' => ['files', '/telemetry', 'Messages that the stations send, as they arrive.', 'Oona Lisk'],
+        ] as $name => [$engine, $path, $purpose, $owner]) {
             if (null !== $this->entities->getRepository(Source::class)->findOneBy(['name' => $name])) {
                 continue;
             }

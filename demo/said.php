@@ -9,7 +9,8 @@ return [
         'station' => [
             'businessName' => 'Station',
             'grain' => 'place where the trust measures the river',
-            'meaning' => "A fixed place on a reach with at least one instrument, or a plan for one.\n\nA station that moves by more than **50 m** gets a new number; the old one is closed.",
+            'meaning' => "A fixed place on a reach with at least one instrument, or a plan for one.\n\nA station that moves by more than **50 m** gets a "
+                .'new number; the old one is closed.',
             'standing' => 'agreed',
             'fields' => [
                 'id' => ['Station number', 'Numbered by the database. Carries no meaning outside it.'],
@@ -23,7 +24,8 @@ return [
         'reading' => [
             'businessName' => 'Reading',
             'grain' => 'parameter measured at a station at one instant',
-            'meaning' => 'What an instrument reported, after the unit has been brought to that of the parameter. Corrected values replace the first ones; the flag says how far a value can be trusted.',
+            'meaning' => 'What an instrument reported, after the unit has been brought to that of the parameter. Corrected values replace the first ones; '
+                .'the flag says how far a value can be trusted.',
             'standing' => 'in review',
             'fields' => [
                 'id' => ['Reading number', 'Numbered by the database. Carries no meaning outside it.'],

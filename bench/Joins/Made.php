@@ -141,7 +141,9 @@ final class Made
                 '',
             ),
         ];
-        $pick('', '', '1') && $style['tbl'] = '1';
+        if ('1' === $pick('', '', '1')) {
+            $style['tbl'] = '1';
+        }
         if ('alias' === $style['case']) {
             $style = ['key' => 'oid', 'ending' => 'id', 'short' => '0'] + $style;
         }

@@ -25,7 +25,12 @@ final readonly class ForeignKey
             throw new \InvalidArgumentException('A foreign key has one column at least.');
         }
         if (\count($columns) !== \count($references->columns)) {
-            throw new \InvalidArgumentException(\sprintf('Foreign key %s pairs %d columns with %d.', $name ?? '', \count($columns), \count($references->columns)));
+            throw new \InvalidArgumentException(\sprintf(
+                'Foreign key %s pairs %d columns with %d.',
+                $name ?? '',
+                \count($columns),
+                \count($references->columns),
+            ));
         }
     }
 }

@@ -60,9 +60,12 @@ final readonly class Statements
         $list = implode(', ', array_map(static fn (string $word, int $count): string => "$count $word", array_keys($first), $first));
         $of = number_format($this->count());
 
-        return (1 === $this->count() ? 'Of one statement, ' : "Of $of statements, ").number_format($this->understood).' '.(1 === $this->understood ? 'was' : 'were').' understood'
+        return (1 === $this->count() ? 'Of one statement, ' : "Of $of statements, ").number_format($this->understood).' '
+            .(1 === $this->understood ? 'was' : 'were').' understood'
             .(0 === $this->noted ? '' : ', '.number_format($this->noted).(1 === $this->noted ? ' was not and is left out' : ' were not and are left out'))
-            .(0 === $this->ofNoMatter ? '' : ', '.number_format($this->ofNoMatter).(1 === $this->ofNoMatter ? ' says' : ' say').' nothing about structure'.('' === $list ? '' : " ($list)")).'.';
+            .(0 === $this->ofNoMatter ? '' : ', '.number_format($this->ofNoMatter)
+                .(1 === $this->ofNoMatter ? ' says' : ' say').' nothing about structure'.('' === $list ? '' : " ($list)"))
+            .'.';
     }
 
     /** A report to hand on where something was misread: figures, and what was not understood without the values in it. */

@@ -10,7 +10,8 @@ namespace Fasti\Core\Catalog;
  */
 final readonly class Trigger
 {
-    public function __construct(public string $name, public string $timing, public string $event, public string $body, #[WhenSet, OfTheMoment] public string $statement = '')
-    {
+    public function __construct(
+        public string $name, public string $timing, public string $event, public string $body, #[WhenSet, OfTheMoment] public string $statement = '',
+    ) {
     }
 }

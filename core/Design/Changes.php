@@ -1112,7 +1112,9 @@ final class Changes
     private function notLost(string $table, string $column): void
     {
         $this->steps = array_map(static fn (ChangeStep $step): ChangeStep => [$table, $column] === $step->field && self::DROP_FIELDS === $step->phase
-            ? new ChangeStep($step->phase, \sprintf('%s.%s goes; its values are elsewhere by then', $table, $column), $step->sql, '', $step->table, $step->field) : $step, $this->steps);
+            ? new ChangeStep(
+                $step->phase, \sprintf('%s.%s goes; its values are elsewhere by then', $table, $column), $step->sql, '', $step->table, $step->field,
+            ) : $step, $this->steps);
     }
 
     // ---- words ----

@@ -12,7 +12,8 @@ final class Names
 {
     /** What would be read as said of an attribute when it stands alone on a line: nobody means a name by it, unless it is quoted. */
     public const SAYS_OF_ANOTHER = '/^(?:not before|not after|at least|at most|more than|less than|measured in|(?:one|any) of) '
-        .'|^(?:required|unique|personal|may be empty|numbered by the database|set when the row (?:is made|changes))$| unless given$| for rows that are there$/u';
+        .'|^(?:required|unique|personal|may be empty|numbered by the database|set when the row (?:is made|changes))$| unless given$| for rows that are '
+        .'there$/u';
     /** @var array<string, string> */
     private static array $keys = [];
 

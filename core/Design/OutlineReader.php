@@ -818,7 +818,9 @@ final class OutlineReader
     {
         [$timing, $event, $body, $statement] = ['', '', null, ''];
         foreach (\array_slice($pieces, 1) as $piece) {
-            if (null !== ($m = $piece->match('/^(before|after|instead of) ((?:insert|update|delete|truncate)(?: or (?:insert|update|delete|truncate))*)$/ui'))) {
+            if (null !== ($m = $piece->match(
+                '/^(before|after|instead of) ((?:insert|update|delete|truncate)(?: or (?:insert|update|delete|truncate))*)$/ui',
+            ))) {
                 [$timing, $event] = [strtoupper($m[0]), strtoupper($m[1])];
             } elseif ($piece->isQuoted()) {
                 $body = $piece->quotes[0];

@@ -8,7 +8,8 @@ namespace Fasti\Core\Design;
 final readonly class Statement
 {
     /**
-     * @param string  $kind   design, rule, thing, attribute, identifier, lookup, condition, dependency, clause, join, list, value, question, answer, block, view, comment,
+     * @param string  $kind   design, rule, thing, attribute, identifier, lookup, condition, dependency, clause, join, list, value, question, answer, block,
+     *     view, comment,
      *                        blank or fault
      * @param mixed   $object what it says, where that is an object
      * @param ?int    $in     number of the statement in whose block it stands

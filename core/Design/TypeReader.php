@@ -78,7 +78,11 @@ final class TypeReader
             1 === preg_match('/^number(?: of ([\d,]+) digits?)?(?: with (\d+) decimals?)?$/', $words, $m, \PREG_UNMATCHED_AS_NULL) => new GeneralType(
                 'number', isset($m[1]) ? self::whole($m[1]) : null, decimals: isset($m[2]) ? (int) $m[2] : null,
             ),
-            1 === preg_match('/^(date and time|instant|time of day)(?: to the (second|millisecond|microsecond)| to (\d) decimals?)?$/', $words, $m) => new GeneralType(
+            1 === preg_match(
+                '/^(date and time|instant|time of day)(?: to the (second|millisecond|microsecond)| to (\d) decimals?)?$/',
+                $words,
+                $m,
+            ) => new GeneralType(
                 $m[1], decimals: ['' => null, 'second' => null, 'millisecond' => 3, 'microsecond' => 6][$m[2] ?? ''] ?? (isset($m[3]) ? (int) $m[3] : null),
             ),
             isset(self::ALSO[$words]) => self::plain(self::ALSO[$words]),

@@ -276,7 +276,8 @@ final class Working
     {
         $all = [];
         if ($this->design->rules->is('kinds', 'each')) {
-            for ($chain = [], $up = $thing; null !== $up->kindOf && null !== ($whole = $this->design->thing($up->kindOf)) && !\in_array($whole, $chain, true); $up = $whole) {
+            for ($chain = [], $up = $thing; null !== $up->kindOf && null !== ($whole = $this->design->thing($up->kindOf)) && !\in_array($whole, $chain, true);
+                $up = $whole) {
                 array_unshift($chain, $whole);
             }
             foreach ($chain as $whole) {
@@ -581,7 +582,8 @@ final class Working
     {
         $keys = $thing->keys;
         if ($this->design->rules->is('kinds', 'each')) {
-            for ($up = $thing, $seen = []; null !== $up->kindOf && null !== ($whole = $this->design->thing($up->kindOf)) && !isset($seen[$whole->name]); $up = $whole) {
+            for ($up = $thing, $seen = []; null !== $up->kindOf && null !== ($whole = $this->design->thing($up->kindOf)) && !isset($seen[$whole->name]);
+                $up = $whole) {
                 $seen[$whole->name] = true;
                 array_push($keys, ...$whole->keys);
             }

@@ -39,7 +39,8 @@ final class FromCatalog
                 $to = $ids[$key->references->place()->key()] ?? null;
                 if (null !== $to) {
                     $cardinality = Cardinality::declared($table, $key);
-                    $lines[] = new Line(\count($lines), $from, $key->columns[0], $to, $key->references->columns[0], $cardinality->from, $cardinality->to, '', 'declared',
+                    $lines[] = new Line(\count($lines), $from, $key->columns[0], $to, $key->references->columns[0], $cardinality->from, $cardinality->to,
+                        '', 'declared',
                         (string) Sentence::forth(
                             Naming::asName($table->name),
                             Naming::asName($key->references->table),

@@ -262,7 +262,10 @@ final readonly class Layout
         [$lines, $index, $joined] = self::within($tablets, $lines);
         $make = static fn (int $i): TabletShape => new TabletShape($tablets[$i], $detail, $joined[$i] ?? []);
         $blocks = [];
-        foreach (self::components(\count($tablets), array_map(static fn (Line $line): array => [$index[$line->from], $index[$line->to]], $lines)) as [$members, $edges]) {
+        foreach (self::components(
+            \count($tablets),
+            array_map(static fn (Line $line): array => [$index[$line->from], $index[$line->to]], $lines),
+        ) as [$members, $edges]) {
             $blocks[] = null !== $around && \in_array($index[$around] ?? -1, $members, true)
                 ? self::star($members, array_map(static fn (int $e): Line => $lines[$e], $edges), $index, $make, $index[$around])
                 : self::block($members, array_map(static fn (int $e): Line => $lines[$e], $edges), $index, $make, $shape);
@@ -474,8 +477,18 @@ final readonly class Layout
             foreach ($free as $f => $room) {
                 if ($block->width <= $room['width'] && $block->height <= $room['height']) {
                     $places[$i] = [$room['x'], $room['y']];
-                    $right = ['x' => $room['x'] + $block->width + self::BETWEEN, 'y' => $room['y'], 'width' => $room['width'] - $block->width - self::BETWEEN, 'height' => $block->height];
-                    $under = ['x' => $room['x'], 'y' => $room['y'] + $block->height + self::BETWEEN, 'width' => $room['width'], 'height' => $room['height'] - $block->height - self::BETWEEN];
+                    $right = [
+                        'x' => $room['x'] + $block->width + self::BETWEEN,
+                        'y' => $room['y'],
+                        'width' => $room['width'] - $block->width - self::BETWEEN,
+                        'height' => $block->height,
+                    ];
+                    $under = [
+                        'x' => $room['x'],
+                        'y' => $room['y'] + $block->height + self::BETWEEN,
+                        'width' => $room['width'],
+                        'height' => $room['height'] - $block->height - self::BETWEEN,
+                    ];
                     array_splice($free, $f, 1, [$right, $under]);
                     continue 2;
                 }
@@ -487,7 +500,12 @@ final readonly class Layout
             $places[$i] = [$x, $y];
             $shelf = max($shelf, $block->height);
             if ($block->height + self::BETWEEN < $shelf) {
-                $free[] = ['x' => $x, 'y' => $y + $block->height + self::BETWEEN, 'width' => $block->width, 'height' => $shelf - $block->height - self::BETWEEN];
+                $free[] = [
+                    'x' => $x,
+                    'y' => $y + $block->height + self::BETWEEN,
+                    'width' => $block->width,
+                    'height' => $shelf - $block->height - self::BETWEEN,
+                ];
             }
             $x += $block->width + self::BETWEEN;
             $width = max($width, $x - self::BETWEEN);

@@ -320,7 +320,9 @@ final class Router
                 continue;
             }
             foreach ([1, 0] as $end) {
-                $next = [] === $wire->passes ? $wire->ports[1 - $end] : $wire->passes[0 === $end ? array_key_first($wire->passes) : array_key_last($wire->passes)];
+                $next = [] === $wire->passes
+                    ? $wire->ports[1 - $end]
+                    : $wire->passes[0 === $end ? array_key_first($wire->passes) : array_key_last($wire->passes)];
                 if (5 === abs($next - $wire->ports[$end]) && 1 === $alone[$wire->shapes[$end]][$wire->rows[$end]][$wire->sides[$end]]) {
                     $wire->ports[$end] = $next;
                 }
@@ -345,7 +347,10 @@ final class Router
             }
             if ($wire->loops) {
                 $gutter = $first + $wire->sides[0];
-                $pieces[$gutter][] = ['wire' => $w, 'left' => 1 === $wire->sides[0] ? $wire->ports : [], 'right' => 0 === $wire->sides[0] ? $wire->ports : [], 'top' => min($wire->ports), 'bottom' => max($wire->ports)];
+                $pieces[$gutter][] = [
+                    'wire' => $w, 'left' => 1 === $wire->sides[0] ? $wire->ports : [], 'right' => 0 === $wire->sides[0] ? $wire->ports : [],
+                    'top' => min($wire->ports), 'bottom' => max($wire->ports),
+                ];
                 continue;
             }
             $y = $wire->ports[0];

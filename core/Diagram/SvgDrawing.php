@@ -23,7 +23,10 @@ final class SvgDrawing
         $legend = self::legend($layout);
         $name = TextWidth::fitted($block->name, 420, static fn (string $text): float => TextWidth::title($text, 15));
         $details = self::details($block);
-        $blockWidth = max(200, 24 + max([TextWidth::title($name, 15), ...array_map(static fn (string $line): float => TextWidth::text($line, 11.5), $details)]));
+        $blockWidth = max(
+            200,
+            24 + max([TextWidth::title($name, 15), ...array_map(static fn (string $line): float => TextWidth::text($line, 11.5), $details)]),
+        );
         $blockHeight = 38 + 17 * \count($details);
         $width = max($layout->width, 420, $blockWidth) + 2 * self::MARGIN;
         $room = $width - 2 * self::MARGIN - $blockWidth - 30;
@@ -127,7 +130,12 @@ final class SvgDrawing
             $kinds[$path->line->kind] = true;
         }
         $signs = [];
-        foreach ([[End::One, 'exactly one'], [End::NoneOrOne, 'none or one'], [End::OneOrMore, 'one or more'], [End::NoneOrMore, 'none or more']] as [$end, $words]) {
+        foreach ([
+            [End::One, 'exactly one'],
+            [End::NoneOrOne, 'none or one'],
+            [End::OneOrMore, 'one or more'],
+            [End::NoneOrMore, 'none or more'],
+        ] as [$end, $words]) {
             if (isset($ends[$end->value])) {
                 $signs[] = ['<g class="line declared"><path d="M0,0H44"/>'.SvgLine::mark([44.0, 0.0], 0, $end).'</g>', $words];
             }

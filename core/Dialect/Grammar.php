@@ -80,7 +80,8 @@ class Grammar
     /** A query may name a table of the engine's own without its schema. */
     public string $systemSchemas = '/^(?:information_schema|sys|pg_catalog|performance_schema|mysql|dbc|syscat)$/i';
     /** Functions without parentheses. */
-    public string $bareFunctions = '/^(?:CURRENT_DATE|CURRENT_TIME|CURRENT_TIMESTAMP|LOCALTIME|LOCALTIMESTAMP|CURRENT_USER|SESSION_USER|SYSTEM_USER|USER|SYSDATE|SYSTIMESTAMP|ROWNUM|LEVEL|SYSDATETIME)$/';
+    public string $bareFunctions = '/^(?:CURRENT_DATE|CURRENT_TIME|CURRENT_TIMESTAMP|LOCALTIME|LOCALTIMESTAMP|CURRENT_USER|SESSION_USER'
+        .'|SYSTEM_USER|USER|SYSDATE|SYSTIMESTAMP|ROWNUM|LEVEL|SYSDATETIME)$/';
 
     // ---- structure ----
     /** Names of tables are the same in whatever case. */
@@ -397,6 +398,9 @@ class Grammar
      */
     public function parameters(array $parameters, string $kind): string
     {
-        return implode(', ', array_map(static fn (array $p): string => trim("$p[mode] $p[name] $p[type]".(null === $p['default'] ? '' : " DEFAULT $p[default]")), $parameters));
+        return implode(
+            ', ',
+            array_map(static fn (array $p): string => trim("$p[mode] $p[name] $p[type]".(null === $p['default'] ? '' : " DEFAULT $p[default]")), $parameters),
+        );
     }
 }

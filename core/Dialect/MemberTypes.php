@@ -12,8 +12,13 @@ use Fasti\Core\Wording\Amount;
 /** Types that were worked out from what documents and files hold: those of JSON, with a format where all values have it. */
 final class MemberTypes
 {
-    private const WORDS = ['string' => 'text', 'integer' => 'whole number', 'number' => 'number', 'boolean' => 'yes or no', 'object' => 'object', 'array' => 'list', 'null' => 'nothing', 'any' => 'anything'];
-    private const FORMATS = ['date' => 'date, as text', 'date-time' => 'date and time, as text', 'uuid' => 'UUID', 'email' => 'e-mail address', 'uri' => 'web address'];
+    private const WORDS = [
+        'string' => 'text', 'integer' => 'whole number', 'number' => 'number', 'boolean' => 'yes or no', 'object' => 'object', 'array' => 'list',
+        'null' => 'nothing', 'any' => 'anything',
+    ];
+    private const FORMATS = [
+        'date' => 'date, as text', 'date-time' => 'date and time, as text', 'uuid' => 'UUID', 'email' => 'e-mail address', 'uri' => 'web address',
+    ];
 
     public static function of(string $type): Type
     {

@@ -15,7 +15,13 @@ final readonly class Surroundings
      * @param array<string, string>                     $operators one's own → schema
      * @param array<string, string>                     $relations tables and sequences → schema
      */
-    public function __construct(public array $columns = [], public array $types = [], public array $bases = [], public array $functions = [], public array $operators = [], public array $relations = [])
-    {
+    public function __construct(
+        public array $columns = [],
+        public array $types = [],
+        public array $bases = [],
+        public array $functions = [],
+        public array $operators = [],
+        public array $relations = [],
+    ) {
     }
 }

@@ -29,7 +29,10 @@ final readonly class Told
             '~/\*M!~' => [4, 'comments for MariaDB'],
             '/\bcurrent_timestamp\(\)/' => [3, 'current_timestamp()'],
             '/\butf8mb4_uca1400\w*/i' => [3, 'collations such as utf8mb4_uca1400_ai_ci'],
-            '/\bCREATE\s+OR\s+REPLACE\s+TABLE\b|\bWITH\s+SYSTEM\s+VERSIONING\b|\bPERSISTENT\b|\bPAGE_CHECKSUM\b|\bENGINE\s*=\s*Aria\b/i' => [3, 'CREATE OR REPLACE TABLE and its kin'],
+            '/\bCREATE\s+OR\s+REPLACE\s+TABLE\b|\bWITH\s+SYSTEM\s+VERSIONING\b|\bPERSISTENT\b|\bPAGE_CHECKSUM\b|\bENGINE\s*=\s*Aria\b/i' => [
+                3,
+                'CREATE OR REPLACE TABLE and its kin',
+            ],
             '/\binet6\b|\b(?:ADD|DROP|CHANGE|MODIFY)\s+(?:COLUMN\s+|INDEX\s+|KEY\s+)?IF\s+(?:NOT\s+)?EXISTS\b/i' => [2, 'IF EXISTS within ALTER TABLE'],
         ],
         'mysql' => [
@@ -37,7 +40,10 @@ final readonly class Told
             '/\butf8mb4_0900_\w+/i' => [4, 'collations such as utf8mb4_0900_ai_ci'],
             '~/\*!80\d{3}~' => [3, 'comments for MySQL 8'],
             '/\bON UPDATE CURRENT_TIMESTAMP\b(?!\()|\bDEFAULT CURRENT_TIMESTAMP\b(?!\()/' => [1, 'CURRENT_TIMESTAMP without parentheses'],
-            '/\A(?!.*`\w+` (?:big|small|medium|tiny)?int\(\d+\)).*^[^\n]*`\w+` (?:big|small|medium)?int\b(?!\()/sm' => [2, 'whole numbers without display widths'],
+            '/\A(?!.*`\w+` (?:big|small|medium|tiny)?int\(\d+\)).*^[^\n]*`\w+` (?:big|small|medium)?int\b(?!\()/sm' => [
+                2,
+                'whole numbers without display widths',
+            ],
             '/\bVISIBLE\b|\bGTID_PURGED\b|\bENCRYPTION\s*=|\bSTORED NOT NULL\b|\bMEMBER\s+OF\b/i' => [2, 'words of MySQL 8'],
         ],
         'postgresql' => [
@@ -68,7 +74,10 @@ final readonly class Told
             '/^\.(?:mode|tables|schema|read|headers|open|bail)\b/m' => [3, 'lines of its shell'],
         ],
         'sql' => [
-            '/\bIDENTITY\s*\(\s*\d+\s*,\s*\d+\s*\)|\bN?VARCHAR\s*\(\s*MAX\s*\)|\bUNIQUEIDENTIFIER\b|\bDATETIME2\b|\[dbo\]|^GO\s*$/im' => [3, 'words of SQL Server'],
+            '/\bIDENTITY\s*\(\s*\d+\s*,\s*\d+\s*\)|\bN?VARCHAR\s*\(\s*MAX\s*\)|\bUNIQUEIDENTIFIER\b|\bDATETIME2\b|\[dbo\]|^GO\s*$/im' => [
+                3,
+                'words of SQL Server',
+            ],
             '/\bN?VARCHAR2\b|\bNUMBER\s*\(|^\/\s*$|\bENABLE\s+VALIDATE\b/im' => [3, 'words of Oracle Database'],
         ],
     ];
@@ -93,7 +102,10 @@ final readonly class Told
             [$scores[$of], $found[$of]] = [0, []];
             foreach ($signs as $pattern => [$weight, $name]) {
                 // How often something stands there tells less than how much there is.
-                $count = preg_match_all($pattern, str_starts_with($name, 'its name') || str_contains($name, 'comments') || str_contains($name, '$$') ? $script : $bare);
+                $count = preg_match_all(
+                    $pattern,
+                    str_starts_with($name, 'its name') || str_contains($name, 'comments') || str_contains($name, '$$') ? $script : $bare,
+                );
                 if ($count > 0) {
                     $scores[$of] += $weight * (1 + (int) log($count, 4));
                     $found[$of][$name] = $weight * $count;
@@ -121,7 +133,11 @@ final readonly class Told
                 $instead = $grammars[$members[1] ?? $members[0]]->label;
             }
         } else {
-            $rivals = array_keys(array_filter($total, static fn (int $score, string $name): bool => $score === $total[$best] && $name !== $best, \ARRAY_FILTER_USE_BOTH));
+            $rivals = array_keys(array_filter(
+                $total,
+                static fn (int $score, string $name): bool => $score === $total[$best] && $name !== $best,
+                \ARRAY_FILTER_USE_BOTH,
+            ));
             $instead = [] === $rivals ? null : $grammars[$rivals[0]]->label;
         }
         $family = 'family:'.$grammars[$best]->family;

@@ -30,7 +30,8 @@ class Typing
         'current_date' => 1, 'current_time' => 1, 'current_timestamp' => 1, 'localtime' => 1, 'localtimestamp' => 1, 'getdate' => 1, 'sysdate' => 1,
         'random' => 1, 'rand' => 1, 'pi' => 1, 'grouping' => 1, 'total' => 1, 'concat_ws' => 1, 'regr_count' => 1, 'isnull' => 1, 'uuid' => 1,
     ];
-    private const BOOLEAN = '/^(?:=|<>|!=|<|>|<=|>=|<=>|==|\^=|AND|OR|XOR|NOT|(?:NOT )?(?:LIKE|ILIKE|IN|BETWEEN|SIMILAR|REGEXP|RLIKE|GLOB|MATCH|OVERLAPS)|IS .*|.* (?:ANY|ALL))$/';
+    private const BOOLEAN = '/^(?:=|<>|!=|<|>|<=|>=|<=>|==|\^=|AND|OR|XOR|NOT|(?:NOT '
+        .')?(?:LIKE|ILIKE|IN|BETWEEN|SIMILAR|REGEXP|RLIKE|GLOB|MATCH|OVERLAPS)|IS .*|.* (?:ANY|ALL))$/';
 
     /** @var array<string, string> what domains and named types stand for, by their names */
     public array $bases = [];

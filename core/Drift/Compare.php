@@ -19,7 +19,8 @@ use Fasti\Core\Wording\ColumnWords;
 final class Compare
 {
     /**
-     * @param array<string, true>                             $gone  places (Place::key()) of tables that the older one knows as gone: they come back if they reappear
+     * @param array<string, true>                             $gone  places (Place::key()) of tables that the older one knows as gone: they come back if
+     *     they reappear
      * @param ?\Closure(Table, Column, Table, Column): ?float $alike how much the data of two columns is alike, where it is known
      *
      * @return list<TableDrift> renamed ones first, then changed, new, back and gone; each by schema and name
@@ -69,7 +70,14 @@ final class Compare
             }
         }
         $order = [Fate::Renamed->value => 0, Fate::Changed->value => 1, Fate::New->value => 2, Fate::Back->value => 3, Fate::Gone->value => 4];
-        usort($drift, static fn (TableDrift $a, TableDrift $b): int => [$order[$a->change->value], $a->table()->schema, $a->table()->name] <=> [$order[$b->change->value], $b->table()->schema, $b->table()->name]);
+        usort(
+            $drift,
+            static fn (TableDrift $a, TableDrift $b): int => [
+                $order[$a->change->value],
+                $a->table()->schema,
+                $a->table()->name,
+            ] <=> [$order[$b->change->value], $b->table()->schema, $b->table()->name],
+        );
 
         return $drift;
     }
@@ -128,7 +136,8 @@ final class Compare
      */
     public static function routines(Catalog $before, Catalog $after): array
     {
-        $key = static fn (Routine $routine, bool $place): string => ($place ? $routine->schema."\0" : '').$routine->name."\0".$routine->kind."\0".$routine->parameters;
+        $key = static fn (Routine $routine, bool $place): string => ($place ? $routine->schema."\0" : '')
+            .$routine->name."\0".$routine->kind."\0".$routine->parameters;
         $drift = [];
         $lost = array_combine(array_map(static fn (Routine $routine): string => $key($routine, true), $before->routines), $before->routines);
         $fresh = [];
@@ -147,7 +156,10 @@ final class Compare
         foreach ($fresh as $routine) {
             // The same by name elsewhere, or the same name with other parameters here, is the same one.
             $was = array_filter($lost, static fn (Routine $each): bool => $key($each, false) === $key($routine, false))
-                ?: array_filter($lost, static fn (Routine $each): bool => $each->schema === $routine->schema && $each->name === $routine->name && $each->kind === $routine->kind);
+                ?: array_filter(
+                    $lost,
+                    static fn (Routine $each): bool => $each->schema === $routine->schema && $each->name === $routine->name && $each->kind === $routine->kind,
+                );
             if (1 !== \count($was)) {
                 $drift[] = new RoutineDrift(Fate::New, null, $routine, []);
                 continue;
@@ -162,7 +174,10 @@ final class Compare
         foreach ($lost as $routine) {
             $drift[] = new RoutineDrift(Fate::Gone, $routine, null, []);
         }
-        usort($drift, static fn (RoutineDrift $a, RoutineDrift $b): int => [$a->routine()->schema, $a->routine()->name] <=> [$b->routine()->schema, $b->routine()->name]);
+        usort(
+            $drift,
+            static fn (RoutineDrift $a, RoutineDrift $b): int => [$a->routine()->schema, $a->routine()->name] <=> [$b->routine()->schema, $b->routine()->name],
+        );
 
         return $drift;
     }
@@ -199,7 +214,9 @@ final class Compare
             $words[] = null === $is->onUpdate ? 'it is not set any more when the row changes' : 'it is set when the row changes';
         }
         if ($was->comment !== $is->comment) {
-            $words[] = '' === $is->comment ? 'its comment was removed' : \sprintf('the database says “%s” of it%s', $is->comment, '' === $was->comment ? '' : \sprintf(' (was “%s”)', $was->comment));
+            $words[] = '' === $is->comment
+                ? 'its comment was removed'
+                : \sprintf('the database says “%s” of it%s', $is->comment, '' === $was->comment ? '' : \sprintf(' (was “%s”)', $was->comment));
         }
         if ($was->collation !== $is->collation) {
             $words[] = \sprintf('it is sorted as %s (was %s)', $is->collation ?? 'the table is', $was->collation ?? 'the table');

@@ -51,10 +51,15 @@ final class Doubt
                 }
             }
         }
-        if ($was->nullable !== $is->nullable && 1 === preg_match('/\b(?:always|never|required|mandatory|must|optional|empty|missing|unknown|may be|if any|null)\b/i', $text, $m)) {
+        if ($was->nullable !== $is->nullable
+            && 1 === preg_match('/\b(?:always|never|required|mandatory|must|optional|empty|missing|unknown|may be|if any|null)\b/i', $text, $m)) {
             return \sprintf('The text says “%s”, and %s.', $m[0], $is->nullable ? 'the field may be empty now' : 'the field is required now');
         }
-        if ($was->default !== $is->default && (1 === preg_match('/\bdefault|unless given\b/i', $text) || (null !== $was->default && \strlen(trim($was->default, "'")) > 1 && self::mentions($text, trim($was->default, "'"))))) {
+        if ($was->default !== $is->default
+            && (1 === preg_match(
+                '/\bdefault|unless given\b/i',
+                $text,
+            ) || (null !== $was->default && \strlen(trim($was->default, "'")) > 1 && self::mentions($text, trim($was->default, "'"))))) {
             return \sprintf('The text may speak of the default, which was %s and is %s.', $was->default ?? 'none', $is->default ?? 'none');
         }
 
@@ -74,7 +79,12 @@ final class Doubt
      */
     public static function codes(string $text): array
     {
-        preg_match_all('/(?:^|[\s,;(*`“"\'-])(?|([A-Za-z0-9][\w.-]{0,15})[`”"\']*\s*(?:=|→|–|means\b)|([A-Z0-9][A-Z0-9_.-]{0,7}|[A-Za-z0-9]{1,3})[`”"\']*\s*(?::|for\b))(?=\s*\S)/um', $text, $m);
+        preg_match_all(
+            '/(?:^|[\s,;(*`“"\'-])(?|([A-Za-z0-9][\w.-]{0,15})[`”"\']*\s*(?:=|→|–|means\b)'
+                .'|([A-Z0-9][A-Z0-9_.-]{0,7}|[A-Za-z0-9]{1,3})[`”"\']*\s*(?::|for\b))(?=\s*\S)/um',
+            $text,
+            $m,
+        );
 
         if (\count($m[1]) >= 2) {
             return array_values(array_unique($m[1]));

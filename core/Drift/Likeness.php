@@ -7,7 +7,10 @@ namespace Fasti\Core\Drift;
 /** How much two identifiers look like names of the same thing, 0 to 1. */
 final class Likeness
 {
-    private const KINDS = ['id', 'at', 'on', 'by', 'is', 'has', 'no', 'nr', 'num', 'number', 'date', 'time', 'name', 'type', 'key', 'code', 'flag', 'count', 'the', 'of', 'to', 'from', 'in', 'text', 'value', 'url'];
+    private const KINDS = [
+        'id', 'at', 'on', 'by', 'is', 'has', 'no', 'nr', 'num', 'number', 'date', 'time', 'name', 'type', 'key', 'code', 'flag', 'count', 'the', 'of', 'to',
+        'from', 'in', 'text', 'value', 'url',
+    ];
 
     /** @var array<string, array{string, list<string>, array<string, true>}> folded name, words, pairs of letters */
     private static array $known = [];
@@ -87,7 +90,12 @@ final class Likeness
             self::$known = [];
         }
         if (!isset(self::$known[$name])) {
-            $words = array_values(array_filter(explode(' ', strtolower((string) preg_replace(['/(?<=[a-z])(?=[A-Z])/', '/[^A-Za-z0-9]+/', '/(?<=[A-Za-z])(?=\d)/'], ' ', $name)))));
+            $words = array_values(
+                array_filter(explode(
+                    ' ',
+                    strtolower((string) preg_replace(['/(?<=[a-z])(?=[A-Z])/', '/[^A-Za-z0-9]+/', '/(?<=[A-Za-z])(?=\d)/'], ' ', $name)),
+                )),
+            );
             $fold = implode('', $words);
             $pairs = [];
             for ($i = 0, $n = \strlen($fold) - 1; $i < $n; ++$i) {

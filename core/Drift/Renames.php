@@ -57,7 +57,10 @@ final class Renames
         // A table that stands in both catalogs counts once; the ten keep a small database from telling nothing.
         $count = \count($all) / 2 + 10;
         $weights = array_map(static fn (int $in): float => max(0.02, log($count / ($in / 2 + 1))), $frequency);
-        $columns = static fn (Table $table): array => array_fill_keys(array_map(static fn (Column $column): string => strtolower($column->name).' '.$column->type, $table->columns), true);
+        $columns = static fn (Table $table): array => array_fill_keys(
+            array_map(static fn (Column $column): string => strtolower($column->name).' '.$column->type, $table->columns),
+            true,
+        );
         $goneColumns = array_map($columns, $gone);
         $newColumns = array_map($columns, $new);
         $scores = $shares = [];
@@ -78,7 +81,9 @@ final class Renames
                 $score += 0.3;
             }
             // A likely name alone is no evidence: without common columns it is another table of the same kind.
-            $keyed = null !== $gone[$i]->primaryKey && $gone[$i]->primaryKey->columns === ($new[$j]->primaryKey->columns ?? null) && ['id'] !== $gone[$i]->primaryKey->columns;
+            $keyed = null !== $gone[$i]->primaryKey
+                && $gone[$i]->primaryKey->columns === ($new[$j]->primaryKey->columns ?? null)
+                && ['id'] !== $gone[$i]->primaryKey->columns;
             $score += $keyed ? 0.05 : 0.0;
             $scores[$i][$j] = $jaccard < 0.25 ? 0.0 : $score;
             $shares[$i][$j] = [\count($common), $named];
@@ -129,7 +134,13 @@ final class Renames
                 continue;
             }
             $j = 1 === \count($equal) ? $equal[0] : $candidates[0];
-            $same[] = [$table, $new[$j], [] === $equal ? \sprintf('It has the same name in another schema, and %d of its %s', $common, Amount::of(\count($of), 'field')) : 'It has the same name and the same fields in another schema'];
+            $same[] = [
+                $table,
+                $new[$j],
+                [] === $equal
+                    ? \sprintf('It has the same name in another schema, and %d of its %s', $common, Amount::of(\count($of), 'field'))
+                    : 'It has the same name and the same fields in another schema',
+            ];
             $taken[$j] = true;
             unset($gone[$i]);
         }
@@ -185,13 +196,19 @@ final class Renames
                     $why[] = 'the same default';
                     $evidence = true;
                 }
-                if ($type > 0.3 && 1 === $types[0][$was->type] && 1 === ($types[1][$is->type] ?? 0) && 1 === preg_match(self::OWN_TYPE, $was->base ?? $was->type)) {
+                if ($type > 0.3
+                    && 1 === $types[0][$was->type]
+                    && 1 === ($types[1][$is->type] ?? 0)
+                    && 1 === preg_match(self::OWN_TYPE, $was->base ?? $was->type)) {
                     // A text with an odd length, or a list of its own, is seldom chosen twice.
                     $score += 0.1;
                     $evidence = $evidence || $place > 0.2;
                 }
                 $alone = 1 === $types[0][$was->type] && 1 === ($types[1][$is->type] ?? 0) && \count($gone) === \count($new);
-                if ($type > 0.3 && $place > 0.2 && $alone && 1 === preg_match('/^(?:date|time|year|numeric|decimal|real|float|double|uuid|json|inet|point|geometry)\b/i', $was->type)) {
+                if ($type > 0.3
+                    && $place > 0.2
+                    && $alone
+                    && 1 === preg_match('/^(?:date|time|year|numeric|decimal|real|float|double|uuid|json|inet|point|geometry)\b/i', $was->type)) {
                     // Such a type in such a place is hardly another thing; a text or a whole number may be anything.
                     $evidence = true;
                 }

@@ -34,7 +34,9 @@ final readonly class RoutineDrift
             $words[] = 'it does something else now';
         }
         if ($was->comment !== $is->comment) {
-            $words[] = '' === $is->comment ? 'its comment was removed' : \sprintf('the database says “%s” of it%s', $is->comment, '' === $was->comment ? '' : \sprintf(' (was “%s”)', $was->comment));
+            $words[] = '' === $is->comment
+                ? 'its comment was removed'
+                : \sprintf('the database says “%s” of it%s', $is->comment, '' === $was->comment ? '' : \sprintf(' (was “%s”)', $was->comment));
         }
 
         return $words;

@@ -70,7 +70,9 @@ final readonly class TableWords
             $words[] = \sprintf('it was a %s and is a %s', $was->kind->value, $is->kind->value);
         }
         if ($was->comment !== $is->comment) {
-            $words[] = '' === $is->comment ? 'its comment was removed' : \sprintf('the database says “%s” of it%s', $is->comment, '' === $was->comment ? '' : \sprintf(' (was “%s”)', $was->comment));
+            $words[] = '' === $is->comment
+                ? 'its comment was removed'
+                : \sprintf('the database says “%s” of it%s', $is->comment, '' === $was->comment ? '' : \sprintf(' (was “%s”)', $was->comment));
         }
         if (null !== $was->collation && null !== $is->collation && $was->collation !== $is->collation) {
             $words[] = \sprintf('it is sorted as %s (was %s)', $is->collation, $was->collation);
@@ -92,7 +94,15 @@ final readonly class TableWords
         $unique = fn (Key $key): string => implode(', ', array_map($this->name(...), $key->columns));
         $plain = static fn (Key $key): string => implode(', ', $key->columns);
 
-        return [...$words, ...self::sets(array_map($unique, $this->was->uniqueKeys), array_map($plain, $this->is->uniqueKeys), '%s stands only once now', '%s may stand more than once now')];
+        return [
+            ...$words,
+            ...self::sets(
+                array_map($unique, $this->was->uniqueKeys),
+                array_map($plain, $this->is->uniqueKeys),
+                '%s stands only once now',
+                '%s may stand more than once now',
+            ),
+        ];
     }
 
     /** @return list<string> */
@@ -120,10 +130,20 @@ final readonly class TableWords
             $old = $this->was->foreignKeys[$same[0]];
             // Columns of the other table may have new names, which is said there.
             if ($old->references->columns !== $key->references->columns && !isset($this->moved[$old->references->place()->key()])) {
-                $words[] = \sprintf('the join from %s meets %s there (was %s)', $newLeads[$i], implode(', ', $key->references->columns), implode(', ', $old->references->columns));
+                $words[] = \sprintf(
+                    'the join from %s meets %s there (was %s)',
+                    $newLeads[$i],
+                    implode(', ', $key->references->columns),
+                    implode(', ', $old->references->columns),
+                );
             }
             if ([$old->onDelete, $old->onUpdate] !== [$key->onDelete, $key->onUpdate]) {
-                $words[] = \sprintf('the join from %s acts otherwise: on delete %s, on update %s', $newLeads[$i], strtolower($key->onDelete), strtolower($key->onUpdate));
+                $words[] = \sprintf(
+                    'the join from %s acts otherwise: on delete %s, on update %s',
+                    $newLeads[$i],
+                    strtolower($key->onDelete),
+                    strtolower($key->onUpdate),
+                );
             }
         }
 
@@ -151,7 +171,12 @@ final readonly class TableWords
         }
         $say = static fn (CheckConstraint $check): string => $check->expression;
 
-        return self::sets(array_map($say, array_values($old)), array_map($say, array_values($new)), 'it is checked now that %s', 'it is not checked any more that %s');
+        return self::sets(
+            array_map($say, array_values($old)),
+            array_map($say, array_values($new)),
+            'it is checked now that %s',
+            'it is not checked any more that %s',
+        );
     }
 
     private function sameExpression(string $a, string $b): bool
@@ -163,7 +188,11 @@ final readonly class TableWords
     private function renamedIn(string $expression): string
     {
         foreach ($this->renamed as $was => $is) {
-            $expression = (string) preg_replace('/(?<![\w.\'])'.preg_quote((string) $was, '/').'(?![\w\'(])/', str_replace(['\\', '$'], ['\\\\', '\\$'], $is), $expression);
+            $expression = (string) preg_replace(
+                '/(?<![\w.\'])'.preg_quote((string) $was, '/').'(?![\w\'(])/',
+                str_replace(['\\', '$'], ['\\\\', '\\$'], $is),
+                $expression,
+            );
         }
 
         return $expression;
@@ -191,7 +220,9 @@ final readonly class TableWords
                     if ($is !== $was) {
                         $words[] = \sprintf('the index %s is %s (was %s)', $index->name, $is, $was);
                     } elseif ($other->comment !== $index->comment) {
-                        $words[] = '' === $index->comment ? \sprintf('the comment of the index %s was removed', $index->name) : \sprintf('the database says “%s” of the index %s', $index->comment, $index->name);
+                        $words[] = '' === $index->comment
+                            ? \sprintf('the comment of the index %s was removed', $index->name)
+                            : \sprintf('the database says “%s” of the index %s', $index->comment, $index->name);
                     }
                     unset($old[$j], $new[$i]);
                     break;
@@ -217,13 +248,26 @@ final readonly class TableWords
     /** @return list<string> */
     private function triggers(): array
     {
-        $byName = static fn (Table $table): array => array_combine(array_map(static fn (Trigger $trigger): string => $trigger->name, $table->triggers), $table->triggers);
+        $byName = static fn (Table $table): array => array_combine(
+            array_map(static fn (Trigger $trigger): string => $trigger->name, $table->triggers),
+            $table->triggers,
+        );
         [$old, $new] = [$byName($this->was), $byName($this->is)];
-        $words = self::sets(array_map(strval(...), array_keys($old)), array_map(strval(...), array_keys($new)), 'the trigger %s runs', 'the trigger %s does not run any more');
+        $words = self::sets(
+            array_map(strval(...), array_keys($old)),
+            array_map(strval(...), array_keys($new)),
+            'the trigger %s runs',
+            'the trigger %s does not run any more',
+        );
         foreach (array_intersect_key($new, $old) as $name => $trigger) {
             $was = $old[$name];
             if ([$was->timing, $was->event] !== [$trigger->timing, $trigger->event]) {
-                $words[] = \sprintf('the trigger %s runs %s (was %s)', $name, strtolower($trigger->timing.' '.$trigger->event), strtolower($was->timing.' '.$was->event));
+                $words[] = \sprintf(
+                    'the trigger %s runs %s (was %s)',
+                    $name,
+                    strtolower($trigger->timing.' '.$trigger->event),
+                    strtolower($was->timing.' '.$was->event),
+                );
             }
             if (self::body($was->body) !== self::body($trigger->body)) {
                 $words[] = \sprintf('the trigger %s does something else now', $name);

@@ -15,7 +15,10 @@ final class Slug
      */
     public static function of(string $name): string
     {
-        if (1 === preg_match('/^[a-z0-9_][a-z0-9_-]*$/', $name) && \strlen($name) <= self::MOST && !\in_array($name, ['index', 'con', 'prn', 'aux', 'nul', 'diagram'], true) && 1 !== preg_match('/-[0-9a-f]{8}$/', $name)) {
+        if (1 === preg_match('/^[a-z0-9_][a-z0-9_-]*$/', $name)
+            && \strlen($name) <= self::MOST
+            && !\in_array($name, ['index', 'con', 'prn', 'aux', 'nul', 'diagram'], true)
+            && 1 !== preg_match('/-[0-9a-f]{8}$/', $name)) {
             return $name;
         }
         $readable = trim(preg_replace('/[^a-z0-9_]+/', '-', strtolower($name)) ?? '', '-');

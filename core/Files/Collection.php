@@ -117,7 +117,12 @@ final class Collection
     {
         $types = $member->types();
         $this->members[$member->path] = $member;
-        $columns[] = new Column($member->path, self::type($member, $types, $this->lookedAtAll()), $member->present < $of || $member->nulls > 0, seen: new Seen($member->present, $of, $types, $this->codes($member)));
+        $columns[] = new Column(
+            $member->path,
+            self::type($member, $types, $this->lookedAtAll()),
+            $member->present < $of || $member->nulls > 0,
+            seen: new Seen($member->present, $of, $types, $this->codes($member)),
+        );
         if (null !== $member->node) {
             foreach ($member->node->members as $inner) {
                 $this->columns($inner, $inner->present > $member->node->objects ? $inner->present : $member->node->objects, $columns);
@@ -148,7 +153,9 @@ final class Collection
     {
         $words = [];
         foreach (array_keys(array_diff_key($types, ['null' => 1])) as $type) {
-            $words[] = 'string' === $type && $all && !$member->unlooked && null !== $member->format && '' !== $member->format ? 'string ('.$member->format.')' : $type;
+            $words[] = 'string' === $type && $all && !$member->unlooked && null !== $member->format && '' !== $member->format
+                ? 'string ('.$member->format.')'
+                : $type;
         }
         // A whole number is a number: both together are no variation.
         if (\in_array('integer', $words, true) && \in_array('number', $words, true)) {
@@ -163,7 +170,12 @@ final class Collection
     private function codes(Member $member): array
     {
         $distinct = \count($member->values ?? []);
-        if (null === $member->values || 0 === $member->strings || $distinct > self::MOST_CODES || 0 === $distinct || $member->longest > self::LONGEST_CODE || $member->looked < 4 * $distinct) {
+        if (null === $member->values
+            || 0 === $member->strings
+            || $distinct > self::MOST_CODES
+            || 0 === $distinct
+            || $member->longest > self::LONGEST_CODE
+            || $member->looked < 4 * $distinct) {
             return [];
         }
         $seen = array_map(strval(...), array_keys($member->values));
@@ -185,7 +197,13 @@ final class Collection
     {
         $document = json_decode($json, false, JsonDocuments::DEPTH);
 
-        return $document instanceof \stdClass ? (string) json_encode($this->without($document, ''), \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES | \JSON_PRESERVE_ZERO_FRACTION, JsonDocuments::DEPTH) : '';
+        return $document instanceof \stdClass
+            ? (string) json_encode(
+                $this->without($document, ''),
+                \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES | \JSON_PRESERVE_ZERO_FRACTION,
+                JsonDocuments::DEPTH,
+            )
+            : '';
     }
 
     private function without(mixed $value, string $path): mixed
@@ -231,7 +249,10 @@ final class Collection
                 }
             }
             if (null === $home) {
-                $groups[] = ['core' => $paths, 'version' => $shape['version'], 'count' => $shape['count'], 'first' => $shape['first'], 'last' => $shape['last'], 'example' => $shape['example'], 'always' => $paths, 'any' => $paths];
+                $groups[] = [
+                    'core' => $paths, 'version' => $shape['version'], 'count' => $shape['count'], 'first' => $shape['first'], 'last' => $shape['last'],
+                    'example' => $shape['example'], 'always' => $paths, 'any' => $paths,
+                ];
             } else {
                 $group = &$groups[$home];
                 $group['count'] += $shape['count'];

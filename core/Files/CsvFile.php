@@ -140,13 +140,20 @@ final class CsvFile implements \IteratorAggregate
         $file = basename($this->path);
         $notes = [];
         if ($this->uneven > 0) {
-            $notes[] = \sprintf('%s: %d %s more or fewer values than there are columns, first line %d.', $file, $this->uneven, 1 === $this->uneven ? 'row has' : 'rows have', $this->firstUneven);
+            $notes[] = \sprintf(
+                '%s: %d %s more or fewer values than there are columns, first line %d.', $file, $this->uneven, 1 === $this->uneven ? 'row has' : 'rows have',
+                $this->firstUneven,
+            );
         }
         if ($this->broken > 0) {
             $notes[] = \sprintf('%s: %d %s not in UTF-8 and read as Windows-1252.', $file, $this->broken, 1 === $this->broken ? 'value is' : 'values are');
         }
         if (!$this->named) {
-            $notes[] = \sprintf('%s: the first row does not look like names, for %s; so it counts as data, and the columns are named by their place.', $file, $this->why);
+            $notes[] = \sprintf(
+                '%s: the first row does not look like names, for %s; so it counts as data, and the columns are named by their place.',
+                $file,
+                $this->why,
+            );
         }
         foreach ($this->namings as $naming) {
             $notes[] = "$file: $naming.";

@@ -96,7 +96,8 @@ final readonly class CsvHeader
     {
         $value = trim($value);
 
-        return 'text' !== CsvTable::typeOf($value) || 1 === preg_match('~^[+-]?[\d.,\s]*\d[\d.,\s]*%?$|^\d{1,4}[./-]\d{1,2}[./-]\d{1,4}(?:[ T]\d\d?:\d\d.*)?$~', $value);
+        return 'text' !== CsvTable::typeOf($value)
+            || 1 === preg_match('~^[+-]?[\d.,\s]*\d[\d.,\s]*%?$|^\d{1,4}[./-]\d{1,2}[./-]\d{1,4}(?:[ T]\d\d?:\d\d.*)?$~', $value);
     }
 
     /**

@@ -118,7 +118,11 @@ final class JsonDocuments implements \IteratorAggregate
             ++$number;
             if (0 === $length) {
                 ++$this->faulty;
-                $this->faults[] = \sprintf('%s: document %d is not complete; the file breaks off within it, or a bracket is missing.', basename($this->path), $number);
+                $this->faults[] = \sprintf(
+                    '%s: document %d is not complete; the file breaks off within it, or a bracket is missing.',
+                    basename($this->path),
+                    $number,
+                );
 
                 return;
             }
@@ -142,7 +146,9 @@ final class JsonDocuments implements \IteratorAggregate
     {
         if ('{' !== $buffer[$at]) {
             // A plain value or a list, which is no document; it is handed on, so that it can be counted.
-            while (1 !== preg_match('~\G(?:"(?:[^"\\\\]++|\\\\.)*+"|(\[(?:[^\[\]"]++|"(?:[^"\\\\]++|\\\\.)*+"|(?1))*+\])|[^\s,\[\]{}"]++(?=[\s,\]]))~s', $buffer, $m, 0, $at)) {
+            while (1 !== preg_match(
+                '~\G(?:"(?:[^"\\\\]++|\\\\.)*+"|(\[(?:[^\[\]"]++|"(?:[^"\\\\]++|\\\\.)*+"|(?1))*+\])|[^\s,\[\]{}"]++(?=[\s,\]]))~s', $buffer, $m, 0, $at,
+            )) {
                 if (!$this->more($stream, $buffer)) {
                     return 0;
                 }
@@ -167,7 +173,10 @@ final class JsonDocuments implements \IteratorAggregate
                 return 1 === preg_match(self::OBJECT, $buffer, $m, 0, $at) ? \strlen($m[0]) : 0;
             }
             if (\strlen($buffer) - $at > self::MOST_BYTES) {
-                throw new SourceError(\sprintf('“%s” holds a document of more than 256 MB.', basename($this->path)), 'Is it one document only? Hand in its parts as a collection: one document a line, or an array.');
+                throw new SourceError(
+                    \sprintf('“%s” holds a document of more than 256 MB.', basename($this->path)),
+                    'Is it one document only? Hand in its parts as a collection: one document a line, or an array.',
+                );
             }
         }
     }
@@ -229,7 +238,10 @@ final class JsonDocuments implements \IteratorAggregate
         }
         ++$this->faulty;
         if ($this->faulty <= self::MOST_FAULTS) {
-            $this->faults[] = \sprintf('%s, document %d: %s. It begins %s', basename($this->path), $number, $why, mb_strimwidth(trim(mb_convert_encoding($text, 'UTF-8', 'UTF-8')), 0, 60, '…'));
+            $this->faults[] = \sprintf(
+                '%s, document %d: %s. It begins %s', basename($this->path), $number, $why,
+                mb_strimwidth(trim(mb_convert_encoding($text, 'UTF-8', 'UTF-8')), 0, 60, '…'),
+            );
         }
 
         return [$value ?? null, $text];
@@ -251,11 +263,17 @@ final class JsonDocuments implements \IteratorAggregate
             str_starts_with($head, 'PK') => 'a zip archive',
             str_starts_with($head, "\xFF\xFE"), str_starts_with($head, "\xFE\xFF") => 'in UTF-16, where JSON is UTF-8',
             str_contains($head, "\0") => 'a binary file',
-            1 !== preg_match('/^(?:\xEF\xBB\xBF)?\s*[\[{]/', $head) => \sprintf('not JSON: it begins with “%s”', mb_strimwidth(trim(mb_convert_encoding($head, 'UTF-8', 'UTF-8')), 0, 30, '…')),
+            1 !== preg_match('/^(?:\xEF\xBB\xBF)?\s*[\[{]/', $head) => \sprintf(
+                'not JSON: it begins with “%s”',
+                mb_strimwidth(trim(mb_convert_encoding($head, 'UTF-8', 'UTF-8')), 0, 30, '…'),
+            ),
             default => null,
         };
         if (null !== $what) {
-            throw new SourceError(\sprintf('“%s” is %s.', $name, $what), 'Documents are JSON objects: one a line, or the elements of an array. Hand the file in as what it is, or give it the ending that says so.');
+            throw new SourceError(
+                \sprintf('“%s” is %s.', $name, $what),
+                'Documents are JSON objects: one a line, or the elements of an array. Hand the file in as what it is, or give it the ending that says so.',
+            );
         }
     }
 }

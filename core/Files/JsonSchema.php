@@ -120,7 +120,9 @@ final class JsonSchema
         if (null !== $column->seen) {
             $types = array_map(strval(...), array_keys($column->seen->types));
         } else {
-            $types = 'any' === $column->type ? [] : array_map(static fn (string $word): string => (string) preg_replace('/ .*$/', '', $word), explode(' | ', $column->type));
+            $types = 'any' === $column->type
+                ? []
+                : array_map(static fn (string $word): string => (string) preg_replace('/ .*$/', '', $word), explode(' | ', $column->type));
             if ([] !== $types && $column->nullable && str_contains($column->type, 'null')) {
                 $types[] = 'null';
             }

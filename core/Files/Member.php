@@ -37,7 +37,10 @@ final class Member
     /** @return array<string, int> JSON type → how often, the most frequent first */
     public function types(): array
     {
-        $types = array_filter(['string' => $this->strings, 'integer' => $this->integers, 'number' => $this->numbers, 'boolean' => $this->booleans, 'null' => $this->nulls, 'array' => $this->lists, 'object' => $this->node->objects ?? 0]);
+        $types = array_filter([
+            'string' => $this->strings, 'integer' => $this->integers, 'number' => $this->numbers, 'boolean' => $this->booleans, 'null' => $this->nulls,
+            'array' => $this->lists, 'object' => $this->node->objects ?? 0,
+        ]);
         arsort($types);
 
         return $types;

@@ -34,15 +34,25 @@ final class MemberList
             if ('' === trim($line)) {
                 continue;
             }
-            if (1 !== preg_match('/^\s*((?:"(?:[^"]|"")*"|[^\s"])+)\s+(\w+)(?:\s*\(([a-z-]+)\))?(\s+required)?\s*$/i', $line, $m) || !\in_array(strtolower($m[2]), self::TYPES, true)) {
-                throw new SourceError(\sprintf('Line %d, “%s”, could not be read.', $i + 1, mb_strimwidth(trim($line), 0, 60, '…')), 'A line has a path, a type ('.implode(', ', self::TYPES).') and, if the member must be there, the word “required”: readings[].value number required. Or paste a JSON Schema.');
+            if (1 !== preg_match('/^\s*((?:"(?:[^"]|"")*"|[^\s"])+)\s+(\w+)(?:\s*\(([a-z-]+)\))?(\s+required)?\s*$/i', $line, $m)
+                || !\in_array(strtolower($m[2]), self::TYPES, true)) {
+                throw new SourceError(
+                    \sprintf('Line %d, “%s”, could not be read.', $i + 1, mb_strimwidth(trim($line), 0, 60, '…')),
+                    'A line has a path, a type ('.implode(', ', self::TYPES)
+                        .') and, if the member must be there, the word “required”: readings[].value number required. Or paste a JSON Schema.',
+                );
             }
             $type = strtolower($m[2]);
             $m[1] = (string) MemberPath::of($m[1]);
             if (isset($columns[$m[1]])) {
                 throw new SourceError(\sprintf('Line %d names %s a second time.', $i + 1, $m[1]), 'Each member has one line.');
             }
-            $columns[$m[1]] = new Column($m[1], $type.('' === ($m[3] ?? '') ? '' : ' ('.strtolower($m[3]).')'), '' === ($m[4] ?? ''), seen: new Seen(0, 0, [$type => 0]));
+            $columns[$m[1]] = new Column(
+                $m[1],
+                $type.('' === ($m[3] ?? '') ? '' : ' ('.strtolower($m[3]).')'),
+                '' === ($m[4] ?? ''),
+                seen: new Seen(0, 0, [$type => 0]),
+            );
         }
         if ([] === $columns) {
             throw new SourceError('The collection has no member yet.', 'Write one a line: its path, and its type.');

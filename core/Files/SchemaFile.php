@@ -31,7 +31,12 @@ final class SchemaFile
     /** Whether a JSON file is a schema rather than a document. */
     public static function is(mixed $value): bool
     {
-        return \is_array($value) && ((\is_string($value['$schema'] ?? null) && str_contains($value['$schema'], 'json-schema.org')) || (\in_array($value['type'] ?? null, ['object', 'array'], true) && (\is_array($value['properties'] ?? null) || \is_array($value['items'] ?? null))));
+        return \is_array($value)
+            && ((\is_string($value['$schema'] ?? null) && str_contains($value['$schema'], 'json-schema.org')) || (\in_array(
+                $value['type'] ?? null,
+                ['object', 'array'],
+                true,
+            ) && (\is_array($value['properties'] ?? null) || \is_array($value['items'] ?? null))));
     }
 
     public function table(string $schema, string $name): Table
@@ -59,7 +64,9 @@ final class SchemaFile
         $required = \is_array($object['required'] ?? null) ? $object['required'] : [];
         foreach (\is_array($object['properties'] ?? null) ? $object['properties'] : [] as $name => $member) {
             if (\is_array($member)) {
-                $this->member($this->resolved($member), MemberPath::member($path, (string) $name), !\in_array((string) $name, $required, true), $depth, $columns);
+                $this->member(
+                    $this->resolved($member), MemberPath::member($path, (string) $name), !\in_array((string) $name, $required, true), $depth, $columns,
+                );
             }
         }
         if (\is_array($object['additionalProperties'] ?? null)) {
@@ -85,7 +92,11 @@ final class SchemaFile
         $enum = \is_array($member['enum'] ?? null) ? 'enum('.implode(',', array_map($quoted, $member['enum'])).')' : null;
         $description = $member['description'] ?? $member['title'] ?? '';
         $list = \in_array('array', $types, true) && \is_array($member['items'] ?? null) ? $this->resolved($member['items']) : null;
-        $columns[] = new Column($path, [] === $words ? 'any' : implode(' | ', $words), $optional || \in_array('null', $types, true), isset($member['default']) ? (string) json_encode($member['default'], \JSON_UNESCAPED_UNICODE) : null, \is_string($description) ? $description : '', base: $enum, seen: new Seen(0, 0, array_fill_keys(array_values($types), 0)));
+        $columns[] = new Column(
+            $path, [] === $words ? 'any' : implode(' | ', $words), $optional || \in_array('null', $types, true),
+            isset($member['default']) ? (string) json_encode($member['default'], \JSON_UNESCAPED_UNICODE) : null,
+            \is_string($description) ? $description : '', base: $enum, seen: new Seen(0, 0, array_fill_keys(array_values($types), 0)),
+        );
         $this->members($member, $path, $depth + 1, $columns);
         if (null !== $list) {
             // A list of objects alone needs no line of its own, as where documents are read.

@@ -84,7 +84,10 @@ final class Structure
             ++$this->shapes[$key]['count'];
             $this->shapes[$key]['last'] = $number;
         } elseif (\count($this->shapes) < self::MOST_SHAPES) {
-            $this->shapes[$key] = ['count' => 1, 'first' => $number, 'last' => $number, 'example' => \strlen($text) > 20000 ? '' : trim($text), 'paths' => $this->paths($document, $this->root), 'version' => $version];
+            $this->shapes[$key] = [
+                'count' => 1, 'first' => $number, 'last' => $number, 'example' => \strlen($text) > 20000 ? '' : trim($text),
+                'paths' => $this->paths($document, $this->root), 'version' => $version,
+            ];
         } else {
             ++$this->shapeless;
         }

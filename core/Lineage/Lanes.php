@@ -8,7 +8,8 @@ namespace Fasti\Core\Lineage;
 final class Lanes
 {
     /**
-     * @param list<array{kind: string, words: string, detail: string, rows: string, inputs: list<int>, schema: string, table: string, named: string, many: bool}> $steps
+     * @param list<array{kind: string, words: string, detail: string, rows: string, inputs: list<int>, schema: string, table: string, named: string,
+     *     many: bool}> $steps
      *
      * @return list<Step>
      */

@@ -32,7 +32,8 @@ final readonly class Alone
         }
         $from = 'FROM '.$this->sql->table($this->ground->role($branch->fact)->entry)." AS $base".([] === $where ? '' : "\nWHERE ".implode("\n  AND ", $where));
         if ('median' === $branch->special) {
-            return "WITH ranked AS (SELECT $value AS v, ROW_NUMBER() OVER (ORDER BY CASE WHEN $value IS NULL THEN 1 ELSE 0 END, $value) AS n, COUNT($value) OVER () AS c\n$from)\n"
+            return "WITH ranked AS (SELECT $value AS v, ROW_NUMBER() OVER (ORDER BY CASE WHEN $value IS NULL THEN 1 ELSE 0 END, $value) AS n, COUNT($value) "
+                ."OVER () AS c\n$from)\n"
                 .'SELECT '.$this->sql->average('v').' AS total FROM ranked WHERE 2 * n BETWEEN c AND c + 2';
         }
         $aggregate = Composer::aggregated($this->sql, $measure, $value, null);

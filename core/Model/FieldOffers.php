@@ -136,7 +136,8 @@ final readonly class FieldOffers
     {
         foreach ($this->ground->ways()->reached($fact) as $role) {
             foreach ($this->ground->model->attributesOf($this->ground->role($role)) as $attribute) {
-                if (TypeFamily::Time === $this->ground->formula($role, $attribute->expression)->family && 1 === \count($this->ground->ways()->between($fact, $role))) {
+                if (TypeFamily::Time === $this->ground->formula($role, $attribute->expression)->family
+                    && 1 === \count($this->ground->ways()->between($fact, $role))) {
                     return new Level($role, $attribute->name);
                 }
             }

@@ -91,7 +91,8 @@ final class ModelChecks
                     \sprintf('“%s” is a role of “%s”, which the model has not', $role->name, $role->like),
                     'Its attributes are said there.', 'Say of which dimension it is a role.');
             }
-            if (RoleKind::Fact === $role->kind && [] === array_filter($this->ground->model->measures, static fn (Measure $one): bool => $one->fact === $role->name)) {
+            if (RoleKind::Fact === $role->kind
+                && [] === array_filter($this->ground->model->measures, static fn (Measure $one): bool => $one->fact === $role->name)) {
                 $this->note('fact-without-measure', Severity::Note, $role->name, \sprintf('Of the fact “%s” nothing is measured', $role->name),
                     'Nothing can be asked of it but through other facts.', 'Take a measure of it: the count of its rows is one.');
             }
@@ -304,7 +305,10 @@ final class ModelChecks
                     \sprintf('“%s” adds up %s, which is an average itself (%s)', $measure->name, $use->column, $how),
                     'Such a sum means nothing.', 'Take a ratio of what is behind it, or say that it is not added.');
             }
-            if (!$weighed && [] !== array_intersect([...$words, implode('', $words)], self::STOCKS) && Aggregation::Sum === $measure->aggregation && Adds::All === $measure->adds) {
+            if (!$weighed
+                && [] !== array_intersect([...$words, implode('', $words)], self::STOCKS)
+                && Aggregation::Sum === $measure->aggregation
+                && Adds::All === $measure->adds) {
                 $this->note(
                     'stock-over-time',
                     Severity::Doubt,
@@ -327,7 +331,10 @@ final class ModelChecks
     /** Values whose unit stands in another field, of the fact or of what it leads to. */
     private function unitsWithin(Measure $measure, Formula $formula): void
     {
-        if (!\in_array($measure->aggregation, [Aggregation::Sum, Aggregation::Average, Aggregation::Median], true) || '' !== $formula->unit || TypeFamily::Number !== $formula->family || '' !== trim($measure->filter)) {
+        if (!\in_array($measure->aggregation, [Aggregation::Sum, Aggregation::Average, Aggregation::Median], true)
+            || '' !== $formula->unit
+            || TypeFamily::Number !== $formula->family
+            || '' !== trim($measure->filter)) {
             return;
         }
         foreach ($this->ground->ways()->reached($measure->fact) as $role) {
@@ -335,7 +342,11 @@ final class ModelChecks
                 continue;
             }
             foreach ($this->ground->table($role)->columns ?? [] as $column) {
-                if (\in_array(NameWords::singular(NameWords::of($column->name)), [['unit'], ['uom'], ['unit', 'code'], ['currency'], ['unit', 'of', 'measure']], true)) {
+                if (\in_array(
+                    NameWords::singular(NameWords::of($column->name)),
+                    [['unit'], ['uom'], ['unit', 'code'], ['currency'], ['unit', 'of', 'measure']],
+                    true,
+                )) {
                     $this->note(
                         'units-mixed',
                         Severity::Doubt,
@@ -396,7 +407,9 @@ final class ModelChecks
     {
         foreach ($this->ground->model->measures as $measure) {
             foreach ($this->known->measures as $other) {
-                if (ModelNames::folded($other['name']) === ModelNames::folded($measure->name) && ($other['how'] !== self::how($measure) || ('' !== $other['meaning'] && '' !== $measure->meaning && $other['meaning'] !== $measure->meaning))) {
+                if (ModelNames::folded($other['name']) === ModelNames::folded($measure->name)
+                    && ($other['how'] !== self::how($measure)
+                        || ('' !== $other['meaning'] && '' !== $measure->meaning && $other['meaning'] !== $measure->meaning))) {
                     $this->note(
                         'same-name-other-meaning',
                         Severity::Doubt,

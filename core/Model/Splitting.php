@@ -62,7 +62,8 @@ final readonly class Splitting
     {
         [[$a, $b], $from] = $this->of([$fine, $coarse]);
 
-        return "SELECT $a AS value, COUNT(DISTINCT $b) AS different, MIN($b) AS one, MAX($b) AS other $from WHERE $a IS NOT NULL GROUP BY $a HAVING COUNT(DISTINCT $b) > 1";
+        return "SELECT $a AS value, COUNT(DISTINCT $b) AS different, MIN($b) AS one, MAX($b) AS other $from WHERE $a IS NOT NULL "
+            ."GROUP BY $a HAVING COUNT(DISTINCT $b) > 1";
     }
 
     /** How many rows have the one and not the other: such a hierarchy is ragged. */

@@ -33,7 +33,13 @@ final readonly class FieldName
     public static function of(string $field): self
     {
         $last = (string) preg_replace('/^.*[.\]}]/', '', $field);
-        $plain = strtr($last, ['ä' => 'ae', 'ö' => 'oe', 'ü' => 'ue', 'Ä' => 'Ae', 'Ö' => 'Oe', 'Ü' => 'Ue', 'ß' => 'ss', 'å' => 'a', 'Å' => 'A', 'ø' => 'o', 'Ø' => 'O', 'æ' => 'ae', 'ł' => 'l', 'Ł' => 'L']);
+        $plain = strtr(
+            $last,
+            [
+                'ä' => 'ae', 'ö' => 'oe', 'ü' => 'ue', 'Ä' => 'Ae', 'Ö' => 'Oe', 'Ü' => 'Ue', 'ß' => 'ss', 'å' => 'a', 'Å' => 'A', 'ø' => 'o', 'Ø' => 'O',
+                'æ' => 'ae', 'ł' => 'l', 'Ł' => 'L',
+            ],
+        );
         /** @var ?\Transliterator $latin */
         static $latin = null;
         $ascii = 1 !== preg_match('/[^\x00-\x7F]/', $plain) ? $plain
@@ -51,7 +57,11 @@ final readonly class FieldName
     {
         $words = explode('_', $this->words);
 
-        return \count($words) > 1 && (\in_array(end($words), self::ABOUT, true) || \in_array($words[0], self::ASKS, true) || ('id' === end($words) && 1 !== preg_match(
+        return \count($words) > 1 && (\in_array(
+            end($words),
+            self::ABOUT,
+            true,
+        ) || \in_array($words[0], self::ASKS, true) || ('id' === end($words) && 1 !== preg_match(
             '/(?:national|passport|tax|social|personal|session|device|citizen|identity)_id$/',
             $this->words,
         )));

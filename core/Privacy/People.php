@@ -122,11 +122,14 @@ final class People
         $share = static fn (callable $fits): float => \count(array_filter($values, $fits)) / $count;
 
         return match (true) {
-            'e-mail address' === $likely, $share(static fn (string $v): bool => 1 === preg_match('/^'.substr(self::MAIL, 1, -2).'$/i', trim($v))) >= 0.5 => 'its values are e-mail addresses',
+            'e-mail address' === $likely, $share(
+                static fn (string $v): bool => 1 === preg_match('/^'.substr(self::MAIL, 1, -2).'$/i', trim($v)),
+            ) >= 0.5 => 'its values are e-mail addresses',
             'telephone number' === $likely => 'its values are telephone numbers',
             $count >= 3 && $share(Numbers::isCard(...)) >= 0.9 => 'its values are card numbers',
             $share(Numbers::isIban(...)) >= 0.5 => 'its values are bank accounts',
-            null === $name->matches('/version|release/') && $share(static fn (string $v): bool => false !== filter_var(trim($v), \FILTER_VALIDATE_IP)) >= 0.8 => 'its values are IP addresses',
+            null === $name->matches('/version|release/')
+                && $share(static fn (string $v): bool => false !== filter_var(trim($v), \FILTER_VALIDATE_IP)) >= 0.8 => 'its values are IP addresses',
             $count >= 3 && $share(static fn (string $v): bool => 1 === preg_match(self::ADDRESS, trim($v))) >= 0.4 => 'its values are postal addresses',
             $count >= 3 && self::namesPeople($name, $values) => 'its values are names of people',
             $share(static fn (string $v): bool => 1 === preg_match(self::MAIL, $v)) >= min(0.01, 1 / $count) => 'its texts hold e-mail addresses',
@@ -139,14 +142,23 @@ final class People
     private static function namesPeople(FieldName $name, array $values): bool
     {
         $different = array_values(array_unique($values));
-        if (\count($different) < 3 || null !== $name->matches('/(?:^|_)(?:species|station|place|city|town|country|site|river|street|product|company|organi[sz]ation|genus|brand|model|month|day|colour|color|project|team|parish|county|region|lake|mountain|title|boat|ship|vessel|street_?name|hurricane|storm|font|server|host)(?:$|_)/')) {
+        if (\count($different) < 3
+            || null !== $name->matches(
+                '/(?:^|_)(?:species|station|place|city|town|country|site|river|street|product|company'
+                    .'|organi[sz]ation|genus|brand|model|month|day|colour|color|project|team|parish|county|region|lake|mountain|title'
+                    .'|boat|ship|vessel|street_?name|hurricane|storm|font|server|host)(?:$|_)/',
+            )) {
             return false;
         }
         $first = GivenNames::all();
         $of = static function (string $value) use ($first): bool {
             $words = preg_split('/[\s,]+/u', mb_strtolower(trim($value)), -1, \PREG_SPLIT_NO_EMPTY) ?: [];
 
-            return [] !== $words && \count($words) <= 4 && (isset($first[$words[0]]) || (\count($words) > 1 && isset($first[$words[\count($words) - 1]])) || (\count($words) > 2 && isset($first[$words[1]])));
+            return [] !== $words
+                && \count($words) <= 4
+                && (isset($first[$words[0]])
+                    || (\count($words) > 1 && isset($first[$words[\count($words) - 1]]))
+                    || (\count($words) > 2 && isset($first[$words[1]])));
         };
         $known = \count(array_filter($different, $of)) / \count($different);
         $formed = \count(array_filter($different, self::looksLikeName(...))) / \count($different);
@@ -157,7 +169,11 @@ final class People
 
     private static function looksLikeName(string $value): bool
     {
-        return 1 === preg_match("/^(?:\p{Lu}[\p{L}'’.-]+|\p{Lu}\.|d[eiau]|van|von|der|den|del|della|la|le|ter|ten|zu),?(?: (?:\p{Lu}[\p{L}'’.-]*|d[eiau]|van|von|der|den|del|della|la|le|ter|ten|zu),?){1,4}$/u", $value);
+        return 1 === preg_match(
+            "/^(?:\p{Lu}[\p{L}'’.-]+|\p{Lu}\.|d[eiau]|van|von|der|den|del|della|la|le|ter|ten|zu),?(?: "
+                ."(?:\p{Lu}[\p{L}'’.-]*|d[eiau]|van|von|der|den|del|della|la|le|ter|ten|zu),?){1,4}$/u",
+            $value,
+        );
     }
 
     /** @param list<string> $values */

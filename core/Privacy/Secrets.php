@@ -65,7 +65,9 @@ final class Secrets
         }
         $found = $name->matches(self::WITHIN) ?? ($name->isAbout() ? null : $name->matches(self::WORDS));
 
-        return null === $found || ($name->isAbout() && null === $name->matches(self::WITHIN)) ? '' : \sprintf('it holds secrets: its name speaks of “%s”', $found);
+        return null === $found || ($name->isAbout() && null === $name->matches(self::WITHIN))
+            ? ''
+            : \sprintf('it holds secrets: its name speaks of “%s”', $found);
     }
 
     /**
@@ -111,7 +113,10 @@ final class Secrets
             return false;
         }
         // Dates, paths, identifiers of several parts and numbers with a few letters are not.
-        if (1 === preg_match('~^[0-9a-f]{8}-[0-9a-f]{4}-|^\d{4}-\d\d-\d\d|^(?:/|\./|https?)|\.[a-z]{2,4}$|^[A-Z]{2,5}-\d|(?:[A-Za-z]{2,}[._/-]){3}~i', $value)) {
+        if (1 === preg_match(
+            '~^[0-9a-f]{8}-[0-9a-f]{4}-|^\d{4}-\d\d-\d\d|^(?:/|\./|https?)|\.[a-z]{2,4}$|^[A-Z]{2,5}-\d|(?:[A-Za-z]{2,}[._/-]){3}~i',
+            $value,
+        )) {
             return false;
         }
         $counts = count_chars(strtolower($value), 1);

@@ -18,11 +18,15 @@ final class FieldFigures
     private const MOST_BREAKING = 8;
 
     /**
-     * @param list<string>                                                                                                                    $values of a sample, neither null nor blank
+     * @param list<string>                                                                                                                    $values of a
+     *     sample, neither null nor blank
      * @param array{values: int, blank: int, distinct: ?int, least: ?string, greatest: ?string, shortest: ?int, longest: ?int, average: ?float} $figures
-     * @param ?array<array-key, int>                                                                                                          $frequent counted over all rows; null to count the sample
-     * @param string                                                                                                                          $decision yes or no, as a steward has said; '' to work it out
-     * @param ?Check                                                                                                                          $check    what came of looking for values that are not allowed
+     * @param ?array<array-key, int>                                                                                                          $frequent
+     *     counted over all rows; null to count the sample
+     * @param string                                                                                                                          $decision yes
+     *     or no, as a steward has said; '' to work it out
+     * @param ?Check                                                                                                                          $check    what
+     *     came of looking for values that are not allowed
      * @param array{lists: int, empty: int, fewest: int, most: int, average: float}|null $lists of documents
      */
     public static function field(
@@ -51,7 +55,9 @@ final class FieldFigures
         }
         arsort($frequent);
         $shown = self::shortened(\array_slice($frequent, 0, self::MOST_FREQUENT, true));
-        $spread = $personal || 'identifier' === $likely && TypeFamily::Whole !== $family || !$time && !$family->isNumeric() ? null : Histogram::of($values, $time);
+        $spread = $personal || 'identifier' === $likely && TypeFamily::Whole !== $family || !$time && !$family->isNumeric()
+            ? null
+            : Histogram::of($values, $time);
         $short = static fn (?string $value): ?string => null === $value ? null : mb_strimwidth($value, 0, self::LONGEST_SHOWN, '…');
 
         return new FieldProfile(

@@ -54,7 +54,10 @@ final readonly class Histogram
         foreach ($within as $number) {
             ++$counts[min($steps - 1, (int) floor(($number - $least) / $width))];
         }
-        $words = static fn (float $number): string => $time ? gmdate($span > 172800 ? 'Y-m-d' : 'Y-m-d H:i', (int) $number) : (string) round($number, $span < 1 ? 6 : 3);
+        $words = static fn (float $number): string => $time ? gmdate(
+            $span > 172800 ? 'Y-m-d' : 'Y-m-d H:i',
+            (int) $number,
+        ) : (string) round($number, $span < 1 ? 6 : 3);
         $step = static fn (int $i): array => [
             'from' => $words($least + $i * $width),
             'to' => $words(min($greatest, $least + ($i + 1) * $width - ($whole ? 1 : 0))),

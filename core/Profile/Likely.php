@@ -11,12 +11,16 @@ use Fasti\Core\Value\Iso;
 final class Likely
 {
     private const LEAST = 0.9;
-    private const FLAGS = ['0' => 1, '1' => 1, 't' => 1, 'f' => 1, 'true' => 1, 'false' => 1, 'y' => 1, 'n' => 1, 'yes' => 1, 'no' => 1, 'on' => 1, 'off' => 1, 'x' => 1];
+    private const FLAGS = [
+        '0' => 1, '1' => 1, 't' => 1, 'f' => 1, 'true' => 1, 'false' => 1, 'y' => 1, 'n' => 1, 'yes' => 1, 'no' => 1, 'on' => 1, 'off' => 1, 'x' => 1,
+    ];
     private const PATTERNS = [
         'UUID' => '/^\{?[0-9a-f]{8}-?[0-9a-f]{4}-?[0-9a-f]{4}-?[0-9a-f]{4}-?[0-9a-f]{12}\}?$/i',
         'e-mail address' => '/^[^\s@,;]+@[^\s@,;]+\.[a-z]{2,}$/i',
         'web address' => '~^(?:https?|ftp)://\S+$|^www\.\S+\.\S+$~i',
-        'date kept as text' => '~^(?:\d{4}[-/.](?:0?[1-9]|1[0-2])[-/.](?:0?[1-9]|[12]\d|3[01])|(?:0?[1-9]|[12]\d|3[01])[-/.](?:0?[1-9]|1[0-2])[-/.](?:\d{4}|\d\d)|(?:19|20)\d\d(?:0[1-9]|1[0-2])(?:0[1-9]|[12]\d|3[01]))(?:[T ]\d\d:\d\d(?::\d\d(?:\.\d+)?)?(?:Z|[+-]\d\d:?\d\d)?)?$~',
+        'date kept as text' => '~^(?:\d{4}[-/.](?:0?[1-9]|1[0-2])[-/.](?:0?[1-9]|[12]\d|3[01])'
+            .'|(?:0?[1-9]|[12]\d|3[01])[-/.](?:0?[1-9]|1[0-2])[-/.](?:\d{4}|\d\d)|(?:19|20)\d\d(?:0[1-9]|1[0-2])(?:0[1-9]|[12]\d|3[01]))'
+            .'(?:[T ]\d\d:\d\d(?::\d\d(?:\.\d+)?)?(?:Z|[+-]\d\d:?\d\d)?)?$~',
         'telephone number' => '~^(?=(?:\D*\d){6,15}\D*$)(?:\+|00|\(?0)[\d\s()/.-]{6,22}$~',
         'number kept as text' => '/^[+-]?(?:0|[1-9]\d{0,14})(?:[.,]\d+)?$/',
     ];
@@ -41,7 +45,11 @@ final class Likely
         }
         $share = static fn (callable $fits): float => \count(array_filter($values, $fits)) / $count;
         $percent = static fn (float $part): int => (int) min($part < 1 ? 99 : 100, round(100 * $part));
-        if (null !== $distinct && $distinct <= 2 && TypeFamily::Number !== $family && TypeFamily::Time !== $family && 1.0 === $share(static fn (string $value): bool => isset(self::FLAGS[strtolower($value)]))) {
+        if (null !== $distinct
+            && $distinct <= 2
+            && TypeFamily::Number !== $family
+            && TypeFamily::Time !== $family
+            && 1.0 === $share(static fn (string $value): bool => isset(self::FLAGS[strtolower($value)]))) {
             return ['flag', 100];
         }
         if (TypeFamily::Text === $family) {
@@ -56,7 +64,11 @@ final class Likely
                 return ['JSON', $percent($part)];
             }
             if ($longest <= 5 && \count(array_unique($values)) > 1) {
-                foreach (['country code (ISO 3166)' => Iso::isCountry(...), 'currency code (ISO 4217)' => Iso::isCurrency(...), 'language code (ISO 639)' => Iso::isLanguage(...)] as $kind => $is) {
+                foreach ([
+                    'country code (ISO 3166)' => Iso::isCountry(...),
+                    'currency code (ISO 4217)' => Iso::isCurrency(...),
+                    'language code (ISO 639)' => Iso::isLanguage(...),
+                ] as $kind => $is) {
                     $different = array_values(array_unique($values));
                     $part = \count(array_filter($different, $is)) / \count($different);
                     // Two letters are quickly a country's by accident, so several different ones must fit.
@@ -66,10 +78,19 @@ final class Likely
                 }
             }
         }
-        if (null !== $distinct && $distinct >= 10 && $distinct === $filled && TypeFamily::Number !== $family && TypeFamily::Time !== $family && $longest <= 64) {
+        if (null !== $distinct
+            && $distinct >= 10
+            && $distinct === $filled
+            && TypeFamily::Number !== $family
+            && TypeFamily::Time !== $family
+            && $longest <= 64) {
             return ['identifier', 100];
         }
-        if (null !== $distinct && $distinct >= 2 && $distinct <= 60 && $filled >= 5 * $distinct && ((TypeFamily::Text === $family && $longest <= 24) || (TypeFamily::Whole === $family && $distinct <= 20))) {
+        if (null !== $distinct
+            && $distinct >= 2
+            && $distinct <= 60
+            && $filled >= 5 * $distinct
+            && ((TypeFamily::Text === $family && $longest <= 24) || (TypeFamily::Whole === $family && $distinct <= 20))) {
             return ['code', 100];
         }
 

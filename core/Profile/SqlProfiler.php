@@ -433,7 +433,8 @@ final class SqlProfiler
         }
 
         return ['rows' => $int('n') ?? 0, 'fields' => array_map(static fn (int $i): array => [
-            'values' => $int("v$i") ?? 0, 'blank' => $int("b$i") ?? 0, 'distinct' => $int("d$i"), 'least' => $row["l$i"] ?? null, 'greatest' => $row["g$i"] ?? null,
+            'values' => $int("v$i") ?? 0, 'blank' => $int("b$i") ?? 0, 'distinct' => $int("d$i"), 'least' => $row["l$i"] ?? null, 'greatest' => $row["g$i"]
+                ?? null,
             'shortest' => $int("s$i"), 'longest' => $int("x$i"), 'average' => isset($row["a$i"]) ? (float) $row["a$i"] : null,
         ], array_keys($table->columns))];
     }
@@ -497,7 +498,9 @@ final class SqlProfiler
             $known = array_map(static fn (Column $column): string => $column->name, array_values(array_filter($table->columns, $this->sql->comparable(...))));
         }
         foreach ($keys as $key) {
-            if ($key instanceof Key && [] === array_diff($key->columns, $known) && [] === array_filter($key->columns, static fn (string $column): bool => true === $table->column($column)?->nullable)) {
+            if ($key instanceof Key
+                && [] === array_diff($key->columns, $known)
+                && [] === array_filter($key->columns, static fn (string $column): bool => true === $table->column($column)?->nullable)) {
                 return [$known, 0];
             }
         }
@@ -575,7 +578,8 @@ final class SqlProfiler
     private function words(int $rows, int $sample): string
     {
         return \sprintf(
-            'About %s of %s rows were looked at, chosen by chance over the whole table: shares are good to a per cent or so, counts are of the rows looked at, and rare values, the least and the greatest may be missed.',
+            'About %s of %s rows were looked at, chosen by chance over the whole table: shares are good to a per cent or so, counts are of the rows looked '
+                .'at, and rare values, the least and the greatest may be missed.',
             Amount::count(min($rows, $sample)),
             Amount::count($rows),
         );

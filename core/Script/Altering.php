@@ -16,11 +16,20 @@ final readonly class Altering
     /** Words that change nothing about structure, however they go on. */
     private const OF_NO_MATTER = [
         ['OWNER', 'TO'], ['CLUSTER', 'ON'], ['SET', 'WITHOUT'], ['SET', 'TABLESPACE'], ['SET', '('], ['RESET', '('], ['SET', 'ACCESS', 'METHOD'],
-        ['REPLICA', 'IDENTITY'], ['ENABLE', 'TRIGGER'], ['DISABLE', 'TRIGGER'], ['ENABLE', 'RULE'], ['DISABLE', 'RULE'], ['ENABLE', 'ALWAYS'], ['ENABLE', 'REPLICA'],
-        ['FORCE', 'ROW'], ['NO', 'FORCE'], ['VALIDATE', 'CONSTRAINT'], ['ENABLE', 'KEYS'], ['DISABLE', 'KEYS'], ['ORDER', 'BY'], ['FORCE'], ['ALGORITHM'], ['LOCK'],
-        ['WITH', 'VALIDATION'], ['WITHOUT', 'VALIDATION'], ['DISCARD', 'TABLESPACE'], ['IMPORT', 'TABLESPACE'], ['TRUNCATE', 'PARTITION'], ['OPTIMIZE', 'PARTITION'],
-        ['ANALYZE', 'PARTITION'], ['CHECK', 'PARTITION'], ['REPAIR', 'PARTITION'], ['REBUILD', 'PARTITION'], ['COALESCE', 'PARTITION'], ['REORGANIZE', 'PARTITION'],
-        ['EXCHANGE', 'PARTITION'], ['CONVERT', 'PARTITION'], ['CONVERT', 'TABLE'], ['ADD', 'PARTITION'], ['DROP', 'PARTITION'], ['SECONDARY_LOAD'], ['SECONDARY_UNLOAD'],
+        ['REPLICA', 'IDENTITY'], ['ENABLE', 'TRIGGER'], ['DISABLE', 'TRIGGER'], ['ENABLE', 'RULE'], ['DISABLE', 'RULE'], ['ENABLE', 'ALWAYS'],
+        ['ENABLE', 'REPLICA'],
+        ['FORCE', 'ROW'], ['NO', 'FORCE'], [
+            'VALIDATE',
+            'CONSTRAINT',
+        ], ['ENABLE', 'KEYS'], ['DISABLE', 'KEYS'], ['ORDER', 'BY'], ['FORCE'], ['ALGORITHM'], ['LOCK'],
+        ['WITH', 'VALIDATION'], ['WITHOUT', 'VALIDATION'], ['DISCARD', 'TABLESPACE'], ['IMPORT', 'TABLESPACE'], ['TRUNCATE', 'PARTITION'],
+        ['OPTIMIZE', 'PARTITION'],
+        ['ANALYZE', 'PARTITION'], ['CHECK', 'PARTITION'], ['REPAIR', 'PARTITION'], ['REBUILD', 'PARTITION'], ['COALESCE', 'PARTITION'], [
+            'REORGANIZE',
+            'PARTITION',
+        ],
+        ['EXCHANGE', 'PARTITION'], ['CONVERT', 'PARTITION'], ['CONVERT', 'TABLE'], ['ADD', 'PARTITION'], ['DROP', 'PARTITION'], ['SECONDARY_LOAD'],
+        ['SECONDARY_UNLOAD'],
         ['ADD', 'PERIOD'], ['DROP', 'PERIOD'], ['SET', 'SYSTEM_TIME'], ['CHECK', 'CONSTRAINT'], ['NOCHECK', 'CONSTRAINT'], ['SET', 'STATISTICS'], ['REBUILD'],
         ['SWITCH'], ['ENABLE', 'CONSTRAINT'], ['DISABLE', 'CONSTRAINT'], ['MOVE'], ['NOLOGGING'], ['LOGGING'], ['PARALLEL'], ['CACHE'], ['NOCACHE'], ['SHRINK'],
         ['ADD', 'SUPPLEMENTAL'], ['ENABLE', 'CHANGE_TRACKING'],
@@ -110,7 +119,11 @@ final readonly class Altering
 
     private function isOption(Tokens $t): bool
     {
-        return \in_array($t->peek(), ['ENGINE', 'COMMENT', 'AUTO_INCREMENT', 'DEFAULT', 'CHARACTER', 'CHARSET', 'COLLATE', 'ROW_FORMAT', 'KEY_BLOCK_SIZE', 'REMOVE'], true);
+        return \in_array(
+            $t->peek(),
+            ['ENGINE', 'COMMENT', 'AUTO_INCREMENT', 'DEFAULT', 'CHARACTER', 'CHARSET', 'COLLATE', 'ROW_FORMAT', 'KEY_BLOCK_SIZE', 'REMOVE'],
+            true,
+        );
     }
 
     private function pass(Tokens $t): void
@@ -189,7 +202,10 @@ final readonly class Altering
                 do {
                     $this->definitions->column($t, $table);
                     // Several columns may follow one ADD.
-                } while ($this->dialect->looseOptions && ',' === $t->peek() && !\in_array($t->peek(1), ['ADD', 'DROP', 'ALTER', 'MODIFY', 'RENAME'], true) && $t->take(','));
+                } while ($this->dialect->looseOptions
+                    && ',' === $t->peek()
+                    && !\in_array($t->peek(1), ['ADD', 'DROP', 'ALTER', 'MODIFY', 'RENAME'], true)
+                    && $t->take(','));
             }
         }
         foreach ($this->made->below($table) as $below) {
@@ -287,7 +303,12 @@ final readonly class Altering
             $t->take('ADD', 'GENERATED') => $this->addIdentity($t, $column),
             $t->take('SET', 'GENERATED'), $t->take('RESTART'), $t->take('SET', 'INCREMENT'), $t->take('SET', 'START') => $this->pass($t),
             $t->take('TYPE'), $t->take('SET', 'DATA', 'TYPE') => $this->retype($t, $table, $column),
-            $t->take('SET', 'STATISTICS'), $t->take('SET', 'STORAGE'), $t->take('SET', 'COMPRESSION'), $t->take('SET', 'VISIBLE'), $t->take('SET', 'INVISIBLE') => $this->pass($t),
+            $t->take('SET', 'STATISTICS'), $t
+                ->take('SET', 'STORAGE'), $t
+                ->take('SET', 'COMPRESSION'), $t
+                ->take('SET', 'VISIBLE'), $t
+                ->take('SET', 'INVISIBLE') => $this
+                ->pass($t),
             'SET' === $t->peek() && '(' === $t->peek(1), 'RESET' === $t->peek() => $this->pass($t),
             $this->dialect->looseOptions && $t->isName() => $this->redefined($t, $table, $column, $from),
             default => throw $t->fault(\sprintf('This change of the column “%s” is not understood', $column->name)),
@@ -343,8 +364,13 @@ final readonly class Altering
     private function asItIs(TableBuilder $table, string $column): void
     {
         $around = (new Finishing($this->dialect, $this->made))->around($table, true);
-        $of = fn (string $sql): string => !str_starts_with($sql, 'EXCLUDE ') && Mentions::of($sql, $this->dialect)->has($column) ? $this->dialect->expression($sql, $around) : $sql;
-        $table->checks = array_map(static fn (CheckConstraint $check): CheckConstraint => new CheckConstraint($check->name, $of($check->expression), $check->column), $table->checks);
+        $of = fn (string $sql): string => !str_starts_with($sql, 'EXCLUDE ') && Mentions::of($sql, $this->dialect)->has($column)
+            ? $this->dialect->expression($sql, $around)
+            : $sql;
+        $table->checks = array_map(
+            static fn (CheckConstraint $check): CheckConstraint => new CheckConstraint($check->name, $of($check->expression), $check->column),
+            $table->checks,
+        );
         $table->indexes = array_map(static fn (Index $index): Index => null === $index->where ? $index
             : new Index($index->name, $index->parts, $index->unique, $index->method, $index->comment, $of($index->where)), $table->indexes);
     }
@@ -443,7 +469,11 @@ final readonly class Altering
         $this->renameIndex($table, $was, $is);
         foreach ([$table, ...$this->made->below($table)] as $of) {
             $of->checks = array_map(
-                static fn (CheckConstraint $check): CheckConstraint => $check->name === $was ? new CheckConstraint($is, $check->expression, $check->column) : $check,
+                static fn (CheckConstraint $check): CheckConstraint => $check->name === $was ? new CheckConstraint(
+                    $is,
+                    $check->expression,
+                    $check->column,
+                ) : $check,
                 $of->checks,
             );
         }

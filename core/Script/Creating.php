@@ -78,7 +78,9 @@ final readonly class Creating
     {
         $words = [];
         while (true) {
-            if (\in_array($t->peek(), self::BETWEEN, true) && !('CONSTRAINT' === $t->peek() && 'TRIGGER' !== $t->peek(1)) && !('AGGREGATE' === $t->peek() && 'FUNCTION' !== $t->peek(1))) {
+            if (\in_array($t->peek(), self::BETWEEN, true)
+                && !('CONSTRAINT' === $t->peek() && 'TRIGGER' !== $t->peek(1))
+                && !('AGGREGATE' === $t->peek() && 'FUNCTION' !== $t->peek(1))) {
                 $words[] = $t->peek();
                 $t->skip();
             } elseif ('ALGORITHM' === $t->peek() || ('SQL' === $t->peek() && 'SECURITY' === $t->peek(1))) {
@@ -110,7 +112,9 @@ final readonly class Creating
     {
         $unless = $t->take('IF', 'NOT', 'EXISTS');
         [$schema, $name] = $this->made->place($t);
-        $temporary = [] !== array_intersect(['TEMP', 'TEMPORARY'], $before) || ('temp' === strtolower($schema) && $this->dialect->rowids) || str_starts_with($name, '#');
+        $temporary = [] !== array_intersect(['TEMP', 'TEMPORARY'], $before)
+            || ('temp' === strtolower($schema) && $this->dialect->rowids)
+            || str_starts_with($name, '#');
         if ($this->dialect->rowids && isset($this->made->attached[strtolower($schema)])) {
             return Outcome::OfNoMatter;
         }
@@ -157,7 +161,11 @@ final readonly class Creating
             $this->definitions->elements($t, $table);
         } elseif ('(' === $t->peek() && $this->isNames($t)) {
             $table->named = $t->names();
-        } elseif (!\in_array($t->peek(), ['AS', 'SELECT', 'WITH', 'ON', 'USING', 'TABLESPACE', 'ENGINE', 'COMMENT', 'IGNORE', 'REPLACE', '(', 'DEFAULT', 'CHARSET', 'INHERITS'], true)) {
+        } elseif (!\in_array(
+            $t->peek(),
+            ['AS', 'SELECT', 'WITH', 'ON', 'USING', 'TABLESPACE', 'ENGINE', 'COMMENT', 'IGNORE', 'REPLACE', '(', 'DEFAULT', 'CHARSET', 'INHERITS'],
+            true,
+        )) {
             throw $t->fault('The list of columns was expected');
         }
         $this->options->ofTable($t, $table);
@@ -180,7 +188,9 @@ final readonly class Creating
         while (\in_array($t->kind($ahead), ['w', 'q'], true)) {
             $next = $t->peek($ahead + 1);
             if (')' === $next) {
-                return \in_array($t->peek($ahead + 2), ['AS', 'WITH', 'TABLESPACE', 'ON', 'USING'], true) && !$this->dialect->rowids && $this->dialect->storageBefore;
+                return \in_array($t->peek($ahead + 2), ['AS', 'WITH', 'TABLESPACE', 'ON', 'USING'], true)
+                    && !$this->dialect->rowids
+                    && $this->dialect->storageBefore;
             }
             if (',' !== $next) {
                 return false;

@@ -144,7 +144,9 @@ final readonly class Definitions
         $name = null;
         if ($t->take('CONSTRAINT')) {
             $t->take('IF', 'NOT', 'EXISTS');
-            $name = \in_array($t->peek(), self::AFTER_NAME, true) && 1 !== preg_match('/^(?:PRIMARY|UNIQUE|FOREIGN|CHECK|NOT|DEFAULT)$/', $t->peek(1)) ? null : $t->name();
+            $name = \in_array($t->peek(), self::AFTER_NAME, true) && 1 !== preg_match('/^(?:PRIMARY|UNIQUE|FOREIGN|CHECK|NOT|DEFAULT)$/', $t->peek(1))
+                ? null
+                : $t->name();
             while ('' !== $t->any('CLUSTERED', 'NONCLUSTERED')) {
                 continue;
             }
@@ -300,7 +302,10 @@ final readonly class Definitions
         $columns = self::columnsOf($parts);
         $name ??= $this->made->indexName($table, $parts, 'excl');
         $this->made->take($table->schema, $name);
-        $list = implode(', ', array_map(static fn (array $each): string => '' === $each[1] ? "\x03$each[0]\x03 WITH $each[2]" : "$each[1] WITH $each[2]", $written));
+        $list = implode(
+            ', ',
+            array_map(static fn (array $each): string => '' === $each[1] ? "\x03$each[0]\x03 WITH $each[2]" : "$each[1] WITH $each[2]", $written),
+        );
         $table->checks[] = new CheckConstraint($name, "EXCLUDE USING $method ($list)".(null === $where ? '' : " WHERE (\x04$where\x04)"));
         $table->indexes[] = new Index($name, $parts, false, $method, '', $where);
     }
@@ -354,7 +359,7 @@ final readonly class Definitions
         }
         $parts = $this->keyParts($t, $table);
         $tail = $this->indexTail($t);
-        $this->index($table, $name, $parts, false, '' !== $method ? $method : ($tail[1] ?: ($using ?: '')), $tail[0]);
+        $this->index($table, $name, $parts, false, $method ?: $tail[1] ?: $using, $tail[0]);
 
         return true;
     }
@@ -446,7 +451,9 @@ final readonly class Definitions
                 $place = '';
             } elseif ($this->dialect->placesColumns && $t->take('AFTER')) {
                 $place = $this->columnOf($t, $table)->name;
-            } elseif ($this->dialect->looseLists && \in_array($t->peek(), ['FOREIGN', 'UNIQUE', 'PRIMARY', 'CHECK', 'CONSTRAINT'], true) && $this->isOfTable($t)) {
+            } elseif ($this->dialect->looseLists
+                && \in_array($t->peek(), ['FOREIGN', 'UNIQUE', 'PRIMARY', 'CHECK', 'CONSTRAINT'], true)
+                && $this->isOfTable($t)) {
                 break;
             } else {
                 $this->columnOption($t, $table, $column);
@@ -729,7 +736,11 @@ final readonly class Definitions
 
     private function endsType(string $word): bool
     {
-        return \in_array($word, ['', 'NOT', 'NULL', 'DEFAULT', 'PRIMARY', 'UNIQUE', 'REFERENCES', 'CHECK', 'GENERATED', 'CONSTRAINT', 'COLLATE', 'AS', 'ON'], true);
+        return \in_array(
+            $word,
+            ['', 'NOT', 'NULL', 'DEFAULT', 'PRIMARY', 'UNIQUE', 'REFERENCES', 'CHECK', 'GENERATED', 'CONSTRAINT', 'COLLATE', 'AS', 'ON'],
+            true,
+        );
     }
 
     /** @param list<string> $columns */
@@ -745,7 +756,9 @@ final readonly class Definitions
     /** @param list<string> $columns */
     private function renameKept(TableBuilder $table, array $columns, ?string $name): void
     {
-        $kept = $columns === ($table->primary->columns ?? null) ? $table->primary : array_values(array_filter($table->unique, static fn (Key $key): bool => $key->columns === $columns))[0] ?? null;
+        $kept = $columns === ($table->primary->columns ?? null)
+            ? $table->primary
+            : array_values(array_filter($table->unique, static fn (Key $key): bool => $key->columns === $columns))[0] ?? null;
         if (null === $name || null === $kept || !isset($table->unnamed[(string) $kept->name])) {
             return;
         }
@@ -876,7 +889,10 @@ final readonly class Definitions
         } elseif (null !== $schema && $schema === $table->schema) {
             $schema = null;
         }
-        $table->foreign[] = ['name' => $name, 'columns' => $columns, 'schema' => $schema, 'table' => $far, 'far' => $farColumns, 'onDelete' => $onDelete, 'onUpdate' => $onUpdate];
+        $table->foreign[] = [
+            'name' => $name, 'columns' => $columns, 'schema' => $schema, 'table' => $far, 'far' => $farColumns, 'onDelete' => $onDelete,
+            'onUpdate' => $onUpdate,
+        ];
     }
 
     private function action(Tokens $t): string
@@ -898,7 +914,12 @@ final readonly class Definitions
 
     private function deferral(Tokens $t): bool
     {
-        return $t->take('NOT', 'DEFERRABLE') || $t->take('DEFERRABLE') || $t->take('INITIALLY', 'DEFERRED') || $t->take('INITIALLY', 'IMMEDIATE') || $t->take('NOT', 'VALID') || $t->take('ENABLE')
+        return $t->take('NOT', 'DEFERRABLE')
+            || $t->take('DEFERRABLE')
+            || $t->take('INITIALLY', 'DEFERRED')
+            || $t->take('INITIALLY', 'IMMEDIATE')
+            || $t->take('NOT', 'VALID')
+            || $t->take('ENABLE')
             || $t->take('DISABLE') || $t->take('NOT', 'FOR', 'REPLICATION') || $t->take('NOVALIDATE') || $t->take('VALIDATE') || $t->take('RELY');
     }
 

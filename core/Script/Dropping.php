@@ -266,7 +266,9 @@ final readonly class Dropping
             if (null !== $table->primary && !$this->dropPrimary($table, $this->dialect->primaryIndexName($table->primary->name))) {
                 $table->primary = null;
             }
-            $t->any('CASCADE', 'RESTRICT', 'KEEP', 'DROP') && $t->take('INDEX');
+            if ('' !== $t->any('CASCADE', 'RESTRICT', 'KEEP', 'DROP')) {
+                $t->take('INDEX');
+            }
         } elseif ($t->take('FOREIGN', 'KEY')) {
             $if = $t->take('IF', 'EXISTS');
             $from = $t->at;
@@ -313,7 +315,9 @@ final readonly class Dropping
             if ($list) {
                 $t->expect(')');
             }
-            $t->any('CASCADE', 'RESTRICT') && $t->take('CONSTRAINTS');
+            if ('' !== $t->any('CASCADE', 'RESTRICT')) {
+                $t->take('CONSTRAINTS');
+            }
         }
     }
 
@@ -342,7 +346,9 @@ final readonly class Dropping
             throw $t->fault(\sprintf('The table “%s” has no constraint “%s”', $table->name, $name));
         }
         $this->made->free($table->schema, $name);
-        $same = null === $key ? [] : array_filter([$table->primary, ...$table->unique], static fn (?Key $other): bool => null !== $other && $other->columns === $key->columns);
+        $same = null === $key
+            ? []
+            : array_filter([$table->primary, ...$table->unique], static fn (?Key $other): bool => null !== $other && $other->columns === $key->columns);
         // Where another key is over the same columns, references lean on that.
         if (null !== $key && $cascade && [] === $same) {
             $this->unreferenced($table, $key->columns);
@@ -380,12 +386,17 @@ final readonly class Dropping
                 unset($this->made->sequences[$sequence]);
             }
             unset($of->columns[$name]);
-            $alone = fn (string $sql): bool => $this->dialect->charsetTexts && Mentions::of($sql, $this->dialect)->has($name) && [] === Mentions::of($sql, $this->dialect)->among($of);
+            $alone = fn (string $sql): bool => $this->dialect->charsetTexts
+                && Mentions::of($sql, $this->dialect)->has($name)
+                && [] === Mentions::of($sql, $this->dialect)->among($of);
             $mentions = fn (string $sql): bool => Mentions::of($sql, $this->dialect)->has($name);
             $this->keys($of, $name, $whole);
             $of->checks = array_values(array_filter(
                 $of->checks,
-                static fn (CheckConstraint $check): bool => $check->column !== $name && !$alone($check->expression) && !($whole && (str_contains($check->expression, "\x03$name\x03") || $mentions($check->expression))),
+                static fn (CheckConstraint $check): bool => $check->column !== $name && !$alone($check->expression) && !($whole && (str_contains(
+                    $check->expression,
+                    "\x03$name\x03",
+                ) || $mentions($check->expression))),
             ));
             $of->foreign = array_values(array_filter($of->foreign, static fn (array $foreign): bool => !\in_array($name, $foreign['columns'], true)));
             foreach ($whole ? $of->columns : [] as $column) {

@@ -130,7 +130,11 @@ final readonly class Finishing
             } elseif (str_starts_with($expression, 'EXCLUDE ')) {
                 $expression = (string) preg_replace_callback('/\x03(.*?)\x03/', fn (array $m): string => isset($around->columns[$m[1]])
                     ? $this->dialect->quotedName($m[1]) : $this->dialect->expression($m[1], $around), $expression);
-                $expression = (string) preg_replace_callback('/\x04(.*?)\x04/s', fn (array $m): string => $this->dialect->expression($m[1], $around), $expression);
+                $expression = (string) preg_replace_callback(
+                    '/\x04(.*?)\x04/s',
+                    fn (array $m): string => $this->dialect->expression($m[1], $around),
+                    $expression,
+                );
             } else {
                 $expression = $this->dialect->expression($expression, $around);
             }
@@ -186,7 +190,8 @@ final readonly class Finishing
         foreach ($table->parents as $parent) {
             $table->traits[] = 'inherits from '.str_replace("\0", '.', $parent);
         }
-        if (null !== $table->partitionKey && '' !== ($words = $this->dialect->partitionedWords($this->dialect->partitionKey($table->partitionKey, $around), $table->partitions))) {
+        if (null !== $table->partitionKey
+            && '' !== ($words = $this->dialect->partitionedWords($this->dialect->partitionKey($table->partitionKey, $around), $table->partitions))) {
             $table->traits[] = $words;
         }
         if ($table->secured) {

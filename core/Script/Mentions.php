@@ -79,7 +79,12 @@ final readonly class Mentions
         foreach (array_reverse($this->names) as [$name, $at, $length, $of]) {
             $same = $name === $was || ($this->dialect->anyCase && 0 === strcasecmp($name, $was));
             if ($same && \in_array(strtolower($of), array_map(strtolower(...), $before), true)) {
-                $text = substr_replace($text, null === $written ? self::written($is, $this->dialect) : $this->asBefore($text[$at], $written, $is), $at, $length);
+                $text = substr_replace(
+                    $text,
+                    null === $written ? self::written($is, $this->dialect) : $this->asBefore($text[$at], $written, $is),
+                    $at,
+                    $length,
+                );
             }
         }
 

@@ -30,7 +30,10 @@ final readonly class Options
     /** What stands behind the list of columns, up to a query or the end. */
     public function ofTable(Tokens $t, TableBuilder $table): void
     {
-        while (!$t->over() && !\in_array($t->peek(), ['AS', 'SELECT', 'VALUES'], true) && !('WITH' === $t->peek() && $this->isQuery($t)) && !('(' === $t->peek() && 'SELECT' === $t->peek(1))) {
+        while (!$t->over()
+            && !\in_array($t->peek(), ['AS', 'SELECT', 'VALUES'], true)
+            && !('WITH' === $t->peek() && $this->isQuery($t))
+            && !('(' === $t->peek() && 'SELECT' === $t->peek(1))) {
             if ($t->take('INHERITS')) {
                 $t->expect('(');
                 do {

@@ -125,7 +125,9 @@ final readonly class Others
                 // A table or a key may be renamed as an index is.
                 $table = $this->made->find($schema, $name);
                 $t->at = null === $table ? $from : $t->at;
-                null === $table ? throw $t->fault(\sprintf('There is no index “%s”', $name)) : (new Renaming($this->dialect, $this->made))->table($table, null, $t->name());
+                null === $table
+                    ? throw $t->fault(\sprintf('There is no index “%s”', $name))
+                    : (new Renaming($this->dialect, $this->made))->table($table, null, $t->name());
 
                 return Outcome::Understood;
             }
@@ -257,7 +259,9 @@ final readonly class Others
         if ($t->take('RENAME', 'TO')) {
             $is = $t->name();
             $table->triggers = array_map(
-                static fn (Trigger $each): Trigger => $each->name === $name ? new Trigger($is, $each->timing, $each->event, $each->body, $each->statement) : $each,
+                static fn (Trigger $each): Trigger => $each->name === $name ? new Trigger(
+                    $is, $each->timing, $each->event, $each->body, $each->statement,
+                ) : $each,
                 $table->triggers,
             );
 

@@ -344,7 +344,12 @@ final readonly class Programs
         }
         if ($t->take('SET')) {
             $t->skip();
-            while (!$t->over() && !\in_array($t->peek(), ['AS', 'LANGUAGE', 'IMMUTABLE', 'STABLE', 'VOLATILE', 'STRICT', 'SECURITY', 'COST', 'ROWS', 'SET', 'PARALLEL', 'RETURN'], true)) {
+            while (!$t->over()
+                && !\in_array(
+                    $t->peek(),
+                    ['AS', 'LANGUAGE', 'IMMUTABLE', 'STABLE', 'VOLATILE', 'STRICT', 'SECURITY', 'COST', 'ROWS', 'SET', 'PARALLEL', 'RETURN'],
+                    true,
+                )) {
                 $t->skip();
             }
 

@@ -24,7 +24,10 @@ final readonly class Queried
     public function columns(TableBuilder $table, Tokens $t): void
     {
         $catalog = $this->catalog();
-        $asView = new Table($table->schema, $table->name, TableType::View, columns: array_map(static fn (string $name): Column => new Column($name, ''), $table->named), definition: $table->query);
+        $asView = new Table(
+            $table->schema, $table->name, TableType::View, columns: array_map(static fn (string $name): Column => new Column($name, ''), $table->named),
+            definition: $table->query,
+        );
         $readings = new Readings($catalog->with(tables: [...$catalog->tables, $asView]), $this->made->dialect);
         $reading = $readings->of($asView);
         $columns = $readings->columnsOf($asView);

@@ -127,7 +127,8 @@ final readonly class Renaming
     {
         $was = preg_quote($table->name, '/');
         $ofSchema = preg_quote($table->schema, '/');
-        $place = ($schema === $table->schema && $this->made->schema === $schema ? '' : Mentions::written($schema, $this->dialect).'.').Mentions::written($name, $this->dialect);
+        $place = ($schema === $table->schema && $this->made->schema === $schema ? '' : Mentions::written($schema, $this->dialect).'.')
+            .Mentions::written($name, $this->dialect);
         $said = Mentions::written($name, $this->dialect);
         $query = (string) preg_replace('/("?)\b'.$ofSchema.'\1\.("?)\b'.$was.'\b\2/i', Mentions::written($schema, $this->dialect).'.'.$said, $query);
         $query = (string) preg_replace('/\b(FROM|JOIN|,)(\s+)("?)'.$was.'\b\3(?!\s*\()(?!\.)/i', '$1$2'.$place, $query);

@@ -354,7 +354,9 @@ final class Schemas
             $own = $table->columns[$column->name] ?? null;
             $merged = null === $own ? clone $column : $own;
             if (null === $own) {
-                [$merged->local, $merged->inherited, $merged->auto, $merged->identity, $merged->comment] = [false, 0, $column->auto && !$column->identity, false, ''];
+                [$merged->local, $merged->inherited, $merged->auto, $merged->identity, $merged->comment] = [
+                    false, 0, $column->auto && !$column->identity, false, '',
+                ];
             } else {
                 $merged->default ??= $column->default;
                 $merged->sequence ??= $column->sequence;

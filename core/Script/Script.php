@@ -86,7 +86,10 @@ final class Script
     public function statement(string $text): void
     {
         $word = 1 === preg_match('~^(?:\s|--[^\n]*|#[^\n]*|/\*.*?\*/|\()*([A-Za-z]+)~s', $text, $m) ? strtoupper($m[1]) : '';
-        $structural = ['CREATE' => 1, 'ALTER' => 1, 'COMMENT' => 1, 'DROP' => 1, 'RENAME' => 1, 'USE' => 1, 'SET' => 1, 'RESET' => 1, 'SELECT' => 1, 'ATTACH' => 1, 'EXEC' => 1];
+        $structural = [
+            'CREATE' => 1, 'ALTER' => 1, 'COMMENT' => 1, 'DROP' => 1, 'RENAME' => 1, 'USE' => 1, 'SET' => 1, 'RESET' => 1, 'SELECT' => 1, 'ATTACH' => 1,
+            'EXEC' => 1,
+        ];
         if (!isset($structural[$word])) {
             if ('INSERT' === $word && $this->dialect->rowids && 1 === preg_match('/^\s*INSERT\s+INTO\s+sqlite_(?:schema|master)\b/i', $text)) {
                 $this->kept($text);
@@ -152,7 +155,14 @@ final class Script
     private function kind(Tokens $t): string
     {
         foreach (\array_slice($t->words, 1, 12) as $word) {
-            if (\in_array($word, ['TABLE', 'VIEW', 'INDEX', 'TRIGGER', 'FUNCTION', 'PROCEDURE', 'AGGREGATE', 'TYPE', 'DOMAIN', 'SEQUENCE', 'SCHEMA', 'DATABASE', 'POLICY', 'EXTENSION', 'COLUMN', 'CONSTRAINT'], true)) {
+            if (\in_array(
+                $word,
+                [
+                    'TABLE', 'VIEW', 'INDEX', 'TRIGGER', 'FUNCTION', 'PROCEDURE', 'AGGREGATE', 'TYPE', 'DOMAIN', 'SEQUENCE', 'SCHEMA', 'DATABASE', 'POLICY',
+                    'EXTENSION', 'COLUMN', 'CONSTRAINT',
+                ],
+                true,
+            )) {
                 return $word;
             }
         }
@@ -171,7 +181,7 @@ final class Script
     private function alter(Tokens $t): Outcome
     {
         $from = $t->at;
-        $t->any('FOREIGN', 'ONLINE', 'OFFLINE') && $t->any('IGNORE');
+        $t->any('FOREIGN', 'ONLINE', 'OFFLINE');
         $t->take('IGNORE');
 
         if ($t->take('TABLE')) {
@@ -222,7 +232,9 @@ final class Script
     private function select(Tokens $t, string $text): Outcome
     {
         if (1 === preg_match("/set_config\\(\\s*'search_path',\\s*'([^']*)'/", $text, $m)) {
-            return $this->made->searchPath(array_map(static fn (string $name): string => trim($name, ' "'), explode(',', $m[1]))) ? Outcome::Understood : Outcome::OfNoMatter;
+            return $this->made->searchPath(array_map(static fn (string $name): string => trim($name, ' "'), explode(',', $m[1])))
+                ? Outcome::Understood
+                : Outcome::OfNoMatter;
         }
         if ($this->dialect->selectsInto) {
             $depth = 0;

@@ -75,13 +75,17 @@ final class ScriptReader implements Reader
             $script->carry($text, $line, $whole, $understanding);
         }
         fclose($stream);
-        $notes = array_values(array_filter([...$understanding->notes(), $encoding->inWords($file), null !== $told?->instead || [] === $told?->by ? $told->inWords() : null], is_string(...)));
+        $notes = array_values(array_filter(
+            [...$understanding->notes(), $encoding->inWords($file), null !== $told?->instead || [] === $told?->by ? $told->inWords() : null],
+            is_string(...),
+        ));
         $catalog = $script->catalog($notes, $dialect->label.' script')->with(statements: $understanding->figures($script, $told?->inWords() ?? ''));
         if ([] === $catalog->tables && [] === $catalog->routines) {
             throw new SourceError(
                 \sprintf('The script “%s” makes no table and no view.', $file),
                 [] !== $understanding->faults ? $understanding->notes()[0]
-                    : 'It was read as '.$dialect->label.'. If it is of another dialect, name that; if it holds data only, hand in the script with the structure.',
+                    : 'It was read as '.$dialect->label.'. If it is of another dialect, name that; if it holds data only, hand in the script with the '
+                    .'structure.',
             );
         }
 
@@ -121,7 +125,10 @@ final class ScriptReader implements Reader
             default => null,
         };
         if (null !== $what) {
-            throw new SourceError(\sprintf('“%s” is not a script of SQL but looks like %s.', $file, $what), 'Hand it in as what it is, or give it the ending that says so.');
+            throw new SourceError(
+                \sprintf('“%s” is not a script of SQL but looks like %s.', $file, $what),
+                'Hand it in as what it is, or give it the ending that says so.',
+            );
         }
     }
 }

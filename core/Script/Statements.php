@@ -247,7 +247,9 @@ final class Statements implements \IteratorAggregate
         $line = $d->hashAndVersionComments ? '--(?=[\s]|$)[^\n]*+|\#[^\n]*+' : '--[^\n]*+';
         $block = $d->nestedComments ? '(?<nested>/\*(?:[^*/]++|\*(?!/)|/(?!\*)|(?&nested))*+\*/)' : '/\*[\s\S]*?\*/';
         $marks = $d->versionMarks;
-        $dollar = $d->dollarTexts ? '(?<tag>\$(?:[A-Za-z_\x80-\xff][\w\x80-\xff]*+)?\$)[\s\S]*?\k<tag>(*MARK:text)|\$(?:[A-Za-z_\x80-\xff][\w\x80-\xff]*+)?\$(*MARK:open)|' : '';
+        $dollar = $d->dollarTexts
+            ? '(?<tag>\$(?:[A-Za-z_\x80-\xff][\w\x80-\xff]*+)?\$)[\s\S]*?\k<tag>(*MARK:text)|\$(?:[A-Za-z_\x80-\xff][\w\x80-\xff]*+)?\$(*MARK:open)|'
+            : '';
 
         return "~\\G(?:\\s++(*MARK:blank)|(?:$text)(*MARK:text)|{$dollar}[\\w\\x80-\\xff][\\w\\x80-\\xff$]*+(*MARK:word)|(?:$quoted)(*MARK:text)"
             .('' === $marks ? '' : "|(?:$marks|\\*/)(*MARK:mark)")

@@ -18,7 +18,8 @@ use Fasti\Core\Catalog\Trigger;
 /**
  * A table while its script is still being read: later statements may add to it, change it, or take from it.
  *
- * @phpstan-type Far array{name: ?string, columns: non-empty-list<string>, schema: ?string, table: string, far: list<string>, onDelete: string, onUpdate: string}
+ * @phpstan-type Far array{name: ?string, columns: non-empty-list<string>, schema: ?string, table: string, far: list<string>, onDelete: string,
+ *     onUpdate: string}
  */
 final class TableBuilder
 {

@@ -18,7 +18,10 @@ use Fasti\Core\Catalog\TableType;
  */
 final class Sheets
 {
-    private const ENGINES = ['standard' => 'any engine with the standard information_schema', 'oracle' => 'Oracle Database', 'sqlserver' => 'Microsoft SQL Server', 'db2' => 'IBM Db2', 'snowflake' => 'Snowflake', 'teradata' => 'Teradata', 'postgresql' => 'PostgreSQL', 'mysql' => 'MySQL and MariaDB'];
+    private const ENGINES = [
+        'standard' => 'any engine with the standard information_schema', 'oracle' => 'Oracle Database', 'sqlserver' => 'Microsoft SQL Server',
+        'db2' => 'IBM Db2', 'snowflake' => 'Snowflake', 'teradata' => 'Teradata', 'postgresql' => 'PostgreSQL', 'mysql' => 'MySQL and MariaDB',
+    ];
     private const COLUMNS = ['schema_name', 'table_name', 'column_name', 'native_type'];
     private const KEYS = ['schema_name', 'table_name', 'constraint_name', 'constraint_kind', 'column_name'];
     private const COMMENTS = ['schema_name', 'table_name', 'comment_text'];
@@ -78,7 +81,10 @@ final class Sheets
         foreach ($rows as $line => $values) {
             $place = \is_scalar($line) ? (string) $line : '';
             // Some clients write the word NULL where there is nothing.
-            $row = array_map(static fn (string $value): string => \in_array($value, ['NULL', '\N', '(null)'], true) ? '' : trim($value), array_combine($names, $values));
+            $row = array_map(
+                static fn (string $value): string => \in_array($value, ['NULL', '\N', '(null)'], true) ? '' : trim($value),
+                array_combine($names, $values),
+            );
             if ('' === $row['table_name']) {
                 $this->notes[] = \sprintf('%s, line %s names no table and was left out.', $file, $place);
                 continue;
@@ -123,7 +129,8 @@ final class Sheets
             }
         }
         if ([] === $result) {
-            $this->notes[] = 'There is no sheet of columns among the files. It is the one that is needed: run the query “columns” and hand its result in with the others.';
+            $this->notes[] = 'There is no sheet of columns among the files. It is the one that is needed: run the query “columns” and hand its result in '
+                .'with the others.';
         }
 
         return new Catalog('sheets', 'catalog sheets', $result, [], \array_slice($this->notes, 0, 50));
@@ -146,11 +153,30 @@ final class Sheets
                 $unique[] = new Key((string) $constraint, $columns);
             } elseif ('' !== ($key['rows'][0]['far_table'] ?? '')) {
                 $first = $key['rows'][0];
-                $foreign[] = new ForeignKey((string) $constraint, $columns, new Reference(($first['far_schema'] ?? '') ?: $schema, $first['far_table'], array_map(static fn (array $row): string => $row['far_column'] ?? '', $key['rows'])), self::action($first['on_delete'] ?? ''), self::action($first['on_update'] ?? ''));
+                $foreign[] = new ForeignKey(
+                    (string) $constraint,
+                    $columns,
+                    new Reference(
+                        ($first['far_schema'] ?? '') ?: $schema,
+                        $first['far_table'],
+                        array_map(static fn (array $row): string => $row['far_column'] ?? '', $key['rows']),
+                    ),
+                    self::action($first['on_delete'] ?? ''),
+                    self::action($first['on_update'] ?? ''),
+                );
             }
         }
 
-        return new Table($schema, $name, $table['kind'], $table['comment'], array_values(array_map(static fn (array $c): Column => $c['column'], $table['columns'])), $primary, $unique, $foreign);
+        return new Table(
+            $schema,
+            $name,
+            $table['kind'],
+            $table['comment'],
+            array_values(array_map(static fn (array $c): Column => $c['column'], $table['columns'])),
+            $primary,
+            $unique,
+            $foreign,
+        );
     }
 
     /** @param array<string, string> $row */
@@ -161,7 +187,14 @@ final class Sheets
         $default = $row['default_value'] ?? '';
         $table['columns'][$row['column_name']] = [
             'position' => (int) ($row['position'] ?? \count($table['columns']) + 1),
-            'column' => new Column($row['column_name'], strtolower($row['native_type']), !self::yes($row['required'] ?? ''), '' === $default ? null : $default, $row['column_comment'] ?? '', self::yes($row['numbered'] ?? '') || str_starts_with($default, 'nextval(')),
+            'column' => new Column(
+                $row['column_name'],
+                strtolower($row['native_type']),
+                !self::yes($row['required'] ?? ''),
+                '' === $default ? null : $default,
+                $row['column_comment'] ?? '',
+                self::yes($row['numbered'] ?? '') || str_starts_with($default, 'nextval('),
+            ),
         ];
     }
 

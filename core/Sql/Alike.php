@@ -26,14 +26,20 @@ use Fasti\Core\Sql\Tree\TableRef;
  */
 final class Alike
 {
-    private const SIGNS = ['~~' => 'LIKE', '!~~' => 'NOT LIKE', '~~*' => 'ILIKE', '!~~*' => 'NOT ILIKE', '!=' => '<>', 'MOD' => '%', 'RLIKE' => 'REGEXP', '&&' => 'AND', '==' => '='];
+    private const SIGNS = [
+        '~~' => 'LIKE', '!~~' => 'NOT LIKE', '~~*' => 'ILIKE', '!~~*' => 'NOT ILIKE', '!=' => '<>', 'MOD' => '%', 'RLIKE' => 'REGEXP', '&&' => 'AND',
+        '==' => '=',
+    ];
     private const CALLS = [
-        'ucase' => 'upper', 'lcase' => 'lower', 'octet_length' => 'length', 'substr' => 'substring', 'mid' => 'substring', 'now' => 'current_timestamp', 'curdate' => 'current_date',
-        'curtime' => 'current_time', 'character_length' => 'char_length', 'btrim' => 'trim', 'date_part' => 'extract', 'power' => 'pow', 'ceil' => 'ceiling', 'sha1' => 'sha',
+        'ucase' => 'upper', 'lcase' => 'lower', 'octet_length' => 'length', 'substr' => 'substring', 'mid' => 'substring', 'now' => 'current_timestamp',
+        'curdate' => 'current_date',
+        'curtime' => 'current_time', 'character_length' => 'char_length', 'btrim' => 'trim', 'date_part' => 'extract', 'power' => 'pow', 'ceil' => 'ceiling',
+        'sha1' => 'sha',
         'dayofmonth' => 'day', 'stddev_pop' => 'std', 'stddev' => 'std', 'localtimestamp' => 'current_timestamp',
     ];
     /** Casts that engines add by themselves. */
-    private const CASTS = '/^(?:text|character varying|varchar|bpchar|character|numeric|decimal|double precision|real|integer|bigint|smallint|interval|date|timestamp with(?:out)? time zone|name|regclass|boolean|longtext)\b/i';
+    private const CASTS = '/^(?:text|character varying|varchar|bpchar|character|numeric|decimal|double '
+        .'precision|real|integer|bigint|smallint|interval|date|timestamp with(?:out)? time zone|name|regclass|boolean|longtext)\b/i';
 
     /** Names that a query gives to what it shows are said elsewhere, so long as it is the outermost. */
     private int $depth = 0;
@@ -202,7 +208,8 @@ final class Alike
             $name = strtolower($node->names[\count($node->names) - 1]);
 
             // Rows may be counted by any constant.
-            $star = $node->star || ('count' === $name && !$node->distinct && ($node->arguments[0] ?? null) instanceof Literal && 'null' !== $node->arguments[0]->kind);
+            $star = $node->star
+                || ('count' === $name && !$node->distinct && ($node->arguments[0] ?? null) instanceof Literal && 'null' !== $node->arguments[0]->kind);
 
             return new Call(
                 [self::CALLS[$name] ?? $name],

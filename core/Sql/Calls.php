@@ -138,7 +138,8 @@ final class Calls
     private function looksLikeType(): bool
     {
         return Lexer::WORD === $this->t->kind() && 1 === preg_match(
-            '/^(?:N?VARCHAR2?|N?CHAR|INT|INTEGER|BIGINT|SMALLINT|TINYINT|BIT|DATE|TIME|DATETIME2?|DATETIMEOFFSET|SMALLDATETIME|DECIMAL|NUMERIC|FLOAT|REAL|MONEY|SMALLMONEY|BINARY|VARBINARY|UNIQUEIDENTIFIER|N?TEXT|XML|SQL_VARIANT)$/',
+            '/^(?:N?VARCHAR2?|N?CHAR|INT|INTEGER|BIGINT|SMALLINT|TINYINT|BIT|DATE|TIME|DATETIME2?|DATETIMEOFFSET|SMALLDATETIME'
+                .'|DECIMAL|NUMERIC|FLOAT|REAL|MONEY|SMALLMONEY|BINARY|VARBINARY|UNIQUEIDENTIFIER|N?TEXT|XML|SQL_VARIANT)$/',
             $this->t->peek(),
         );
     }
@@ -151,7 +152,10 @@ final class Calls
         $order = $arguments = [];
         $star = $within = false;
         $type = null;
-        if (\in_array($word, self::UNIT_FIRST, true) && !('DATEDIFF' === $word && $t->dialect->charsetTexts) && Lexer::WORD === $t->kind() && \in_array($t->peek(1), ['FROM', ','], true)) {
+        if (\in_array($word, self::UNIT_FIRST, true)
+            && !('DATEDIFF' === $word && $t->dialect->charsetTexts)
+            && Lexer::WORD === $t->kind()
+            && \in_array($t->peek(1), ['FROM', ','], true)) {
             $arguments[] = $this->unit();
             $t->any('FROM', ',');
         } elseif ('TRIM' === $word && '' !== $t->any('LEADING', 'TRAILING', 'BOTH')) {

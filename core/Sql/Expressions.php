@@ -35,7 +35,8 @@ final class Expressions
     /** Words that begin something else than a name. */
     private const SPECIAL = [
         'CASE' => 1, 'NOT' => 1, 'NULL' => 1, 'TRUE' => 1, 'FALSE' => 1, 'EXISTS' => 1, 'UNIQUE' => 1, 'ROW' => 1, 'ARRAY' => 1, 'MATCH' => 1, 'INTERVAL' => 1,
-        'BINARY' => 1, 'PRIOR' => 1, 'CONNECT_BY_ROOT' => 1, 'CURRENT' => 1, 'NEXT' => 1, 'PREVIOUS' => 1, 'NUMERIC' => 1, 'DECIMAL' => 1, 'VARCHAR' => 1, 'CHAR' => 1, 'TIMESTAMP' => 1,
+        'BINARY' => 1, 'PRIOR' => 1, 'CONNECT_BY_ROOT' => 1, 'CURRENT' => 1, 'NEXT' => 1, 'PREVIOUS' => 1, 'NUMERIC' => 1, 'DECIMAL' => 1, 'VARCHAR' => 1,
+        'CHAR' => 1, 'TIMESTAMP' => 1,
         'TIME' => 1, 'TIMESTAMPTZ' => 1, 'BIT' => 1, 'CHARACTER' => 1,
     ];
     /** Operators that are nothing else. */

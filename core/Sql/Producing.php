@@ -117,6 +117,8 @@ final readonly class Producing
             return $columns;
         }
 
-        return 1 === preg_match('/^(?:record|void|trigger)$/i', $type) || '' === $type ? null : [new Meaning('', $type, true, $from->values, $from->conditions)];
+        return 1 === preg_match('/^(?:record|void|trigger)$/i', $type) || '' === $type
+            ? null
+            : [new Meaning('', $type, true, $from->values, $from->conditions)];
     }
 }

@@ -9,7 +9,10 @@ use Fasti\Core\Dialect\Grammar;
 /** The words of one statement, and a place among them. Keywords match in either case. */
 final class Tokens
 {
-    private const EXPRESSION_ENDS = ['NOT', 'NULL', 'DEFAULT', 'PRIMARY', 'UNIQUE', 'REFERENCES', 'CHECK', 'GENERATED', 'CONSTRAINT', 'COLLATE', 'COMMENT', 'AUTO_INCREMENT', 'AUTOINCREMENT', 'ON', 'STORED', 'VIRTUAL', 'PERSISTENT', 'INVISIBLE', 'DEFERRABLE', 'INITIALLY', 'AS', 'KEY'];
+    private const EXPRESSION_ENDS = [
+        'NOT', 'NULL', 'DEFAULT', 'PRIMARY', 'UNIQUE', 'REFERENCES', 'CHECK', 'GENERATED', 'CONSTRAINT', 'COLLATE', 'COMMENT', 'AUTO_INCREMENT',
+        'AUTOINCREMENT', 'ON', 'STORED', 'VIRTUAL', 'PERSISTENT', 'INVISIBLE', 'DEFERRABLE', 'INITIALLY', 'AS', 'KEY',
+    ];
 
     /** @var list<string> kinds of the words; see Lexer */
     public readonly array $kinds;

@@ -99,7 +99,9 @@ final readonly class Valuing
                 if ($relation->name !== $name) {
                     continue;
                 }
-                if (null === $schema || (null !== $relation->table && !$relation->aliased && $this->resolver->fold($relation->table->schema) === $this->resolver->fold($schema)) || $relation->open) {
+                if (null === $schema
+                    || (null !== $relation->table && !$relation->aliased && $this->resolver->fold($relation->table->schema) === $this->resolver->fold($schema))
+                    || $relation->open) {
                     return $relation;
                 }
             }

@@ -18,7 +18,10 @@ final class Recogniser
     private const WORD = '/[\p{L}\p{N}]+(?:[\'’\-][\p{L}\p{N}]+)*/u';
     private const CAPITALS = '/^\p{Lu}[\p{Lu}\p{N}]{1,5}$/u';
 
-    /** @var array<string, array<string, list<array{int, string}>>> first word → the other words with blanks between → terms, each with how it must be written or '' */
+    /**
+     * @var array<string, array<string, list<array{int, string}>>> first word → the other words with blanks between → terms, each with how it must be
+     *     written or ''
+     */
     private array $terms = [];
     /** @var array<string, int> first word → how many words the longest term has that begins so */
     private array $longest = [];

@@ -42,7 +42,9 @@ final readonly class Allowed
             }
         }
         if ([] === $parts) {
-            throw new AllowedError('Nothing is said of the values yet. Write, for example: 0 to 100, one of G, S, B, code list countries, 6 characters, matches [A-Z]{3}.');
+            throw new AllowedError(
+                'Nothing is said of the values yet. Write, for example: 0 to 100, one of G, S, B, code list countries, 6 characters, matches [A-Z]{3}.',
+            );
         }
 
         return new self($parts);
@@ -135,7 +137,13 @@ final readonly class Allowed
         if (1 === preg_match('/^(?:the )?code list\s+(.+)$/isu', $text, $m)) {
             $name = trim($m[1], ' "“”');
 
-            return new OneOf($codes($name) ?? throw new AllowedError(\sprintf('There is no code list “%s”. The list of code lists is in the register; make it there first, or correct its name.', $name), 10), $name);
+            return new OneOf(
+                $codes($name) ?? throw new AllowedError(
+                    \sprintf('There is no code list “%s”. The list of code lists is in the register; make it there first, or correct its name.', $name),
+                    10,
+                ),
+                $name,
+            );
         }
         if (1 === preg_match('/^(matches\s+)(.+)$/isu', $text, $m)) {
             try {
@@ -177,7 +185,8 @@ final readonly class Allowed
             return new Between($m[1], $m[2]);
         }
         throw new AllowedError(\sprintf(
-            '“%s” is not understood. Write: 0 to 100, at least 0, one of G, S, B, code list NAME, 2 to 6 characters, capital letters, or matches and a regular expression.',
+            '“%s” is not understood. Write: 0 to 100, at least 0, one of G, S, B, code list NAME, 2 to 6 characters, capital letters, or matches and a '
+                .'regular expression.',
             mb_strimwidth($text, 0, 60, '…'),
         ));
     }

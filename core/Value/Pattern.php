@@ -134,12 +134,18 @@ final readonly class Pattern implements Part
             throw new AllowedError(\sprintf('A count goes to %d at the most.', self::MOST_TIMES), $at + 1);
         }
         if ($inner && ($endless || $times > 1)) {
-            throw new AllowedError('A count stands around another that has no end. On some values that would run for ever: give the inner one an end, as in {1,20}.', $at + 1);
+            throw new AllowedError(
+                'A count stands around another that has no end. On some values that would run for ever: give the inner one an end, as in {1,20}.',
+                $at + 1,
+            );
         }
         if ($endless) {
             $open[] = $at + 1;
             if (\count($open) > self::MOST_OPEN) {
-                throw new AllowedError(\sprintf('More than %d counts have no end. On some values that would take very long: give the others one, as in {1,20}.', self::MOST_OPEN), $at + 1);
+                throw new AllowedError(
+                    \sprintf('More than %d counts have no end. On some values that would take very long: give the others one, as in {1,20}.', self::MOST_OPEN),
+                    $at + 1,
+                );
             }
         }
 

@@ -15,7 +15,11 @@ final class Naming
      */
     public static function words(string $identifier): array
     {
-        $spaced = preg_replace(['/(\p{Ll}|\d)(\p{Lu})/u', '/(\p{Lu})(\p{Lu}\p{Ll})/u', '/(\p{L})(\d)/u', '/(\d)(\p{L})/u'], '$1 $2', $identifier) ?? $identifier;
+        $spaced = preg_replace(
+            ['/(\p{Ll}|\d)(\p{Lu})/u', '/(\p{Lu})(\p{Lu}\p{Ll})/u', '/(\p{L})(\d)/u', '/(\d)(\p{L})/u'],
+            '$1 $2',
+            $identifier,
+        ) ?? $identifier;
         $parts = preg_split('/[^\p{L}\p{M}\p{N}]+/u', $spaced, -1, \PREG_SPLIT_NO_EMPTY);
 
         return array_map(mb_strtolower(...), false === $parts ? [] : $parts);

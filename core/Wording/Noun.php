@@ -53,7 +53,8 @@ final class Noun
     /** "a" or "an", by the sound the noun begins with, with the capital a sentence needs. */
     public static function withArticle(string $noun, bool $capital = false): string
     {
-        $vowel = 1 === preg_match('/^([aeiou]|hour|honest|heir|[fhlmnrsx]\d)/i', $noun) && 0 === preg_match('/^(uni[^mn]|unit|use|user|usu|eu|one\b|u[rt][aei])/i', $noun);
+        $vowel = 1 === preg_match('/^([aeiou]|hour|honest|heir|[fhlmnrsx]\d)/i', $noun)
+            && 0 === preg_match('/^(uni[^mn]|unit|use|user|usu|eu|one\b|u[rt][aei])/i', $noun);
 
         return ($capital ? 'A' : 'a').($vowel ? 'n ' : ' ').$noun;
     }

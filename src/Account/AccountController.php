@@ -43,7 +43,11 @@ final class AccountController extends AbstractController
     {
         $form = $this->createForm(AccountForm::class, $account, ['new' => $new])->handleRequest($request);
         if ($form->isSubmitted() && $account === $this->getUser() && (!$account->active || Role::Administrator !== $account->role)) {
-            $form->addError(new FormError('You cannot close your own account or take your own rights away: somebody has to be able to give them back. Ask another administrator.'));
+            $form->addError(
+                new FormError(
+                    'You cannot close your own account or take your own rights away: somebody has to be able to give them back. Ask another administrator.',
+                ),
+            );
         }
         if ($form->isSubmitted() && $form->isValid()) {
             $password = $form->get('password')->getData();
@@ -57,6 +61,10 @@ final class AccountController extends AbstractController
             return $this->redirectToRoute('accounts');
         }
 
-        return $this->render('account/edit.html.twig', ['form' => $form, 'account' => $account, 'new' => $new], new Response(status: $form->isSubmitted() ? 422 : 200));
+        return $this->render(
+            'account/edit.html.twig',
+            ['form' => $form, 'account' => $account, 'new' => $new],
+            new Response(status: $form->isSubmitted() ? 422 : 200),
+        );
     }
 }

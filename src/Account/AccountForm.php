@@ -24,7 +24,15 @@ final class AccountForm extends AbstractType
         $builder
             ->add('name', TextType::class, ['empty_data' => ''])
             ->add('email', EmailType::class, ['label' => 'E-mail', 'empty_data' => ''])
-            ->add('role', EnumType::class, ['class' => Role::class, 'choice_label' => static fn (Role $role): string => $role->value, 'help' => 'Readers look things up. Stewards also add sources, describe and publish. Administrators also look after accounts.'])
+            ->add(
+                'role',
+                EnumType::class,
+                [
+                    'class' => Role::class,
+                    'choice_label' => static fn (Role $role): string => $role->value,
+                    'help' => 'Readers look things up. Stewards also add sources, describe and publish. Administrators also look after accounts.',
+                ],
+            )
             ->add('password', PasswordType::class, [
                 'mapped' => false, 'required' => $new, 'label' => $new ? 'Password' : 'New password', 'attr' => ['autocomplete' => 'new-password'],
                 'help' => $new ? 'Twelve characters or more.' : 'Leave empty to keep the present one.',

@@ -39,7 +39,9 @@ final class FirstAccountController extends AbstractController
             ->handleRequest($request);
         $typed = $form->isSubmitted() ? $form->get('code')->getData() : null;
         if ($form->isSubmitted() && !(\is_string($typed) && $code->fits($typed))) {
-            $form->get('code')->addError(new FormError('This is not the code. It stands where Fasti was started; bin/console fasti:first-code prints it again.'));
+            $form->get('code')->addError(
+                new FormError('This is not the code. It stands where Fasti was started; bin/console fasti:first-code prints it again.'),
+            );
         }
         if ($form->isSubmitted() && $form->isValid()) {
             $password = $form->get('password')->getData();

@@ -29,7 +29,11 @@ final class SignInController extends AbstractController
         }
         $error = $utils->getLastAuthenticationError();
 
-        return $this->render('account/sign_in.html.twig', ['error' => $error, 'email' => $utils->getLastUsername()], new Response(status: null === $error ? 200 : 422));
+        return $this->render(
+            'account/sign_in.html.twig',
+            ['error' => $error, 'email' => $utils->getLastUsername()],
+            new Response(status: null === $error ? 200 : 422),
+        );
     }
 
     #[Route('/sign-out', name: 'sign_out', methods: ['POST'])]

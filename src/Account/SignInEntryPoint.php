@@ -28,7 +28,10 @@ final readonly class SignInEntryPoint implements AuthenticationEntryPointInterfa
             throw new AccessDeniedHttpException('The form had expired.', $authException);
         }
         if ('fetch' === $request->headers->get('X-Requested-With')) {
-            return new JsonResponse(['error' => 'You are signed out. Sign in again in another tab; what you typed is kept here.', 'signIn' => $this->urls->generate('sign_in')], 401);
+            return new JsonResponse(
+                ['error' => 'You are signed out. Sign in again in another tab; what you typed is kept here.', 'signIn' => $this->urls->generate('sign_in')],
+                401,
+            );
         }
 
         return new RedirectResponse($this->urls->generate('sign_in'));

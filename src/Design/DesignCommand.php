@@ -137,7 +137,8 @@ final readonly class DesignCommand
         }
         $output->write('json' === $format ? json_encode(['steps' => array_map(static fn (ChangeStep $step): array => [
             'words' => $step->words, 'risk' => $step->risk, 'table' => $step->table, 'sql' => $step->sql,
-        ], $changes->steps)], \JSON_THROW_ON_ERROR | \JSON_PRETTY_PRINT | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES)."\n" : $changes->script(), false, OutputInterface::OUTPUT_RAW);
+        ], $changes->steps)], \JSON_THROW_ON_ERROR | \JSON_PRETTY_PRINT | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES)
+            ."\n" : $changes->script(), false, OutputInterface::OUTPUT_RAW);
 
         return [] === $changes->steps ? Command::SUCCESS : Command::FAILURE;
     }

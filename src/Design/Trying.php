@@ -30,7 +30,8 @@ final readonly class Trying
     }
 
     /**
-     * @return array{engine: string, statements: int, tables: int, fields: int, differences: list<string>, failed: array{number: int, sql: string, said: string}|null,
+     * @return array{engine: string, statements: int, tables: int, fields: int, differences: list<string>, failed: array{number: int, sql: string,
+     *     said: string}|null,
      *     seconds: float}
      *
      * @throws SourceError where the scratch server does not start or dies
@@ -95,7 +96,8 @@ final readonly class Trying
      * @param array<string, list<array<string, ?string>>> $sample
      *
      * @return array{engine: string, statements: int, rows: int, leftOut: int, held: int, differences: list<string>,
-     *     failed: array{number: int, sql: string, said: string}|null, seconds: float, left: list<array{table: string, before: int, after: int}>, steps: list<string>}
+     *     failed: array{number: int, sql: string, said: string}|null, seconds: float, left: list<array{table: string, before: int, after: int}>,
+     * steps: list<string>}
      *
      * @throws SourceError where the scratch server does not start or dies, or the copy cannot be made
      */

@@ -37,7 +37,8 @@ final readonly class Queue
             $this->insert($items);
             $this->db->executeStatement('DELETE FROM waiting_tally WHERE source_id = ?', [$source]);
             $this->db->executeStatement(
-                'INSERT INTO waiting_tally (source_id, topic, drafted, n) SELECT source_id, topic, drafted, COUNT(*) FROM waiting WHERE source_id = ? GROUP BY topic, drafted',
+                'INSERT INTO waiting_tally (source_id, topic, drafted, n) SELECT source_id, topic, drafted, COUNT(*) FROM waiting WHERE source_id = ? '
+                    .'GROUP BY topic, drafted',
                 [$source],
             );
         });
@@ -182,7 +183,9 @@ final readonly class Queue
     {
         return array_map(
             static fn (mixed $n): int => is_numeric($n) ? (int) $n : 0,
-            $this->db->fetchAllKeyValue('SELECT words, times FROM sought WHERE last_at > UTC_TIMESTAMP() - INTERVAL 90 DAY ORDER BY times DESC, words LIMIT '.$most),
+            $this->db->fetchAllKeyValue(
+                'SELECT words, times FROM sought WHERE last_at > UTC_TIMESTAMP() - INTERVAL 90 DAY ORDER BY times DESC, words LIMIT '.$most,
+            ),
         );
     }
 
@@ -197,7 +200,9 @@ final readonly class Queue
         $values[] = $account->id();
 
         return [
-            $where.' AND NOT EXISTS (SELECT 1 FROM later l WHERE l.account_id = ? AND l.topic = w.topic AND l.topic_id = w.topic_id AND l.until_at > UTC_TIMESTAMP())',
+            $where
+                .' AND NOT EXISTS (SELECT 1 FROM later l WHERE l.account_id = ? AND l.topic = w.topic AND l.topic_id = w.topic_id AND l.until_at > '
+                .'UTC_TIMESTAMP())',
             $values, $types,
         ];
     }

@@ -89,7 +89,7 @@ final class DiagramController extends AbstractController
         $scope = null === $entry
             ? Scope::source($id, '' === $schema ? null : $schema)
             : Scope::entry($id, $request->query->getInt('steps', 1), Selection::numbers($request->query->getString('beyond')));
-        $name = null === $entry ? ($schema ?: (string) $source) : 'Around '.$entry->title;
+        $name = null === $entry ? $schema ?: (string) $source : 'Around '.$entry->title;
         $members = $this->diagrams->members($scope);
         if (\count($members) > Selection::MOST) {
             $this->addFlash('notice', \sprintf('A diagram of %s would show nothing. Choose some of them.', Amount::of(\count($members), 'entry')));

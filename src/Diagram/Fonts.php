@@ -7,7 +7,11 @@ namespace Fasti\Diagram;
 /** The typefaces of a drawing that has to stand alone, as data URLs. */
 final readonly class Fonts
 {
-    private const FILES = ['Commissioner' => 'commissioner-latin-wght-normal', 'Source Code Pro' => 'source-code-pro-latin-wght-normal', 'Marcellus' => 'marcellus-latin-400-normal'];
+    private const FILES = [
+        'Commissioner' => 'commissioner-latin-wght-normal',
+        'Source Code Pro' => 'source-code-pro-latin-wght-normal',
+        'Marcellus' => 'marcellus-latin-400-normal',
+    ];
 
     public function __construct(private string $projectDir)
     {

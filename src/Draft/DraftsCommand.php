@@ -56,7 +56,8 @@ final readonly class DraftsCommand
         $told = self::drafts($looked);
         $output->writeln('json' === $format ? json_encode(
             ['drafts' => $told],
-            \JSON_THROW_ON_ERROR | \JSON_INVALID_UTF8_SUBSTITUTE | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES | \JSON_PRETTY_PRINT | \JSON_PRESERVE_ZERO_FRACTION,
+            \JSON_THROW_ON_ERROR | \JSON_INVALID_UTF8_SUBSTITUTE | \JSON_UNESCAPED_UNICODE
+                | \JSON_UNESCAPED_SLASHES | \JSON_PRETTY_PRINT | \JSON_PRESERVE_ZERO_FRACTION,
         ) : self::text($told), OutputInterface::OUTPUT_RAW);
         foreach ($looked->notes as $note) {
             $errors->writeln(OutputFormatter::escape($note));

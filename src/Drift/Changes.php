@@ -66,7 +66,9 @@ final class Changes
         $words = array_fill_keys($m[0], true);
         $odd = array_filter($this->mentions, static fn (int|string $word): bool => 1 === preg_match('/\W/u', (string) $word), \ARRAY_FILTER_USE_KEY);
         $reasons = [];
-        foreach (\count($this->mentions) < \count($words) ? array_keys($this->mentions) : array_keys(array_intersect_key($words, $this->mentions) + $odd) as $word) {
+        foreach (\count($this->mentions) < \count($words) ? array_keys($this->mentions) : array_keys(
+            array_intersect_key($words, $this->mentions) + $odd,
+        ) as $word) {
             // A name of a few letters stands in any sentence by accident.
             if (mb_strlen((string) $word) < 4 || !Doubt::mentions($text, (string) $word)) {
                 continue;

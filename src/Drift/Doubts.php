@@ -83,7 +83,9 @@ final readonly class Doubts
             return array_values(array_filter([null === $old || null === $new ? null : Doubt::about($text, $old, $new, $dialect)]));
         }
         if ('grain' === $property) {
-            return ($was->primaryKey->columns ?? []) === ($is->primaryKey->columns ?? []) ? [] : ['The primary key has changed, so one row may stand for something else now.'];
+            return ($was->primaryKey->columns ?? []) === ($is->primaryKey->columns ?? [])
+                ? []
+                : ['The primary key has changed, so one row may stand for something else now.'];
         }
         $shell = static fn (Table $table): Column => new Column($table->name, '', comment: $table->comment);
 

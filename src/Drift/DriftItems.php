@@ -10,7 +10,8 @@ use Fasti\Core\Drift\TableDrift;
 /**
  * The drift that a survey found, as it is kept with it: the open form of each TableDrift, with what was decided.
  *
- * @phpstan-type Item array{change: string, kind: string, schema: string, name: string, from?: array{schema: string, name: string}, reason?: string, words?: list<string>, columns?: list<array{change: string, name: string, from?: string, reason?: string, words?: list<string>}>, decided?: string}
+ * @phpstan-type Item array{change: string, kind: string, schema: string, name: string, from?: array{schema: string, name: string}, reason?: string,
+ *     words?: list<string>, columns?: list<array{change: string, name: string, from?: string, reason?: string, words?: list<string>}>, decided?: string}
  */
 final class DriftItems
 {

@@ -18,7 +18,10 @@ use Symfony\Component\Security\Http\Attribute\IsGranted;
 
 final class EditionController extends AbstractController
 {
-    private const TYPES = ['html' => 'text/html; charset=UTF-8', 'css' => 'text/css; charset=UTF-8', 'js' => 'text/javascript; charset=UTF-8', 'json' => 'application/json', 'woff2' => 'font/woff2', 'svg' => 'image/svg+xml'];
+    private const TYPES = [
+        'html' => 'text/html; charset=UTF-8', 'css' => 'text/css; charset=UTF-8', 'js' => 'text/javascript; charset=UTF-8', 'json' => 'application/json',
+        'woff2' => 'font/woff2', 'svg' => 'image/svg+xml',
+    ];
 
     public function __construct(private readonly Editions $editions, private readonly SourceStore $sources)
     {
@@ -54,7 +57,9 @@ final class EditionController extends AbstractController
     {
         $file = $this->editions->zip($this->edition($number)->number);
 
-        return is_file($file) ? (new BinaryFileResponse($file, 200, ['Content-Type' => 'application/zip']))->setContentDisposition('attachment') : throw $this->createNotFoundException('This edition has no zip.');
+        return is_file($file)
+            ? (new BinaryFileResponse($file, 200, ['Content-Type' => 'application/zip']))->setContentDisposition('attachment')
+            : throw $this->createNotFoundException('This edition has no zip.');
     }
 
     /** Serves the folder of an edition as it was written. */

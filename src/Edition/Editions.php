@@ -92,6 +92,8 @@ final readonly class Editions
 
     private function of(Job $job): Edition
     {
-        return $this->entities->getRepository(Edition::class)->findOneBy(['job' => $job->id()]) ?? throw new \LogicException('An edition\'s job has no edition.');
+        return $this->entities->getRepository(Edition::class)->findOneBy(['job' => $job->id()]) ?? throw new \LogicException(
+            'An edition\'s job has no edition.',
+        );
     }
 }

@@ -29,7 +29,11 @@ final readonly class OldEdition implements Claims
             $texts = $this->history->countSince($edition->madeAt->format('Y-m-d H:i:s'));
             if ($days >= self::OLD && $texts > 0) {
                 yield new Claim(
-                    \sprintf('Edition %d is %s old', $edition->number, Amount::of($days, 'day')), Amount::of($texts, 'change').' since', 'editions', [], Claim::PUBLISH,
+                    \sprintf(
+                        'Edition %d is %s old',
+                        $edition->number,
+                        Amount::of($days, 'day'),
+                    ), Amount::of($texts, 'change').' since', 'editions', [], Claim::PUBLISH,
                 );
             }
 

@@ -41,7 +41,7 @@ final readonly class JoinPages
         };
         $wanted = 'dismissed' === $state ? $all : array_values(array_filter($all, static fn (JoinView $join): bool => $state === $join->kind->value));
         usort($wanted, static fn (JoinView $a, JoinView $b): int => 'proposed' === $state
-            ? ($b->confidence ?? 0.9) <=> ($a->confidence ?? 0.9) ?: $a->id <=> $b->id
+            ? [$b->confidence ?? 0.9, $a->id] <=> [$a->confidence ?? 0.9, $b->id]
             : [$a->fromName, $a->id] <=> [$b->fromName, $b->id]);
         $shown = \array_slice($wanted, self::PAGE * ($page - 1), self::PAGE);
         $ids = array_map(static fn (JoinView $join): int => $join->id, $shown);

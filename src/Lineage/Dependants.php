@@ -32,7 +32,8 @@ final readonly class Dependants
      *
      * @param list<array<string, mixed>> $items of the drift, in their open form
      *
-     * @return array<int, list<array{id: int, name: string, fields: list<string>}>> by the number of the item; with the fields that are computed or filled from it
+     * @return array<int, list<array{id: int, name: string, fields: list<string>}>> by the number of the item; with the fields that are computed or filled
+     *     from it
      */
     public function ofDrift(int $source, array $items): array
     {

@@ -16,7 +16,10 @@ final readonly class Retirement
     {
         return implode(', ', array_filter([
             '' === $this->replacedBy ? '' : 'replaced by '.$this->replacedBy,
-            '' === $this->until ? '' : 'to be used until '.(\DateTimeImmutable::createFromFormat('!Y-m-d', $this->until) ?: new \DateTimeImmutable())->format('j F Y').' at the latest',
+            '' === $this->until
+                ? ''
+                : 'to be used until '.
+                    (\DateTimeImmutable::createFromFormat('!Y-m-d', $this->until) ?: new \DateTimeImmutable())->format('j F Y').' at the latest',
         ]));
     }
 }

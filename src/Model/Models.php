@@ -53,7 +53,9 @@ final readonly class Models
     {
         /** @var list<array<string, mixed>> $rows */
         $rows = $this->orm->createQueryBuilder()
-            ->select('m.id', 'm.name', 'm.purpose', 'm.shared', 'a.name AS owner', 's.name AS source', 'm.changedAt', 'm.brief')->from(KeptModel::class, 'm')->join('m.owner', 'a')->join('m.source', 's')->where('m.shared = true OR a.id = :account')
+            ->select(
+                'm.id', 'm.name', 'm.purpose', 'm.shared', 'a.name AS owner', 's.name AS source', 'm.changedAt', 'm.brief',
+            )->from(KeptModel::class, 'm')->join('m.owner', 'a')->join('m.source', 's')->where('m.shared = true OR a.id = :account')
             ->setParameter('account', $account->id())->orderBy('m.name')->getQuery()->getArrayResult();
 
         return array_map(static fn (array $row): array => [
@@ -258,7 +260,10 @@ final readonly class Models
     public function fieldsOf(int $model): array
     {
         $found = [];
-        foreach ($this->orm->getConnection()->iterateAssociative('SELECT field_id, kind, part FROM model_field WHERE model_id = ? ORDER BY kind, part, field_id', [$model]) as $row) {
+        foreach ($this->orm->getConnection()->iterateAssociative(
+            'SELECT field_id, kind, part FROM model_field WHERE model_id = ? ORDER BY kind, part, field_id',
+            [$model],
+        ) as $row) {
             $found[Row::text($row, 'kind')."\0".Row::text($row, 'part')][] = Row::int($row, 'field_id');
         }
 

@@ -55,7 +55,13 @@ final readonly class ProfileCommand
             return Command::FAILURE;
         }
         if ('json' === $format) {
-            $output->writeln(json_encode(['schema' => $wanted->schema, 'table' => $wanted->name, 'takenAt' => gmdate('c')] + ProfileArray::of($profile), \JSON_THROW_ON_ERROR | \JSON_INVALID_UTF8_SUBSTITUTE | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES | \JSON_PRETTY_PRINT), OutputInterface::OUTPUT_RAW);
+            $output->writeln(
+                json_encode(
+                    ['schema' => $wanted->schema, 'table' => $wanted->name, 'takenAt' => gmdate('c')] + ProfileArray::of($profile),
+                    \JSON_THROW_ON_ERROR | \JSON_INVALID_UTF8_SUBSTITUTE | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES | \JSON_PRETTY_PRINT,
+                ),
+                OutputInterface::OUTPUT_RAW,
+            );
         } else {
             foreach (self::text($wanted, $profile) as $line) {
                 $output->writeln($line, OutputInterface::OUTPUT_RAW);
@@ -71,13 +77,20 @@ final readonly class ProfileCommand
         $place = Place::parse($name);
         $found = array_values(array_filter(
             $tables,
-            static fn (Table $table): bool => $table->name === $name || null !== $place && $table->name === $place->name && \in_array($place->schema, ['', $table->schema], true),
+            static fn (Table $table): bool => $table->name === $name || null !== $place && $table->name === $place->name && \in_array(
+                $place->schema,
+                ['', $table->schema],
+                true,
+            ),
         ));
 
         return match (\count($found)) {
             0 => throw new SourceError(\sprintf('There is no table “%s”.', $name), 'Letters count as capital and small; fasti:survey lists what there is.'),
             1 => $found[0],
-            default => throw new SourceError(\sprintf('There is “%s” in %s.', $name, implode(' and ', array_map(static fn (Table $table): string => $table->schema, $found))), 'Name it with its schema, as in --table=schema.name.'),
+            default => throw new SourceError(
+                \sprintf('There is “%s” in %s.', $name, implode(' and ', array_map(static fn (Table $table): string => $table->schema, $found))),
+                'Name it with its schema, as in --table=schema.name.',
+            ),
         };
     }
 
@@ -94,7 +107,9 @@ final readonly class ProfileCommand
         if (null !== $profile->repeated && [] !== $profile->grain) {
             yield \sprintf(
                 '%s by %s',
-                0 === $profile->repeated ? 'No row repeats another' : Amount::of($profile->repeated, 'row').(1 === $profile->repeated ? ' repeats another' : ' repeat another'),
+                0 === $profile->repeated
+                    ? 'No row repeats another'
+                    : Amount::of($profile->repeated, 'row').(1 === $profile->repeated ? ' repeats another' : ' repeat another'),
                 \count($profile->grain) > 6 ? 'all fields' : implode(', ', $profile->grain),
             );
         }

@@ -41,9 +41,10 @@ final class ProfileController extends AbstractController
         $entry = $request->request->getInt('entry');
         $waiting = $entry > 0 ? [$entry] : $this->profiles->ordered($this->entries->idsWithData($id));
         $new = false;
-        $job = $this->jobs->start($this->kind, 'source '.$source->id(), ProfileJob::payload($id, $waiting, $entry), $account, static function () use (&$new): void {
-            $new = true;
-        });
+        $job = $this->jobs->start($this->kind, 'source '.$source->id(), ProfileJob::payload($id, $waiting, $entry),
+            $account, static function () use (&$new): void {
+                $new = true;
+            });
         if (!$new) {
             $this->addFlash('notice', 'This source is being profiled already: one run at a time, so that it is not burdened.');
         }

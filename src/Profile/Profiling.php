@@ -50,7 +50,10 @@ final class Profiling
             ))->profile($table, $grain, $decisions, $progress, $allowed);
         }
         if (!\in_array($table->storage, ['CSV', 'JSON'], true)) {
-            throw new SourceError(\sprintf('There is no data behind %s: only its structure was handed in.', $table->name), 'Connect the source itself, or hand in its data, to profile it.');
+            throw new SourceError(
+                \sprintf('There is no data behind %s: only its structure was handed in.', $table->name),
+                'Connect the source itself, or hand in its data, to profile it.',
+            );
         }
 
         return (new FileProfiler())->profile($this->file($table), $table, $grain, $decisions, $progress, $allowed);
@@ -58,7 +61,14 @@ final class Profiling
 
     private function file(Table $table): string
     {
-        $paths = is_dir($this->target->path) ? iterator_to_array(new \RecursiveIteratorIterator(new \RecursiveDirectoryIterator($this->target->path, \FilesystemIterator::SKIP_DOTS | \FilesystemIterator::CURRENT_AS_PATHNAME)), false) : [$this->target->path];
+        $paths = is_dir($this->target->path)
+            ? iterator_to_array(
+                new \RecursiveIteratorIterator(
+                    new \RecursiveDirectoryIterator($this->target->path, \FilesystemIterator::SKIP_DOTS | \FilesystemIterator::CURRENT_AS_PATHNAME),
+                ),
+                false,
+            )
+            : [$this->target->path];
         $paths = array_filter($paths, is_string(...));
         sort($paths);
         foreach ($paths as $path) {

@@ -38,7 +38,8 @@ final readonly class ApplyCatalog
     {
         $known = [];
         foreach ($this->db->iterateAssociative(
-            "SELECT id, schema_name, name, fingerprint, gone_at IS NOT NULL AS gone, row_estimate, size_bytes, COALESCE(JSON_VALUE(facts, '$.planned'), 0) AS planned
+            "SELECT id, schema_name, name, fingerprint, gone_at IS NOT NULL AS gone, row_estimate, size_bytes,
+                COALESCE(JSON_VALUE(facts, '$.planned'), 0) AS planned
                 FROM entry WHERE source_id = ?",
             [$sourceId],
         ) as $row) {
@@ -63,9 +64,13 @@ final readonly class ApplyCatalog
                 ++$counts[1 === Row::int($row, 'gone') ? 'back' : 'changed'];
             } else {
                 ++$counts['same'];
-                if (null !== $table->rowEstimate && self::grew(Row::maybeInt($row, 'row_estimate'), $table->rowEstimate) || self::grew(Row::maybeInt($row, 'size_bytes'), $table->sizeBytes)) {
+                if (null !== $table->rowEstimate && self::grew(Row::maybeInt($row, 'row_estimate'), $table->rowEstimate)
+                    || self::grew(Row::maybeInt($row, 'size_bytes'), $table->sizeBytes)) {
                     // Engines without an estimate keep the number of rows that a profile counted.
-                    $this->db->executeStatement('UPDATE entry SET row_estimate = COALESCE(?, row_estimate), size_bytes = ? WHERE id = ?', [$table->rowEstimate, $table->sizeBytes, Row::int($row, 'id')]);
+                    $this->db->executeStatement(
+                        'UPDATE entry SET row_estimate = COALESCE(?, row_estimate), size_bytes = ? WHERE id = ?',
+                        [$table->rowEstimate, $table->sizeBytes, Row::int($row, 'id')],
+                    );
                 }
             }
         }
@@ -175,7 +180,8 @@ final readonly class ApplyCatalog
         }
         Batch::insert(
             $this->db,
-            'INSERT INTO entry (source_id, schema_name, name, table_type, identifier_id, comment, row_estimate, size_bytes, facts, fingerprint, business_name, grain, grain_fields, meaning, standing, field_count, described_count)
+            'INSERT INTO entry (source_id, schema_name, name, table_type, identifier_id, comment, row_estimate, size_bytes, facts, fingerprint,
+                business_name, grain, grain_fields, meaning, standing, field_count, described_count)
                 VALUES',
             $rows,
             '',
@@ -210,7 +216,11 @@ final readonly class ApplyCatalog
     {
         foreach (array_chunk($changed, Batch::SIZE) as $chunk) {
             // Whatever is still there is taken back a moment later, by the same statement that stores it.
-            $this->db->executeStatement('UPDATE field SET gone_at = UTC_TIMESTAMP() WHERE gone_at IS NULL AND entry_id IN (?)', [$chunk], [ArrayParameterType::INTEGER]);
+            $this->db->executeStatement(
+                'UPDATE field SET gone_at = UTC_TIMESTAMP() WHERE gone_at IS NULL AND entry_id IN (?)',
+                [$chunk],
+                [ArrayParameterType::INTEGER],
+            );
         }
         $rows = [];
         foreach ($touched as $i => [$table]) {
@@ -242,7 +252,8 @@ final readonly class ApplyCatalog
     private function recount(int $sourceId): void
     {
         $this->db->executeStatement(
-            "UPDATE entry e JOIN (SELECT f.entry_id, COUNT(*) AS n, SUM(f.meaning <> '') AS d FROM field f JOIN entry x ON x.id = f.entry_id AND x.source_id = ? WHERE f.gone_at IS NULL GROUP BY f.entry_id) c ON c.entry_id = e.id
+            "UPDATE entry e JOIN (SELECT f.entry_id, COUNT(*) AS n, SUM(f.meaning <> '') AS d FROM field f JOIN entry x ON x.id = f.entry_id
+                AND x.source_id = ? WHERE f.gone_at IS NULL GROUP BY f.entry_id) c ON c.entry_id = e.id
              SET e.field_count = c.n, e.described_count = c.d WHERE e.field_count <> c.n OR e.described_count <> c.d", [$sourceId]);
     }
 

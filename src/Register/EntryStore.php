@@ -226,8 +226,10 @@ final readonly class EntryStore
     public function coverageBySchema(int $source): array
     {
         $rows = $this->db->fetchAllAssociative(
-            "SELECT schema_name, SUM(table_type = 'table') AS tables, SUM(table_type IN ('view', 'materialized view')) AS views, SUM(table_type = 'collection') AS collections,
-                SUM(field_count) AS fields, SUM(described_count) AS described FROM entry WHERE source_id = ? AND gone_at IS NULL GROUP BY schema_name ORDER BY schema_name", [$source]);
+            "SELECT schema_name, SUM(table_type = 'table') AS tables, SUM(table_type IN ('view', 'materialized view')) AS views,
+                SUM(table_type = 'collection') AS collections,
+                SUM(field_count) AS fields, SUM(described_count) AS described FROM entry WHERE source_id = ? AND gone_at IS NULL GROUP BY schema_name
+                    ORDER BY schema_name", [$source]);
 
         return array_map(static fn (array $row): array => [
             'schema' => Row::text($row, 'schema_name'), 'tables' => Row::int($row, 'tables'), 'views' => Row::int($row, 'views'),
@@ -271,7 +273,8 @@ final readonly class EntryStore
         $where = 'source_id = ? AND gone_at IS NULL';
         $parameters = [$source];
         if ('' !== $text) {
-            $where .= ' AND (name LIKE ? COLLATE utf8mb4_unicode_ci OR business_name LIKE ? OR identifier_id IN (SELECT id FROM identifier WHERE folded LIKE ?))';
+            $where .= ' AND (name LIKE ? COLLATE utf8mb4_unicode_ci OR business_name LIKE ? OR identifier_id IN (SELECT id FROM identifier WHERE folded '
+                .'LIKE ?))';
             $like = '%'.addcslashes($text, '%_\\').'%';
             array_push($parameters, $like, $like, '%'.addcslashes(Naming::folded($text), '%_\\').'%');
         }
@@ -366,7 +369,8 @@ final readonly class EntryStore
             [$source],
         ) as $row) {
             $weighed[Row::int($row, 'id')] = [
-                'name' => Row::text($row, 'name'), 'schema' => Row::text($row, 'schema_name'), 'title' => Row::text($row, 'business_name') ?: Row::text($row, 'name'),
+                'name' => Row::text($row, 'name'), 'schema' => Row::text($row, 'schema_name'), 'title' => Row::text($row, 'business_name')
+                    ?: Row::text($row, 'name'),
                 'rows' => Row::int($row, 'n'), 'described' => 1 === Row::int($row, 'described'),
             ];
         }
@@ -378,9 +382,11 @@ final readonly class EntryStore
     public function coverageOfSchemas(): array
     {
         return array_map(static fn (array $row): array => [
-            'source' => Row::int($row, 'source_id'), 'schema' => Row::text($row, 'schema_name'), 'fields' => Row::int($row, 'fields'), 'described' => Row::int($row, 'described'),
+            'source' => Row::int($row, 'source_id'), 'schema' => Row::text($row, 'schema_name'), 'fields' => Row::int($row, 'fields'),
+            'described' => Row::int($row, 'described'),
         ], $this->db->fetchAllAssociative(
-            'SELECT source_id, schema_name, SUM(field_count) AS fields, SUM(described_count) AS described FROM entry WHERE gone_at IS NULL GROUP BY source_id, schema_name',
+            'SELECT source_id, schema_name, SUM(field_count) AS fields, SUM(described_count) AS described FROM entry WHERE gone_at IS NULL GROUP BY '
+                .'source_id, schema_name',
         ));
     }
 

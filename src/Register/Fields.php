@@ -87,7 +87,8 @@ final readonly class Fields
         $placed = [];
         foreach (array_chunk(array_values(array_unique($fields)), Batch::SIZE) as $chunk) {
             $rows = $this->db->iterateAssociative(
-                'SELECT f.id, f.name, f.business_name, f.gone_at, e.id AS entry, e.source_id, e.schema_name, e.name AS entry_name, e.business_name AS entry_business_name,
+                'SELECT f.id, f.name, f.business_name, f.gone_at, e.id AS entry, e.source_id, e.schema_name, e.name AS entry_name,
+                    e.business_name AS entry_business_name,
                     e.table_type, e.standing, LEFT(f.meaning, 400) AS meaning FROM field f JOIN entry e ON e.id = f.entry_id WHERE f.id IN (?)',
                 [$chunk],
                 [ArrayParameterType::INTEGER],
@@ -132,7 +133,8 @@ final readonly class Fields
         $found = [];
         foreach (array_chunk($fields, Batch::SIZE) as $chunk) {
             $rows = $this->db->iterateAssociative(
-                'SELECT f.id, g.id AS other FROM field f JOIN entry e ON e.id = f.entry_id JOIN entry d ON d.name = e.name AND d.source_id <> e.source_id AND d.gone_at IS NULL
+                'SELECT f.id, g.id AS other FROM field f JOIN entry e ON e.id = f.entry_id JOIN entry d ON d.name = e.name AND d.source_id <> e.source_id
+                    AND d.gone_at IS NULL
                     JOIN field g ON g.entry_id = d.id AND g.gone_at IS NULL
                         AND (g.name = f.name OR g.name = CONCAT(e.name, \'_\', f.name) OR f.name = CONCAT(e.name, \'_\', g.name)) WHERE f.id IN (?)',
                 [$chunk],
@@ -216,7 +218,8 @@ final readonly class Fields
     /**
      * All that is said of fields that are there.
      *
-     * @return iterable<array{id: int, entry: int, source: int, name: string, identifier: int, businessName: string, meaning: string, type: string}> type: the native one
+     * @return iterable<array{id: int, entry: int, source: int, name: string, identifier: int, businessName: string, meaning: string, type: string}> type:
+     *     the native one
      */
     public function sayings(): iterable
     {

@@ -85,7 +85,8 @@ final readonly class Joins
      * @param list<Table>        $tables
      * @param array<string, int> $ids
      *
-     * @return array<string, array{from: int, to: int, names: list<string>, kind: string, key: ForeignKey, cardinality: Cardinality, pairs: list<array{int, int}>}> by identity
+     * @return array<string, array{from: int, to: int, names: list<string>, kind: string, key: ForeignKey, cardinality: Cardinality, pairs: list<array{int,
+     *     int}>}> by identity
      */
     private function read(array $tables, array $ids): array
     {
@@ -436,7 +437,8 @@ final readonly class Joins
         $waiting = [];
         $rows = $this->db->iterateAssociative(
             "SELECT f.source_id, COUNT(*) AS n, COALESCE(SUM(j.confidence >= ?), 0) AS sure FROM entry_join j JOIN entry f ON f.id = j.from_entry_id
-             WHERE j.gone_at IS NULL AND j.read_as <> 'declared' AND j.stated = '' AND (j.proposed <> '' OR j.read_as <> '') GROUP BY f.source_id ORDER BY n DESC",
+             WHERE j.gone_at IS NULL AND j.read_as <> 'declared' AND j.stated = '' AND (j.proposed <> '' OR j.read_as <> '') GROUP BY f.source_id
+             ORDER BY n DESC",
             [$sure],
         );
         foreach ($rows as $row) {

@@ -28,7 +28,10 @@ final readonly class RegisterCatalog
             $columns[Row::int($row, 'entry_id')][] = Row::json($row, 'facts');
         }
         $tables = [];
-        foreach ($this->db->iterateAssociative('SELECT id, schema_name, name, comment, row_estimate, size_bytes, facts, gone_at FROM entry WHERE source_id = ? ORDER BY schema_name, name', [$sourceId]) as $row) {
+        foreach ($this->db->iterateAssociative(
+            'SELECT id, schema_name, name, comment, row_estimate, size_bytes, facts, gone_at FROM entry WHERE source_id = ? ORDER BY schema_name, name',
+            [$sourceId],
+        ) as $row) {
             $tables[] = $table = self::facts($row, $columns[Row::int($row, 'id')] ?? []);
             if (null !== $row['gone_at']) {
                 $gone[$table->place()->key()] = true;

@@ -52,7 +52,8 @@ final readonly class RegisterPages
             array_push($pageParameters, $m[2], $m[2], (int) $m[1]);
         }
         $rows = $this->db->fetchAllAssociative(
-            "SELECT e.id, e.source_id, e.schema_name, e.name, e.table_type, e.business_name, e.grain, e.meaning, e.standing, e.comment, e.row_estimate, e.size_bytes, e.field_count, e.described_count, e.gone_at
+            "SELECT e.id, e.source_id, e.schema_name, e.name, e.table_type, e.business_name, e.grain, e.meaning, e.standing, e.comment, e.row_estimate,
+                e.size_bytes, e.field_count, e.described_count, e.gone_at
              FROM entry e WHERE $page ORDER BY e.name, e.id LIMIT ".(self::PAGE + 1), $pageParameters);
         $next = null;
         if (\count($rows) > self::PAGE) {

@@ -67,7 +67,10 @@ final readonly class Search
     {
         $where = implode(' AND ', array_fill(0, max(1, \count($words)), 'folded LIKE ?'));
         $likes = array_map(static fn (string $word): string => '%'.addcslashes($word, '%_\\').'%', [] === $words ? [$folded] : $words);
-        $ids = $this->db->fetchFirstColumn("SELECT id FROM identifier WHERE $where ORDER BY folded = ? DESC, folded LIKE ? DESC, CHAR_LENGTH(folded), folded LIMIT ".self::IDENTIFIERS, [...$likes, $folded, addcslashes($folded, '%_\\').'%']);
+        $ids = $this->db->fetchFirstColumn(
+            "SELECT id FROM identifier WHERE $where ORDER BY folded = ? DESC, folded LIKE ? DESC, CHAR_LENGTH(folded), folded LIMIT ".self::IDENTIFIERS,
+            [...$likes, $folded, addcslashes($folded, '%_\\').'%'],
+        );
 
         return array_map(static fn (mixed $id): int => is_numeric($id) ? (int) $id : 0, $ids);
     }
@@ -82,7 +85,9 @@ final readonly class Search
         $grams = Trigrams::of($folded);
         // One slip spoils three windows at the most.
         $least = max(1, \count($grams) - 3 * $most - 1);
-        $rows = $this->db->fetchAllAssociative('SELECT i.id, i.folded FROM (SELECT identifier_id, COUNT(*) AS shared FROM identifier_gram WHERE gram IN (?) GROUP BY identifier_id HAVING shared >= ? ORDER BY shared DESC LIMIT 1000) k JOIN identifier i ON i.id = k.identifier_id WHERE CHAR_LENGTH(i.folded) BETWEEN ? AND ?',
+        $rows = $this->db->fetchAllAssociative('SELECT i.id, i.folded FROM (SELECT identifier_id, COUNT(*) AS shared FROM identifier_gram WHERE gram IN '
+            .'(?) GROUP BY identifier_id HAVING shared >= ? ORDER BY shared DESC LIMIT 1000) k JOIN identifier i ON i.id = k.identifier_id WHERE '
+            .'CHAR_LENGTH(i.folded) BETWEEN ? AND ?',
             [$grams, $least, mb_strlen($folded) - $most, mb_strlen($folded) + $most], [ArrayParameterType::STRING]);
         $found = [];
         foreach ($rows as $row) {
@@ -111,7 +116,8 @@ final readonly class Search
 
         return array_map(static fn (array $row): array => self::entry($row, $sources), $this->db->fetchAllAssociative(
             'SELECT e.id, e.source_id, e.schema_name, e.name, e.business_name, e.grain, e.meaning FROM entry e JOIN identifier i ON i.id = e.identifier_id
-             WHERE e.identifier_id IN (?) AND e.gone_at IS NULL ORDER BY i.folded = ? DESC, CHAR_LENGTH(e.name), e.name LIMIT '.self::EACH, [$ids, $folded], [ArrayParameterType::INTEGER]));
+             WHERE e.identifier_id IN (?) AND e.gone_at IS NULL ORDER BY i.folded = ? DESC,
+             CHAR_LENGTH(e.name), e.name LIMIT '.self::EACH, [$ids, $folded], [ArrayParameterType::INTEGER]));
     }
 
     /**
@@ -126,8 +132,11 @@ final readonly class Search
         // they are; the rest a portion at a time.
         foreach ([...array_chunk(\array_slice($ids, 0, 6), 1), ...array_chunk(\array_slice($ids, 6), 25)] as $chunk) {
             array_push($found, ...array_map(self::field(...), $this->db->fetchAllAssociative(
-                'SELECT f.id, f.name, f.business_name, f.meaning, e.id AS entry, e.schema_name, e.name AS entry_name, e.business_name AS entry_title FROM field f JOIN entry e ON e.id = f.entry_id
-                 WHERE f.identifier_id IN (?) AND f.gone_at IS NULL AND e.gone_at IS NULL '.(1 === \count($chunk) ? '' : 'ORDER BY FIELD(f.identifier_id, '.implode(', ', $chunk).'), f.id ').'LIMIT '.self::EACH, [$chunk], [ArrayParameterType::INTEGER])));
+                'SELECT f.id, f.name, f.business_name, f.meaning, e.id AS entry, e.schema_name, e.name AS entry_name, e.business_name AS entry_title
+                    FROM field f JOIN entry e ON e.id = f.entry_id
+                 WHERE f.identifier_id IN (?) AND f.gone_at IS NULL
+                 AND e.gone_at IS NULL '.(1 === \count($chunk) ? '' : 'ORDER BY FIELD(f.identifier_id, '.implode(', ', $chunk).'),
+                     f.id ').'LIMIT '.self::EACH, [$chunk], [ArrayParameterType::INTEGER])));
             if (\count($found) >= self::EACH) {
                 break;
             }
@@ -154,17 +163,26 @@ final readonly class Search
             ['business_name', 'grain', 'meaning'],
             $terms,
         );
-        $fields = $this->written('field', 'e.id, e.name, e.business_name, e.meaning, x.id AS entry, x.schema_name, x.name AS entry_name, x.business_name AS entry_title', 'JOIN entry x ON x.id = e.entry_id AND x.gone_at IS NULL', ['business_name', 'meaning'], $terms);
+        $fields = $this->written(
+            'field', 'e.id, e.name, e.business_name, e.meaning, x.id AS entry, x.schema_name, x.name AS entry_name, x.business_name AS entry_title',
+            'JOIN entry x ON x.id = e.entry_id AND x.gone_at IS NULL', ['business_name', 'meaning'], $terms,
+        );
         $found = ['entries' => [], 'fields' => [], 'texts' => []];
         $sources = $this->sources->all();
         foreach ($entries as $row) {
-            self::allIn(Row::text($row, 'business_name'), $terms) ? $found['entries'][] = self::entry($row, $sources) : $found['texts'][] = self::entry($row, $sources) + ['excerpt' => self::excerpt(
-                Row::text($row, 'grain').' '.Row::text($row, 'meaning'),
-                $terms,
-            )];
+            if (self::allIn(Row::text($row, 'business_name'), $terms)) {
+                $found['entries'][] = self::entry($row, $sources);
+            } else {
+                $excerpt = self::excerpt(Row::text($row, 'grain').' '.Row::text($row, 'meaning'), $terms);
+                $found['texts'][] = self::entry($row, $sources) + ['excerpt' => $excerpt];
+            }
         }
         foreach ($fields as $row) {
-            self::allIn(Row::text($row, 'business_name'), $terms) ? $found['fields'][] = self::field($row) : $found['texts'][] = self::field($row) + ['excerpt' => self::excerpt(Row::text($row, 'meaning'), $terms)];
+            if (self::allIn(Row::text($row, 'business_name'), $terms)) {
+                $found['fields'][] = self::field($row);
+            } else {
+                $found['texts'][] = self::field($row) + ['excerpt' => self::excerpt(Row::text($row, 'meaning'), $terms)];
+            }
         }
         $found['texts'] = \array_slice($found['texts'], 0, self::EACH);
 
@@ -222,13 +240,21 @@ final readonly class Search
         $all = 'CONCAT_WS(\' \', \'\', '.implode(', ', array_map(static fn (string $column): string => 'e.'.$column, $columns)).')';
         $where = implode(' AND ', array_fill(0, \count($terms), "$all REGEXP ?"));
         $words = array_map(static fn (string $term): string => '\\b'.preg_quote($term), $terms);
-        $rows = $this->db->fetchAllAssociative("SELECT $select FROM (SELECT * FROM $table ORDER BY id LIMIT ".self::LOOKED_AT.") e $join WHERE e.gone_at IS NULL AND e.meaning <> '' AND $where LIMIT ".self::WRITTEN, $words);
+        $rows = $this->db->fetchAllAssociative(
+            "SELECT $select FROM (SELECT * FROM $table ORDER BY id LIMIT "
+                .self::LOOKED_AT.") e $join WHERE e.gone_at IS NULL AND e.meaning <> '' AND $where LIMIT ".self::WRITTEN,
+            $words,
+        );
         if (\count($rows) >= self::WRITTEN) {
             return $rows;
         }
         $against = implode(' ', array_map(static fn (string $word): string => '+'.$word.'*', $terms));
 
-        return $this->db->fetchAllAssociative("SELECT $select FROM $table e $join WHERE MATCH (e.".implode(', e.', $columns).') AGAINST (? IN BOOLEAN MODE) AND e.gone_at IS NULL LIMIT '.self::WRITTEN, [$against]);
+        return $this->db->fetchAllAssociative(
+            "SELECT $select FROM $table e $join WHERE MATCH (e.".implode(', e.', $columns).') AGAINST (? IN BOOLEAN MODE) AND e.gone_at IS NULL LIMIT '
+                .self::WRITTEN,
+            [$against],
+        );
     }
 
     /** @param list<string> $terms */

@@ -32,7 +32,12 @@ final class SearchController extends AbstractController
         $found = $search->find($query);
         $data = ['query' => $query, 'found' => $found, 'understood' => $understood];
         $typing = 'fetch' === $request->headers->get('X-Requested-With');
-        if (mb_strlen($query) > 2 && [] === $understood && [] === $found['entries'] && [] === $found['fields'] && [] === $found['texts'] && (!$typing || $request->query->has('in-the-end'))) {
+        if (mb_strlen($query) > 2
+            && [] === $understood
+            && [] === $found['entries']
+            && [] === $found['fields']
+            && [] === $found['texts']
+            && (!$typing || $request->query->has('in-the-end'))) {
             $this->events->dispatch(new SoughtInVain($query));
         }
 

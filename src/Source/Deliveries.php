@@ -53,7 +53,10 @@ final readonly class Deliveries
     {
         $folder = $this->filesDir.'/handed/'.gmdate('Ymd-His').'-'.bin2hex(random_bytes(4));
         if (!mkdir($folder, 0700, true)) {
-            throw new SourceError('The files could not be kept.', 'Whoever looks after Fasti should check the folder var/files: is there room, and may it be written?');
+            throw new SourceError(
+                'The files could not be kept.',
+                'Whoever looks after Fasti should check the folder var/files: is there room, and may it be written?',
+            );
         }
         try {
             foreach ($files as $name => $path) {
@@ -77,7 +80,10 @@ final readonly class Deliveries
         $full = realpath(str_starts_with($path, '/') ? $path : $this->filesDir.'/'.$path);
         $root = realpath($this->filesDir);
         if (false === $full || false === $root || ($full !== $root && !str_starts_with($full, $root.'/'))) {
-            throw new SourceError(\sprintf('There is no “%s” among the files that Fasti may read.', $path), 'Hand the file in, or have it put into the folder var/files and name it by its path from there.');
+            throw new SourceError(
+                \sprintf('There is no “%s” among the files that Fasti may read.', $path),
+                'Hand the file in, or have it put into the folder var/files and name it by its path from there.',
+            );
         }
 
         return $full;
@@ -98,7 +104,10 @@ final readonly class Deliveries
         $safe = trim((string) preg_replace('/[^\p{L}\p{N}._ ()-]+/u', '_', basename(str_replace('\\', '/', $name))), '. ');
         $ending = strtolower(pathinfo($safe, \PATHINFO_EXTENSION));
         if ('' === $safe || !\in_array($ending, self::endings(), true)) {
-            throw new SourceError(\sprintf('The ending of “%s” does not say what it is.', $name), 'Fasti reads .sql, .csv, .tsv, .json, .jsonl and .sqlite, and these packed as .zip or .gz.');
+            throw new SourceError(
+                \sprintf('The ending of “%s” does not say what it is.', $name),
+                'Fasti reads .sql, .csv, .tsv, .json, .jsonl and .sqlite, and these packed as .zip or .gz.',
+            );
         }
         if ('zip' === $ending) {
             $this->unzip($folder, $safe, $path);
@@ -133,7 +142,10 @@ final readonly class Deliveries
             }
             $from = $zip->getStream($inner);
             if (false === $from) {
-                throw new SourceError(\sprintf('“%s” within “%s” cannot be unpacked.', $inner, $name), 'Archives with a password are not read; pack it without.');
+                throw new SourceError(
+                    \sprintf('“%s” within “%s” cannot be unpacked.', $inner, $name),
+                    'Archives with a password are not read; pack it without.',
+                );
             }
             $written += $this->stream($from, self::free($folder, $safe), $packed, $written, $name, (int) ($zip->statIndex($i)['size'] ?? -1));
             ++$taken;

@@ -192,7 +192,11 @@ final class SourceController extends AbstractController
     {
         $query = Sheets::queries()[$engine]['queries'][$sheet] ?? throw $this->createNotFoundException('There is no such query.');
 
-        return new Response($query, 200, ['Content-Type' => 'application/sql; charset=utf-8', 'Content-Disposition' => 'attachment; filename="'.$engine.'-'.$sheet.'.sql"']);
+        return new Response(
+            $query,
+            200,
+            ['Content-Type' => 'application/sql; charset=utf-8', 'Content-Disposition' => 'attachment; filename="'.$engine.'-'.$sheet.'.sql"'],
+        );
     }
 
     private function chosen(Source $source, ?SourceError $error): Response

@@ -53,7 +53,9 @@ final class SourceForm extends AbstractType
             ->add('account', TextType::class, $text + ['attr' => $plain])
             ->add('secret', PasswordType::class, $text + [
                 'attr' => ['autocomplete' => 'new-password'], 'trim' => false,
-                'help' => true === $options['kept'] ? 'Leave empty to keep the present one, for this server and account.' : 'Kept sealed, and never shown again.',
+                'help' => true === $options['kept']
+                    ? 'Leave empty to keep the present one, for this server and account.'
+                    : 'Kept sealed, and never shown again.',
             ])
             ->add('files', FileType::class, [
                 'required' => false, 'multiple' => true, 'label' => 'Hand in', 'attr' => ['accept' => '.'.implode(',.', Deliveries::endings())],

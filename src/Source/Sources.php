@@ -58,7 +58,10 @@ final readonly class Sources
             throw new SourceError($e->getMessage(), '', $e);
         }
 
-        return new Target($connection->engine, $connection->host, $connection->port, $connection->database, $connection->account, $secret, $connection->path, $connection->dialect);
+        return new Target(
+            $connection->engine, $connection->host, $connection->port, $connection->database, $connection->account, $secret, $connection->path,
+            $connection->dialect,
+        );
     }
 
     /**

@@ -16,7 +16,10 @@ final readonly class Vault
     {
         $raw = base64_decode($key, true);
         if (false === $raw || \SODIUM_CRYPTO_SECRETBOX_KEYBYTES !== \strlen($raw)) {
-            throw new \RuntimeException('The key that seals the secrets of connections is missing or damaged. bin/prepare makes it in var/run/connections.key; restore that file from a backup if there was one.');
+            throw new \RuntimeException(
+                'The key that seals the secrets of connections is missing or damaged. bin/prepare makes it in var/run/connections.key; restore that file '
+                    .'from a backup if there was one.',
+            );
         }
         $this->key = $raw;
     }

@@ -34,7 +34,12 @@ final class Markdown
     private static function converter(): MarkdownConverter
     {
         if (null === self::$converter) {
-            $environment = new Environment(['html_input' => 'escape', 'allow_unsafe_links' => false, 'max_nesting_level' => 30, 'max_delimiters_per_line' => 500]);
+            $environment = new Environment([
+                'html_input' => 'escape',
+                'allow_unsafe_links' => false,
+                'max_nesting_level' => 30,
+                'max_delimiters_per_line' => 500,
+            ]);
             $environment->addExtension(new CommonMarkCoreExtension());
             $environment->addExtension(new AutolinkExtension());
             $environment->addExtension(new TableExtension());

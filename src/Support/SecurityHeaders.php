@@ -10,7 +10,8 @@ use Symfony\Component\HttpKernel\Event\ResponseEvent;
 /** Nothing on a page may come from elsewhere or be written inline. */
 final class SecurityHeaders
 {
-    private const POLICY = "default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self' data: blob:; font-src 'self'; connect-src 'self'; form-action 'self'; frame-ancestors 'none'; base-uri 'none'";
+    private const POLICY = "default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self' data: blob:; font-src 'self'; connect-src 'self'; "
+        ."form-action 'self'; frame-ancestors 'none'; base-uri 'none'";
 
     #[AsEventListener]
     public function add(ResponseEvent $event): void

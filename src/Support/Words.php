@@ -32,7 +32,9 @@ final class Words
     {
         $value = json_decode($json);
 
-        return null === $value ? $json : (string) json_encode($value, \JSON_PRETTY_PRINT | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES | \JSON_PRESERVE_ZERO_FRACTION);
+        return null === $value
+            ? $json
+            : (string) json_encode($value, \JSON_PRETTY_PRINT | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES | \JSON_PRESERVE_ZERO_FRACTION);
     }
 
     #[AsTwigFilter('capitalize_first')]

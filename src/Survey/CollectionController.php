@@ -120,14 +120,21 @@ final class CollectionController extends AbstractController
     {
         $source = $entities->find(Source::class, $id) ?? throw $this->createNotFoundException('There is no such source.');
         $error = null;
-        [$name, $about, $members] = [trim($request->request->getString('name')), trim($request->request->getString('about')), $request->request->getString('members')];
+        [$name, $about, $members] = [
+            trim($request->request->getString('name')),
+            trim($request->request->getString('about')),
+            $request->request->getString('members'),
+        ];
         if ($request->isMethod('POST')) {
             if (!$this->isCsrfTokenValid('collection_plan', $request->request->getString('_token'))) {
                 throw $this->createAccessDeniedException('The form had expired.');
             }
             try {
                 if ('' === $name || mb_strlen($name) > 200) {
-                    throw new SourceError('' === $name ? 'The collection has no name yet.' : 'The name is too long.', 'Give it the name that its files will have.');
+                    throw new SourceError(
+                        '' === $name ? 'The collection has no name yet.' : 'The name is too long.',
+                        'Give it the name that its files will have.',
+                    );
                 }
                 if (null !== $this->store->at($id, new Place(FilesReader::SCHEMA, $name))) {
                     throw new SourceError(\sprintf('The source has an entry “%s” already.', $name), 'Choose another name.');
@@ -143,7 +150,11 @@ final class CollectionController extends AbstractController
             }
         }
 
-        return $this->render('survey/plan.html.twig', ['source' => $source, 'name' => $name, 'about' => $about, 'members' => $members, 'error' => $error], new Response(status: null === $error ? 200 : 422));
+        return $this->render(
+            'survey/plan.html.twig',
+            ['source' => $source, 'name' => $name, 'about' => $about, 'members' => $members, 'error' => $error],
+            new Response(status: null === $error ? 200 : 422),
+        );
     }
 
     /** The schema as a steward has tightened it; '' for the one that is worked out. */
@@ -156,7 +167,9 @@ final class CollectionController extends AbstractController
     {
         $entry = $this->entries->one($id);
 
-        return null !== $entry && TableType::Collection === $entry->facts->kind ? $entry : throw $this->createNotFoundException('There is no such collection in the register.');
+        return null !== $entry && TableType::Collection === $entry->facts->kind
+            ? $entry
+            : throw $this->createNotFoundException('There is no such collection in the register.');
     }
 
     private function drawn(EntryView $entry): string
@@ -169,7 +182,10 @@ final class CollectionController extends AbstractController
             }
         }
 
-        return (string) json_encode(JsonSchema::of($table, $entry->title, $entry->meaning, $meanings), \JSON_PRETTY_PRINT | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES);
+        return (string) json_encode(
+            JsonSchema::of($table, $entry->title, $entry->meaning, $meanings),
+            \JSON_PRETTY_PRINT | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES,
+        );
     }
 
     /**
@@ -180,7 +196,10 @@ final class CollectionController extends AbstractController
     private function tested(UploadedFile $file, string $schema): array
     {
         if (!$file->isValid()) {
-            throw new SourceError(\sprintf('“%s” did not arrive whole: %s', $file->getClientOriginalName(), $file->getErrorMessage()), 'The command fasti:validate takes files of any size.');
+            throw new SourceError(
+                \sprintf('“%s” did not arrive whole: %s', $file->getClientOriginalName(), $file->getErrorMessage()),
+                'The command fasti:validate takes files of any size.',
+            );
         }
         $folder = $this->deliveries->keep([$file->getClientOriginalName() => $file->getPathname()]);
 

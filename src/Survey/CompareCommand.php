@@ -48,7 +48,13 @@ final readonly class CompareCommand
             return Command::INVALID;
         }
         if ('json' === $format) {
-            $output->writeln(json_encode(array_map(static fn (TableDrift|RoutineDrift $item): array => $item->toArray(), [...$drift, ...$routines]), \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES | \JSON_PRETTY_PRINT), OutputInterface::OUTPUT_RAW);
+            $output->writeln(
+                json_encode(
+                    array_map(static fn (TableDrift|RoutineDrift $item): array => $item->toArray(), [...$drift, ...$routines]),
+                    \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES | \JSON_PRETTY_PRINT,
+                ),
+                OutputInterface::OUTPUT_RAW,
+            );
         } else {
             foreach (self::text($drift, $routines) as $line) {
                 $output->writeln($line, OutputInterface::OUTPUT_RAW);

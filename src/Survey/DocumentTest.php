@@ -46,7 +46,11 @@ final class DocumentTest
                     $found = $formatter->format($error, true, static fn (ValidationError $e): string => $formatter->formatErrorMessage($e));
                     foreach ($found as $place => $reasons) {
                         foreach ($reasons as $why) {
-                            $failures[] = ['document' => $number, 'path' => '/' === $place ? 'the document itself' : str_replace('/', '.', ltrim((string) $place, '/')), 'why' => $why];
+                            $failures[] = [
+                                'document' => $number,
+                                'path' => '/' === $place ? 'the document itself' : str_replace('/', '.', ltrim((string) $place, '/')),
+                                'why' => $why,
+                            ];
                         }
                     }
                 }

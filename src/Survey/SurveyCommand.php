@@ -93,7 +93,10 @@ final readonly class SurveyCommand
             foreach ($table->columns as $column) {
                 $mark = null !== $table->primaryKey && \in_array($column->name, $table->primaryKey->columns, true) ? '|' : ' ';
                 $words = implode(', ', [Dialects::ofCatalog($catalog)->typeInWords($column), ...ColumnWords::of($column)]);
-                yield \sprintf(' %s %s  %s%s', $mark, $column->name.str_repeat(' ', $width - mb_strwidth($column->name)), $words, '' === $column->comment ? '' : ': '.$column->comment);
+                yield \sprintf(
+                    ' %s %s  %s%s', $mark, $column->name.str_repeat(' ', $width - mb_strwidth($column->name)), $words,
+                    '' === $column->comment ? '' : ': '.$column->comment,
+                );
             }
             foreach ($table->foreignKeys as $key) {
                 yield \sprintf('   %s refers to %s (%s)', implode(', ', $key->columns), $key->references->place(), implode(', ', $key->references->columns));

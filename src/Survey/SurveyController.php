@@ -194,7 +194,11 @@ final class SurveyController extends AbstractController
         $server = $survey->summary['server'] ?? '';
         $text = null === $statements ? "This survey read no script.\n" : $statements->report(\is_string($server) ? $server : '');
 
-        return new Response($text, 200, ['Content-Type' => 'text/plain; charset=UTF-8', 'Content-Disposition' => 'attachment; filename="survey-'.$id.'-report.txt"']);
+        return new Response(
+            $text,
+            200,
+            ['Content-Type' => 'text/plain; charset=UTF-8', 'Content-Disposition' => 'attachment; filename="survey-'.$id.'-report.txt"'],
+        );
     }
 
     private function sourceOr404(int $id): Source

@@ -110,8 +110,15 @@ final readonly class SurveyJob implements JobKind
     /** @return list<string> what became of routines since the survey before, in sentences: the register keeps none of its own */
     private function routines(Survey $survey, Catalog $catalog): array
     {
-        $before = $this->entities->getRepository(Survey::class)->createQueryBuilder('s')->where('s.source = :source AND s.endedAt IS NOT NULL AND s.id <> :this')
-            ->setParameter('source', $survey->source)->setParameter('this', $survey->id())->orderBy('s.id', 'DESC')->setMaxResults(1)->getQuery()->getOneOrNullResult();
+        $before = $this->entities->getRepository(Survey::class)->createQueryBuilder('s')->where(
+            's.source = :source AND s.endedAt IS NOT NULL AND s.id <> :this',
+        )
+            ->setParameter('source', $survey->source)
+            ->setParameter('this', $survey->id())
+            ->orderBy('s.id', 'DESC')
+            ->setMaxResults(1)
+            ->getQuery()
+            ->getOneOrNullResult();
         if (!$before instanceof Survey || null === $before->catalogJson()) {
             return [];
         }

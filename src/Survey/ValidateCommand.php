@@ -21,8 +21,12 @@ final readonly class ValidateCommand
     {
     }
 
-    public function __invoke(OutputInterface $output, #[Argument('A .json or .jsonl file of documents')] string $documents, #[Option('The JSON Schema')] string $schema = '', #[Option('List at most so many failures')] int $most = 100): int
-    {
+    public function __invoke(
+        OutputInterface $output,
+        #[Argument('A .json or .jsonl file of documents')] string $documents,
+        #[Option('The JSON Schema')] string $schema = '',
+        #[Option('List at most so many failures')] int $most = 100,
+    ): int {
         $errors = $output instanceof ConsoleOutputInterface ? $output->getErrorOutput() : $output;
         try {
             if ('' === $schema || !is_file($schema)) {
@@ -42,7 +46,12 @@ final readonly class ValidateCommand
         foreach ($result['notes'] as $note) {
             $errors->writeln(OutputFormatter::escape($note));
         }
-        $output->writeln(0 === $result['failed'] ? \sprintf('All %d documents satisfy the schema.', $result['documents']) : \sprintf('%d of %d documents do not satisfy the schema.', $result['failed'], $result['documents']), OutputInterface::OUTPUT_RAW);
+        $output->writeln(
+            0 === $result['failed']
+                ? \sprintf('All %d documents satisfy the schema.', $result['documents'])
+                : \sprintf('%d of %d documents do not satisfy the schema.', $result['failed'], $result['documents']),
+            OutputInterface::OUTPUT_RAW,
+        );
 
         return 0 === $result['failed'] && [] === $result['notes'] ? Command::SUCCESS : Command::FAILURE;
     }

@@ -28,7 +28,8 @@ final class Listing
                     mb_strimwidth(trim($line), 0, 60, '…')));
             }
             if (\count($cells) > 4) {
-                throw new BadText(\sprintf('Line %d has %d parts; there are four: term, definition, area, other words. Put a part that has a %s in it in quotation marks.',
+                throw new BadText(\sprintf('Line %d has %d parts; there are four: term, definition, area, other words. Put a part that has a %s in it in '
+                    .'quotation marks.',
                     $i + 1, \count($cells), "\t" === $sign ? 'tab' : 'semicolon'));
             }
             $terms[] = ['name' => $cells[0], 'definition' => $cells[1] ?? '', 'area' => $cells[2] ?? '', 'synonyms' => $cells[3] ?? ''];

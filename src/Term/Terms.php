@@ -132,7 +132,8 @@ final class Terms implements ResetInterface
     {
         $this->checkName($name, $area, 0);
         $this->db->executeStatement(
-            "INSERT INTO term (name, area, definition, synonyms, broader, related, owner, standing, changed_at) VALUES (?, ?, ?, ?, '', '', '', 'open', UTC_TIMESTAMP())",
+            "INSERT INTO term (name, area, definition, synonyms, broader, related, owner, standing, changed_at) VALUES (?, ?, ?, ?, '', '', '', 'open', "
+                .'UTC_TIMESTAMP())',
             [trim($name), trim($area), trim($definition), trim($synonyms)],
         );
         $this->reset();

@@ -162,6 +162,9 @@ abstract class AppTestCase extends WebTestCase
     /** @param array<string, mixed> $body */
     protected function post(string $url, array $body, string $token): void
     {
-        $this->client->request('POST', $url, [], [], ['CONTENT_TYPE' => 'application/json', 'HTTP_X_CSRF_TOKEN' => $token, 'HTTP_X_REQUESTED_WITH' => 'fetch'], json_encode($body, \JSON_THROW_ON_ERROR));
+        $this->client->request(
+            'POST', $url, [], [], ['CONTENT_TYPE' => 'application/json', 'HTTP_X_CSRF_TOKEN' => $token, 'HTTP_X_REQUESTED_WITH' => 'fetch'],
+            json_encode($body, \JSON_THROW_ON_ERROR),
+        );
     }
 }

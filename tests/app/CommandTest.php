@@ -100,7 +100,10 @@ final class CommandTest extends AppTestCase
         self::assertTrue($svg->load($this->folder.'/d.svg'));
         self::assertStringContainsString('7 entries, 1 join', $tester->getDisplay());
         self::assertSame(1, $this->command('fasti:diagram', ['target' => OddSchema::url(), '--out' => '/no/such/folder/d.svg'])->getStatusCode());
-        self::assertSame(1, $this->command('fasti:diagram', ['target' => OddSchema::url(), '--out' => $this->folder.'/e.svg', '--include' => ['none*']])->getStatusCode());
+        self::assertSame(
+            1,
+            $this->command('fasti:diagram', ['target' => OddSchema::url(), '--out' => $this->folder.'/e.svg', '--include' => ['none*']])->getStatusCode(),
+        );
     }
 
     public function testADiagramIsWrittenOfFilesInEveryFormatAndAroundATable(): void
@@ -156,7 +159,10 @@ final class CommandTest extends AppTestCase
         self::assertSame(1, $refused->getStatusCode());
         self::assertStringContainsString('left alone', $refused->getErrorOutput());
         self::assertFileExists($this->folder.'/mine.txt');
-        self::assertStringContainsString('no source called “lakes”', $this->command('fasti:publish', ['--out' => $out, '--source' => 'lakes'])->getErrorOutput());
+        self::assertStringContainsString(
+            'no source called “lakes”',
+            $this->command('fasti:publish', ['--out' => $out, '--source' => 'lakes'])->getErrorOutput(),
+        );
     }
 
     public function testSurveysReadEveryKindOfTarget(): void
@@ -170,7 +176,10 @@ final class CommandTest extends AppTestCase
         $zip->open($this->folder.'/all.zip', \ZipArchive::CREATE);
         $zip->addFile($this->folder.'/l.csv', 'packed.csv');
         $zip->close();
-        foreach (['sqlite://'.$lite => 'table main.inside', $lite => 'table main.inside', $this->folder.'/l.csv' => 'table files.l', $this->folder.'/m.jsonl' => 'collection files.m', $this->folder.'/all.zip' => 'table files.packed', $this->folder => 'collection files.m'] as $target => $words) {
+        foreach ([
+            'sqlite://'.$lite => 'table main.inside', $lite => 'table main.inside', $this->folder.'/l.csv' => 'table files.l',
+            $this->folder.'/m.jsonl' => 'collection files.m', $this->folder.'/all.zip' => 'table files.packed', $this->folder => 'collection files.m',
+        ] as $target => $words) {
             $tester = $this->command('fasti:survey', ['target' => $target]);
             self::assertSame(0, $tester->getStatusCode(), $target.$tester->getErrorOutput());
             self::assertStringContainsString($words, $tester->getDisplay());
@@ -223,7 +232,10 @@ final class CommandTest extends AppTestCase
 
     public function testWhatStandsOutIsToldForBuildServers(): void
     {
-        file_put_contents($this->folder.'/s.sql', 'CREATE TABLE station (id INT PRIMARY KEY, code CHAR(6)); CREATE TABLE loose (line INT); CREATE TABLE spare (line INT);');
+        file_put_contents(
+            $this->folder.'/s.sql',
+            'CREATE TABLE station (id INT PRIMARY KEY, code CHAR(6)); CREATE TABLE loose (line INT); CREATE TABLE spare (line INT);',
+        );
         $input = ['target' => $this->folder.'/s.sql', '--dialect' => 'mariadb'];
         $tester = $this->command('fasti:check', $input + ['--format' => 'json']);
         self::assertSame(1, $tester->getStatusCode(), 'A table without a key is a fault.');
@@ -247,7 +259,10 @@ final class CommandTest extends AppTestCase
         file_put_contents($this->folder.'/s.sql', "CREATE TABLE station (id INT PRIMARY KEY COMMENT 'x', code CHAR(6) COMMENT 'x') COMMENT 'x';");
         self::assertSame(0, $this->command('fasti:check', $input)->getStatusCode());
         foreach ([
-            [$input + ['--data' => true], 'There is no data behind station'], [$input + ['--fail-on' => 'grave'], 'note, doubt or fault'], [$input + ['--format' => 'xml'], 'text, json or junit'],
+            [
+                $input + ['--data' => true],
+                'There is no data behind station',
+            ], [$input + ['--fail-on' => 'grave'], 'note, doubt or fault'], [$input + ['--format' => 'xml'], 'text, json or junit'],
             [[], 'Name a target'], [['--source' => 'nowhere'], 'no source “nowhere”'], [['target' => $this->folder.'/none.sql'], ''],
         ] as [$wrong, $says]) {
             $tester = $this->command('fasti:check', $wrong);
@@ -286,7 +301,13 @@ final class CommandTest extends AppTestCase
             self::assertGreaterThanOrEqual(0.3, $draft['confidence']);
             self::assertLessThan(1.0, $draft['confidence']);
             self::assertNotEmpty($draft['because']);
-            $found[implode('.', array_map(static fn (mixed $part): string => \is_string($part) ? $part : '', [$draft['of']['table'], $draft['of']['column'], $draft['property']]))] = $draft['text'];
+            $found[implode(
+                '.',
+                array_map(
+                    static fn (mixed $part): string => \is_string($part) ? $part : '',
+                    [$draft['of']['table'], $draft['of']['column'], $draft['property']],
+                ),
+            )] = $draft['text'];
         }
         self::assertSame('The day on which the station was opened. Empty while it has not been.', $found['station.opened_on.meaning']);
         self::assertSame('Opened on', $found['station.opened_on.businessName']);
@@ -306,14 +327,20 @@ final class CommandTest extends AppTestCase
         self::assertIsArray($profile);
         self::assertSame([3, 1], [$profile['rows'], $profile['repeated']]);
         self::assertStringNotContainsString('x@arrowmere', $tester->getDisplay());
-        self::assertStringContainsString('B × 1', $this->command('fasti:profile', ['target' => $this->folder.'/visits.csv', '--table' => 'files.visits'])->getDisplay());
+        self::assertStringContainsString(
+            'B × 1',
+            $this->command('fasti:profile', ['target' => $this->folder.'/visits.csv', '--table' => 'files.visits'])->getDisplay(),
+        );
         $tester = $this->command('fasti:profile', ['target' => $this->folder.'/visits.csv', '--table' => 'nothing']);
         self::assertSame([1, true], [$tester->getStatusCode(), str_contains($tester->getErrorOutput(), 'There is no table “nothing”.')]);
     }
 
     public function testTwoTargetsAreCompared(): void
     {
-        file_put_contents($this->folder.'/a.sql', 'CREATE TABLE station (id int PRIMARY KEY, stn_code varchar(5), opened date); CREATE TABLE lost (weight int);');
+        file_put_contents(
+            $this->folder.'/a.sql',
+            'CREATE TABLE station (id int PRIMARY KEY, stn_code varchar(5), opened date); CREATE TABLE lost (weight int);',
+        );
         file_put_contents($this->folder.'/b.sql', 'CREATE TABLE station (id int PRIMARY KEY, station_code varchar(5), opened date NOT NULL);');
         $tester = $this->command('fasti:compare', ['before' => $this->folder.'/a.sql', 'after' => $this->folder.'/b.sql']);
         self::assertSame(1, $tester->getStatusCode());

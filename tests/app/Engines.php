@@ -20,7 +20,12 @@ final class Engines
 
     public static function pdo(Target $target): \PDO
     {
-        return new \PDO(\sprintf('pgsql:host=127.0.0.1;port=%d;dbname=%s', $target->port, $target->database), $target->account, '', [\PDO::ATTR_ERRMODE => \PDO::ERRMODE_EXCEPTION]);
+        return new \PDO(
+            \sprintf('pgsql:host=127.0.0.1;port=%d;dbname=%s', $target->port, $target->database),
+            $target->account,
+            '',
+            [\PDO::ATTR_ERRMODE => \PDO::ERRMODE_EXCEPTION],
+        );
     }
 
     /** A database made from a script of tests/schemas. */

@@ -33,7 +33,8 @@ final class MigrationTest extends TestCase
             "INSERT INTO identifier (id, folded) VALUES (1, 'x')",
             "INSERT INTO entry (id, source_id, identifier_id, schema_name, name, kind, facts, standing, json_schema, business_name, meaning)
                 VALUES (1, 3, 1, 'main', 'reading', 'table', '{\"kind\":\"table\"}', 'draft', '', 'Reading', 'What was read.'),
-                       (2, 3, 1, 'main', 'alarms', 'collection', '{\"traits\":[\"planned: no document was read\"]}', 'agreed', '{\"type\":\"object\"}', '', '')",
+                       (2, 3, 1, 'main', 'alarms', 'collection',
+                        '{\"traits\":[\"planned: no document was read\"]}', 'agreed', '{\"type\":\"object\"}', '', '')",
             "INSERT INTO field (id, entry_id, identifier_id, name, position, facts, meaning) VALUES
                 (1, 1, 1, 'station', 0, '{}', 'Where.'), (2, 1, 1, '$long', 1, '{}', ''), (3, 2, 1, 'id', 0, '{}', '')",
             "INSERT INTO entry_join (id, name, pairs, kind, from_entry_id, to_entry_id, from_end, to_end, verb, verb_back, gone_at) VALUES
@@ -41,7 +42,8 @@ final class MigrationTest extends TestCase
                 (2, 'second', '[[\"station\",\"id\"]]', 'declared', 1, 2, 'none or more', 'one', 'was taken at', '', NULL),
                 (3, 'third', '[[\"$long\",\"id\"]]', 'proposed', 1, 2, 'none or more', 'one', '', '', NULL)",
             "INSERT INTO change_event (id, subject, subject_id, entry_id, property, text_before, text_after, at, account_id)
-                VALUES (1, 'join', 2, 1, 'verb', '', 'was taken at', UTC_TIMESTAMP(), 1), (2, 'entry', 1, 1, 'standing', 'agreed', 'draft', UTC_TIMESTAMP(), 1)",
+                VALUES (1, 'join', 2, 1, 'verb', '', 'was taken at', UTC_TIMESTAMP(), 1), (2, 'entry', 1, 1, 'standing', 'agreed', 'draft',
+                    UTC_TIMESTAMP(), 1)",
             "INSERT INTO survey (id, source_id, state, asked_at, ended_at, error, summary, account_id) VALUES
                 (1, 3, 'done', UTC_TIMESTAMP(), UTC_TIMESTAMP(), '', '{\"standouts\":[1],\"counts\":{\"new\":2}}', 1),
                 (2, 3, 'failed', UTC_TIMESTAMP(), UTC_TIMESTAMP(), 'No host.', '[]', NULL),
@@ -53,7 +55,8 @@ final class MigrationTest extends TestCase
             "INSERT INTO edition (id, number, title, state, asked_at, made_at, counts, scope)
                 VALUES (1, 4, 'Rivers', 'done', UTC_TIMESTAMP(), UTC_TIMESTAMP(), '{}', '[]')",
             "INSERT INTO margin_note (entry_id, field_id, property, reason, made_at, settled_at, settled_by_id) VALUES
-                (1, 1, 'meaning', 'It names what is gone.', UTC_TIMESTAMP(), NULL, NULL), (1, NULL, 'meaning', 'Settled.', UTC_TIMESTAMP(), UTC_TIMESTAMP(), 1)",
+                (1, 1, 'meaning', 'It names what is gone.', UTC_TIMESTAMP(), NULL, NULL), (1, NULL, 'meaning', 'Settled.', UTC_TIMESTAMP(),
+                    UTC_TIMESTAMP(), 1)",
         ] as $sql) {
             self::$db->exec($sql);
         }

@@ -34,10 +34,15 @@ final class OddSchema
             "DROP DATABASE IF EXISTS $s",
             "CREATE DATABASE $s CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci",
             "CREATE TABLE $s.`order` (`from` int NOT NULL, `select` varchar(10) NOT NULL DEFAULT 'it''s', PRIMARY KEY (`from`)) COMMENT 'keywords ''quoted'''",
-            "CREATE TABLE $s.`with space` (`a b` int unsigned NOT NULL AUTO_INCREMENT, `quo\"te``` char(3) CHARACTER SET latin1 COLLATE latin1_bin, `größe` decimal(6,2) unsigned DEFAULT 1.50, `顧客` varchar(20) DEFAULT NULL COMMENT '日本', PRIMARY KEY (`a b`))",
+            "CREATE TABLE $s.`with space` (`a b` int unsigned NOT NULL AUTO_INCREMENT, `quo\"te``` char(3) CHARACTER SET latin1 COLLATE latin1_bin, "
+                ."`größe` decimal(6,2) unsigned DEFAULT 1.50, `顧客` varchar(20) DEFAULT NULL COMMENT '日本', PRIMARY KEY (`a b`))",
             "CREATE TABLE $s.`2024` (`1` int NOT NULL, `2` int NOT NULL, UNIQUE KEY both_of (`1`, `2`))",
-            "CREATE TABLE $s.parts (a int NOT NULL, b int NOT NULL, kind enum('x','y,z','it''s') NOT NULL DEFAULT 'x', flags set('p','q'), twice int AS (a * 2) STORED, thrice int AS (a * 3) VIRTUAL, at timestamp(3) NOT NULL DEFAULT current_timestamp(3) ON UPDATE current_timestamp(3), note text, PRIMARY KEY (a, b), KEY part_of_note (note(10)), KEY down (b DESC), FULLTEXT KEY words (note), CONSTRAINT a_positive CHECK (a > 0), b_checked int CHECK (b_checked < 9))",
-            "CREATE TABLE $s.uses (id bigint unsigned NOT NULL, a int, b int, up int, PRIMARY KEY (id), CONSTRAINT `to parts` FOREIGN KEY (a, b) REFERENCES $s.parts (a, b) ON DELETE SET NULL ON UPDATE CASCADE)",
+            "CREATE TABLE $s.parts (a int NOT NULL, b int NOT NULL, kind enum('x','y,z','it''s') NOT NULL DEFAULT 'x', flags set('p','q'), twice int AS (a * "
+                .'2) STORED, thrice int AS (a * 3) VIRTUAL, at timestamp(3) NOT NULL DEFAULT current_timestamp(3) ON UPDATE current_timestamp(3), note '
+                .'text, PRIMARY KEY (a, b), KEY part_of_note (note(10)), KEY down (b DESC), FULLTEXT KEY words (note), CONSTRAINT a_positive CHECK (a > '
+                .'0), b_checked int CHECK (b_checked < 9))',
+            "CREATE TABLE $s.uses (id bigint unsigned NOT NULL, a int, b int, up int, PRIMARY KEY (id), CONSTRAINT `to parts` FOREIGN KEY (a, b) REFERENCES "
+                ."$s.parts (a, b) ON DELETE SET NULL ON UPDATE CASCADE)",
             "CREATE VIEW $s.seen AS SELECT `from`, `select` FROM $s.`order`",
             "CREATE TABLE $s.doomed (x int)",
             "CREATE VIEW $s.broken AS SELECT x FROM $s.doomed",
@@ -60,7 +65,10 @@ final class OddSchema
     {
         $server = self::server();
         $server->exec('DROP DATABASE IF EXISTS `'.str_replace('`', '``', self::NAME).'`');
-        $server->exec('DROP USER IF EXISTS '.self::ACCOUNT."@'127.0.0.1', ".self::ACCOUNT."_poor@'127.0.0.1', ".self::ACCOUNT."_writer@'127.0.0.1', ".self::ACCOUNT."_all@'127.0.0.1'");
+        $server->exec(
+            'DROP USER IF EXISTS '.self::ACCOUNT."@'127.0.0.1', ".self::ACCOUNT."_poor@'127.0.0.1', ".self::ACCOUNT."_writer@'127.0.0.1', ".self::ACCOUNT
+                ."_all@'127.0.0.1'",
+        );
     }
 
     /** @param array<string, string> $parts to change */
@@ -69,6 +77,9 @@ final class OddSchema
         $port = Row::int(['p' => $_SERVER['DATABASE_PORT'] ?? 33460], 'p');
         $parts += ['account' => self::ACCOUNT, 'secret' => self::SECRET, 'host' => '127.0.0.1', 'port' => (string) $port, 'database' => self::NAME];
 
-        return \sprintf('mysql://%s:%s@%s:%s/%s', rawurlencode($parts['account']), rawurlencode($parts['secret']), $parts['host'], $parts['port'], rawurlencode($parts['database']));
+        return \sprintf(
+            'mysql://%s:%s@%s:%s/%s', rawurlencode($parts['account']), rawurlencode($parts['secret']), $parts['host'], $parts['port'],
+            rawurlencode($parts['database']),
+        );
     }
 }

@@ -52,7 +52,8 @@ final class HouseTest extends TestCase
         'finding' => 'Finding', 'view_reading' => 'Lineage', 'lineage' => 'Lineage', 'kept_query' => 'Lineage', 'profile' => 'Profile',
         'join_evidence' => 'Join', 'entry_role' => 'Join', 'survey' => 'Survey', 'diagram' => 'Diagram',
         'diagram_piece' => 'Diagram', 'diagram_placing' => 'Diagram', 'edition' => 'Edition',
-        'analytic_model' => 'Model', 'model_field' => 'Model', 'kept_trial' => 'Model', 'check_setting' => 'Finding', 'term' => 'Term', 'code_list' => 'CodeList', 'code' => 'CodeList',
+        'analytic_model' => 'Model', 'model_field' => 'Model', 'kept_trial' => 'Model', 'check_setting' => 'Finding', 'term' => 'Term',
+        'code_list' => 'CodeList', 'code' => 'CodeList',
         'draft' => 'Draft', 'draft_decision' => 'Draft', 'taking' => 'Draft', 'drafts_made' => 'Draft', 'short_form' => 'Draft',
         'design' => 'Design', 'waiting' => 'Desk', 'waiting_tally' => 'Desk', 'later' => 'Desk', 'coverage_day' => 'Desk', 'sought' => 'Desk',
     ];
@@ -127,7 +128,11 @@ final class HouseTest extends TestCase
     {
         self::assertSame(
             [],
-            self::where(self::ENGINES, ['core', 'src', 'templates', 'assets/scripts'], '#^(core/Dialect/|core/Sheet/Sheets.php|src/Source/Connector/|src/Design/Scratch/)#'),
+            self::where(
+                self::ENGINES,
+                ['core', 'src', 'templates', 'assets/scripts'],
+                '#^(core/Dialect/|core/Sheet/Sheets.php|src/Source/Connector/|src/Design/Scratch/)#',
+            ),
         );
     }
 
@@ -135,7 +140,8 @@ final class HouseTest extends TestCase
     {
         self::assertSame([], self::where(self::DOUBLED, ['core', 'src'], '#^core/(Catalog/Quotes.php|Dialect/.*Dialect.php)$#'));
         // Notations of our own, and readers that write down again what they read.
-        self::assertSame([], self::where('/\bQuotes::/', ['core', 'src'], '#^(core/(Catalog|Dialect|Script|Sql|Files)/|core/Value/Allowed.php|core/Model/(ConditionText|FieldOffers).php'
+        self::assertSame([], self::where('/\bQuotes::/', ['core', 'src'],
+            '#^(core/(Catalog|Dialect|Script|Sql|Files)/|core/Value/Allowed.php|core/Model/(ConditionText|FieldOffers).php'
             .'|core/Design/Outline(Reader|Writer).php|core/Join/Proposal.php|src/Register/GrainFields.php|src/Model/ModelAskCommand.php)#'));
     }
 
@@ -199,7 +205,11 @@ final class HouseTest extends TestCase
         );
         self::assertNotSame([], self::where(self::ENGINES, ['core'], '#^$#'));
         self::assertNotSame([], self::where('/ROLE_/', ['src'], '#^$#'));
-        foreach (["str_replace('`', '``', $" => '', 'str_replace("\'", "\'\'", $' => '', 'str_replace([\'\\\\\', "\'"], [\'\\\\\\\\\', "\'\'"], $' => ''] as $code => $nothing) {
+        foreach ([
+            "str_replace('`', '``', $" => '',
+            'str_replace("\'", "\'\'", $' => '',
+            'str_replace([\'\\\\\', "\'"], [\'\\\\\\\\\', "\'\'"], $' => '',
+        ] as $code => $nothing) {
             self::assertMatchesRegularExpression(self::DOUBLED, $code.$nothing);
         }
     }
@@ -271,7 +281,10 @@ final class HouseTest extends TestCase
         $parser = (new ParserFactory())->createForHostVersion();
         $tree = $parser->parse(self::read($file)) ?? [];
         $tree = (new NodeTraverser(new NameResolver()))->traverse($tree);
-        $names = array_map(static fn (Node\Name $name): string => $name->toString(), (new NodeFinder())->findInstanceOf($tree, Node\Name\FullyQualified::class));
+        $names = array_map(
+            static fn (Node\Name $name): string => $name->toString(),
+            (new NodeFinder())->findInstanceOf($tree, Node\Name\FullyQualified::class),
+        );
 
         return array_values(array_unique($names));
     }

@@ -62,7 +62,11 @@ final class MariaDbGrammar extends MySqlGrammar
     public function indexMethod(Index $index, array $types): string
     {
         // A unique index over a whole long text is kept by its hash.
-        $long = array_filter($index->parts, static fn ($part, int $i): bool => null === $part->length && 1 === preg_match('/^(?:tiny|medium|long)?(?:text|blob)\b/', $types[$i] ?? ''), \ARRAY_FILTER_USE_BOTH);
+        $long = array_filter(
+            $index->parts,
+            static fn ($part, int $i): bool => null === $part->length && 1 === preg_match('/^(?:tiny|medium|long)?(?:text|blob)\b/', $types[$i] ?? ''),
+            \ARRAY_FILTER_USE_BOTH,
+        );
 
         return $index->unique && [] !== $long ? 'hash' : $index->method;
     }
@@ -82,7 +86,9 @@ final class MariaDbGrammar extends MySqlGrammar
         $bytes = 'blob' === ($m[2] ?? '') || 'binary' === ($m[4] ?? '');
         $letters = intdiv($most, $bytes ? 1 : Charsets::width(Charsets::ofCollation($collation ?? (string) $this->usualCollation)));
         if ('' !== ($m[2] ?? '')) {
-            return 'tiny' === ($m[1] ?? '') ? min($letters, $bytes ? 255 : intdiv(255, Charsets::width(Charsets::ofCollation($collation ?? (string) $this->usualCollation)))) : $letters;
+            return 'tiny' === ($m[1] ?? '')
+                ? min($letters, $bytes ? 255 : intdiv(255, Charsets::width(Charsets::ofCollation($collation ?? (string) $this->usualCollation))))
+                : $letters;
         }
 
         return (int) ($m[5] ?? 0) > $letters ? $letters : null;
@@ -90,7 +96,9 @@ final class MariaDbGrammar extends MySqlGrammar
 
     public function sequenceIn(string $default): ?array
     {
-        return 1 === preg_match('/^\(?\s*(?:NEXT\s+VALUE\s+FOR\s+|NEXTVAL\s*\(\s*)(?:`?(\w+)`?\.)?`?(\w+)`?\s*\)?\s*\)?$/i', $default, $m) ? ['' === $m[1] ? null : $m[1], $m[2]] : null;
+        return 1 === preg_match('/^\(?\s*(?:NEXT\s+VALUE\s+FOR\s+|NEXTVAL\s*\(\s*)(?:`?(\w+)`?\.)?`?(\w+)`?\s*\)?\s*\)?$/i', $default, $m)
+            ? ['' === $m[1] ? null : $m[1], $m[2]]
+            : null;
     }
 
     public function numberedBy(string $schema, string $sequence): string

@@ -49,15 +49,23 @@ final class MariaDbReader implements Reader
         $this->mysql = !str_contains($version, 'MariaDB');
         $schemas = [];
         $system = "'".implode("','", self::SYSTEM)."'";
-        foreach ($this->source->rows("SELECT SCHEMA_NAME AS s FROM information_schema.SCHEMATA x WHERE x.SCHEMA_NAME NOT IN ($system) ORDER BY SCHEMA_NAME") as $row) {
+        foreach ($this->source->rows(
+            "SELECT SCHEMA_NAME AS s FROM information_schema.SCHEMATA x WHERE x.SCHEMA_NAME NOT IN ($system) ORDER BY SCHEMA_NAME",
+        ) as $row) {
             if ('' === $this->database || $row['s'] === $this->database) {
                 $schemas[(string) $row['s']] = [];
             }
         }
         if ('' !== $this->database && !isset($schemas[$this->database])) {
-            throw new SourceError(\sprintf('The account may not read anything of the database “%s”.', $this->database), 'Ask for SELECT on it, or leave the database empty to see what may be read.');
+            throw new SourceError(
+                \sprintf('The account may not read anything of the database “%s”.', $this->database),
+                'Ask for SELECT on it, or leave the database empty to see what may be read.',
+            );
         }
-        foreach ($this->source->rows("SELECT TABLE_SCHEMA AS s, TABLE_NAME AS n, TABLE_TYPE AS t FROM information_schema.TABLES WHERE TABLE_SCHEMA NOT IN ($system) ORDER BY TABLE_SCHEMA, TABLE_NAME") as $row) {
+        foreach ($this->source->rows(
+            "SELECT TABLE_SCHEMA AS s, TABLE_NAME AS n, TABLE_TYPE AS t FROM information_schema.TABLES WHERE TABLE_SCHEMA NOT IN ($system) "
+                .'ORDER BY TABLE_SCHEMA, TABLE_NAME',
+        ) as $row) {
             $kind = self::kind((string) $row['t']);
             if (null !== $kind && isset($schemas[(string) $row['s']])) {
                 $schemas[(string) $row['s']][(string) $row['n']] = $kind->value;
@@ -84,7 +92,11 @@ final class MariaDbReader implements Reader
 
         $progress->at('tables', 1, self::STEPS);
         $tables = [];
-        foreach ($this->source->rows("SELECT TABLE_SCHEMA, TABLE_NAME, TABLE_TYPE, ENGINE, TABLE_ROWS, DATA_LENGTH, INDEX_LENGTH, TABLE_COLLATION, TABLE_COMMENT FROM information_schema.TABLES WHERE TABLE_SCHEMA $in", $parameters) as $row) {
+        foreach ($this->source->rows(
+            'SELECT TABLE_SCHEMA, TABLE_NAME, TABLE_TYPE, ENGINE, TABLE_ROWS, DATA_LENGTH, INDEX_LENGTH, TABLE_COLLATION, TABLE_COMMENT '
+                ."FROM information_schema.TABLES WHERE TABLE_SCHEMA $in",
+            $parameters,
+        ) as $row) {
             [$schema, $name] = array_values($row);
             if (isset($chosen[$schema][$name])) {
                 $tables[$schema][$name] = $row;
@@ -104,22 +116,40 @@ final class MariaDbReader implements Reader
         ), $columns));
         $progress->at('views', 6, self::STEPS);
         $definitions = [];
-        foreach ($this->source->rows("SELECT TABLE_SCHEMA AS s, TABLE_NAME AS n, VIEW_DEFINITION AS d FROM information_schema.VIEWS WHERE TABLE_SCHEMA $in", $parameters) as $row) {
+        foreach ($this->source->rows(
+            "SELECT TABLE_SCHEMA AS s, TABLE_NAME AS n, VIEW_DEFINITION AS d FROM information_schema.VIEWS WHERE TABLE_SCHEMA $in",
+            $parameters,
+        ) as $row) {
             $definitions[(string) $row['s']][(string) $row['n']] = $row['d'];
         }
         $progress->at('triggers', 7, self::STEPS);
         $triggers = [];
-        foreach ($this->source->rows("SELECT EVENT_OBJECT_SCHEMA AS s, EVENT_OBJECT_TABLE AS n, TRIGGER_NAME AS t, ACTION_TIMING AS w, EVENT_MANIPULATION AS e, ACTION_STATEMENT AS b FROM information_schema.TRIGGERS WHERE EVENT_OBJECT_SCHEMA $in ORDER BY TRIGGER_NAME", $parameters) as $row) {
+        foreach ($this->source->rows(
+            'SELECT EVENT_OBJECT_SCHEMA AS s, EVENT_OBJECT_TABLE AS n, TRIGGER_NAME AS t, ACTION_TIMING AS w, EVENT_MANIPULATION AS e, ACTION_STATEMENT AS b '
+                ."FROM information_schema.TRIGGERS WHERE EVENT_OBJECT_SCHEMA $in ORDER BY TRIGGER_NAME",
+            $parameters,
+        ) as $row) {
             $triggers[(string) $row['s']][(string) $row['n']][] = new Trigger((string) $row['t'], (string) $row['w'], (string) $row['e'], (string) $row['b']);
         }
         $progress->at('routines', 8, self::STEPS);
         $routines = [];
         $arguments = $this->parameters($in, $parameters);
-        foreach ($this->source->rows("SELECT ROUTINE_SCHEMA AS s, ROUTINE_NAME AS n, ROUTINE_TYPE AS t, DTD_IDENTIFIER AS r, ROUTINE_DEFINITION AS b, ROUTINE_COMMENT AS c,
-            IS_DETERMINISTIC AS fixed, SQL_DATA_ACCESS AS access, SECURITY_TYPE AS security FROM information_schema.ROUTINES WHERE ROUTINE_SCHEMA $in ORDER BY ROUTINE_SCHEMA, ROUTINE_NAME", $parameters) as $row) {
+        foreach ($this->source->rows("SELECT ROUTINE_SCHEMA AS s, ROUTINE_NAME AS n, ROUTINE_TYPE AS t, DTD_IDENTIFIER AS r, ROUTINE_DEFINITION AS b,
+            ROUTINE_COMMENT AS c,
+            IS_DETERMINISTIC AS fixed, SQL_DATA_ACCESS AS access, SECURITY_TYPE AS security FROM information_schema.ROUTINES WHERE ROUTINE_SCHEMA $in
+                ORDER BY ROUTINE_SCHEMA, ROUTINE_NAME", $parameters) as $row) {
             $kind = strtolower((string) $row['t']);
             $parameters = implode(', ', $arguments[(string) $row['s']][$kind][(string) $row['n']] ?? []);
-            $routines[] = new Routine((string) $row['s'], (string) $row['n'], $kind, $row['r'], $row['b'], (string) $row['c'], $parameters, self::made($row, $parameters));
+            $routines[] = new Routine(
+                (string) $row['s'],
+                (string) $row['n'],
+                $kind,
+                $row['r'],
+                $row['b'],
+                (string) $row['c'],
+                $parameters,
+                self::made($row, $parameters),
+            );
         }
 
         $result = [];
@@ -128,11 +158,20 @@ final class MariaDbReader implements Reader
                 $row = $tables[$schema][$name] ?? null;
                 $view = 'view' === $kind;
                 if (null === $row || (!$view && !isset($columns[$schema][$name]))) {
-                    $notes[] = \sprintf('%s.%s was listed but could not be read any more, so it was left out. It was probably dropped meanwhile.', $schema, $name);
+                    $notes[] = \sprintf(
+                        '%s.%s was listed but could not be read any more, so it was left out. It was probably dropped meanwhile.',
+                        $schema,
+                        $name,
+                    );
                     continue;
                 }
                 if (!isset($columns[$schema][$name])) {
-                    $notes[] = \sprintf('The view %s.%s shows no columns: what it reads is gone or closed to it. The server says: %s', $schema, $name, $row['TABLE_COMMENT'] ?? '');
+                    $notes[] = \sprintf(
+                        'The view %s.%s shows no columns: what it reads is gone or closed to it. The server says: %s',
+                        $schema,
+                        $name,
+                        $row['TABLE_COMMENT'] ?? '',
+                    );
                 }
                 $result[] = new Table(
                     (string) $schema,
@@ -199,8 +238,10 @@ final class MariaDbReader implements Reader
     private function parameters(string $in, array $parameters): array
     {
         $found = [];
-        foreach ($this->source->rows("SELECT SPECIFIC_SCHEMA AS s, SPECIFIC_NAME AS r, ROUTINE_TYPE AS k, PARAMETER_MODE AS m, PARAMETER_NAME AS n, DTD_IDENTIFIER AS t
-            FROM information_schema.PARAMETERS WHERE SPECIFIC_SCHEMA $in AND ORDINAL_POSITION > 0 ORDER BY SPECIFIC_SCHEMA, SPECIFIC_NAME, ORDINAL_POSITION", $parameters) as $row) {
+        foreach ($this->source->rows("SELECT SPECIFIC_SCHEMA AS s, SPECIFIC_NAME AS r, ROUTINE_TYPE AS k, PARAMETER_MODE AS m, PARAMETER_NAME AS n,
+            DTD_IDENTIFIER AS t
+            FROM information_schema.PARAMETERS WHERE SPECIFIC_SCHEMA $in AND ORDINAL_POSITION > 0 ORDER BY SPECIFIC_SCHEMA, SPECIFIC_NAME,
+            ORDINAL_POSITION", $parameters) as $row) {
             $kind = strtolower((string) $row['k']);
             $found[(string) $row['s']][$kind][(string) $row['r']][] = trim(('procedure' === $kind ? $row['m'].' ' : '').$row['n'].' '.$row['t']);
         }
@@ -218,19 +259,29 @@ final class MariaDbReader implements Reader
     private function columns(string $in, array $parameters, array $chosen, array $tables): array
     {
         $found = [];
-        foreach ($this->source->rows("SELECT TABLE_SCHEMA, TABLE_NAME, COLUMN_NAME, COLUMN_TYPE, IS_NULLABLE, COLUMN_DEFAULT, COLUMN_COMMENT, EXTRA, GENERATION_EXPRESSION, CHARACTER_SET_NAME, COLLATION_NAME FROM information_schema.COLUMNS WHERE TABLE_SCHEMA $in ORDER BY TABLE_SCHEMA, TABLE_NAME, ORDINAL_POSITION", $parameters) as $row) {
+        foreach ($this->source->rows(
+            'SELECT TABLE_SCHEMA, TABLE_NAME, COLUMN_NAME, COLUMN_TYPE, IS_NULLABLE, COLUMN_DEFAULT, COLUMN_COMMENT, EXTRA, GENERATION_EXPRESSION, '
+                ."CHARACTER_SET_NAME, COLLATION_NAME FROM information_schema.COLUMNS WHERE TABLE_SCHEMA $in "
+                .'ORDER BY TABLE_SCHEMA, TABLE_NAME, ORDINAL_POSITION',
+            $parameters,
+        ) as $row) {
             [$schema, $table] = [(string) $row['TABLE_SCHEMA'], (string) $row['TABLE_NAME']];
             if (!isset($chosen[$schema][$table])) {
                 continue;
             }
             $extra = (string) $row['EXTRA'];
-            $collation = $row['COLLATION_NAME'] === ($tables[$schema][$table]['TABLE_COLLATION'] ?? null) || 'view' === $chosen[$schema][$table] ? null : $row['COLLATION_NAME'];
+            $collation = $row['COLLATION_NAME'] === ($tables[$schema][$table]['TABLE_COLLATION'] ?? null) || 'view' === $chosen[$schema][$table]
+                ? null
+                : $row['COLLATION_NAME'];
             $expression = self::nullIfEmpty($row['GENERATION_EXPRESSION']);
             $onUpdate = 1 === preg_match('/on update (\S+)/i', $extra, $m) ? $m[1] : null;
             // The catalog writes a default of NULL as the word NULL, and a text literal with its quotes.
             $default = 'NULL' === $row['COLUMN_DEFAULT'] || 'view' === $chosen[$schema][$table] ? null : $row['COLUMN_DEFAULT'];
             if ($this->mysql) {
-                [$default, $expression] = [self::literal($row['COLUMN_DEFAULT'], $extra, (string) $row['COLUMN_TYPE']), null === $expression ? null : self::unescaped($expression)];
+                [$default, $expression] = [
+                    self::literal($row['COLUMN_DEFAULT'], $extra, (string) $row['COLUMN_TYPE']),
+                    null === $expression ? null : self::unescaped($expression),
+                ];
             }
             $found[$schema][$table][] = new Column(
                 (string) $row['COLUMN_NAME'],
@@ -259,7 +310,11 @@ final class MariaDbReader implements Reader
     {
         $raw = [];
         $expression = $this->mysql ? ', EXPRESSION' : '';
-        foreach ($this->source->rows("SELECT TABLE_SCHEMA, TABLE_NAME, INDEX_NAME, COLUMN_NAME, SUB_PART, COLLATION, NON_UNIQUE, INDEX_TYPE, INDEX_COMMENT$expression FROM information_schema.STATISTICS WHERE TABLE_SCHEMA $in ORDER BY TABLE_SCHEMA, TABLE_NAME, INDEX_NAME, SEQ_IN_INDEX", $parameters) as $row) {
+        foreach ($this->source->rows(
+            "SELECT TABLE_SCHEMA, TABLE_NAME, INDEX_NAME, COLUMN_NAME, SUB_PART, COLLATION, NON_UNIQUE, INDEX_TYPE, INDEX_COMMENT$expression "
+                ."FROM information_schema.STATISTICS WHERE TABLE_SCHEMA $in ORDER BY TABLE_SCHEMA, TABLE_NAME, INDEX_NAME, SEQ_IN_INDEX",
+            $parameters,
+        ) as $row) {
             [$schema, $table, $index] = [(string) $row['TABLE_SCHEMA'], (string) $row['TABLE_NAME'], (string) $row['INDEX_NAME']];
             if (isset($chosen[$schema][$table])) {
                 $raw[$schema][$table][$index][] = $row;
@@ -270,9 +325,22 @@ final class MariaDbReader implements Reader
             foreach ($tables as $table => $byName) {
                 ksort($byName, \SORT_STRING);
                 foreach ($byName as $name => $rows) {
-                    $parts = array_map(static fn (array $row): IndexPart => new IndexPart($row['COLUMN_NAME'] ?? self::unescaped($row['EXPRESSION'] ?? ''), null === $row['SUB_PART'] ? null : (int) $row['SUB_PART'], 'D' === $row['COLLATION']), $rows);
+                    $parts = array_map(
+                        static fn (array $row): IndexPart => new IndexPart(
+                            $row['COLUMN_NAME'] ?? self::unescaped($row['EXPRESSION'] ?? ''),
+                            null === $row['SUB_PART'] ? null : (int) $row['SUB_PART'],
+                            'D' === $row['COLLATION'],
+                        ),
+                        $rows,
+                    );
                     $isUnique = '0' === $rows[0]['NON_UNIQUE'];
-                    $indexes[$schema][$table][] = new Index((string) $name, $parts, $isUnique, strtolower((string) $rows[0]['INDEX_TYPE']), (string) $rows[0]['INDEX_COMMENT']);
+                    $indexes[$schema][$table][] = new Index(
+                        (string) $name,
+                        $parts,
+                        $isUnique,
+                        strtolower((string) $rows[0]['INDEX_TYPE']),
+                        (string) $rows[0]['INDEX_COMMENT'],
+                    );
                     if (!$isUnique) {
                         continue;
                     }
@@ -299,11 +367,20 @@ final class MariaDbReader implements Reader
     private function foreignKeys(string $in, array $parameters, array $chosen): array
     {
         $actions = [];
-        foreach ($this->source->rows("SELECT CONSTRAINT_SCHEMA AS s, TABLE_NAME AS t, CONSTRAINT_NAME AS n, DELETE_RULE AS d, UPDATE_RULE AS u FROM information_schema.REFERENTIAL_CONSTRAINTS WHERE CONSTRAINT_SCHEMA $in", $parameters) as $row) {
+        foreach ($this->source->rows(
+            'SELECT CONSTRAINT_SCHEMA AS s, TABLE_NAME AS t, CONSTRAINT_NAME AS n, DELETE_RULE AS d, UPDATE_RULE AS u '
+                ."FROM information_schema.REFERENTIAL_CONSTRAINTS WHERE CONSTRAINT_SCHEMA $in",
+            $parameters,
+        ) as $row) {
             $actions[(string) $row['s']][(string) $row['t']][(string) $row['n']] = [(string) $row['d'], (string) $row['u']];
         }
         $pairs = [];
-        foreach ($this->source->rows("SELECT TABLE_SCHEMA AS s, TABLE_NAME AS t, CONSTRAINT_NAME AS n, COLUMN_NAME AS c, REFERENCED_TABLE_SCHEMA AS rs, REFERENCED_TABLE_NAME AS rt, REFERENCED_COLUMN_NAME AS rc FROM information_schema.KEY_COLUMN_USAGE WHERE TABLE_SCHEMA $in AND REFERENCED_TABLE_NAME IS NOT NULL ORDER BY TABLE_SCHEMA, TABLE_NAME, CONSTRAINT_NAME, ORDINAL_POSITION", $parameters) as $row) {
+        foreach ($this->source->rows(
+            'SELECT TABLE_SCHEMA AS s, TABLE_NAME AS t, CONSTRAINT_NAME AS n, COLUMN_NAME AS c, REFERENCED_TABLE_SCHEMA AS rs, REFERENCED_TABLE_NAME AS rt, '
+                ."REFERENCED_COLUMN_NAME AS rc FROM information_schema.KEY_COLUMN_USAGE WHERE TABLE_SCHEMA $in AND REFERENCED_TABLE_NAME IS NOT NULL "
+                .'ORDER BY TABLE_SCHEMA, TABLE_NAME, CONSTRAINT_NAME, ORDINAL_POSITION',
+            $parameters,
+        ) as $row) {
             if (isset($chosen[(string) $row['s']][(string) $row['t']])) {
                 $pairs[(string) $row['s']][(string) $row['t']][(string) $row['n']][] = $row;
             }
@@ -317,7 +394,11 @@ final class MariaDbReader implements Reader
                     $found[$schema][$table][] = new ForeignKey(
                         (string) $name,
                         array_map(static fn (array $row): string => (string) $row['c'], $rows),
-                        new Reference((string) $rows[0]['rs'], (string) $rows[0]['rt'], array_map(static fn (array $row): string => (string) $row['rc'], $rows)),
+                        new Reference(
+                            (string) $rows[0]['rs'],
+                            (string) $rows[0]['rt'],
+                            array_map(static fn (array $row): string => (string) $row['rc'], $rows),
+                        ),
                         $delete,
                         $update,
                     );
@@ -339,8 +420,11 @@ final class MariaDbReader implements Reader
     {
         $found = [];
         $sql = $this->mysql
-            ? "SELECT t.CONSTRAINT_SCHEMA AS s, t.TABLE_NAME AS t, t.CONSTRAINT_NAME AS n, 'Table' AS l, c.CHECK_CLAUSE AS c FROM information_schema.TABLE_CONSTRAINTS t JOIN information_schema.CHECK_CONSTRAINTS c ON c.CONSTRAINT_SCHEMA = t.CONSTRAINT_SCHEMA AND c.CONSTRAINT_NAME = t.CONSTRAINT_NAME WHERE t.CONSTRAINT_TYPE = 'CHECK' AND t.CONSTRAINT_SCHEMA $in ORDER BY t.CONSTRAINT_NAME"
-            : "SELECT CONSTRAINT_SCHEMA AS s, TABLE_NAME AS t, CONSTRAINT_NAME AS n, LEVEL AS l, CHECK_CLAUSE AS c FROM information_schema.CHECK_CONSTRAINTS WHERE CONSTRAINT_SCHEMA $in ORDER BY CONSTRAINT_NAME";
+            ? "SELECT t.CONSTRAINT_SCHEMA AS s, t.TABLE_NAME AS t, t.CONSTRAINT_NAME AS n, 'Table' AS l, c.CHECK_CLAUSE AS c "
+            .'FROM information_schema.TABLE_CONSTRAINTS t JOIN information_schema.CHECK_CONSTRAINTS c ON c.CONSTRAINT_SCHEMA = t.CONSTRAINT_SCHEMA AND '
+            ."c.CONSTRAINT_NAME = t.CONSTRAINT_NAME WHERE t.CONSTRAINT_TYPE = 'CHECK' AND t.CONSTRAINT_SCHEMA $in ORDER BY t.CONSTRAINT_NAME"
+            : 'SELECT CONSTRAINT_SCHEMA AS s, TABLE_NAME AS t, CONSTRAINT_NAME AS n, LEVEL AS l, CHECK_CLAUSE AS c FROM information_schema.CHECK_CONSTRAINTS '
+            ."WHERE CONSTRAINT_SCHEMA $in ORDER BY CONSTRAINT_NAME";
         foreach ($this->source->rows($sql, $parameters) as $row) {
             [$schema, $table, $name] = [(string) $row['s'], (string) $row['t'], (string) $row['n']];
             if (isset($chosen[$schema][$table])) {

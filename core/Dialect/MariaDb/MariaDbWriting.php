@@ -15,7 +15,8 @@ final class MariaDbWriting extends MySqlWriting
 {
     private const KEPT_AS = [
         'upper' => 'ucase', 'lower' => 'lcase', 'length' => 'octet_length', 'substring' => 'substr', 'mid' => 'substr', 'character_length' => 'char_length',
-        'current_date' => 'curdate', 'current_time' => 'curtime', 'power' => 'pow', 'ceil' => 'ceiling', 'day' => 'dayofmonth', 'sha1' => 'sha', 'position' => 'locate',
+        'current_date' => 'curdate', 'current_time' => 'curtime', 'power' => 'pow', 'ceil' => 'ceiling', 'day' => 'dayofmonth', 'sha1' => 'sha',
+        'position' => 'locate',
         'stddev_pop' => 'std', 'stddev' => 'std', 'var_pop' => 'variance', 'schema' => 'database', 'session_user' => 'user', 'system_user' => 'user',
     ];
     private const TURNED = ['=' => '<>', '<>' => '=', '!=' => '=', '<' => '>=', '>' => '<=', '<=' => '>', '>=' => '<'];

@@ -78,7 +78,8 @@ class MySqlGrammar extends Grammar
         '>>' => 76,
         '->' => 140, '->>' => 140,
     ];
-    public string $bareFunctions = '/^(?:CURRENT_DATE|CURRENT_TIME|CURRENT_TIMESTAMP|LOCALTIME|LOCALTIMESTAMP|CURRENT_USER|CURRENT_ROLE|UTC_DATE|UTC_TIME|UTC_TIMESTAMP)$/';
+    public string $bareFunctions = '/^(?:CURRENT_DATE|CURRENT_TIME|CURRENT_TIMESTAMP|LOCALTIME|LOCALTIMESTAMP|CURRENT_USER|CURRENT_ROLE'
+        .'|UTC_DATE|UTC_TIME|UTC_TIMESTAMP)$/';
 
     public function typing(): MySqlTyping
     {

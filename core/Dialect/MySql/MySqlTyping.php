@@ -15,7 +15,8 @@ class MySqlTyping extends Typing
 {
     private const DIGITS = ['tinyint' => 3, 'smallint' => 5, 'mediumint' => 7, 'int' => 10, 'bigint' => 19, 'year' => 4, 'bit' => 1];
     private const TEXTS = ['tinytext' => 63, 'text' => 16383, 'mediumtext' => 4194303, 'longtext' => 1073741823, 'json' => 1073741823];
-    private const CONDITIONS = '/^(?:=|<>|!=|<|>|<=|>=|<=>|AND|OR|XOR|NOT|!|&&|\|\||(?:NOT )?(?:LIKE|IN|BETWEEN|REGEXP|RLIKE|SOUNDS|MATCH|MEMBER)|IS .*|.* (?:ANY|ALL))$/';
+    private const CONDITIONS = '/^(?:=|<>|!=|<|>|<=|>=|<=>|AND|OR|XOR|NOT|!|&&|\|\||(?:NOT )?(?:LIKE|IN|BETWEEN|REGEXP|RLIKE|SOUNDS|MATCH|MEMBER)|IS .*|.* '
+        .'(?:ANY|ALL))$/';
     private const INTEGERS = [
         'year' => 'int(5)', 'month' => 'int(3)', 'day' => 'int(3)', 'dayofmonth' => 'int(3)', 'dayofweek' => 'int(1)', 'weekday' => 'int(1)',
         'dayofyear' => 'int(4)',

@@ -24,13 +24,15 @@ class MySqlWriting
     /** Functions that the server calls otherwise than they may be written. */
     private const KEPT_AS = [
         'ucase' => 'upper', 'lcase' => 'lower', 'octet_length' => 'length', 'substring' => 'substr', 'mid' => 'substr', 'character_length' => 'char_length',
-        'current_date' => 'curdate', 'current_time' => 'curtime', 'power' => 'pow', 'ceil' => 'ceiling', 'day' => 'dayofmonth', 'sha1' => 'sha', 'position' => 'locate',
+        'current_date' => 'curdate', 'current_time' => 'curtime', 'power' => 'pow', 'ceil' => 'ceiling', 'day' => 'dayofmonth', 'sha1' => 'sha',
+        'position' => 'locate',
         'stddev_pop' => 'std', 'stddev' => 'std', 'var_pop' => 'variance', 'schema' => 'database', 'session_user' => 'user', 'system_user' => 'user',
         'localtime' => 'now', 'localtimestamp' => 'now', 'current_timestamp' => 'now', 'sysdate' => 'sysdate',
     ];
     /** How tightly operators bind where they are written without parentheses. */
     private const BINDING = [
-        'OR' => 10, '||' => 10, 'XOR' => 15, 'AND' => 20, '&&' => 20, 'NOT' => 30, 'BETWEEN' => 48, '|' => 72, '&' => 74, '<<' => 76, '>>' => 76, '+' => 80, '-' => 80,
+        'OR' => 10, '||' => 10, 'XOR' => 15, 'AND' => 20, '&&' => 20, 'NOT' => 30, 'BETWEEN' => 48, '|' => 72, '&' => 74, '<<' => 76, '>>' => 76, '+' => 80,
+        '-' => 80,
         '*' => 90, '/' => 90, '%' => 90, 'MOD' => 90, 'DIV' => 90, '^' => 100, '~' => 120, '!' => 120, 'COLLATE' => 115, 'BINARY' => 116,
     ];
     protected const HIGHEST = 200;
@@ -59,7 +61,12 @@ class MySqlWriting
     {
         $written = $this->expression($sql, $around);
         $tree = $this->read($sql);
-        $bare = $tree instanceof Call || $tree instanceof Literal || $tree instanceof Ref || $tree instanceof Cast || null === $tree || str_starts_with($written, '(');
+        $bare = $tree instanceof Call
+            || $tree instanceof Literal
+            || $tree instanceof Ref
+            || $tree instanceof Cast
+            || null === $tree
+            || str_starts_with($written, '(');
 
         return $bare ? $written : "($written)";
     }
@@ -189,14 +196,16 @@ class MySqlWriting
         [$sign, $operands] = [$node->sign, $node->operands];
         $binding = $this->bindingOf($node);
         $word = [
-            'AND' => 'and', '&&' => 'and', 'OR' => 'or', '||' => 'or', 'XOR' => 'xor', '!=' => '<>', '%' => $this->modulo(), 'MOD' => $this->modulo(), 'DIV' => 'DIV',
+            'AND' => 'and', '&&' => 'and', 'OR' => 'or', '||' => 'or', 'XOR' => 'xor', '!=' => '<>', '%' => $this->modulo(), 'MOD' => $this->modulo(),
+            'DIV' => 'DIV',
             'LIKE' => 'like', 'REGEXP' => 'regexp', 'RLIKE' => 'regexp',
         ][$sign] ?? $sign;
         if (1 === \count($operands)) {
             return $this->unary($sign, $operands[0], $binding);
         }
         if ('BETWEEN' === $sign || 'NOT BETWEEN' === $sign) {
-            return $this->operand($operands[0], $binding + 1).' '.strtolower($sign).' '.$this->operand($operands[1], $binding + 1).' and '.$this->operand($operands[2], $binding);
+            return $this->operand($operands[0], $binding + 1).' '.strtolower($sign).' '.$this->operand($operands[1], $binding + 1).' and '
+                .$this->operand($operands[2], $binding);
         }
         if ('IN' === $sign || 'NOT IN' === $sign) {
             if (2 === \count($operands)) {
@@ -273,7 +282,11 @@ class MySqlWriting
 
     private function collated(Expression $operand, int $binding): string
     {
-        return 1 === preg_match('/\bCOLLATE\s+[`\'"]?(\w+)/i', substr($this->sql, $operand->end), $m) ? $this->operand($operand, $binding).' collate '.Charsets::collationNamed($m[1])
+        return 1 === preg_match(
+            '/\bCOLLATE\s+[`\'"]?(\w+)/i',
+            substr($this->sql, $operand->end),
+            $m,
+        ) ? $this->operand($operand, $binding).' collate '.Charsets::collationNamed($m[1])
             : throw new \UnexpectedValueException();
     }
 

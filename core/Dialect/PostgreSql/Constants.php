@@ -10,9 +10,12 @@ use Fasti\Core\Catalog\Quotes;
 final readonly class Constants
 {
     private const UNITS = [
-        'microsecond' => ['us', 1], 'us' => ['us', 1], 'millisecond' => ['us', 1000], 'ms' => ['us', 1000], 'second' => ['us', 1_000_000], 'sec' => ['us', 1_000_000], 's' => ['us', 1_000_000],
-        'minute' => ['us', 60_000_000], 'min' => ['us', 60_000_000], 'm' => ['us', 60_000_000], 'hour' => ['us', 3_600_000_000], 'hr' => ['us', 3_600_000_000], 'h' => ['us', 3_600_000_000],
-        'day' => ['d', 1], 'd' => ['d', 1], 'week' => ['d', 7], 'w' => ['d', 7], 'month' => ['m', 1], 'mon' => ['m', 1], 'year' => ['m', 12], 'yr' => ['m', 12], 'y' => ['m', 12],
+        'microsecond' => ['us', 1], 'us' => ['us', 1], 'millisecond' => ['us', 1000], 'ms' => ['us', 1000], 'second' => ['us', 1_000_000],
+        'sec' => ['us', 1_000_000], 's' => ['us', 1_000_000],
+        'minute' => ['us', 60_000_000], 'min' => ['us', 60_000_000], 'm' => ['us', 60_000_000], 'hour' => ['us', 3_600_000_000], 'hr' => ['us', 3_600_000_000],
+        'h' => ['us', 3_600_000_000],
+        'day' => ['d', 1], 'd' => ['d', 1], 'week' => ['d', 7], 'w' => ['d', 7], 'month' => ['m', 1], 'mon' => ['m', 1], 'year' => ['m', 12], 'yr' => ['m', 12],
+        'y' => ['m', 12],
         'decade' => ['m', 120], 'century' => ['m', 1200],
     ];
 
@@ -108,11 +111,22 @@ final readonly class Constants
         if ('epoch' === $text) {
             return '1970-01-01 00:00:00'.$zone;
         }
-        if (1 !== preg_match('/^(\d{4})-(\d{1,2})-(\d{1,2})(?:[ T](\d{1,2}):(\d{2})(?::(\d{2}(?:\.\d+)?))?)?\s*(Z|UTC|GMT|[+-]\d{2}(?::?\d{2})?)?$/i', $text, $m)) {
+        if (1 !== preg_match(
+            '/^(\d{4})-(\d{1,2})-(\d{1,2})(?:[ T](\d{1,2}):(\d{2})(?::(\d{2}(?:\.\d+)?))?)?\s*(Z|UTC|GMT|[+-]\d{2}(?::?\d{2})?)?$/i',
+            $text,
+            $m,
+        )) {
             return $text;
         }
         $seconds = ($m[6] ?? '') ?: '00';
-        $said = \sprintf('%04d-%02d-%02d %02d:%02d:', $m[1], $m[2], $m[3], (int) ($m[4] ?? 0), (int) ($m[5] ?? 0)).(str_contains($seconds, '.') ? rtrim(rtrim($seconds, '0'), '.') : $seconds);
+        $said = \sprintf(
+            '%04d-%02d-%02d %02d:%02d:',
+            $m[1],
+            $m[2],
+            $m[3],
+            (int) ($m[4] ?? 0),
+            (int) ($m[5] ?? 0),
+        ).(str_contains($seconds, '.') ? rtrim(rtrim($seconds, '0'), '.') : $seconds);
         if ('' !== $zone && 1 === preg_match('/^[+-]/', $m[7] ?? '')) {
             $moment = new \DateTimeImmutable($said.$m[7]);
 
@@ -124,7 +138,9 @@ final readonly class Constants
 
     private static function time(string $text): string
     {
-        return 1 === preg_match('/^(\d{1,2}):(\d\d)(?::(\d\d(?:\.\d+)?))?$/', trim($text), $m) ? \sprintf('%02d:%02d:%s', $m[1], $m[2], ($m[3] ?? '') ?: '00') : $text;
+        return 1 === preg_match('/^(\d{1,2}):(\d\d)(?::(\d\d(?:\.\d+)?))?$/', trim($text), $m)
+            ? \sprintf('%02d:%02d:%s', $m[1], $m[2], ($m[3] ?? '') ?: '00')
+            : $text;
     }
 
     /** `1 hour` is shown as `01:00:00`, `14 months` as `1 year 2 mons`. */
@@ -203,7 +219,17 @@ final readonly class Constants
             $members = get_object_vars($value);
             uksort($members, static fn (int|string $a, int|string $b): int => [\strlen((string) $a), (string) $a] <=> [\strlen((string) $b), (string) $b]);
 
-            return '{'.implode(', ', array_map(static fn (int|string $name, mixed $of): string => json_encode((string) $name, \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES).': '.self::spaced($of), array_keys($members), $members)).'}';
+            return '{'.implode(
+                ', ',
+                array_map(
+                    static fn (int|string $name, mixed $of): string => json_encode(
+                        (string) $name,
+                        \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES,
+                    ).': '.self::spaced($of),
+                    array_keys($members),
+                    $members,
+                ),
+            ).'}';
         }
 
         return (string) json_encode($value, \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES | \JSON_PRESERVE_ZERO_FRACTION);

@@ -7,7 +7,8 @@ namespace Fasti\Core\Dialect\PostgreSql;
 /** Words that PostgreSQL puts in quotation marks where they are names (`pg_get_keywords()`, all but the unreserved). */
 final class Keywords
 {
-    private const ALL = ' all analyse analyze and any array as asc asymmetric authorization between bigint binary bit boolean both case cast char character check'
+    private const ALL = ' all analyse analyze and any array as asc asymmetric authorization between bigint binary bit boolean both case cast char '
+        .'character check'
         .' coalesce collate collation column concurrently constraint create cross current_catalog current_date current_role current_schema current_time'
         .' current_timestamp current_user dec decimal default deferrable desc distinct do else end except exists extract false fetch float for foreign freeze'
         .' from full grant greatest group grouping having ilike in initially inner inout int integer intersect interval into is isnull join lateral leading'

@@ -16,7 +16,8 @@ final class PostgreSqlGrammar extends Grammar
         'smallserial' => 'smallint', 'serial2' => 'smallint', 'decimal' => 'numeric', 'dec' => 'numeric', 'bool' => 'boolean', 'varchar' => 'character varying',
         'char varying' => 'character varying', 'char' => 'character', 'float8' => 'double precision', 'float4' => 'real',
         'float' => 'double precision',
-        'varbit' => 'bit varying', 'national character' => 'character', 'national char' => 'character', 'nchar' => 'character', 'nchar varying' => 'character varying',
+        'varbit' => 'bit varying', 'national character' => 'character', 'national char' => 'character', 'nchar' => 'character',
+        'nchar varying' => 'character varying',
         'national character varying' => 'character varying', 'national char varying' => 'character varying', 'national varchar' => 'character varying',
         'nvarchar' => 'character varying', 'timestamp' => 'timestamp without time zone', 'timestamptz' => 'timestamp with time zone',
         'time' => 'time without time zone', 'timetz' => 'time with time zone',
@@ -52,7 +53,8 @@ final class PostgreSqlGrammar extends Grammar
     public bool $anyCase = false;
     public bool $rowsAsValues = true;
     public array $binding = ['IS' => 40];
-    public string $bareFunctions = '/^(?:CURRENT_DATE|CURRENT_TIME|CURRENT_TIMESTAMP|LOCALTIME|LOCALTIMESTAMP|CURRENT_USER|CURRENT_ROLE|CURRENT_CATALOG|CURRENT_SCHEMA|SESSION_USER|USER)$/';
+    public string $bareFunctions = '/^(?:CURRENT_DATE|CURRENT_TIME|CURRENT_TIMESTAMP|LOCALTIME|LOCALTIMESTAMP|CURRENT_USER|CURRENT_ROLE'
+        .'|CURRENT_CATALOG|CURRENT_SCHEMA|SESSION_USER|USER)$/';
 
     public function typing(): PostgreSqlTyping
     {
@@ -133,7 +135,10 @@ final class PostgreSqlGrammar extends Grammar
             return $sql;
         }
         $writing = new PostgreSqlWriting($this, $around);
-        $parts = array_map(static fn (string $part): string => isset($around->columns[trim($part, ' "')]) ? trim($part) : $writing->expression($part), self::split($m[2]));
+        $parts = array_map(
+            static fn (string $part): string => isset($around->columns[trim($part, ' "')]) ? trim($part) : $writing->expression($part),
+            self::split($m[2]),
+        );
 
         return strtoupper($m[1]).' ('.implode(', ', $parts).')';
     }

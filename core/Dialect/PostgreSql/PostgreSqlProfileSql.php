@@ -80,7 +80,8 @@ final readonly class PostgreSqlProfileSql extends ProfileSql
 
     public function asText(Column $column, string $name, int $most): string
     {
-        $readable = $this->comparable($column) || TypeFamily::Document === $this->dialect->typeOf($column)->family && 'tsvector' !== $this->dialect->typeOf($column)->name;
+        $readable = $this->comparable($column)
+            || TypeFamily::Document === $this->dialect->typeOf($column)->family && 'tsvector' !== $this->dialect->typeOf($column)->name;
 
         return $readable ? "LEFT($name::text, $most)" : "CASE WHEN $name IS NULL THEN NULL ELSE '·' END";
     }

@@ -193,7 +193,8 @@ final class PostgreSqlScriptSql extends ScriptSql
     /** The server writes a list of texts in a form that it would not write of itself again. */
     private static function listed(string $expression): string
     {
-        $pattern = "/\\(([a-z_][a-z0-9_]*|\"(?:[^\"]|\"\")+\")\\)::text (= ANY|<> ALL) \\(\\(ARRAY\\[((?:'(?:[^']|'')*'::character varying(?:, )?)+)\\]\\)::text\\[\\]\\)/";
+        $pattern = "/\\(([a-z_][a-z0-9_]*|\"(?:[^\"]|\"\")+\")\\)::text (= ANY|<> ALL) \\(\\(ARRAY\\[((?:'(?:[^']|'')*'::character varying(?:, "
+            .')?)+)\\]\\)::text\\[\\]\\)/';
 
         return preg_replace_callback($pattern, static fn (array $m): string => $m[1].('= ANY' === $m[2] ? ' IN (' : ' NOT IN (')
             .str_replace("'::character varying", "'", $m[3]).')', $expression) ?? $expression;

@@ -105,7 +105,9 @@ final class PostgreSqlWriting
 
     private function blanks(string $sql): string
     {
-        return trim((string) preg_replace_callback('/\'(?:[^\']|\'\')*\'|"[^"]*"|\s+/s', static fn (array $m): string => '' === trim($m[0]) ? ' ' : $m[0], $sql));
+        return trim(
+            (string) preg_replace_callback('/\'(?:[^\']|\'\')*\'|"[^"]*"|\s+/s', static fn (array $m): string => '' === trim($m[0]) ? ' ' : $m[0], $sql),
+        );
     }
 
     private function raw(Expression $node): string
@@ -124,7 +126,8 @@ final class PostgreSqlWriting
             $node instanceof CaseOf => $this->case($node),
             $node instanceof ArrayOf => $this->list($node, null),
             $node instanceof Element => $this->element($node),
-            $node instanceof Parameter && isset($this->around->columns[$node->text]) => new Written($node->text, $this->typing->internal($this->around->columns[$node->text])),
+            $node instanceof Parameter
+                && isset($this->around->columns[$node->text]) => new Written($node->text, $this->typing->internal($this->around->columns[$node->text])),
             default => throw new \UnexpectedValueException(),
         };
     }
@@ -222,7 +225,10 @@ final class PostgreSqlWriting
             'AND' === $sign, 'OR' === $sign => $this->conditions($sign, $operands),
             'NOT' === $sign => new Written('(NOT '.$this->boolean($this->write($operands[0]))->sql.')', 'bool'),
             1 === preg_match('/^IS (?:NOT )?NULL$/', $sign) => new Written('('.$this->known($operands[0])->sql.' '.$sign.')', 'bool'),
-            1 === preg_match('/^IS (?:NOT )?(?:TRUE|FALSE|UNKNOWN)$/', $sign) => new Written('('.$this->boolean($this->write($operands[0]))->sql.' '.$sign.')', 'bool'),
+            1 === preg_match('/^IS (?:NOT )?(?:TRUE|FALSE|UNKNOWN)$/', $sign) => new Written(
+                '('.$this->boolean($this->write($operands[0]))->sql.' '.$sign.')',
+                'bool',
+            ),
             'IS DISTINCT FROM' === $sign => $this->binary('=', $this->write($operands[0]), $this->write($operands[1]), 'IS DISTINCT FROM'),
             'IS NOT DISTINCT FROM' === $sign => new Written(
                 '(NOT '.$this->binary('=', $this->write($operands[0]), $this->write($operands[1]), 'IS DISTINCT FROM')->sql.')',
@@ -315,7 +321,10 @@ final class PostgreSqlWriting
         if (str_starts_with($wanted, 'any') && self::UNKNOWN === $written->type) {
             $type = self::UNKNOWN === $other->type ? 'text' : $this->typing->based($other->type);
 
-            return $this->coerced($written, \in_array($wanted, ['anyelement', 'anycompatible', 'anynonarray'], true) && str_starts_with($type, '_') ? substr($type, 1) : $type);
+            return $this->coerced(
+                $written,
+                \in_array($wanted, ['anyelement', 'anycompatible', 'anynonarray'], true) && str_starts_with($type, '_') ? substr($type, 1) : $type,
+            );
         }
         if (str_starts_with($wanted, 'any') && $this->typing->based($written->type) !== $written->type && !$this->typing->isEnum($written->type)) {
             return $this->coerced($written, $this->typing->based($written->type));
@@ -382,7 +391,10 @@ final class PostgreSqlWriting
         if (null === $common) {
             throw new \UnexpectedValueException();
         }
-        $array = new Written('ARRAY['.implode(', ', array_map(fn (Written $item): string => $this->coerced($item, $common)->sql, $written)).']', $this->arrayOf($common));
+        $array = new Written(
+            'ARRAY['.implode(', ', array_map(fn (Written $item): string => $this->coerced($item, $common)->sql, $written)).']',
+            $this->arrayOf($common),
+        );
 
         return $this->any($sign, $no ? 'ALL' : 'ANY', $left, $array, $common);
     }
@@ -546,7 +558,10 @@ final class PostgreSqlWriting
             return $types[0];
         }
 
-        return $this->typing->overloads->common(array_map(fn (Written $each): string => $this->typing->based($each->type), $written)) ?? throw new \UnexpectedValueException();
+        return $this->typing->overloads->common(array_map(
+            fn (Written $each): string => $this->typing->based($each->type),
+            $written,
+        )) ?? throw new \UnexpectedValueException();
     }
 
     private function compared(Written $subject, Written $when): Written
@@ -561,7 +576,9 @@ final class PostgreSqlWriting
     {
         $items = array_map($this->write(...), $list->items);
         if ([] === $items) {
-            return null === $element ? throw new \UnexpectedValueException() : new Written('ARRAY[]::'.$this->shown($this->arrayOf($element)), $this->arrayOf($element));
+            return null === $element
+                ? throw new \UnexpectedValueException()
+                : new Written('ARRAY[]::'.$this->shown($this->arrayOf($element)), $this->arrayOf($element));
         }
         $common = $element ?? $this->commonOf($items);
         $written = array_map(function (Written $item) use ($common, $element, $full): string {
@@ -628,7 +645,10 @@ final class PostgreSqlWriting
         if (null !== $own && null === $chosen) {
             $list = array_map(static fn (Written $each): string => $each->plain(), array_map($this->coercedUnknown(...), $arguments));
 
-            return new Written($this->dialect->quotedName($own[0]).'.'.$this->dialect->quotedName($name).'('.implode(', ', $list).')', $this->typing->internal($own[1]));
+            return new Written(
+                $this->dialect->quotedName($own[0]).'.'.$this->dialect->quotedName($name).'('.implode(', ', $list).')',
+                $this->typing->internal($own[1]),
+            );
         }
         if (null === $chosen) {
             if (1 === \count($types) && null === $own && $this->typing->overloads->catalog->knows($name)) {
@@ -670,10 +690,17 @@ final class PostgreSqlWriting
                 'numeric',
             ),
             'trim' === $name => $this->trim($raw, $arguments),
-            'substring' === $name && 1 === preg_match('/\b(?:from|for)\b/i', (string) preg_replace("/'[^']*'/", '', $raw)) => $this->worded('SUBSTRING', $raw, ['FROM', 'FOR'], $arguments),
+            'substring' === $name
+                && 1 === preg_match(
+                    '/\b(?:from|for)\b/i',
+                    (string) preg_replace("/'[^']*'/", '', $raw),
+                ) => $this->worded('SUBSTRING', $raw, ['FROM', 'FOR'], $arguments),
             'overlay' === $name && 1 === preg_match('/\bplacing\b/i', $raw) => $this->worded('OVERLAY', $raw, ['PLACING', 'FROM', 'FOR'], $arguments),
             'position' === $name && $arguments[0] instanceof Call && 'row' === $arguments[0]->names[0] => new Written(
-                'POSITION(('.$this->coerced($this->write($arguments[0]->arguments[0]), 'text')->plain().') IN ('.$this->coerced($this->write($arguments[0]->arguments[1]), 'text')->plain().'))',
+                'POSITION(('.$this->coerced($this->write($arguments[0]->arguments[0]), 'text')
+                    ->plain().') IN ('.$this
+                    ->coerced($this->write($arguments[0]->arguments[1]), 'text')
+                    ->plain().'))',
                 'int4',
             ),
             default => null,
@@ -707,7 +734,13 @@ final class PostgreSqlWriting
             return new Written("TRIM($side FROM ".$this->coerced($this->write($arguments[0]), 'text')->plain().')', 'text');
         }
         if (1 !== preg_match('/\bfrom\b/i', (string) preg_replace("/'[^']*'/", '', $raw))) {
-            return new Written("TRIM($side ".$this->coerced($this->write($arguments[1]), 'text')->plain().' FROM '.$this->coerced($this->write($arguments[0]), 'text')->plain().')', 'text');
+            return new Written(
+                "TRIM($side ".$this->coerced($this->write($arguments[1]), 'text')
+                    ->plain().' FROM '.$this
+                    ->coerced($this->write($arguments[0]), 'text')
+                    ->plain().')',
+                'text',
+            );
         }
         [$what, $from] = array_map(fn (Expression $each): string => $this->coerced($this->write($each), 'text')->plain(), $arguments);
 

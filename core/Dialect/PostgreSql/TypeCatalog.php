@@ -10,11 +10,13 @@ final class TypeCatalog
     private static ?self $only = null;
 
     /**
-     * @var array<string, array{string, string, bool, string, string, string, string}> by short name: shown, category, preferred, list of it, element, kind, what a range is of
+     * @var array<string, array{string, string, bool, string, string, string, string}> by short name: shown, category, preferred, list of it, element, kind,
+     *     what a range is of
      */
     public array $types = [];
     /**
-     * @var array<string, list<array{list<string>, string, string, int, bool, array<string, string>}>> by name: arguments, result, kind, how many have defaults, last is repeated, columns of a row
+     * @var array<string, list<array{list<string>, string, string, int, bool, array<string, string>}>> by name: arguments, result, kind, how many have
+     *     defaults, last is repeated, columns of a row
      */
     public array $functions = [];
     /** @var array<string, list<array{string, string, string}>> by sign: left, right, result */

@@ -32,7 +32,9 @@ final readonly class SqliteReader implements Reader
     public function inventory(): Inventory
     {
         $objects = [];
-        foreach ($this->source->rows("SELECT name, type FROM sqlite_master WHERE type IN ('table', 'view') AND name NOT LIKE 'sqlite\\_%' ESCAPE '\\' ORDER BY name") as $row) {
+        foreach ($this->source->rows(
+            "SELECT name, type FROM sqlite_master WHERE type IN ('table', 'view') AND name NOT LIKE 'sqlite\\_%' ESCAPE '\\' ORDER BY name",
+        ) as $row) {
             $objects[(string) $row['name']] = (string) $row['type'];
         }
 
@@ -45,7 +47,10 @@ final readonly class SqliteReader implements Reader
         $script = new Script(new SqliteGrammar());
         $notes = $virtual = $plain = $own = [];
         $statements = [];
-        foreach ($this->source->rows("SELECT type, name, tbl_name, sql FROM sqlite_master WHERE sql IS NOT NULL AND name NOT LIKE 'sqlite\\_%' ESCAPE '\\' ORDER BY CASE type WHEN 'table' THEN 0 WHEN 'view' THEN 1 ELSE 2 END, rowid") as $row) {
+        foreach ($this->source->rows(
+            "SELECT type, name, tbl_name, sql FROM sqlite_master WHERE sql IS NOT NULL AND name NOT LIKE 'sqlite\\_%' ESCAPE '\\' ORDER BY CASE type WHEN "
+                ."'table' THEN 0 WHEN 'view' THEN 1 ELSE 2 END, rowid",
+        ) as $row) {
             [$type, $name, $of, $sql] = [(string) $row['type'], (string) $row['name'], (string) $row['tbl_name'], (string) $row['sql']];
             if ($choice->takes('main', $of)) {
                 $statements[] = [$type, $name, $of, $sql];
@@ -68,7 +73,11 @@ final readonly class SqliteReader implements Reader
             } catch (SqlFault $e) {
                 if ('table' === $type) {
                     $virtual[$name] = true;
-                    $notes[] = \sprintf('The statement that made %s could not be read (%s); its columns were asked of the engine instead, without constraints.', $name, $e->getMessage());
+                    $notes[] = \sprintf(
+                        'The statement that made %s could not be read (%s); its columns were asked of the engine instead, without constraints.',
+                        $name,
+                        $e->getMessage(),
+                    );
                 } elseif (!isset($virtual[$of])) {
                     $notes[] = \sprintf('The %s %s could not be read (%s) and was left out.', $type, $name, $e->getMessage());
                 }

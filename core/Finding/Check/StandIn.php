@@ -72,7 +72,10 @@ final class StandIn implements DataCheck
                 $value);
         }
 
-        return 1 === preg_match("~^(?:n/?a|none|null|nil|unknown|unbekannt|tbd|tba|xxx+|\?+|-+|\.+|test|dummy|not (?:known|available|applicable)|keine?|99999+|00000+)$~i", trim($value));
+        return 1 === preg_match(
+            "~^(?:n/?a|none|null|nil|unknown|unbekannt|tbd|tba|xxx+|\?+|-+|\.+|test|dummy|not (?:known|available|applicable)|keine?|99999+|00000+)$~i",
+            trim($value),
+        );
     }
 
     /** All nines, or a single digit and zeros or nines: 9999.99, -999. */

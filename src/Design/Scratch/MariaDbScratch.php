@@ -20,7 +20,8 @@ final readonly class MariaDbScratch implements ScratchServer
     /** The same when the data is made and when it is used. */
     private const FILES = '--innodb-log-file-size=4M --innodb-data-file-path=ibdata1:4M:autoextend --innodb-undo-tablespaces=0';
     private const START = 'mariadbd --no-defaults --datadir=/work/data --socket=/work/socket --pid-file=/work/pid --tmpdir=/work'
-        .' --skip-networking --skip-log-bin '.self::FILES.' --innodb-buffer-pool-size=64M --innodb-flush-log-at-trx-commit=0 --innodb-use-native-aio=0 --innodb-flush-method=nosync'
+        .' --skip-networking --skip-log-bin '.self::FILES
+        .' --innodb-buffer-pool-size=64M --innodb-flush-log-at-trx-commit=0 --innodb-use-native-aio=0 --innodb-flush-method=nosync'
         .' --innodb-temp-data-file-path=ibtmp1:4M:autoextend --performance-schema=0 --skip-name-resolve'
         .' --secure-file-priv=/nothing --local-infile=0 --skip-symbolic-links'
         .' --event-scheduler=DISABLED --max-connections=8 --character-set-server=utf8mb4'

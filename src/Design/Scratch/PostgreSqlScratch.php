@@ -43,7 +43,8 @@ final readonly class PostgreSqlScratch implements ScratchServer
             $make = "$programs/initdb -D /work/data -U fasti -A trust -E UTF8 --locale=C.UTF-8 --wal-segsize=1 -N";
             $template = $this->template->of('postgresql', self::cage([], $programs), "$programs/postgres", $make);
             $start = "$programs/postgres -D /work/data -c listen_addresses= -c unix_socket_directories=/work -c fsync=off"
-                .' -c full_page_writes=off -c timezone=UTC -c max_locks_per_transaction=1024 -c shared_buffers=16MB -c max_connections=8 -c max_worker_processes=0 -c max_parallel_workers=0'
+                .' -c full_page_writes=off -c timezone=UTC -c max_locks_per_transaction=1024 -c shared_buffers=16MB -c max_connections=8 -c '
+                .'max_worker_processes=0 -c max_parallel_workers=0'
                 .' -c autovacuum=off -c dynamic_library_path='."'\$libdir'".' -c statement_timeout=60s -c temp_file_limit=512MB';
             $server = new Server(self::cage([$template => '/template'], $programs), $start, 'PostgreSQL', $this->job);
         } catch (CageError $e) {

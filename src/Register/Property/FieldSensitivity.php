@@ -45,6 +45,9 @@ final class FieldSensitivity extends Property
 
     public function choices(): array
     {
-        return ['' => 'not said', 'open' => 'open: anybody may see it', 'internal' => 'internal: for those who work here', 'confidential' => 'confidential: for those who need it', 'secret' => 'secret: for nobody without a reason that is kept'];
+        return [
+            '' => 'not said', 'open' => 'open: anybody may see it', 'internal' => 'internal: for those who work here',
+            'confidential' => 'confidential: for those who need it', 'secret' => 'secret: for nobody without a reason that is kept',
+        ];
     }
 }

@@ -51,7 +51,9 @@ final readonly class FieldTopic implements Topic
 
     public function touched(Subject $subject, Property $property): void
     {
-        $described = 'meaning' === $property->name() ? ", described_count = (SELECT COUNT(*) FROM field f WHERE f.entry_id = entry.id AND f.gone_at IS NULL AND f.meaning <> '')" : '';
+        $described = 'meaning' === $property->name()
+            ? ", described_count = (SELECT COUNT(*) FROM field f WHERE f.entry_id = entry.id AND f.gone_at IS NULL AND f.meaning <> '')"
+            : '';
         $this->db->executeStatement("UPDATE entry SET changed_at = UTC_TIMESTAMP()$described WHERE id = ?", [$subject->pageId]);
     }
 

@@ -22,7 +22,11 @@ final readonly class Connectors
         }
         uksort(
             $found,
-            static fn (string $a, string $b): int => array_search($a, array_keys(Dialects::all()), true) <=> array_search($b, array_keys(Dialects::all()), true),
+            static fn (string $a, string $b): int => array_search(
+                $a,
+                array_keys(Dialects::all()),
+                true,
+            ) <=> array_search($b, array_keys(Dialects::all()), true),
         );
         $this->all = $found;
     }

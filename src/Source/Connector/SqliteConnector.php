@@ -36,7 +36,9 @@ final class SqliteConnector extends SessionConnector
         }
         $head = (string) @file_get_contents($target->path, false, null, 0, 16);
         if (!str_starts_with($head, "SQLite format 3\0")) {
-            $why = '' === $head ? 'The file is empty, or may not be read.' : 'It begins otherwise than such a file does; perhaps it is a script or an export. Hand it in as what it is.';
+            $why = '' === $head
+                ? 'The file is empty, or may not be read.'
+                : 'It begins otherwise than such a file does; perhaps it is a script or an export. Hand it in as what it is.';
             throw new SourceError(\sprintf('“%s” is not an SQLite database.', basename($target->path)), $why);
         }
         $path = (string) realpath($target->path);

@@ -75,7 +75,9 @@ final class OutageTest extends AppTestCase
     private function answered(\Throwable $fault, string $method, array $headers): ?Response
     {
         $account = self::db()->fetchOne("SELECT 1 FROM account WHERE email = 'oona.lisk.steward@example.org'") ? null : $this->account();
-        $account ??= self::get(\Doctrine\ORM\EntityManagerInterface::class)->getRepository(Account::class)->findOneBy(['email' => 'oona.lisk.steward@example.org']) ?? throw new \LogicException();
+        $account ??= self::get(\Doctrine\ORM\EntityManagerInterface::class)->getRepository(Account::class)->findOneBy(
+            ['email' => 'oona.lisk.steward@example.org'],
+        ) ?? throw new \LogicException();
         $session = new Session(new MockArraySessionStorage());
         $session->set('_security_main', serialize(new PostAuthenticationToken($account, 'main', $account->getRoles())));
         $request = Request::create('/register', $method, [], [$session->getName() => 'x'], [], $headers);

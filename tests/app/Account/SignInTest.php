@@ -189,7 +189,12 @@ final class SignInTest extends AppTestCase
     public function testAnAdministratorAddsAnAccount(): void
     {
         $this->signedIn(Role::Administrator);
-        $form = static fn (string $password): array => ['account_form[name]' => 'Ida Fell', 'account_form[email]' => 'ida@example.org', 'account_form[role]' => 'reader', 'account_form[password]' => $password];
+        $form = static fn (string $password): array => [
+            'account_form[name]' => 'Ida Fell',
+            'account_form[email]' => 'ida@example.org',
+            'account_form[role]' => 'reader',
+            'account_form[password]' => $password,
+        ];
         $this->client->submit($this->client->request('GET', '/accounts/new')->selectButton('Save')->form($form('short')));
         self::assertResponseStatusCodeSame(422);
 

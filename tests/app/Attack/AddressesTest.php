@@ -31,7 +31,8 @@ final class AddressesTest extends TestCase
     /** @return iterable<array{string}> */
     public static function disguises(): iterable
     {
-        foreach (['127.0.0.1', 'localhost', 'LOCALHOST', '127.1', '0x7f000001', '0x7f.1', '2130706433', '017700000001', '127.0.0.53', '0.0.0.0', '0', '::1', '[::1]', '::', '::ffff:127.0.0.1', '0:0:0:0:0:0:0:1',
+        foreach (['127.0.0.1', 'localhost', 'LOCALHOST', '127.1', '0x7f000001', '0x7f.1', '2130706433', '017700000001', '127.0.0.53',
+            '0.0.0.0', '0', '::1', '[::1]', '::', '::ffff:127.0.0.1', '0:0:0:0:0:0:0:1',
             ' 127.0.0.1 ', 'localhost.'] as $host) {
             yield $host => [$host];
         }

@@ -70,8 +70,10 @@ final class HostileTextTest extends AppTestCase
     private static function texts(): array
     {
         return [
-            "it's", '\\', "\\'", "\\\\'", "\\' OR 1=1 -- ", "' OR '1'='1", "\\' UNION SELECT pw, pw, pw, pw FROM secret_box -- ", 'x\\', "a'b\\'c''d", '/* x */', '-- x', '# x',
-            '$$x$$', '$tag$x$tag$', ":name ? ?? :1 ' ?", "\\' ? :x", "new\nline\r\t", "\u{2019}\u{ff07}", '"x"', '`x`', "E'\\047'", '%_', ';DROP TABLE note;', '\\x27 OR 1=1', "\0", "a\0' OR 1=1 -- ",
+            "it's", '\\', "\\'", "\\\\'", "\\' OR 1=1 -- ", "' OR '1'='1", "\\' UNION SELECT pw, pw, pw, pw FROM secret_box -- ", 'x\\', "a'b\\'c''d",
+            '/* x */', '-- x', '# x',
+            '$$x$$', '$tag$x$tag$', ":name ? ?? :1 ' ?", "\\' ? :x", "new\nline\r\t", "\u{2019}\u{ff07}", '"x"', '`x`', "E'\\047'", '%_', ';DROP TABLE note;',
+            '\\x27 OR 1=1', "\0", "a\0' OR 1=1 -- ",
             "') OR EXTRACTVALUE(1, CONCAT(0x7e, (SELECT pw FROM secret_box))) -- ", "\\' OR EXTRACTVALUE(1, CONCAT(0x7e, (SELECT pw FROM secret_box))) = '",
         ];
     }
@@ -131,8 +133,14 @@ final class HostileTextTest extends AppTestCase
     {
         [$rows, $dialect] = [self::session($engine), Dialects::of($engine)];
         $schema = ['mariadb' => self::SCHEMA, 'postgresql' => 'public', 'sqlite' => 'main'][$engine];
-        $note = new Table($schema, 'note', TableType::Table, '', [new Column('id', 'int'), new Column('kind', 'varchar(200)'), new Column('ref', 'int'), new Column('other', 'int')]);
-        $station = new Table($schema, 'station', TableType::Table, '', [new Column('id', 'int'), new Column('name', 'varchar(40)')], new \Fasti\Core\Catalog\Key(null, ['id']));
+        $note = new Table(
+            $schema, 'note', TableType::Table, '',
+            [new Column('id', 'int'), new Column('kind', 'varchar(200)'), new Column('ref', 'int'), new Column('other', 'int')],
+        );
+        $station = new Table(
+            $schema, 'station', TableType::Table, '', [new Column('id', 'int'), new Column('name', 'varchar(40)')],
+            new \Fasti\Core\Catalog\Key(null, ['id']),
+        );
         $places = [$note->place(), $station->place()];
         self::assertCount(2, (new Catalog($engine, '', [$note, $station]))->tables);
         $profile = $dialect->profiling() ?? throw new \LogicException();
@@ -140,8 +148,17 @@ final class HostileTextTest extends AppTestCase
             $hits = 'station' === $text ? 1 : 0;
             $about = addcslashes($text, "\0..\37");
             $link = new Link(1, 0, 1, [['ref', 'id']], new Cardinality(End::NoneOrMore, End::NoneOrOne), where: ['kind', $text]);
-            self::assertSame($hits, self::number($rows, (new RouteSql($dialect, $places))->select(new Route([new Step($link, true)], 1.0), what: 'COUNT(*) AS n')), $about);
-            $loop = new Loop(0, 1, [new Step($link, true)], [new Step(new Link(2, 0, 1, [['other', 'id']], new Cardinality(End::NoneOrMore, End::NoneOrOne)), true)]);
+            self::assertSame(
+                $hits,
+                self::number($rows, (new RouteSql($dialect, $places))->select(new Route([new Step($link, true)], 1.0), what: 'COUNT(*) AS n')),
+                $about,
+            );
+            $loop = new Loop(
+                0,
+                1,
+                [new Step($link, true)],
+                [new Step(new Link(2, 0, 1, [['other', 'id']], new Cardinality(End::NoneOrMore, End::NoneOrOne)), true)],
+            );
             $counted = iterator_to_array($rows->rows((new LoopSql($dialect, $places))->count($loop)), false)[0] ?? [];
             self::assertSame($hits, (int) $counted['both_ways'], $about);
             self::assertSame($hits, (new Observing($rows, $dialect))->of($note, $station, [['ref', 'id']], ['kind', $text])->rows, $about);
@@ -166,7 +183,11 @@ final class HostileTextTest extends AppTestCase
     public function testAnErrorOfTheEngineIsTurnedIntoWordsThatHoldNoValue(): void
     {
         $asked = [
-            'mariadb' => ['SELECT EXTRACTVALUE(1, CONCAT(0x7e, (SELECT pw FROM secret_box))) AS x', 'SELECT CAST(pw AS INT) + 9223372036854775807 AS x FROM secret_box', 'SELECT MARKED FROM note'],
+            'mariadb' => [
+                'SELECT EXTRACTVALUE(1, CONCAT(0x7e, (SELECT pw FROM secret_box))) AS x',
+                'SELECT CAST(pw AS INT) + 9223372036854775807 AS x FROM secret_box',
+                'SELECT MARKED FROM note',
+            ],
             'postgresql' => ['SELECT CAST(pw AS int) AS x FROM secret_box', 'SELECT 1 / (id - id) AS x FROM note', 'SELECT "MARKED" FROM note'],
             'sqlite' => ['SELECT json(pw) AS x FROM secret_box', 'SELECT MARKED FROM note WHERE nosuch('],
         ];

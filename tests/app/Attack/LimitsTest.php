@@ -50,7 +50,10 @@ final class LimitsTest extends AppTestCase
     {
         $account = $this->signedIn();
         $kept = self::get(Designs::class)->make($account, "Design \"Large one\"\n\nLoan\n  due, date");
-        self::db()->executeStatement('UPDATE design SET outline = ?, readable = ?, shared = 1 WHERE id = ?', [self::things(100000), self::things(100000), $kept->id()]);
+        self::db()->executeStatement(
+            'UPDATE design SET outline = ?, readable = ?, shared = 1 WHERE id = ?',
+            [self::things(100000), self::things(100000), $kept->id()],
+        );
         self::get(EntityManagerInterface::class)->clear();
         foreach (['/designs', '/search?q=large', '/search?q=thing', '/'] as $path) {
             $this->client->request('GET', $path);
@@ -66,7 +69,11 @@ final class LimitsTest extends AppTestCase
         $kept = $this->model($account);
         $editing = self::get(Editing::class);
         try {
-            $editing->change($account, $kept, static fn (Model $model): Model => $model->with(measures: [new Measure('long', Aggregation::Sum, 'visit', str_repeat('a+', 500000).'a')]));
+            $editing->change(
+                $account,
+                $kept,
+                static fn (Model $model): Model => $model->with(measures: [new Measure('long', Aggregation::Sum, 'visit', str_repeat('a+', 500000).'a')]),
+            );
             self::fail('It should have been refused.');
         } catch (BadText $e) {
             self::assertStringContainsString('The expression of “long” has 1,000,001 characters; 4,000 are the most.', $e->getMessage());
@@ -92,7 +99,11 @@ final class LimitsTest extends AppTestCase
         $editing = self::get(Editing::class);
         // As it stands in two requests that began at the same moment.
         $stale = clone $kept;
-        $editing->change($one, $kept, static fn (Model $model): Model => $model->with(measures: [...$model->measures, new Measure('first', Aggregation::Count, 'visit')]));
+        $editing->change(
+            $one,
+            $kept,
+            static fn (Model $model): Model => $model->with(measures: [...$model->measures, new Measure('first', Aggregation::Count, 'visit')]),
+        );
         self::assertStringNotContainsString('first', $stale->definition);
         $after = $editing->change($one, self::get(Models::class)->one($kept->id()) ?? $kept,
             static fn (Model $model): Model => $model->with(measures: [...$model->measures, new Measure('second', Aggregation::Count, 'visit')]));
@@ -175,8 +186,10 @@ final class LimitsTest extends AppTestCase
     public static function addresses(): iterable
     {
         $long = '99999999999999999999';
-        foreach (["/register/$long", "/designs/$long", "/models/$long", "/models/$long/trials", "/diagrams/$long", "/sources/$long", "/jobs/$long", "/surveys/$long", "/editions/$long/", "/register/joins/$long",
-            "/register/findings?page=$long", "/register/joins?page=$long", "/register?source=$long", "/register/1/history?before=$long", '/register/4294967296', "/register/index/$long"] as $path) {
+        foreach (["/register/$long", "/designs/$long", "/models/$long", "/models/$long/trials", "/diagrams/$long",
+            "/sources/$long", "/jobs/$long", "/surveys/$long", "/editions/$long/", "/register/joins/$long",
+            "/register/findings?page=$long", "/register/joins?page=$long", "/register?source=$long",
+            "/register/1/history?before=$long", '/register/4294967296', "/register/index/$long"] as $path) {
             yield $path => [$path];
         }
     }

@@ -65,19 +65,24 @@ final class MarkedValuesTest extends AppTestCase
         self::$made = true;
         foreach ([
             'DROP DATABASE IF EXISTS '.self::SCHEMA, 'CREATE DATABASE '.self::SCHEMA, 'USE '.self::SCHEMA,
-            'CREATE TABLE person (id INT NOT NULL PRIMARY KEY, full_name VARCHAR(60) NOT NULL, email VARCHAR(80) NOT NULL UNIQUE, phone VARCHAR(30), password_hash VARCHAR(80), api_token VARCHAR(60),
+            'CREATE TABLE person (id INT NOT NULL PRIMARY KEY, full_name VARCHAR(60) NOT NULL, email VARCHAR(80) NOT NULL UNIQUE, phone VARCHAR(30),
+                password_hash VARCHAR(80), api_token VARCHAR(60),
                 country CHAR(2), born_on DATE)',
-            'CREATE TABLE visit (id INT NOT NULL PRIMARY KEY, person_id INT, person_email VARCHAR(80), contact_phone VARCHAR(30), day DATE, hours DECIMAL(4,1), note TEXT,
+            'CREATE TABLE visit (id INT NOT NULL PRIMARY KEY, person_id INT, person_email VARCHAR(80), contact_phone VARCHAR(30), day DATE,
+                hours DECIMAL(4,1), note TEXT,
                 FOREIGN KEY (person_id) REFERENCES person (id))',
-            "CREATE OR REPLACE USER fasti_marked@'127.0.0.1' IDENTIFIED BY 'marked'", 'GRANT SELECT, SHOW VIEW ON '.self::SCHEMA.".* TO fasti_marked@'127.0.0.1'",
+            "CREATE OR REPLACE USER fasti_marked@'127.0.0.1' IDENTIFIED BY "
+                ."'marked'", 'GRANT SELECT, SHOW VIEW ON '.self::SCHEMA.".* TO fasti_marked@'127.0.0.1'",
         ] as $sql) {
             $server->exec($sql);
         }
         for ($i = 1; $i <= 40; ++$i) {
-            $server->exec(\sprintf("INSERT INTO person VALUES (%d, 'Oona Mrkd%s', 'mrkd%d@arrowmere.example', '+49 170 mrkd %05d', '\$2y\$10\$mrkd%040d', 'mrkd%030d', 'DE', '1980-01-%02d')",
+            $server->exec(\sprintf("INSERT INTO person VALUES (%d, 'Oona Mrkd%s', 'mrkd%d@arrowmere.example', '+49 170 mrkd %05d', '\$2y\$10\$mrkd%040d', "
+                ."'mrkd%030d', 'DE', '1980-01-%02d')",
                 $i, \chr(64 + $i % 26 + 1), $i, $i, $i, $i * 7, $i % 28 + 1));
             // Some emails lead nowhere, some stand twice, a note speaks of somebody.
-            $server->exec(\sprintf("INSERT INTO visit VALUES (%d, %d, 'mrkd%d@arrowmere.example', '+49 170 mrkd %05d', '2026-01-%02d', %d.5, 'asked mrkd%d@arrowmere.example')",
+            $server->exec(\sprintf("INSERT INTO visit VALUES (%d, %d, 'mrkd%d@arrowmere.example', '+49 170 mrkd %05d', '2026-01-%02d', %d.5, 'asked "
+                ."mrkd%d@arrowmere.example')",
                 $i, $i, 0 === $i % 9 ? $i + 900 : $i, $i, $i % 28 + 1, $i % 8, $i));
         }
         $this->marked = $this->source('rivers', self::SCHEMA, 'fasti_marked', 'marked');
@@ -232,15 +237,28 @@ final class MarkedValuesTest extends AppTestCase
             'roles' => [
                 ['name' => 'visit', 'kind' => 'fact', 'entry' => $entry('visit'), 'key' => ['id']],
                 ['name' => 'person', 'kind' => 'dimension', 'entry' => $entry('person'), 'key' => ['id'], 'label' => 'name', 'attributes' => [
-                    ['name' => 'name', 'expression' => 'full_name'], ['name' => 'email', 'expression' => 'email'], ['name' => 'token', 'expression' => 'api_token'],
+                    ['name' => 'name', 'expression' => 'full_name'], ['name' => 'email', 'expression' => 'email'], [
+                        'name' => 'token',
+                        'expression' => 'api_token',
+                    ],
                     ['name' => 'beginning of the token', 'expression' => 'SUBSTRING(api_token FROM 1 FOR 2)'], ['name' => 'country', 'expression' => 'country'],
                     ['name' => 'name by token', 'expression' => 'country', 'sorted' => 'password_hash'],
                 ]],
             ],
-            'joins' => [['from' => 'visit', 'fields' => ['person_id'], 'to' => 'person', 'keys' => ['id'], 'fromEnd' => 'none-or-more', 'toEnd' => 'none-or-one']],
+            'joins' => [[
+                'from' => 'visit', 'fields' => ['person_id'], 'to' => 'person', 'keys' => ['id'], 'fromEnd' => 'none-or-more', 'toEnd' => 'none-or-one',
+            ]],
             'measures' => [
-                $measure('visits', 'count'), $measure('hours', 'sum', 'hours'), $measure('last email', 'greatest', 'person_email'), $measure('emails', 'distinct count', 'person_email'),
-                $measure('greatest token', 'greatest', 'person.api_token'), $measure('least token', 'least', 'person.password_hash'), $measure('tokens', 'distinct count', 'person.api_token'),
+                $measure('visits', 'count'), $measure('hours', 'sum', 'hours'), $measure('last email', 'greatest', 'person_email'), $measure(
+                    'emails',
+                    'distinct count',
+                    'person_email',
+                ),
+                $measure(
+                    'greatest token',
+                    'greatest',
+                    'person.api_token',
+                ), $measure('least token', 'least', 'person.password_hash'), $measure('tokens', 'distinct count', 'person.api_token'),
                 $measure('visits with a token', 'count', '', "person.api_token = 'x'"), $measure('as a number', 'sum', 'CAST(person.country AS integer)'),
             ],
             'hierarchies' => [['name' => 'people', 'levels' => [['role' => 'person', 'attribute' => 'name'], ['role' => 'person', 'attribute' => 'email']]]],
@@ -248,7 +266,10 @@ final class MarkedValuesTest extends AppTestCase
         $kept = self::get(Editing::class)->make($steward, 'Visits', 'who came', $this->marked, $model);
         $kept->shared = true;
         $models = self::get(Models::class);
-        foreach ([new Trial(['visits', 'last email'], ['name']), new Trial(['hours'], ['email']), new Trial(['emails'], ['country']), new Trial(['visits'], ['token']), new Trial(['as a number'], ['country'])] as $i => $trial) {
+        foreach ([
+            new Trial(['visits', 'last email'], ['name']), new Trial(['hours'], ['email']), new Trial(['emails'], ['country']),
+            new Trial(['visits'], ['token']), new Trial(['as a number'], ['country']),
+        ] as $i => $trial) {
             $one = $models->keepTrial($kept, "Trial $i", $trial, $steward);
             $one->rowsPublished = true;
         }
@@ -260,8 +281,13 @@ final class MarkedValuesTest extends AppTestCase
     /** @return iterable<string, string> what stands at each address that pages lead to, at most three of each kind but for what differs in its path */
     private function crawled(): iterable
     {
-        $waiting = ['/', '/register', '/sources', '/models', '/designs', '/desk', '/diagrams', '/editions', '/search?q=email', '/search?q=mrkd1', '/register/joins', '/register/findings', '/register/code-lists',
-            '/models/'.$this->model->id().'/checks', '/models/'.$this->model->id().'/trials', '/models/'.$this->model->id().'.json', '/designs/'.$this->design->id().'/changes', '/designs/'.$this->design->id().'.json',
+        $waiting = ['/', '/register', '/sources', '/models', '/designs', '/desk', '/diagrams', '/editions',
+            '/search?q=email', '/search?q=mrkd1', '/register/joins', '/register/findings', '/register/code-lists',
+            '/models/'.$this->model->id().'/checks', '/models/'.$this->model
+                ->id().'/trials', '/models/'.$this->model
+                ->id().'.json', '/designs/'.$this->design
+                ->id().'/changes', '/designs/'.$this->design
+                ->id().'.json',
             '/designs/'.$this->design->id().'/script', '/register/'.self::entryId('person'), '/register/'.self::entryId('visit'), '/desk/next'];
         $seen = $kinds = [];
         while ([] !== $waiting && \count($seen) < self::PAGES) {

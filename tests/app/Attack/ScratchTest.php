@@ -58,23 +58,35 @@ final class ScratchTest extends AppTestCase
     public static function attacks(): iterable
     {
         yield 'MariaDB' => ['mariadb', [
-            "SELECT 'x' INTO DUMPFILE '/work/page.php'", "SELECT 'x' INTO OUTFILE '/nothing/x'", "SELECT LOAD_FILE('/etc/passwd')", 'SHUTDOWN', 'SET GLOBAL general_log = 1',
-            "SET GLOBAL general_log_file = '/work/x.php'", "INSTALL SONAME 'ha_federatedx'", "INSTALL PLUGIN x SONAME 'auth_ed25519.so'", "CREATE FUNCTION sys_exec RETURNS int SONAME 'udf.so'",
-            "LOAD DATA INFILE '/etc/passwd' INTO TABLE t", "CREATE USER evil@localhost IDENTIFIED BY 'x'", 'GRANT ALL ON *.* TO scratch@localhost', 'SELECT User FROM mysql.user', 'CREATE DATABASE other',
-            "SET PASSWORD FOR root@localhost = PASSWORD('x')", "UPDATE mysql.user SET Super_priv = 'Y'", "CREATE SERVER s FOREIGN DATA WRAPPER mysql OPTIONS (HOST '127.0.0.1')",
-            'CREATE DEFINER = root@localhost PROCEDURE p() SELECT 1', 'FLUSH PRIVILEGES', 'SET GLOBAL event_scheduler = ON', "CREATE TABLE t (a INT) ENGINE = CONNECT TABLE_TYPE = DOS FILE_NAME = '/etc/passwd'",
+            "SELECT 'x' INTO DUMPFILE '/work/page.php'", "SELECT 'x' INTO OUTFILE '/nothing/x'", "SELECT LOAD_FILE('/etc/passwd')", 'SHUTDOWN',
+            'SET GLOBAL general_log = 1',
+            "SET GLOBAL general_log_file = '/work/x.php'", "INSTALL SONAME 'ha_federatedx'", "INSTALL PLUGIN x SONAME 'auth_ed25519.so'",
+            "CREATE FUNCTION sys_exec RETURNS int SONAME 'udf.so'",
+            "LOAD DATA INFILE '/etc/passwd' INTO TABLE t", "CREATE USER evil@localhost IDENTIFIED BY 'x'", 'GRANT ALL ON *.* TO scratch@localhost',
+            'SELECT User FROM mysql.user', 'CREATE DATABASE other',
+            "SET PASSWORD FOR root@localhost = PASSWORD('x')", "UPDATE mysql.user SET Super_priv = 'Y'", 'CREATE SERVER s FOREIGN DATA WRAPPER mysql '
+                ."OPTIONS (HOST '127.0.0.1')",
+            'CREATE DEFINER = root@localhost PROCEDURE p() SELECT 1', 'FLUSH PRIVILEGES', 'SET GLOBAL event_scheduler = ON', 'CREATE TABLE t (a INT) '
+                ."ENGINE = CONNECT TABLE_TYPE = DOS FILE_NAME = '/etc/passwd'",
             "CHANGE MASTER TO MASTER_HOST = '127.0.0.1'", 'KILL 1',
         ]];
         yield 'PostgreSQL' => ['postgresql', [
-            "COPY (SELECT 1) TO PROGRAM 'touch /work/x'", "COPY (SELECT 1) TO '/work/x'", "SELECT pg_read_file('/etc/passwd')", "SELECT pg_ls_dir('/')", "SELECT lo_import('/etc/passwd')",
-            'CREATE EXTENSION dblink', 'CREATE EXTENSION postgres_fdw', 'CREATE EXTENSION file_fdw', 'CREATE EXTENSION adminpack', 'CREATE EXTENSION plperl', 'CREATE EXTENSION pg_stat_statements',
-            "ALTER SYSTEM SET archive_command = 'x'", 'SET ROLE fasti', 'SET SESSION AUTHORIZATION fasti', 'CREATE ROLE evil SUPERUSER', 'ALTER ROLE scratch SUPERUSER', 'SET session_replication_role = replica',
-            'CREATE DATABASE other', "CREATE FUNCTION f() RETURNS int LANGUAGE c AS '/lib/x86_64-linux-gnu/libc.so.6', 'system'", 'SELECT rolpassword FROM pg_authid', "CREATE TABLESPACE t LOCATION '/work'",
-            "LOAD 'plperl'", 'SELECT pg_reload_conf()', "CREATE SUBSCRIPTION s CONNECTION 'host=127.0.0.1' PUBLICATION p", 'CREATE TABLE pg_catalog.x (a int)', 'SELECT pg_logdir_ls()',
+            "COPY (SELECT 1) TO PROGRAM 'touch /work/x'", "COPY (SELECT 1) TO '/work/x'", "SELECT pg_read_file('/etc/passwd')", "SELECT pg_ls_dir('/')",
+            "SELECT lo_import('/etc/passwd')",
+            'CREATE EXTENSION dblink', 'CREATE EXTENSION postgres_fdw', 'CREATE EXTENSION file_fdw', 'CREATE EXTENSION adminpack', 'CREATE EXTENSION plperl',
+            'CREATE EXTENSION pg_stat_statements',
+            "ALTER SYSTEM SET archive_command = 'x'", 'SET ROLE fasti', 'SET SESSION AUTHORIZATION fasti', 'CREATE ROLE evil SUPERUSER',
+            'ALTER ROLE scratch SUPERUSER', 'SET session_replication_role = replica',
+            'CREATE DATABASE other', "CREATE FUNCTION f() RETURNS int LANGUAGE c AS '/lib/x86_64-linux-gnu/libc.so.6', "
+                ."'system'", 'SELECT rolpassword FROM pg_authid', "CREATE TABLESPACE t LOCATION '/work'",
+            "LOAD 'plperl'", 'SELECT pg_reload_conf()', "CREATE SUBSCRIPTION s CONNECTION 'host=127.0.0.1' "
+                .'PUBLICATION p', 'CREATE TABLE pg_catalog.x (a int)', 'SELECT pg_logdir_ls()',
         ]];
         yield 'SQLite' => ['sqlite', [
-            "ATTACH '/work/other' AS other", "ATTACH '/etc/passwd' AS p", "ATTACH ':memory:' AS m", "VACUUM INTO '/work/copy'", "SELECT load_extension('/work/x.so')", "SELECT readfile('/etc/passwd')",
-            "SELECT writefile('/work/x', 'y')", "SELECT edit('x', 'sh')", 'PRAGMA writable_schema = 1', "PRAGMA temp_store_directory = '/'", "SELECT fts3_tokenizer('simple')", 'PRAGMA trusted_schema = 1',
+            "ATTACH '/work/other' AS other", "ATTACH '/etc/passwd' AS p", "ATTACH ':memory:' AS m", "VACUUM INTO '/work/copy'",
+            "SELECT load_extension('/work/x.so')", "SELECT readfile('/etc/passwd')",
+            "SELECT writefile('/work/x', 'y')", "SELECT edit('x', 'sh')", 'PRAGMA writable_schema = 1', "PRAGMA temp_store_directory = '/'",
+            "SELECT fts3_tokenizer('simple')", 'PRAGMA trusted_schema = 1',
         ]];
     }
 
@@ -86,7 +98,9 @@ final class ScratchTest extends AppTestCase
             $scratch->exec('CREATE TABLE part (a INTEGER NOT NULL PRIMARY KEY)');
             $scratch->exec('CREATE TABLE uses (a INTEGER, FOREIGN KEY (a) REFERENCES part (a))');
             $scratch->exec('CREATE VIEW seen AS SELECT a FROM part');
-            'sqlite' === $engine ? $scratch->exec('VACUUM') : $scratch->exec('mariadb' === $engine ? 'CREATE FUNCTION one() RETURNS int RETURN 1' : 'CREATE EXTENSION citext');
+            'sqlite' === $engine
+                ? $scratch->exec('VACUUM')
+                : $scratch->exec('mariadb' === $engine ? 'CREATE FUNCTION one() RETURNS int RETURN 1' : 'CREATE EXTENSION citext');
             // Rows that lead to what comes later.
             self::assertSame(2, $scratch->put(['INSERT INTO uses VALUES (7)', 'INSERT INTO part VALUES (7)']));
             try {
@@ -129,7 +143,10 @@ final class ScratchTest extends AppTestCase
     {
         $server = self::get(ScratchServers::class)->of('mariadb') ?? throw new \LogicException();
         $folder = \dirname(__DIR__, 3).'/var/scratch';
-        $count = static fn (Scratch $scratch): int => \count(iterator_to_array($scratch->rows()->rows("SELECT 1 FROM information_schema.TABLES WHERE TABLE_SCHEMA = 'scratch'"), false));
+        $count = static fn (Scratch $scratch): int => \count(iterator_to_array(
+            $scratch->rows()->rows("SELECT 1 FROM information_schema.TABLES WHERE TABLE_SCHEMA = 'scratch'"),
+            false,
+        ));
         $both = $server->with(static function (Scratch $outer) use ($server, $count): array {
             $outer->exec('CREATE TABLE mine (a INT)');
 
@@ -181,7 +198,10 @@ final class ScratchTest extends AppTestCase
     {
         yield 'MariaDB' => ['mariadb', 'DO SLEEP(50)'];
         yield 'PostgreSQL' => ['postgresql', 'SELECT pg_sleep(50)'];
-        yield 'SQLite' => ['sqlite', 'CREATE TABLE t AS WITH RECURSIVE c(i) AS (SELECT 1 UNION ALL SELECT i + 1 FROM c) SELECT i FROM c LIMIT 1 OFFSET 90000000000'];
+        yield 'SQLite' => [
+            'sqlite',
+            'CREATE TABLE t AS WITH RECURSIVE c(i) AS (SELECT 1 UNION ALL SELECT i + 1 FROM c) SELECT i FROM c LIMIT 1 OFFSET 90000000000',
+        ];
     }
 
     public function testOneScratchRunAtATimeSoThatOtherJobsHaveAWorker(): void
@@ -228,7 +248,10 @@ final class ScratchTest extends AppTestCase
     private static function servers(): array
     {
         for ($i = 0; $i < 100; ++$i) {
-            $found = array_values(array_filter(explode("\n", (string) shell_exec('pgrep -P '.getmypid().' -a')), static fn (string $line): bool => str_contains($line, 'fasti-cage')));
+            $found = array_values(array_filter(
+                explode("\n", (string) shell_exec('pgrep -P '.getmypid().' -a')),
+                static fn (string $line): bool => str_contains($line, 'fasti-cage'),
+            ));
             if ([] === $found) {
                 return [];
             }

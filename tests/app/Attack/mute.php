@@ -20,7 +20,14 @@ while (time() < $until) {
     $kept[] = $client;
     stream_set_timeout($client, 1);
     if ('greeting' === $how || 'let in' === $how) {
-        fwrite($client, $packet(0, "\x0a5.5.5-10.11.6-MariaDB\0".pack('V', 1).'abcdefgh'."\0\xff\xf7\x21\x02\x00\xff\x81\x15".str_repeat("\0", 10)."ijklmnopqrst\0mysql_native_password\0"));
+        fwrite(
+            $client,
+            $packet(
+                0,
+                "\x0a5.5.5-10.11.6-MariaDB\0".pack('V', 1).'abcdefgh'."\0\xff\xf7\x21\x02\x00\xff\x81\x15"
+                    .str_repeat("\0", 10)."ijklmnopqrst\0mysql_native_password\0",
+            ),
+        );
     }
     if ('let in' === $how) {
         fread($client, 4096);

@@ -291,7 +291,8 @@ final class DesignsTest extends AppTestCase
     public function testAPlannedChangeIsWorkedOutTriedWithRowsAndTickedOff(): void
     {
         $account = $this->signedIn();
-        $source = $this->rivers('CREATE TABLE school (id INTEGER PRIMARY KEY, name TEXT, town TEXT); INSERT INTO school (name, town) VALUES (\'Weir\', \'Ford\'), (\'Mill\', NULL);'
+        $source = $this->rivers('CREATE TABLE school (id INTEGER PRIMARY KEY, name TEXT, town TEXT); INSERT INTO school (name, town) VALUES (\'Weir\', '
+            .'\'Ford\'), (\'Mill\', NULL);'
             .' CREATE TABLE other (a INTEGER);');
         $kept = self::get(Beginning::class)->begin($account, 'Next', '', $source->id(), [self::entryId('school')]);
         self::assertSame([], self::get(Planning::class)->of($kept)[0]->steps, 'What was taken is what there is.');

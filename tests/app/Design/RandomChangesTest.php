@@ -47,7 +47,9 @@ final class RandomChangesTest extends TestCase
                 self::carry($pdo, $changes->statements());
                 ++$kept;
             } catch (\PDOException $e) {
-                if (1 !== preg_match('/^(?:23|22)/', (string) $e->getCode()) && !str_contains($e->getMessage(), 'constraint failed') && !str_contains($e->getMessage(), 'CONSTRAINT')) {
+                if (1 !== preg_match('/^(?:23|22)/', (string) $e->getCode())
+                    && !str_contains($e->getMessage(), 'constraint failed')
+                    && !str_contains($e->getMessage(), 'CONSTRAINT')) {
                     self::fail($e->getMessage()."\n".$about);
                 }
                 // Rows that the second cannot hold: it stops, and is tried without any.
@@ -170,7 +172,11 @@ final class RandomChangesTest extends TestCase
         }
         foreach ($table->checks as $check) {
             // One of a list: the first that the condition names.
-            if (1 === preg_match('/'.preg_quote($column->name, '/').'["`)]*(?:::text)? (?:IN|in|= ANY) \(+(?:ARRAY\[)?(\'(?:[^\']|\'\'|\\\\.)*\')/', $check->expression, $m)) {
+            if (1 === preg_match(
+                '/'.preg_quote($column->name, '/').'["`)]*(?:::text)? (?:IN|in|= ANY) \(+(?:ARRAY\[)?(\'(?:[^\']|\'\'|\\\\.)*\')/',
+                $check->expression,
+                $m,
+            )) {
                 return $m[1];
             }
         }
@@ -224,7 +230,9 @@ final class RandomChangesTest extends TestCase
             self::assertCount(\count($rows), $now[$is], "Rows of $place are kept.\n$about");
             [$was, $new] = [self::tableAt($live, $place), self::tableAt($after, $is)];
             foreach ($matching->columns[$place] as $old => $column) {
-                if ($was?->column($old)?->type !== $new?->column($column)?->type || null !== $new?->column($column)?->generated || (!$new?->column($column)?->nullable && $was?->column($old)?->nullable)) {
+                if ($was?->column($old)?->type !== $new?->column($column)?->type
+                    || null !== $new?->column($column)?->generated
+                    || (!$new?->column($column)?->nullable && $was?->column($old)?->nullable)) {
                     continue;
                 }
                 $values = static fn (array $of, string $name): array => self::plain(array_column(array_filter($of, is_array(...)), $name));

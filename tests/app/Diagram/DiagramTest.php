@@ -15,7 +15,14 @@ final class DiagramTest extends AppTestCase
     {
         parent::setUp();
         $source = $this->source();
-        self::apply($source, Made::catalog(Made::table('station'), Made::table('reading', ['station_id' => 'int', 'value' => 'int?'], ['station_id' => 'station']), Made::table('alone')));
+        self::apply(
+            $source,
+            Made::catalog(
+                Made::table('station'),
+                Made::table('reading', ['station_id' => 'int', 'value' => 'int?'], ['station_id' => 'station']),
+                Made::table('alone'),
+            ),
+        );
         $this->source = $source->id();
         $this->signedIn();
     }

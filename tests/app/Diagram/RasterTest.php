@@ -12,7 +12,8 @@ final class RasterTest extends TestCase
 {
     private static function svg(int $width, int $height): string
     {
-        return "<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"$width\" height=\"$height\" viewBox=\"0 0 $width $height\"><text x=\"9\" y=\"20\">Reach</text></svg>";
+        return "<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"$width\" height=\"$height\" viewBox=\"0 0 $width $height\"><text x=\"9\" "
+            .'y="20">Reach</text></svg>';
     }
 
     private static function raster(): Raster
@@ -94,7 +95,8 @@ final class RasterTest extends TestCase
     public function testTheTypefacesAreOurs(string $family): void
     {
         $drawn = static fn (string $family, int $weight): string => self::raster()->png(
-            '<svg xmlns="http://www.w3.org/2000/svg" width="300" height="40"><text x="4" y="30" style="font:'.$weight.' 24px '.$family.'">Reading 12</text></svg>',
+            '<svg xmlns="http://www.w3.org/2000/svg" width="300" height="40"><text x="4" y="30" '
+                .'style="font:'.$weight.' 24px '.$family.'">Reading 12</text></svg>',
         );
         foreach (['sans-serif', 'serif', 'monospace'] as $other) {
             self::assertNotSame($drawn($other, 400), $drawn($family, 400), "not only $other");

@@ -85,7 +85,13 @@ final class AcceptDriftTest extends AppTestCase
         $this->write(JoinTopic::NAME, $join, 'verb', 'is given by');
         $this->follow(Made::catalog(Made::table('permit', ['owner' => 'int(11)'], ['owner' => 'land_contact']), Made::table('land_contact', $fields)));
 
-        self::assertSame(['is given by', 0], [self::db()->fetchOne('SELECT verb FROM entry_join WHERE id = ?', [$join]), self::scalar('SELECT gone_at IS NOT NULL FROM entry_join WHERE id = ?', $join)]);
+        self::assertSame(
+            ['is given by', 0],
+            [
+                self::db()->fetchOne('SELECT verb FROM entry_join WHERE id = ?', [$join]),
+                self::scalar('SELECT gone_at IS NOT NULL FROM entry_join WHERE id = ?', $join),
+            ],
+        );
         self::assertSame(self::entryId('land_contact'), self::scalar('SELECT to_entry_id FROM entry_join WHERE id = ?', $join));
     }
 
@@ -173,10 +179,16 @@ final class AcceptDriftTest extends AppTestCase
         [$before, $gone] = self::get(RegisterCatalog::class)->of($this->source->id());
         // A name that something gone still has counts as back; here it is to be taken for a rename.
         $gone = array_filter($gone, static fn (string $place): bool => 'main.'.$renamedTo !== $place, \ARRAY_FILTER_USE_KEY);
-        $before = new Catalog('', '', array_values(array_filter($before->tables, static fn (Table $table): bool => $table->name !== $renamedTo || '' === $renamedTo)));
+        $before = new Catalog(
+            '',
+            '',
+            array_values(array_filter($before->tables, static fn (Table $table): bool => $table->name !== $renamedTo || '' === $renamedTo)),
+        );
         $items = DriftItems::of(Compare::catalogs($before, $catalog, $gone));
 
-        return self::get(AcceptDrift::class)->accept($this->source->id(), $catalog, new Choice(), $items, array_fill(0, \count($items), $answer), [], $this->steward);
+        return self::get(AcceptDrift::class)->accept(
+            $this->source->id(), $catalog, new Choice(), $items, array_fill(0, \count($items), $answer), [], $this->steward,
+        );
     }
 
     private function write(string $subject, int $id, string $property, string $value): void

@@ -78,7 +78,10 @@ final class DriftTest extends AppTestCase
         self::assertSame($landowner, self::entryId('landowner'), 'Nothing is followed unasked.');
         $page = $this->client->request('GET', "/surveys/$id");
         $said = $page->filter('.drift')->text();
-        foreach (['landowner → main.land_contact', 'opened_on → in_service_from', 'It has the same type and the same place', 'gone main.old_import', 'new main.water_body'] as $words) {
+        foreach ([
+            'landowner → main.land_contact', 'opened_on → in_service_from', 'It has the same type and the same place', 'gone main.old_import',
+            'new main.water_body',
+        ] as $words) {
             self::assertStringContainsString($words, $said);
         }
         $this->client->submit($page->selectButton('Follow all of it')->form());
@@ -142,14 +145,21 @@ final class DriftTest extends AppTestCase
 
     public function testTextsThatAChangeMakesDoubtfulHaveANoteInTheMargin(): void
     {
-        $this->change([...self::SECOND, 'PRAGMA writable_schema = 1', "UPDATE sqlite_master SET sql = REPLACE(sql, 'VARCHAR(5)', 'VARCHAR(9)') WHERE name = 'station'"]);
+        $this->change([
+            ...self::SECOND,
+            'PRAGMA writable_schema = 1',
+            "UPDATE sqlite_master SET sql = REPLACE(sql, 'VARCHAR(5)', 'VARCHAR(9)') WHERE name = 'station'",
+        ]);
         $this->followAll();
 
         $this->client->request('GET', '/register/'.self::entryId('station'));
         self::assertSelectorTextContains('#field-'.self::fieldId('station', 'code').' .doubt', 'The text speaks of 5, as the type did');
         $page = $this->client->request('GET', '/register/'.self::entryId('untouched'));
         self::assertSame(2, $page->filter('.doubt')->count());
-        self::assertStringContainsString('names landowner, which is called land_contact now', $page->filter('.doubt')->text().$page->filter('.doubt')->eq(1)->text());
+        self::assertStringContainsString(
+            'names landowner, which is called land_contact now',
+            $page->filter('.doubt')->text().$page->filter('.doubt')->eq(1)->text(),
+        );
         self::assertStringContainsString('names old_import, which is gone', $page->filter('.doubt')->text().$page->filter('.doubt')->eq(1)->text());
 
         // Writing the text anew settles it; so does saying that it still holds.

@@ -39,7 +39,15 @@ final class EditionTest extends AppTestCase
 
     private function register(): void
     {
-        self::apply($this->source('rivers'), Made::catalog(Made::table('station', ['code' => 'char(6)', 'Größe & "q"' => 'int'], [], 'Sites'), Made::table('reading', ['station_id' => 'int'], ['station_id' => 'station']), Made::table('Station'), Made::everything()));
+        self::apply(
+            $this->source('rivers'),
+            Made::catalog(
+                Made::table('station', ['code' => 'char(6)', 'Größe & "q"' => 'int'], [], 'Sites'),
+                Made::table('reading', ['station_id' => 'int'], ['station_id' => 'station']),
+                Made::table('Station'),
+                Made::everything(),
+            ),
+        );
         $texts = self::get(Texts::class);
         $oona = $this->signedIn();
         $texts->save($oona, EntryTopic::NAME, self::entryId('station'), 'businessName', '', 'Gauging site', 's');
@@ -56,7 +64,9 @@ final class EditionTest extends AppTestCase
         $id = $terms->make('box', 'On the river', 'Where the <b>instruments</b> of a gauging site stand.');
         $terms->make('gauging site', '', 'A place.');
         self::get(\Fasti\CodeList\CodeLists::class)->make('station codes', ['KV-001' => 'the <first>', 'KV-002' => ''], 'Painted on boxes.');
-        self::get(Texts::class)->save($this->account(Role::Steward, 'Ren Abara'), FieldTopic::NAME, self::fieldId('station', 'code'), 'allowed', '', 'code list station codes', 's');
+        self::get(Texts::class)->save(
+            $this->account(Role::Steward, 'Ren Abara'), FieldTopic::NAME, self::fieldId('station', 'code'), 'allowed', '', 'code list station codes', 's',
+        );
         self::get(\Fasti\Draft\Drafting::class)->source(self::scalar('SELECT id FROM source'), new \Fasti\Core\Survey\SilentProgress());
         $edition = self::get(Editions::class)->start('The rivers', '', null, []);
         self::work($edition->job->id());
@@ -236,7 +246,10 @@ final class EditionTest extends AppTestCase
         $zip = new \ZipArchive();
         self::assertTrue($zip->open(\dirname($folder)."/fasti-edition-$number.zip"));
         self::assertNotFalse($zip->locateName("fasti-edition-$number/rivers/main/station.html"));
-        self::assertSame(\count(self::pages($folder)), \count(array_filter(range(0, $zip->numFiles - 1), static fn (int $i): bool => str_ends_with((string) $zip->getNameIndex($i), '.html'))));
+        self::assertSame(
+            \count(self::pages($folder)),
+            \count(array_filter(range(0, $zip->numFiles - 1), static fn (int $i): bool => str_ends_with((string) $zip->getNameIndex($i), '.html'))),
+        );
     }
 
     public function testOnlyTheSourcesThatAreAskedForAreInIt(): void

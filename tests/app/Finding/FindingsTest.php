@@ -110,7 +110,11 @@ final class FindingsTest extends AppTestCase
     {
         $token = $this->textsToken();
         $line = ['check' => 'no-comment', 'group' => '', 'source' => $this->source->id()];
-        foreach ([[[], 'Say why'], [['why' => 'x', 'until' => 'soon'], 'is no day'], [['why' => 'x', 'until' => '2020-01-01'], 'That day is over']] as [$more, $says]) {
+        foreach ([
+            [[], 'Say why'],
+            [['why' => 'x', 'until' => 'soon'], 'is no day'],
+            [['why' => 'x', 'until' => '2020-01-01'], 'That day is over'],
+        ] as [$more, $says]) {
             $this->post('/register/findings/aside', $line + $more, $token);
             self::assertResponseStatusCodeSame(422);
             self::assertStringContainsString($says, $this->content());
@@ -160,7 +164,11 @@ final class FindingsTest extends AppTestCase
     public function testTextsAreComparedAllOverTheRegister(): void
     {
         self::apply($this->source, Made::catalog(
-            Made::table('order', ['depth' => 'int', 'grid_ref' => 'text']), Made::table('station', ['opened_on' => 'date', 'grid_ref' => 'text', 'deep' => 'int'], ['deep' => 'order']),
+            Made::table('order', ['depth' => 'int', 'grid_ref' => 'text']), Made::table(
+                'station',
+                ['opened_on' => 'date', 'grid_ref' => 'text', 'deep' => 'int'],
+                ['deep' => 'order'],
+            ),
         ));
         $account = $this->account(Role::Steward, 'Ren Abara');
         $say = static fn (string $entry, string $field, string $property, string $text) => self::get(Texts::class)
@@ -175,7 +183,9 @@ final class FindingsTest extends AppTestCase
         $say('station', 'deep', 'unit', 'cm');
         self::get(\Fasti\Finding\Watching::class)->again();
         self::assertSame([2, 2, 2, 1], array_map($this->open(...), ['same-meaning', 'same-name-other-meaning', 'same-thing-other-name', 'units-differ']));
-        self::get(Texts::class)->save($account, 'field', self::fieldId('station', 'opened_on'), 'meaning', 'How deep the water is there.', 'Its first day.', 'z');
+        self::get(Texts::class)->save(
+            $account, 'field', self::fieldId('station', 'opened_on'), 'meaning', 'How deep the water is there.', 'Its first day.', 'z',
+        );
         self::assertSame(1, $this->open('same-meaning'), 'What was noticed of a text that is written anew is over.');
     }
 
@@ -183,7 +193,10 @@ final class FindingsTest extends AppTestCase
     {
         $account = $this->account(Role::Steward, 'Ren Abara');
         $there = self::entryId('order');
-        self::get(Texts::class)->save($account, EntryTopic::NAME, self::entryId('station'), 'meaning', '', "See [orders](/register/$there#field-".self::fieldId('order', 'id').').', 's');
+        self::get(Texts::class)->save(
+            $account, EntryTopic::NAME, self::entryId('station'), 'meaning', '', "See [orders](/register/$there#field-".self::fieldId('order', 'id').').',
+            's',
+        );
         self::assertSame(0, $this->open('links-nowhere'));
         self::get(Texts::class)->save($account, EntryTopic::NAME, $there, 'meaning', '', 'See [it](/register/999999).', 't');
         self::assertSame(1, $this->open('links-nowhere'));

@@ -263,7 +263,10 @@ final class LineageTest extends AppTestCase
             ['Take reading', 'Keep only rows where', 'One row for each different value of'],
             $page->filter('.steps b')->each(static fn (Crawler $step): string => $step->text()),
         );
-        self::assertContains('../../rivers/main/reading.html#value', $page->filter('.sql a')->each(static fn (Crawler $link): string => (string) $link->attr('href')));
+        self::assertContains(
+            '../../rivers/main/reading.html#value',
+            $page->filter('.sql a')->each(static fn (Crawler $link): string => (string) $link->attr('href')),
+        );
         self::assertStringContainsString('avg(value)', $page->filter('.lineage')->last()->text());
         self::assertSame(0, $page->filter('.lineage a[href*="/register/"]')->count(), 'An edition leads to no page of the application.');
         self::assertStringContainsString('retired', $table->filter('#value .tags')->text());

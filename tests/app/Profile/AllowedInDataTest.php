@@ -17,7 +17,9 @@ use PHPUnit\Framework\Attributes\DataProvider;
 /** What is allowed is held against the data by each engine, and each comes to the same as the values themselves would. */
 final class AllowedInDataTest extends AppTestCase
 {
-    /** Field → what is allowed, and how many of the 200 rows break it. `wide` has so many values that the engine is asked; the others are counted one by one. */
+    /**
+     * Field → what is allowed, and how many of the 200 rows break it. `wide` has so many values that the engine is asked; the others are counted one by one.
+     */
     private const ALLOWED = [
         'code' => ['matches K[0-9]{3}', 2], 'flag' => ["one of G, S, O'Hara", 20], 'amount' => ['0 to 150', 51], 'day' => ['2020-01-01 to 2020-06-30', 18],
         'word' => ['at most 4 characters', 10], 'caps' => ['capital letters', 100],
@@ -57,7 +59,8 @@ final class AllowedInDataTest extends AppTestCase
     /** @return array{Target, \Closure(): void} */
     private static function made(string $engine): array
     {
-        $sql = 'CREATE TABLE readings (id INTEGER PRIMARY KEY, code VARCHAR(10), flag VARCHAR(8), amount DECIMAL(8,2), day DATE, word VARCHAR(20), caps VARCHAR(20));';
+        $sql = 'CREATE TABLE readings (id INTEGER PRIMARY KEY, code VARCHAR(10), flag VARCHAR(8), amount DECIMAL(8,2), day DATE, word VARCHAR(20), caps '
+            .'VARCHAR(20));';
         for ($i = 0; $i < 200; ++$i) {
             $sql .= \sprintf(
                 "INSERT INTO readings VALUES (%d, '%s', %s, %d.25, '%s', '%s', '%s');", $i, match (true) {

@@ -31,8 +31,10 @@ final class ProfileTest extends AppTestCase
         parent::setUp();
         $this->path = sys_get_temp_dir().'/fasti-profile-'.bin2hex(random_bytes(4)).'.sqlite';
         $database = new \PDO('sqlite:'.$this->path, null, null, [\PDO::ATTR_ERRMODE => \PDO::ERRMODE_EXCEPTION]);
-        $database->exec("CREATE TABLE person (id INTEGER PRIMARY KEY, name TEXT, mail_address TEXT); CREATE TABLE reading (station INTEGER, flag TEXT, value REAL); CREATE TABLE zulu (a TEXT);
-            WITH RECURSIVE n(i) AS (SELECT 1 UNION ALL SELECT i + 1 FROM n WHERE i < 200) INSERT INTO person SELECT i, 'Ada Nr ' || i, 'hidden' || i || '@arrowmere.example' FROM n;
+        $database->exec("CREATE TABLE person (id INTEGER PRIMARY KEY, name TEXT, mail_address TEXT); CREATE TABLE reading (station INTEGER, flag TEXT,
+            value REAL); CREATE TABLE zulu (a TEXT);
+            WITH RECURSIVE n(i) AS (SELECT 1 UNION ALL SELECT i + 1 FROM n WHERE i < 200) INSERT INTO person
+                SELECT i, 'Ada Nr ' || i, 'hidden' || i || '@arrowmere.example' FROM n;
             INSERT INTO reading SELECT id % 5, CASE id % 4 WHEN 0 THEN 'G' WHEN 1 THEN 'S' WHEN 2 THEN 'B' END, id / 10.0 FROM person");
         $source = new Source();
         [$source->name, $source->connection()->engine, $source->connection()->path] = ['rivers', 'sqlite', $this->path];

@@ -24,13 +24,21 @@ final class ApplyCatalogTest extends AppTestCase
 {
     private static function first(): Catalog
     {
-        return Made::catalog(Made::table('station', ['code' => 'char(6)', 'opened' => 'date?']), Made::table('reading', ['station_id' => 'int', 'value' => 'decimal(6,2)?'], ['station_id' => 'station']), Made::everything());
+        return Made::catalog(
+            Made::table('station', ['code' => 'char(6)', 'opened' => 'date?']),
+            Made::table('reading', ['station_id' => 'int', 'value' => 'decimal(6,2)?'], ['station_id' => 'station']),
+            Made::everything(),
+        );
     }
 
     /** @return list<array<string, mixed>> */
     private static function stored(): array
     {
-        return [...self::db()->fetchAllAssociative('SELECT * FROM entry ORDER BY id'), ...self::db()->fetchAllAssociative('SELECT * FROM field ORDER BY id'), ...self::db()->fetchAllAssociative('SELECT * FROM entry_join ORDER BY id')];
+        return [
+            ...self::db()->fetchAllAssociative('SELECT * FROM entry ORDER BY id'),
+            ...self::db()->fetchAllAssociative('SELECT * FROM field ORDER BY id'),
+            ...self::db()->fetchAllAssociative('SELECT * FROM entry_join ORDER BY id'),
+        ];
     }
 
     public function testAReferenceToATableThatIsNotThereIsKept(): void
@@ -59,7 +67,10 @@ final class ApplyCatalogTest extends AppTestCase
     /** Rows written, changed or deleted in this session so far, by the server's own count. */
     private static function written(): int
     {
-        return self::scalar("SELECT SUM(VARIABLE_VALUE) FROM information_schema.SESSION_STATUS WHERE VARIABLE_NAME IN ('HANDLER_UPDATE', 'HANDLER_DELETE', 'INNODB_ROWS_INSERTED', 'COM_INSERT')");
+        return self::scalar(
+            "SELECT SUM(VARIABLE_VALUE) FROM information_schema.SESSION_STATUS WHERE VARIABLE_NAME IN ('HANDLER_UPDATE', 'HANDLER_DELETE', "
+                ."'INNODB_ROWS_INSERTED', 'COM_INSERT')",
+        );
     }
 
     public function testTextSurvivesAChangeOfTypeAFieldThatGoesAndOneThatComesBack(): void
@@ -74,7 +85,10 @@ final class ApplyCatalogTest extends AppTestCase
         $wider = Made::catalog(Made::table('station', ['code' => 'char(9)', 'closed' => 'date?']), self::first()->tables[1], self::first()->tables[2]);
         self::assertSame(1, self::apply($source, $wider)['changed']);
         self::assertSame('Painted on the box', self::db()->fetchOne('SELECT meaning FROM field WHERE id = ?', [self::fieldId('station', 'code')]));
-        self::assertStringContainsString('char(9)', (string) json_encode(self::db()->fetchOne('SELECT facts FROM field WHERE id = ?', [self::fieldId('station', 'code')])));
+        self::assertStringContainsString(
+            'char(9)',
+            (string) json_encode(self::db()->fetchOne('SELECT facts FROM field WHERE id = ?', [self::fieldId('station', 'code')])),
+        );
         self::assertSame(1, self::scalar("SELECT gone_at IS NOT NULL FROM field WHERE name = 'opened'"));
         self::assertSame(3, self::scalar("SELECT field_count FROM entry WHERE name = 'station'"));
 

@@ -23,11 +23,18 @@ final class DossierTest extends AppTestCase
 {
     private static function messages(): Table
     {
-        $column = static fn (string $path, int $present, int $of, string $type = 'string'): Column => new Column($path, $type, seen: new Seen($present, $of, [$type => $present]));
+        $column = static fn (string $path, int $present, int $of, string $type = 'string'): Column => new Column(
+            $path,
+            $type,
+            seen: new Seen($present, $of, [$type => $present]),
+        );
 
         return new Table(
             'files', 'message', TableType::Collection, '',
-            [$column('power', 40, 100, 'object'), $column('power.volts', 40, 40, 'number'), $column('power.source', 10, 40), $column('sent', 100, 100), $column('api_key', 100, 100)],
+            [
+                $column('power', 40, 100, 'object'), $column('power.volts', 40, 40, 'number'), $column('power.source', 10, 40), $column('sent', 100, 100),
+                $column('api_key', 100, 100),
+            ],
             rowEstimate: 100, storage: 'JSON', shapes: [new DocumentShape(100, ['sent', 'api_key'], ['power'], '{"sent":"now","api_key":"hidden-9"}', 1, 100)],
         );
     }

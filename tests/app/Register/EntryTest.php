@@ -77,7 +77,10 @@ final class EntryTest extends AppTestCase
     {
         self::apply($this->source(), self::catalog());
 
-        self::assertSame([['unique', 'maker with number stands only once'], ['checked', '`number` > 0'], ['trigger', 'logs runs after each delete']], $this->entry('use')->rules());
+        self::assertSame(
+            [['unique', 'maker with number stands only once'], ['checked', '`number` > 0'], ['trigger', 'logs runs after each delete']],
+            $this->entry('use')->rules(),
+        );
         self::assertContains('unique', $this->entry('use')->fields[0]->words);
         self::assertNotContains('unique', $this->entry('part')->fields[0]->words, 'One field of a key of two is not unique by itself.');
     }
@@ -150,7 +153,9 @@ final class EntryTest extends AppTestCase
         self::assertContains('t249', $names);
         self::assertContains('t251', $names);
         self::assertSelectorTextContains('.index .more', '200 of 500');
-        $found = $this->client->request('GET', '/register/index/'.self::scalar('SELECT MAX(id) FROM source').'?q=T49')->filter('li a')->each(static fn ($link): string => $link->text());
+        $found = $this->client->request('GET', '/register/index/'.self::scalar('SELECT MAX(id) FROM source').'?q=T49')
+            ->filter('li a')
+            ->each(static fn ($link): string => $link->text());
         self::assertSame(['t490', 't491', 't492', 't493', 't494', 't495', 't496', 't497', 't498', 't499'], $found);
     }
 }

@@ -15,7 +15,11 @@ final class RegisterTest extends AppTestCase
     /** @return list<string> */
     private function names(string $query): array
     {
-        return array_values($this->client->request('GET', '/register?'.$query, [], [], ['HTTP_X_REQUESTED_WITH' => 'fetch'])->filter('tbody th a')->each(static fn ($link): string => $link->text()));
+        return array_values(
+            $this->client->request('GET', '/register?'.$query, [], [], ['HTTP_X_REQUESTED_WITH' => 'fetch'])
+                ->filter('tbody th a')
+                ->each(static fn ($link): string => $link->text()),
+        );
     }
 
     public function testFilters(): void
@@ -72,7 +76,12 @@ final class RegisterTest extends AppTestCase
     public function testAnEmptyRegisterSaysWhatItIsForAndWhatIsNext(): void
     {
         $this->signedIn();
-        foreach (['/register' => 'Go to the sources', '/sources' => 'Add the first source', '/diagrams' => 'Go to the sources', '/editions' => 'No edition yet'] as $page => $words) {
+        foreach ([
+            '/register' => 'Go to the sources',
+            '/sources' => 'Add the first source',
+            '/diagrams' => 'Go to the sources',
+            '/editions' => 'No edition yet',
+        ] as $page => $words) {
             $this->client->request('GET', $page);
             self::assertStringContainsString($words, $this->content(), $page);
         }

@@ -50,7 +50,10 @@ final class TextsTest extends AppTestCase
         self::assertSame("<p>Painted <strong>on</strong> the box</p>\n", $this->answer()['html']);
         $this->save('Painted **on** the box', 'Painted on it', 'two');
 
-        self::assertSame([['', 'Painted **on** the box'], ['Painted **on** the box', 'Painted on it']], array_map(array_values(...), self::db()->fetchAllAssociative('SELECT text_before, text_after FROM change_event ORDER BY id')));
+        self::assertSame(
+            [['', 'Painted **on** the box'], ['Painted **on** the box', 'Painted on it']],
+            array_map(array_values(...), self::db()->fetchAllAssociative('SELECT text_before, text_after FROM change_event ORDER BY id')),
+        );
         self::assertSame(1, self::scalar("SELECT described_count FROM entry WHERE name = 'station'"));
     }
 
@@ -98,7 +101,10 @@ final class TextsTest extends AppTestCase
 
     public function testBadTextsAreRefusedInWords(): void
     {
-        self::assertStringContainsString('190 fit here', (string) json_encode($this->save('', str_repeat('x', 191), 'a', 'businessName'), \JSON_UNESCAPED_UNICODE));
+        self::assertStringContainsString(
+            '190 fit here',
+            (string) json_encode($this->save('', str_repeat('x', 191), 'a', 'businessName'), \JSON_UNESCAPED_UNICODE),
+        );
         self::assertResponseStatusCodeSame(422);
         self::assertStringContainsString('no text called', (string) json_encode($this->save('', 'x', 'a', 'name')));
         $this->post(
@@ -131,7 +137,9 @@ final class TextsTest extends AppTestCase
 
     public function testMarkdownIsSafe(): void
     {
-        $html = Markdown::html("A <script>alert(1)</script> [x](javascript:alert(1)) ![p](https://elsewhere.example/p.png) <b onclick=x>b</b>\n\n- one\n- `two`");
+        $html = Markdown::html(
+            "A <script>alert(1)</script> [x](javascript:alert(1)) ![p](https://elsewhere.example/p.png) <b onclick=x>b</b>\n\n- one\n- `two`",
+        );
 
         self::assertStringNotContainsString('<script', $html);
         self::assertStringNotContainsString('javascript:', $html);

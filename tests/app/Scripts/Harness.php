@@ -193,7 +193,10 @@ final class Harness
     {
         $plain = [];
         foreach ($catalog->tables as $table) {
-            $bare = array_map(static fn (Trigger $trigger): Trigger => new Trigger($trigger->name, $trigger->timing, $trigger->event, $trigger->body), $table->triggers);
+            $bare = array_map(
+                static fn (Trigger $trigger): Trigger => new Trigger($trigger->name, $trigger->timing, $trigger->event, $trigger->body),
+                $table->triggers,
+            );
             $form = OpenForm::of($table->with(rowEstimate: null, sizeBytes: null, triggers: $bare));
             if ($table->kind->isView()) {
                 $form['definition'] = '';
@@ -214,7 +217,10 @@ final class Harness
     private static function diff(mixed $a, mixed $b, string $path): array
     {
         if (!\is_array($a) || !\is_array($b)) {
-            return $a === $b ? [] : [$path.': live '.json_encode($a, \JSON_UNESCAPED_SLASHES | \JSON_UNESCAPED_UNICODE).', script '.json_encode($b, \JSON_UNESCAPED_SLASHES | \JSON_UNESCAPED_UNICODE)];
+            return $a === $b
+                ? []
+                : [$path.': live '.json_encode($a, \JSON_UNESCAPED_SLASHES | \JSON_UNESCAPED_UNICODE)
+                    .', script '.json_encode($b, \JSON_UNESCAPED_SLASHES | \JSON_UNESCAPED_UNICODE)];
         }
         [$a, $b] = [self::named($a), self::named($b)];
         $found = [];
@@ -246,7 +252,11 @@ final class Harness
 
     private static function onMariaDb(string $sql): void
     {
-        self::client(self::mariaDb('mariadb'), 'DROP DATABASE IF EXISTS fasti_trait; DROP DATABASE IF EXISTS fasti_trait_b; CREATE DATABASE fasti_trait CHARACTER SET utf8mb4 COLLATE utf8mb4_general_ci;');
+        self::client(
+            self::mariaDb('mariadb'),
+            'DROP DATABASE IF EXISTS fasti_trait; DROP DATABASE IF EXISTS fasti_trait_b; CREATE DATABASE fasti_trait CHARACTER SET utf8mb4 COLLATE '
+                .'utf8mb4_general_ci;',
+        );
         self::client(self::mariaDb('mariadb').' --comments --default-character-set=utf8mb4 fasti_trait', $sql);
     }
 
@@ -262,7 +272,8 @@ final class Harness
         $own = Engines::pdo($target);
         $own->exec("SET client_min_messages = error; DO \$\$ DECLARE r record; BEGIN
             FOR r IN SELECT extname FROM pg_extension WHERE extname <> 'plpgsql' LOOP EXECUTE format('DROP EXTENSION %I CASCADE', r.extname); END LOOP;
-            FOR r IN SELECT nspname FROM pg_namespace WHERE nspname NOT LIKE 'pg\\_%' AND nspname <> 'information_schema' LOOP EXECUTE format('DROP SCHEMA %I CASCADE', r.nspname); END LOOP;
+            FOR r IN SELECT nspname FROM pg_namespace WHERE nspname NOT LIKE 'pg\\_%'
+                AND nspname <> 'information_schema' LOOP EXECUTE format('DROP SCHEMA %I CASCADE', r.nspname); END LOOP;
             CREATE SCHEMA public; END \$\$");
         self::client(self::psql('psql -q -X -v ON_ERROR_STOP=1'), $sql);
     }

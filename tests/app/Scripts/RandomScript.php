@@ -10,28 +10,72 @@ final class RandomScript
     /** Types with a default each may have; null for none. */
     private const TYPES = [
         'mariadb' => [
-            ['int', '5'], ['INT UNSIGNED', "'7'"], ['bigint', '0'], ['smallint(3)', '-1'], ['tinyint(1)', '1'], ['BOOLEAN', 'TRUE'], ['decimal(8,2)', '0'], ['DECIMAL(6)', "'1.4'"],
-            ['double', '1.5'], ['float(7,3)', '2'], ['varchar(40)', "''"], ['VARCHAR(20)', "'it''s'"], ['char(3)', "'ab'"], ['text', null], ['mediumtext', "'x'"], ['date', "'2001-02-03'"],
-            ['datetime', 'CURRENT_TIMESTAMP'], ['datetime(3)', 'NOW(3)'], ['timestamp NULL', 'NULL'], ['time', "'10:00'"], ['year', '2001'], ["enum('a','b')", "'b'"], ["set('x','y')", "'x,y'"],
-            ['varbinary(8)', "x'41'"], ['blob', null], ['bit(4)', "b'101'"], ['json', "'{}'"], ['uuid', null], ['inet6', null], ['varchar(9) COLLATE utf8mb4_bin', "'q'"],
-            ['varchar(9) CHARACTER SET latin1', "'z'"], ['integer(6) zerofill', '3'], ['numeric(5,1) unsigned', '.5'], ['varchar(36)', '(UUID())'], ['int', '(1 + 2 * 3)'],
+            ['int', '5'], ['INT UNSIGNED', "'7'"], ['bigint', '0'], ['smallint(3)', '-1'], ['tinyint(1)', '1'], ['BOOLEAN', 'TRUE'], ['decimal(8,2)', '0'],
+            ['DECIMAL(6)', "'1.4'"],
+            ['double', '1.5'], ['float(7,3)', '2'], ['varchar(40)', "''"], [
+                'VARCHAR(20)',
+                "'it''s'",
+            ], ['char(3)', "'ab'"], ['text', null], ['mediumtext', "'x'"], ['date', "'2001-02-03'"],
+            [
+                'datetime',
+                'CURRENT_TIMESTAMP',
+            ], ['datetime(3)', 'NOW(3)'], [
+                'timestamp NULL',
+                'NULL',
+            ], ['time', "'10:00'"], ['year', '2001'], ["enum('a','b')", "'b'"], ["set('x','y')", "'x,y'"],
+            ['varbinary(8)', "x'41'"], ['blob', null], ['bit(4)', "b'101'"], ['json', "'{}'"], ['uuid', null], ['inet6', null], [
+                'varchar(9) COLLATE utf8mb4_bin',
+                "'q'",
+            ],
+            [
+                'varchar(9) CHARACTER SET latin1',
+                "'z'",
+            ], ['integer(6) zerofill', '3'], ['numeric(5,1) unsigned', '.5'], ['varchar(36)', '(UUID())'], ['int', '(1 + 2 * 3)'],
         ],
         'postgresql' => [
-            ['int', '5'], ['integer', "'7'"], ['bigint', '0'], ['smallint', '-1'], ['boolean', 'true'], ['bool', "'f'"], ['numeric(8,2)', '0'], ['numeric', '1.50'], ['decimal(6)', "'1'"],
-            ['double precision', '1.5'], ['real', '2'], ['varchar(40)', "''"], ['text', "'it''s'"], ['char(3)', "'ab'"], ['character varying', "'x'::varchar"], ['date', "'2001-02-03'"],
-            ['timestamp', 'now()'], ['timestamptz', 'CURRENT_TIMESTAMP'], ['timestamp(3) with time zone', null], ['time', "'10:00'"], ['interval', "'1 day 2 hours'"], ['uuid', 'gen_random_uuid()'],
-            ['jsonb', "'{}'"], ['json', null], ['text[]', "'{}'"], ['int[]', 'ARRAY[1,2]'], ['bytea', "'\\x00'"], ['inet', "'10.0.0.1'"], ['varchar(8)[]', null], ['bit(3)', "B'101'"],
-            ['text', "upper('x') || 'y'"], ['int', '1 + 2 * 3'], ['bigint', '(random() * 10)::bigint'], ['mood', "'sad'"], ['positive', '3'], ['tsvector', null], ['int4range', null],
+            ['int', '5'], ['integer', "'7'"], ['bigint', '0'], ['smallint', '-1'], ['boolean', 'true'], ['bool', "'f'"], ['numeric(8,2)', '0'],
+            ['numeric', '1.50'], ['decimal(6)', "'1'"],
+            ['double precision', '1.5'], ['real', '2'], ['varchar(40)', "''"], ['text', "'it''s'"], ['char(3)', "'ab'"], [
+                'character varying',
+                "'x'::varchar",
+            ], ['date', "'2001-02-03'"],
+            ['timestamp', 'now()'], ['timestamptz', 'CURRENT_TIMESTAMP'], [
+                'timestamp(3) with time zone',
+                null,
+            ], ['time', "'10:00'"], ['interval', "'1 day 2 hours'"], ['uuid', 'gen_random_uuid()'],
+            ['jsonb', "'{}'"], ['json', null], ['text[]', "'{}'"], ['int[]', 'ARRAY[1,2]'], ['bytea', "'\\x00'"], ['inet', "'10.0.0.1'"],
+            ['varchar(8)[]', null], ['bit(3)', "B'101'"],
+            ['text', "upper('x') || 'y'"], ['int', '1 + 2 * 3'], [
+                'bigint',
+                '(random() * 10)::bigint',
+            ], ['mood', "'sad'"], ['positive', '3'], ['tsvector', null], ['int4range', null],
         ],
         'sqlite' => [
-            ['INT', '5'], ['INTEGER', '-1'], ['TEXT', "'it''s'"], ['VARCHAR(20)', "''"], ['REAL', '1.5'], ['NUMERIC(8, 2)', '+3'], ['BLOB', "x'41'"], ['DATETIME', 'CURRENT_TIMESTAMP'], ['BOOLEAN', 'TRUE'],
-            ['', 'NULL'], ['DOUBLE PRECISION', '(1 + 2)'], ['TEXT COLLATE NOCASE', "'a'"], ['UNSIGNED BIG INT', '0'], ['DECIMAL(10,5)', "'1'"], ['JSON', "(json('{}'))"], ['text', '"q"'],
+            ['INT', '5'], ['INTEGER', '-1'], ['TEXT', "'it''s'"], ['VARCHAR(20)', "''"], ['REAL', '1.5'], ['NUMERIC(8, 2)', '+3'], ['BLOB', "x'41'"], [
+                'DATETIME',
+                'CURRENT_TIMESTAMP',
+            ], ['BOOLEAN', 'TRUE'],
+            ['', 'NULL'], [
+                'DOUBLE PRECISION',
+                '(1 + 2)',
+            ], ['TEXT COLLATE NOCASE', "'a'"], ['UNSIGNED BIG INT', '0'], ['DECIMAL(10,5)', "'1'"], ['JSON', "(json('{}'))"], ['text', '"q"'],
         ],
     ];
-    private const NAMES = ['id_no', 'name', 'kind', 'Amount', 'created at', 'status', 'note', 'order', 'code', 'größe', 'valid_from', 'x', 'parent', 'value', 'key', 'Weight', 'level', 'title', 'user', 'z9'];
-    private const CHECKS = ['%s IS NOT NULL', '%s IS NULL OR 1 = 1', 'NOT (%s IS NULL)', '%s = %s', 'coalesce(%s, %s) IS NOT NULL', '(%s IS NULL) = (%s IS NULL)'];
-    private const NUMBER = ['%s > 0', '%s BETWEEN 1 AND 10', '%s IN (1, 2, 3)', '%s + 1 > %s * 2', '%s <> -5', 'NOT %s < 3', '%s > 1 AND (%s < 9 OR %s = 20)', 'abs(%s) < 100', '%s NOT IN (4, 5)', '-%s < 5'];
-    private const TEXT = ["%s <> ''", "%s LIKE 'a%%'", "%s IN ('x', 'y')", 'length(%s) > 2', 'lower(%s) = %s', "%s NOT LIKE '%%z'", "replace(%s, 'a', 'b') <> 'c'", "%s IN ('one')", "trim(%s) <> ''", "%s || 'x' <> 'y'"];
+    private const NAMES = [
+        'id_no', 'name', 'kind', 'Amount', 'created at', 'status', 'note', 'order', 'code', 'größe', 'valid_from', 'x', 'parent', 'value', 'key', 'Weight',
+        'level', 'title', 'user', 'z9',
+    ];
+    private const CHECKS = [
+        '%s IS NOT NULL', '%s IS NULL OR 1 = 1', 'NOT (%s IS NULL)', '%s = %s', 'coalesce(%s, %s) IS NOT NULL', '(%s IS NULL) = (%s IS NULL)',
+    ];
+    private const NUMBER = [
+        '%s > 0', '%s BETWEEN 1 AND 10', '%s IN (1, 2, 3)', '%s + 1 > %s * 2', '%s <> -5', 'NOT %s < 3', '%s > 1 AND (%s < 9 OR %s = 20)', 'abs(%s) < 100',
+        '%s NOT IN (4, 5)', '-%s < 5',
+    ];
+    private const TEXT = [
+        "%s <> ''", "%s LIKE 'a%%'", "%s IN ('x', 'y')", 'length(%s) > 2', 'lower(%s) = %s', "%s NOT LIKE '%%z'", "replace(%s, 'a', 'b') <> 'c'",
+        "%s IN ('one')", "trim(%s) <> ''", "%s || 'x' <> 'y'",
+    ];
 
     /** @var array<string, array<string, string>> table → column → type */
     private array $tables = [];
@@ -49,7 +93,9 @@ final class RandomScript
     /** @return list<string> statements, of which a server may refuse some: it is asked about each */
     public function statements(int $tables, int $changes): array
     {
-        $all = 'postgresql' === $this->engine ? ["CREATE TYPE mood AS ENUM ('sad', 'it''s ok')", 'CREATE DOMAIN positive AS integer CHECK (VALUE > 0)', 'CREATE SCHEMA other'] : [];
+        $all = 'postgresql' === $this->engine
+            ? ["CREATE TYPE mood AS ENUM ('sad', 'it''s ok')", 'CREATE DOMAIN positive AS integer CHECK (VALUE > 0)', 'CREATE SCHEMA other']
+            : [];
         for ($i = 0; $i < $tables; ++$i) {
             $all[] = $this->table();
         }
@@ -181,7 +227,9 @@ final class RandomScript
             $parts[] = 'KEY '.($this->indexes[$name][] = $this->name('k')).' ('.$this->quoted((string) self::one(array_keys($columns))).')';
         }
         $this->tables[$name] = $columns;
-        $options = 'mariadb' === $this->engine ? self::one(['', ' ENGINE=InnoDB', ' ENGINE=MyISAM DEFAULT CHARSET=utf8mb4', " COMMENT='a table' COLLATE=utf8mb4_unicode_ci", ' CHARSET latin1']) : '';
+        $options = 'mariadb' === $this->engine
+            ? self::one(['', ' ENGINE=InnoDB', ' ENGINE=MyISAM DEFAULT CHARSET=utf8mb4', " COMMENT='a table' COLLATE=utf8mb4_unicode_ci", ' CHARSET latin1'])
+            : '';
 
         return 'CREATE TABLE '.$this->quoted($name)." (\n  ".implode(",\n  ", array_filter($parts)).')'.$options;
     }
@@ -206,7 +254,11 @@ final class RandomScript
         $own = [] === $short ? 'id' : (string) self::one($short);
         $named = self::chance(50) ? 'CONSTRAINT '.($this->constraints[$table][] = $this->name('fk')).' ' : '';
 
-        return $named.'FOREIGN KEY ('.$this->quoted($own).') REFERENCES '.$this->quoted($far).self::one([' (id)', ' (id)', 'sqlite' === $this->engine ? '' : ' (id)'])
+        return $named.'FOREIGN KEY ('.$this->quoted($own).') REFERENCES '.$this->quoted($far).self::one([
+            ' (id)',
+            ' (id)',
+            'sqlite' === $this->engine ? '' : ' (id)',
+        ])
             .self::one(['', ' ON DELETE CASCADE', ' ON DELETE RESTRICT ON UPDATE CASCADE', ' ON DELETE NO ACTION']);
     }
 
@@ -223,8 +275,14 @@ final class RandomScript
         $type = '';
         $fresh = self::one(self::NAMES).'_'.++$this->made;
         $kinds = match ($this->engine) {
-            'mariadb' => ['add', 'drop', 'table', 'modify', 'change', 'default', 'nodefault', 'unique', 'check', 'foreign', 'index', 'unindex', 'unconstraint', 'gone', 'convert', 'several', 'renameindex'],
-            'postgresql' => ['add', 'drop', 'rename', 'table', 'type', 'default', 'nodefault', 'null', 'notnull', 'unique', 'check', 'foreign', 'index', 'unindex', 'unconstraint', 'gone', 'comment', 'schema', 'several', 'dropcascade'],
+            'mariadb' => [
+                'add', 'drop', 'table', 'modify', 'change', 'default', 'nodefault', 'unique', 'check', 'foreign', 'index', 'unindex', 'unconstraint', 'gone',
+                'convert', 'several', 'renameindex',
+            ],
+            'postgresql' => [
+                'add', 'drop', 'rename', 'table', 'type', 'default', 'nodefault', 'null', 'notnull', 'unique', 'check', 'foreign', 'index', 'unindex',
+                'unconstraint', 'gone', 'comment', 'schema', 'several', 'dropcascade',
+            ],
             default => ['add', 'drop', 'rename', 'table', 'index', 'unindex', 'gone'],
         };
         switch (self::one($kinds)) {
@@ -232,7 +290,8 @@ final class RandomScript
                 $definition = $this->definition($fresh, $type);
                 $this->tables[$table][$fresh] = $type;
 
-                return $alter.'ADD '.(self::chance(60) ? 'COLUMN ' : '').$definition.('mariadb' === $this->engine ? self::one(['', ' FIRST', ' AFTER '.$this->quoted($column)]) : '');
+                return $alter.'ADD '.(self::chance(60) ? 'COLUMN ' : '').$definition
+                    .('mariadb' === $this->engine ? self::one(['', ' FIRST', ' AFTER '.$this->quoted($column)]) : '');
             case 'drop':
             case 'dropcascade':
                 return $alter.'DROP COLUMN '.$this->quoted($column).('postgresql' === $this->engine ? self::one(['', ' CASCADE']) : '');
@@ -274,16 +333,22 @@ final class RandomScript
             case 'unique':
                 return $alter.'ADD '.$this->unique($table, $columns);
             case 'check':
-                return $alter.'ADD '.(self::chance(50) ? 'CONSTRAINT '.($this->constraints[$table][] = $this->name('ck')).' ' : '').'CHECK ('.$this->condition($columns).')';
+                return $alter.'ADD '.(self::chance(50) ? 'CONSTRAINT '.($this->constraints[$table][] = $this->name('ck')).' ' : '')
+                    .'CHECK ('.$this->condition($columns).')';
             case 'foreign':
                 return $alter.'ADD '.$this->foreign($table, $columns);
             case 'index':
                 $index = $this->indexes[$table][] = $this->name('ix');
-                $part = $this->quoted($column).('mariadb' === $this->engine && 1 === preg_match('/char|text|blob/i', $columns[$column]) ? self::one(['(3)', '']) : '').('mariadb' === $this->engine ? '' : self::one(['', ' DESC', '']));
+                $part = $this->quoted($column).('mariadb' === $this->engine && 1 === preg_match(
+                    '/char|text|blob/i',
+                    $columns[$column],
+                ) ? self::one(['(3)', '']) : '').('mariadb' === $this->engine ? '' : self::one(['', ' DESC', '']));
                 $part = 'mariadb' !== $this->engine && self::chance(25) ? self::one(['lower(%s)', 'coalesce(%s, %s)', '(%s IS NULL)']) : $part;
                 $where = 'mariadb' !== $this->engine && self::chance(30) ? ' WHERE '.$this->condition($columns) : '';
 
-                return 'CREATE '.self::one(['', 'UNIQUE ', '']).'INDEX '.('postgresql' === $this->engine && self::chance(30) ? '' : $index).' ON '.$this->quoted($table).' ('.str_replace('%s', $this->quoted($column), $part).self::one(['', ', '.$this->quoted((string) self::one(array_keys($columns)))]).')'.$where;
+                return 'CREATE '.self::one(['', 'UNIQUE ', '']).'INDEX '.('postgresql' === $this->engine && self::chance(30) ? '' : $index)
+                    .' ON '.$this->quoted($table).' ('.str_replace('%s', $this->quoted($column), $part)
+                    .self::one(['', ', '.$this->quoted((string) self::one(array_keys($columns)))]).')'.$where;
             case 'unindex':
                 $known = $this->indexes[$table] ?? [];
                 $index = [] === $known ? 'nothing_there' : self::one($known);
@@ -306,7 +371,10 @@ final class RandomScript
 
                 return 'DROP TABLE '.$this->quoted($table).('postgresql' === $this->engine ? self::one(['', ' CASCADE']) : '');
             case 'convert':
-                return $alter.self::one(['CONVERT TO CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci', 'CONVERT TO CHARACTER SET latin1', "COMMENT='changed'", 'ENGINE=InnoDB', 'DEFAULT CHARACTER SET utf8mb4']);
+                return $alter.self::one([
+                    'CONVERT TO CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci', 'CONVERT TO CHARACTER SET latin1', "COMMENT='changed'", 'ENGINE=InnoDB',
+                    'DEFAULT CHARACTER SET utf8mb4',
+                ]);
             case 'comment':
                 return 'COMMENT ON COLUMN '.$this->quoted($table).'.'.$this->quoted($column).self::one([" IS 'it''s said'", ' IS NULL']);
             case 'schema':

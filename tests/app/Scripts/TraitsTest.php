@@ -42,7 +42,8 @@ final class TraitsTest extends TestCase
         $script = $harness->script($sql, $engine, 'elsewhere');
         $drift = array_filter(
             Compare::catalogs($live, $script),
-            static fn (TableDrift $item): bool => Fate::Renamed !== $item->change || $item->before?->name !== $item->after?->name || [] !== $item->words || [] !== $item->columns,
+            static fn (TableDrift $item): bool => Fate::Renamed !== $item->change || $item->before?->name !== $item->after?->name
+                || [] !== $item->words || [] !== $item->columns,
         );
 
         self::assertSame([], array_map(static fn (TableDrift $item): array => $item->toArray(), array_values($drift)));

@@ -49,7 +49,9 @@ final class EnginesTest extends AppTestCase
     public function testPostgreSqlLiveAndFromItsScriptAreTheSame(): void
     {
         $live = self::read(self::postgreSql());
-        $script = self::fromScript(Engines::dump(\sprintf('PGDATABASE=%s pg_dump -s -h 127.0.0.1 -p %d -U fasti', self::postgreSql()->database, self::postgreSql()->port)));
+        $script = self::fromScript(
+            Engines::dump(\sprintf('PGDATABASE=%s pg_dump -s -h 127.0.0.1 -p %d -U fasti', self::postgreSql()->database, self::postgreSql()->port)),
+        );
 
         self::assertSameStructure($live, $script);
         // The words that make a routine again are the engine's live, the writer's in a script.
@@ -81,7 +83,10 @@ final class EnginesTest extends AppTestCase
         )));
         OddSchema::drop();
 
-        self::assertSameStructure(new Catalog('mariadb', '', array_values(array_filter($live->tables, static fn (Table $table): bool => 'broken' !== $table->name))), $script);
+        self::assertSameStructure(
+            new Catalog('mariadb', '', array_values(array_filter($live->tables, static fn (Table $table): bool => 'broken' !== $table->name))),
+            $script,
+        );
         self::assertSame('always 1', $script->routines[0]->comment);
     }
 
@@ -92,7 +97,10 @@ final class EnginesTest extends AppTestCase
 
         self::assertGreaterThan(25, \count($script->tables));
         self::assertSame('int(10) unsigned', $script->table('fieldwork', 'station')?->column('id')?->type);
-        self::assertContains('station', array_map(static fn ($key): string => $key->references->table, $script->table('fieldwork', 'reading')->foreignKeys ?? []));
+        self::assertContains(
+            'station',
+            array_map(static fn ($key): string => $key->references->table, $script->table('fieldwork', 'reading')->foreignKeys ?? []),
+        );
     }
 
     public function testWhatOnlyPostgreSqlHasIsRead(): void
@@ -101,20 +109,36 @@ final class EnginesTest extends AppTestCase
         $station = self::table($catalog, 'station');
         $reading = self::table($catalog, 'reading');
 
-        self::assertSame(["enum('good','suspect','it''s bad')", 'field.flag[]', 'character varying(8)'], [$station->column('state')?->base, $station->column('states')?->type, $station->column('postcode')?->base]);
+        self::assertSame(
+            ["enum('good','suspect','it''s bad')", 'field.flag[]', 'character varying(8)'],
+            [$station->column('state')?->base, $station->column('states')?->type, $station->column('postcode')?->base],
+        );
         self::assertTrue($station->column('id')?->autoNumbered && self::table($catalog, 'catchment')->column('id')?->autoNumbered);
         self::assertTrue($station->column('label')?->generated?->stored);
         self::assertSame(['partitioned by RANGE (at), 2 partitions'], $reading->traits);
         self::assertSame(['row-level security: own_notes'], self::table($catalog, 'note')->traits);
         self::assertSame(['inherits from field.note'], self::table($catalog, 'photo')->traits);
-        self::assertSame(['id', 'station_id', 'at', 'parameter', 'text', 'width', 'taken'], array_map(static fn (Column $column): string => $column->name, self::table($catalog, 'photo')->columns));
+        self::assertSame(
+            ['id', 'station_id', 'at', 'parameter', 'text', 'width', 'taken'],
+            array_map(static fn (Column $column): string => $column->name, self::table($catalog, 'photo')->columns),
+        );
         self::assertStringStartsWith('EXCLUDE USING gist', self::table($catalog, 'booking')->checks[0]->expression);
         self::assertSame(
             [TableType::MaterializedView, 'One row per station and day'],
             [self::table($catalog, 'daily')->kind, self::table($catalog, 'daily')->comment],
         );
-        self::assertSame('(closed IS NULL)', array_values(array_filter($station->indexes, static fn ($index): bool => 'station_label' === $index->name))[0]->where);
-        self::assertSame(['note_station_id_at_parameter_fkey', ['station_id', 'at', 'parameter'], 'SET NULL'], [self::table($catalog, 'note')->foreignKeys[0]->name, self::table($catalog, 'note')->foreignKeys[0]->references->columns, self::table($catalog, 'note')->foreignKeys[0]->onUpdate]);
+        self::assertSame(
+            '(closed IS NULL)',
+            array_values(array_filter($station->indexes, static fn ($index): bool => 'station_label' === $index->name))[0]->where,
+        );
+        self::assertSame(
+            ['note_station_id_at_parameter_fkey', ['station_id', 'at', 'parameter'], 'SET NULL'],
+            [
+                self::table($catalog, 'note')->foreignKeys[0]->name,
+                self::table($catalog, 'note')->foreignKeys[0]->references->columns,
+                self::table($catalog, 'note')->foreignKeys[0]->onUpdate,
+            ],
+        );
     }
 
     public function testWhatOnlySqliteHasIsRead(): void
@@ -124,22 +148,35 @@ final class EnginesTest extends AppTestCase
         unlink($target->path);
 
         self::assertSame(['catchment', 'doubled_pair', 'loose', 'note', 'odd one', 'pair', 'strict_one'], self::names($catalog, 'main'));
-        self::assertSame(['', 'VARCHAR(20)', 'INT', 'BLOB'], array_map(static fn (Column $column): string => $column->type, self::table($catalog, 'odd one')->columns));
+        self::assertSame(
+            ['', 'VARCHAR(20)', 'INT', 'BLOB'],
+            array_map(static fn (Column $column): string => $column->type, self::table($catalog, 'odd one')->columns),
+        );
         self::assertSame('a "quoted" name', self::table($catalog, 'odd one')->columns[1]->name);
-        self::assertSame([null, ['in brackets', 'tick']], [self::table($catalog, 'odd one')->uniqueKeys[0]->name, self::table($catalog, 'odd one')->uniqueKeys[0]->columns]);
+        self::assertSame(
+            [null, ['in brackets', 'tick']],
+            [self::table($catalog, 'odd one')->uniqueKeys[0]->name, self::table($catalog, 'odd one')->uniqueKeys[0]->columns],
+        );
         self::assertSame(['WITHOUT ROWID'], self::table($catalog, 'pair')->traits);
-        self::assertSame([false, true], [self::table($catalog, 'pair')->column('doubled')?->generated?->stored, self::table($catalog, 'pair')->column('kept')?->generated?->stored]);
+        self::assertSame(
+            [false, true],
+            [self::table($catalog, 'pair')->column('doubled')?->generated?->stored, self::table($catalog, 'pair')->column('kept')?->generated?->stored],
+        );
         self::assertTrue(self::table($catalog, 'loose')->column('a')?->nullable, 'A key that is no row number may hold nothing.');
         self::assertSame(['id'], self::table($catalog, 'pair')->foreignKeys[0]->references->columns);
         self::assertSame(['virtual table of fts5'], self::table($catalog, 'note')->traits);
-        self::assertSame(['station_id', 'catchment', 'quadruple'], array_map(static fn (Column $column): string => $column->name, self::table($catalog, 'doubled_pair')->columns));
+        self::assertSame(
+            ['station_id', 'catchment', 'quadruple'],
+            array_map(static fn (Column $column): string => $column->name, self::table($catalog, 'doubled_pair')->columns),
+        );
         self::assertStringContainsString('DELETE FROM loose', self::table($catalog, 'catchment')->triggers[0]->body);
     }
 
     /** The short cut through plain statements gives what reading them word by word gives. */
     public function testTheShortCutThroughPlainTablesGivesTheSame(): void
     {
-        $sql = 'CREATE TABLE "a b" (id INTEGER NOT NULL, "x y" varchar(20) NOT NULL, n decimal(6,2), r int, PRIMARY KEY (id), CONSTRAINT to_c FOREIGN KEY (r) REFERENCES c (id) ON DELETE CASCADE)';
+        $sql = 'CREATE TABLE "a b" (id INTEGER NOT NULL, "x y" varchar(20) NOT NULL, n decimal(6,2), r int, PRIMARY KEY (id), CONSTRAINT to_c FOREIGN KEY '
+            .'(r) REFERENCES c (id) ON DELETE CASCADE)';
         $index = 'CREATE UNIQUE INDEX by_n ON "a b" (n, "x y")';
         $script = new Script(new SqliteGrammar());
         $script->statement($sql);
@@ -163,7 +200,13 @@ final class EnginesTest extends AppTestCase
         unlink($path);
         Engines::drop($target);
 
-        $joins = static fn (Catalog $catalog): array => array_merge(...array_map(static fn (Table $table): array => array_map(static fn ($key): string => $table->name.'.'.implode(',', $key->columns).' → '.$key->references->table, $table->foreignKeys), $catalog->tables));
+        $joins = static fn (Catalog $catalog): array => array_merge(...array_map(
+            static fn (Table $table): array => array_map(
+                static fn ($key): string => $table->name.'.'.implode(',', $key->columns).' → '.$key->references->table,
+                $table->foreignKeys,
+            ),
+            $catalog->tables,
+        ));
         self::assertSame(self::names($a, 'main'), self::names($b, 'public'));
         self::assertEqualsCanonicalizing($joins($a), $joins($b));
         self::assertSame(
@@ -228,10 +271,21 @@ final class EnginesTest extends AppTestCase
                 continue;
             }
             $sheet = $sheets->table($table->schema, $table->name) ?? self::fail("The sheets lack $table->name.");
-            $columns = static fn (Table $of): array => array_map(static fn (Column $column): array => [$column->name, $table->kind->isView() || $column->nullable, 'standard' === $engine ? '' : $column->type, 'standard' === $engine ? '' : $column->comment], $of->columns);
+            $columns = static fn (Table $of): array => array_map(
+                static fn (Column $column): array => [
+                    $column->name,
+                    $table->kind->isView() || $column->nullable,
+                    'standard' === $engine ? '' : $column->type,
+                    'standard' === $engine ? '' : $column->comment,
+                ],
+                $of->columns,
+            );
             self::assertSame($columns($table), $columns($sheet), $table->name);
             self::assertSame([$table->kind, $table->primaryKey->columns ?? null], [$sheet->kind, $sheet->primaryKey->columns ?? null], $table->name);
-            $joins = static fn (Table $of): array => array_map(static fn ($key): array => [$key->columns, get_object_vars($key->references), 'mysql' === $engine ? '' : $key->onDelete], $of->foreignKeys);
+            $joins = static fn (Table $of): array => array_map(
+                static fn ($key): array => [$key->columns, get_object_vars($key->references), 'mysql' === $engine ? '' : $key->onDelete],
+                $of->foreignKeys,
+            );
             if ('standard' !== $engine || 'station' === $table->name) {
                 // The standard views know a constraint by its name alone, and PostgreSQL gives those of partitions the same name.
                 self::assertEqualsCanonicalizing($joins($table), $joins($sheet), $table->name);
@@ -242,7 +296,10 @@ final class EnginesTest extends AppTestCase
     public function testASchemaWithoutRightsIsLeftOutAndSaid(): void
     {
         $pdo = Engines::pdo(self::postgreSql());
-        $pdo->exec("DO \$\$ BEGIN IF NOT EXISTS (SELECT FROM pg_roles WHERE rolname = 'fasti_poor') THEN CREATE ROLE fasti_poor LOGIN; END IF; END \$\$; GRANT USAGE ON SCHEMA field TO fasti_poor; GRANT SELECT ON ALL TABLES IN SCHEMA field TO fasti_poor");
+        $pdo->exec(
+            "DO \$\$ BEGIN IF NOT EXISTS (SELECT FROM pg_roles WHERE rolname = 'fasti_poor') THEN CREATE ROLE fasti_poor LOGIN; END IF; END \$\$; GRANT "
+                .'USAGE ON SCHEMA field TO fasti_poor; GRANT SELECT ON ALL TABLES IN SCHEMA field TO fasti_poor',
+        );
         $catalog = self::read(Engines::postgreSql(self::postgreSql()->database, 'fasti_poor'));
 
         self::assertSame([], self::names($catalog, 'shut'));
@@ -254,9 +311,15 @@ final class EnginesTest extends AppTestCase
     public static function unreachable(): iterable
     {
         yield 'nothing listens' => [static fn (): Target => new Target('postgresql', '127.0.0.1', 1, 'x', 'x'), 'Nothing answers at 127.0.0.1:1.'];
-        yield 'no such database' => [static fn (): Target => Engines::postgreSql('not_there'), 'has no database “not_there”. A connection to PostgreSQL reads one database'];
+        yield 'no such database' => [
+            static fn (): Target => Engines::postgreSql('not_there'),
+            'has no database “not_there”. A connection to PostgreSQL reads one database',
+        ];
         yield 'no such account' => [static fn (): Target => Engines::postgreSql('postgres', 'nobody_known'), 'does not accept this account'];
-        yield 'no such host' => [static fn (): Target => new Target('postgresql', 'nowhere.invalid', 5432, 'x', 'x'), 'No host is known by the name “nowhere.invalid”'];
+        yield 'no such host' => [
+            static fn (): Target => new Target('postgresql', 'nowhere.invalid', 5432, 'x', 'x'),
+            'No host is known by the name “nowhere.invalid”',
+        ];
         yield 'no such file' => [static fn (): Target => new Target('sqlite', path: '/not/there.sqlite'), 'There is no file'];
         yield 'not an SQLite file' => [static fn (): Target => new Target('sqlite', path: __FILE__), 'is not an SQLite database'];
     }
@@ -300,7 +363,9 @@ final class EnginesTest extends AppTestCase
             public function at(string $what, int $done, int $total): void
             {
                 if ('indexes' === $what) {
-                    $this->admin->exec("SELECT pg_terminate_backend(pid) FROM pg_stat_activity WHERE application_name = 'fasti' AND datname = current_database()");
+                    $this->admin->exec(
+                        "SELECT pg_terminate_backend(pid) FROM pg_stat_activity WHERE application_name = 'fasti' AND datname = current_database()",
+                    );
                 }
             }
         };
@@ -432,6 +497,9 @@ final class EnginesTest extends AppTestCase
     /** @return list<string> */
     private static function names(Catalog $catalog, string $schema): array
     {
-        return array_values(array_map(static fn (Table $table): string => $table->name, array_filter($catalog->tables, static fn (Table $table): bool => $table->schema === $schema)));
+        return array_values(array_map(
+            static fn (Table $table): string => $table->name,
+            array_filter($catalog->tables, static fn (Table $table): bool => $table->schema === $schema),
+        ));
     }
 }

@@ -37,7 +37,16 @@ final class KindsTest extends AppTestCase
     public function testFilesAreHandedInChosenFromAndSurveyed(): void
     {
         $this->signedIn();
-        $this->handIn('papers', 'files', ['s.sql' => "CREATE TABLE station (id int PRIMARY KEY, code varchar(5));\nCREATE TABLE visit (id int PRIMARY KEY, station_id int REFERENCES station);", 'm.jsonl' => '{"a":1}', 'l.csv' => "x,y\n1,2\n"]);
+        $this->handIn(
+            'papers',
+            'files',
+            [
+                's.sql' => "CREATE TABLE station (id int PRIMARY KEY, code varchar(5));\nCREATE TABLE visit (id int PRIMARY KEY, station_id int REFERENCES "
+                    .'station);',
+                'm.jsonl' => '{"a":1}',
+                'l.csv' => "x,y\n1,2\n",
+            ],
+        );
         self::assertResponseRedirects();
         $source = $this->latest();
         $this->client->followRedirect();
@@ -79,7 +88,10 @@ final class KindsTest extends AppTestCase
         $zip->open($this->folder.'/bomb.zip', \ZipArchive::CREATE);
         $zip->addFile($bomb, 'a.csv');
         $zip->close();
-        foreach (['bomb.zip' => $this->folder.'/bomb.zip', 'a.csv.gz' => $this->file('b.gz', (string) gzencode((string) file_get_contents($bomb), 9))] as $name => $path) {
+        foreach ([
+            'bomb.zip' => $this->folder.'/bomb.zip',
+            'a.csv.gz' => $this->file('b.gz', (string) gzencode((string) file_get_contents($bomb), 9)),
+        ] as $name => $path) {
             try {
                 self::get(Deliveries::class)->keep([$name => $path]);
                 self::fail('It was unpacked.');
@@ -132,7 +144,13 @@ final class KindsTest extends AppTestCase
         file_put_contents(self::root().'/var/test/files/big.csv', "a,b\n1,2\n");
         foreach (['/etc/passwd' => 422, '../../../.env' => 422, 'nothing.csv' => 422, 'big.csv' => 302] as $path => $status) {
             $page = $this->client->request('GET', '/sources/new');
-            $this->client->submit($page->selectButton('Save and choose what to read')->form(['source_form[name]' => 'p'.$status.$path, 'source_form[engine]' => 'files', 'source_form[path]' => $path]));
+            $this->client->submit(
+                $page->selectButton('Save and choose what to read')->form([
+                    'source_form[name]' => 'p'.$status.$path,
+                    'source_form[engine]' => 'files',
+                    'source_form[path]' => $path,
+                ]),
+            );
             self::assertResponseStatusCodeSame($status, $path);
         }
     }
@@ -143,7 +161,10 @@ final class KindsTest extends AppTestCase
         $this->signedIn();
         $page = $this->client->request('GET', '/sources/new');
         $url = \sprintf('postgresql://fasti:x@127.0.0.1:%d/%s', $target->port, $target->database);
-        $this->client->request('POST', '/sources/test', ['_token' => (string) $page->filter('[data-token]')->attr('data-token'), 'url' => $url], [], ['HTTP_X_REQUESTED_WITH' => 'fetch']);
+        $this->client->request(
+            'POST', '/sources/test', ['_token' => (string) $page->filter('[data-token]')->attr('data-token'), 'url' => $url], [],
+            ['HTTP_X_REQUESTED_WITH' => 'fetch'],
+        );
         self::assertStringContainsString('Connected to PostgreSQL', $this->content());
         self::assertStringContainsString('8 tables and 2 views', $this->content());
 
@@ -170,7 +191,12 @@ final class KindsTest extends AppTestCase
         (new \PDO('sqlite:'.$path))->exec('CREATE TABLE station (id INTEGER PRIMARY KEY AUTOINCREMENT, code varchar(9))');
         $page = $this->client->request('GET', '/sources/'.$source->id().'/connection');
         $form = $page->selectButton('Save and choose what to read')->form(['source_form[engine]' => 'sqlite']);
-        $this->client->request('POST', $form->getUri(), $form->getPhpValues(), ['source_form' => ['files' => [new UploadedFile($path, 'live.sqlite', null, null, true)]]]);
+        $this->client->request(
+            'POST',
+            $form->getUri(),
+            $form->getPhpValues(),
+            ['source_form' => ['files' => [new UploadedFile($path, 'live.sqlite', null, null, true)]]],
+        );
         self::assertResponseRedirects();
         $survey = $this->survey($this->latest());
 
@@ -182,7 +208,15 @@ final class KindsTest extends AppTestCase
     public function testNamesTooLongForTheRegisterAreLeftOutAndSaid(): void
     {
         $this->signedIn();
-        $this->handIn('long', 'files', ['s.sql' => \sprintf("-- SQLite\nPRAGMA x;\nCREATE TABLE %s (id INTEGER PRIMARY KEY AUTOINCREMENT);\nCREATE TABLE kept (id int, %s int);", str_repeat('t', 300), str_repeat('c', 800))]);
+        $this->handIn(
+            'long',
+            'files',
+            ['s.sql' => \sprintf(
+                "-- SQLite\nPRAGMA x;\nCREATE TABLE %s (id INTEGER PRIMARY KEY AUTOINCREMENT);\nCREATE TABLE kept (id int, %s int);",
+                str_repeat('t', 300),
+                str_repeat('c', 800),
+            )],
+        );
         $survey = $this->survey($this->latest());
 
         self::assertSame(['done', ''], [$survey['state'], $survey['error']]);
@@ -212,7 +246,13 @@ final class KindsTest extends AppTestCase
         $this->client->submit($page->selectButton('Plan it')->form(['name' => 'alarms', 'members' => 'level colour']));
         self::assertResponseStatusCodeSame(422);
         self::assertStringContainsString('could not be read', $this->content());
-        $this->client->submit($page->selectButton('Plan it')->form(['name' => 'alarms', 'about' => 'What goes wrong', 'members' => "at string (date-time) required\nlevel integer"]));
+        $this->client->submit(
+            $page->selectButton('Plan it')->form([
+                'name' => 'alarms',
+                'about' => 'What goes wrong',
+                'members' => "at string (date-time) required\nlevel integer",
+            ]),
+        );
         self::assertResponseRedirects('/register/'.self::entryId('alarms'));
         $this->survey($source);
 
@@ -252,7 +292,12 @@ final class KindsTest extends AppTestCase
     {
         $page = $this->client->request('GET', "/register/$id/schema");
         $form = $page->selectButton('Test')->form();
-        $this->client->request('POST', $form->getUri(), $form->getPhpValues(), ['documents' => new UploadedFile($this->file('d.jsonl', $documents), 'd.jsonl', null, null, true)]);
+        $this->client->request(
+            'POST',
+            $form->getUri(),
+            $form->getPhpValues(),
+            ['documents' => new UploadedFile($this->file('d.jsonl', $documents), 'd.jsonl', null, null, true)],
+        );
         self::assertResponseIsSuccessful();
     }
 

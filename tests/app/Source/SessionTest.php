@@ -43,7 +43,10 @@ final class SessionTest extends AppTestCase
         $rows = iterator_to_array($this->session()->rows('SELECT * FROM t WHERE a < 3 ORDER BY a'), false);
 
         self::assertSame([['a' => '1', 'b' => 'x', 'c' => null, 'd' => '0.1'], ['a' => '2', 'b' => 'n2', 'c' => "\xff\0\xfe", 'd' => null]], $rows);
-        self::assertSame([['n' => '1', 'k' => 'integer']], iterator_to_array($this->session()->rows('SELECT COUNT(*) AS n, typeof(:k) AS k FROM t WHERE b = :b', ['b' => 'x', 'k' => 3]), false));
+        self::assertSame(
+            [['n' => '1', 'k' => 'integer']],
+            iterator_to_array($this->session()->rows('SELECT COUNT(*) AS n, typeof(:k) AS k FROM t WHERE b = :b', ['b' => 'x', 'k' => 3]), false),
+        );
     }
 
     public function testAQuestionWithinAQuestionLosesNoRow(): void
@@ -90,7 +93,10 @@ final class SessionTest extends AppTestCase
         $pdo = new \PDO('sqlite:'.$this->path, null, null, [\PDO::ATTR_ERRMODE => \PDO::ERRMODE_EXCEPTION]);
         $pdo->exec('PRAGMA journal_mode = wal');
         $pdo->exec('INSERT INTO t (a) VALUES (5001)');
-        $count = fn (): string => implode(' ', array_map(static fn (array $row): string => (string) $row['n'], iterator_to_array($this->session()->rows('SELECT COUNT(*) AS n FROM t'), false)));
+        $count = fn (): string => implode(
+            ' ',
+            array_map(static fn (array $row): string => (string) $row['n'], iterator_to_array($this->session()->rows('SELECT COUNT(*) AS n FROM t'), false)),
+        );
         self::assertSame('5001', $count());
         // Said outright: SQLite does it by itself only when the last one closes the file, and who read may not be gone yet.
         $pdo->exec('PRAGMA wal_checkpoint(FULL)');
@@ -159,20 +165,48 @@ final class SessionTest extends AppTestCase
     public static function engineFaults(): iterable
     {
         yield 'a double key' => [
-            new Fault('23000', 1062, "Duplicate entry 'oona@arrowmere.example' for key 'email'"), 'Rows break a rule of the table (error 23000)', '23000 1062 Duplicate entry “…”',
+            new Fault(
+                '23000',
+                1062,
+                "Duplicate entry 'oona@arrowmere.example' for key 'email'",
+            ), 'Rows break a rule of the table (error 23000)', '23000 1062 Duplicate entry “…”',
         ];
         yield 'no number' => [
-            new Fault('22P02', 7, "ERROR:  invalid input syntax for type integer: \"oona\"\nLINE 1: SELECT 'oona'"), 'none of the type that was asked for (error 22P02)',
+            new Fault(
+                '22P02',
+                7,
+                "ERROR:  invalid input syntax for type integer: \"oona\"\nLINE 1: SELECT 'oona'",
+            ), 'none of the type that was asked for (error 22P02)',
             '22P02 7 ERROR:  invalid input syntax for type integer: “…”',
         ];
         yield 'with detail' => [
-            new Fault('23505', 7, 'ERROR:  duplicate key DETAIL:  Key (email)=(oona@x.example) already exists.'), 'Rows break a rule', '23505 7 ERROR:  duplicate key',
+            new Fault(
+                '23505',
+                7,
+                'ERROR:  duplicate key DETAIL:  Key (email)=(oona@x.example) already exists.',
+            ), 'Rows break a rule', '23505 7 ERROR:  duplicate key',
         ];
         yield 'XPATH' => [new Fault('HY000', 1105, "XPATH syntax error: '~secret'"), '(error 1105)', 'HY000 1105 XPATH syntax error: “…”'];
-        yield 'a number' => [new Fault('22003', 1690, 'BIGINT value is out of range in 12345678 + 1'), 'A value could not be computed', '22003 1690 BIGINT value is out of range in … + 1'];
-        yield 'a key' => [new Fault('', 19, 'UNIQUE constraint failed: person.email'), 'Rows break a rule of the table (error 19)', '19 UNIQUE constraint failed: person.email'];
-        yield 'not understood' => [new Fault('42601', 7, 'syntax error at or near "x"'), 'did not understand the question', '42601 7 syntax error at or near “…”'];
-        yield 'only reads' => [new Fault('25006', 7, 'cannot execute INSERT in a read-only transaction'), 'The session only reads', '25006 7 cannot execute INSERT in a read-only transaction'];
+        yield 'a number' => [
+            new Fault('22003', 1690, 'BIGINT value is out of range in 12345678 + 1'),
+            'A value could not be computed',
+            '22003 1690 BIGINT value is out of range in … + 1',
+        ];
+        yield 'a key' => [
+            new Fault('', 19, 'UNIQUE constraint failed: person.email'),
+            'Rows break a rule of the table (error 19)',
+            '19 UNIQUE constraint failed: person.email',
+        ];
+        yield 'not understood' => [
+            new Fault('42601', 7, 'syntax error at or near "x"'),
+            'did not understand the question',
+            '42601 7 syntax error at or near “…”',
+        ];
+        yield 'only reads' => [
+            new Fault('25006', 7, 'cannot execute INSERT in a read-only transaction'),
+            'The session only reads',
+            '25006 7 cannot execute INSERT in a read-only transaction',
+        ];
         yield 'unknown' => [new Fault('XX000', 7, 'internal'), 'answered with an error (XX000)', 'XX000 7 internal'];
     }
 
@@ -181,7 +215,10 @@ final class SessionTest extends AppTestCase
         $in = fopen('php://memory', 'w+') ?: throw new \LogicException();
         $out = fopen('php://memory', 'w+') ?: throw new \LogicException();
         foreach ([
-            ['door' => PdoDoor::class, 'with' => ['sqlite::memory:', '', '', [], ['CREATE TABLE t (a)']]], ['sql' => "INSERT INTO t VALUES (1); INSERT INTO t VALUES ('?')", 'all' => true],
+            [
+                'door' => PdoDoor::class,
+                'with' => ['sqlite::memory:', '', '', [], ['CREATE TABLE t (a)']],
+            ], ['sql' => "INSERT INTO t VALUES (1); INSERT INTO t VALUES ('?')", 'all' => true],
             ['sql' => "SELECT a, '? :x' AS \"q?\" FROM t"], ['sql' => 'SELECT :x AS x', 'parameters' => ['x' => 'y']], ['sql' => 'nonsense'], 'no question',
         ] as $line) {
             fwrite($in, json_encode($line, \JSON_THROW_ON_ERROR)."\n");
@@ -192,7 +229,15 @@ final class SessionTest extends AppTestCase
         $said = array_map(static fn (string $line): mixed => json_decode($line, true), array_filter(explode("\n", (string) stream_get_contents($out))));
 
         $over = ['columns' => [], 'rows' => [], 'over' => true];
-        self::assertSame([$over, $over, ['columns' => ['a', 'q?'], 'rows' => [['1', '? :x'], ['?', '? :x']], 'over' => true], ['columns' => ['x'], 'rows' => [['y']], 'over' => true]], \array_slice($said, 0, 4));
+        self::assertSame(
+            [
+                $over,
+                $over,
+                ['columns' => ['a', 'q?'], 'rows' => [['1', '? :x'], ['?', '? :x']], 'over' => true],
+                ['columns' => ['x'], 'rows' => [['y']], 'over' => true],
+            ],
+            \array_slice($said, 0, 4),
+        );
         self::assertIsArray($said[4]);
         self::assertSame(['HY000', 1], [$said[4]['state'], $said[4]['code']]);
         self::assertCount(5, $said);

@@ -180,7 +180,9 @@ final class SourceTest extends AppTestCase
     {
         $this->signedIn();
         $crawler = $this->client->request('GET', '/sources/new');
-        $this->client->submit($crawler->selectButton('Save and choose what to read')->form(['source_form[name]' => 'Odd', 'source_form[url]' => OddSchema::url()]));
+        $this->client->submit(
+            $crawler->selectButton('Save and choose what to read')->form(['source_form[name]' => 'Odd', 'source_form[url]' => OddSchema::url()]),
+        );
         $id = self::scalar("SELECT id FROM source WHERE name = 'Odd'");
         self::assertResponseRedirects("/sources/$id/choice");
 
@@ -225,7 +227,11 @@ final class SourceTest extends AppTestCase
         self::assertSelectorTextContains('#source_form_name_errors', 'Give the source a name');
         self::assertSelectorTextContains('#source_form_host_errors', 'No host is given');
 
-        $this->client->submit($this->client->getCrawler()->selectButton('Save and choose what to read')->form(['source_form[name]' => 'taken', 'source_form[url]' => OddSchema::url()]));
+        $this->client->submit(
+            $this->client->getCrawler()
+                ->selectButton('Save and choose what to read')
+                ->form(['source_form[name]' => 'taken', 'source_form[url]' => OddSchema::url()]),
+        );
         self::assertResponseStatusCodeSame(422);
         self::assertSelectorTextContains('#source_form_name_errors', 'Another source has this name already');
     }

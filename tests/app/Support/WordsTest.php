@@ -32,7 +32,13 @@ final class WordsTest extends TestCase
 
     public function testRowsGiveWhatTheyHoldOrFail(): void
     {
-        self::assertSame([7, null, 'x', null, ['a' => 1], []], [Row::int(['n' => '7'], 'n'), Row::maybeInt(['n' => null], 'n'), Row::text(['t' => 'x'], 't'), Row::maybeText([], 't'), Row::json(['j' => '{"a":1}'], 'j'), Row::json(['j' => 'broken'], 'j')]);
+        self::assertSame(
+            [7, null, 'x', null, ['a' => 1], []],
+            [
+                Row::int(['n' => '7'], 'n'), Row::maybeInt(['n' => null], 'n'), Row::text(['t' => 'x'], 't'), Row::maybeText([], 't'),
+                Row::json(['j' => '{"a":1}'], 'j'), Row::json(['j' => 'broken'], 'j'),
+            ],
+        );
         $this->expectException(\LogicException::class);
         Row::int(['n' => 'seven'], 'n');
     }

@@ -37,7 +37,10 @@ final class SurveyTest extends AppTestCase
     {
         static $catalog = null;
 
-        return $catalog instanceof Catalog ? $catalog : $catalog = self::get(Sources::class)->reader(Address::fromUrl(OddSchema::url()))->read(new Choice(), new SilentProgress());
+        return $catalog instanceof Catalog ? $catalog : $catalog = self::get(Sources::class)->reader(Address::fromUrl(OddSchema::url()))->read(
+            new Choice(),
+            new SilentProgress(),
+        );
     }
 
     private static function table(string $name): Table
@@ -47,7 +50,10 @@ final class SurveyTest extends AppTestCase
 
     public function testEveryNameThatTheDatabaseAllowsIsRead(): void
     {
-        self::assertSame(['2024', 'broken', 'order', 'parts', 'seen', 'uses', 'with space'], array_map(static fn (Table $table): string => $table->name, [...self::read()->tables]));
+        self::assertSame(
+            ['2024', 'broken', 'order', 'parts', 'seen', 'uses', 'with space'],
+            array_map(static fn (Table $table): string => $table->name, [...self::read()->tables]),
+        );
         self::assertSame(['a b', 'quo"te`', 'größe', '顧客'], array_map(static fn ($column): string => $column->name, self::table('with space')->columns));
         self::assertSame("keywords 'quoted'", self::table('order')->comment);
         self::assertSame('日本', self::table('with space')->column('顧客')?->comment);
@@ -57,8 +63,14 @@ final class SurveyTest extends AppTestCase
     {
         $space = self::table('with space');
         self::assertSame(['int(10) unsigned', true, false], [$space->columns[0]->type, $space->columns[0]->autoNumbered, $space->columns[0]->nullable]);
-        self::assertSame(['latin1', 'latin1_bin', null], [$space->column('quo"te`')?->charset, $space->column('quo"te`')?->collation, $space->column('quo"te`')?->default]);
-        self::assertSame(['decimal(6,2) unsigned', '1.50', null], [$space->column('größe')?->type, $space->column('größe')?->default, $space->column('größe')?->collation]);
+        self::assertSame(
+            ['latin1', 'latin1_bin', null],
+            [$space->column('quo"te`')?->charset, $space->column('quo"te`')?->collation, $space->column('quo"te`')?->default],
+        );
+        self::assertSame(
+            ['decimal(6,2) unsigned', '1.50', null],
+            [$space->column('größe')?->type, $space->column('größe')?->default, $space->column('größe')?->collation],
+        );
         $parts = self::table('parts');
         self::assertSame(["enum('x','y,z','it''s')", "'x'"], [$parts->column('kind')?->type, $parts->column('kind')?->default]);
         self::assertSame(['`a` * 2', true], [$parts->column('twice')?->generated?->expression, $parts->column('twice')?->generated?->stored]);
@@ -77,9 +89,15 @@ final class SurveyTest extends AppTestCase
         self::assertEquals([new IndexPart('note', 10)], $indexes['part_of_note']->parts);
         self::assertTrue($indexes['down']->parts[0]->descending);
         self::assertSame('fulltext', $indexes['words']->method);
-        self::assertSame(['a_positive' => null, 'b_checked' => 'b_checked'], array_column(array_map(static fn ($check): array => [$check->name, $check->column], $parts->checks), 1, 0));
+        self::assertSame(
+            ['a_positive' => null, 'b_checked' => 'b_checked'],
+            array_column(array_map(static fn ($check): array => [$check->name, $check->column], $parts->checks), 1, 0),
+        );
         $key = self::table('uses')->foreignKeys[0];
-        self::assertSame(['to parts', ['a', 'b'], 'parts', ['a', 'b'], 'SET NULL', 'CASCADE'], [$key->name, $key->columns, $key->references->table, $key->references->columns, $key->onDelete, $key->onUpdate]);
+        self::assertSame(
+            ['to parts', ['a', 'b'], 'parts', ['a', 'b'], 'SET NULL', 'CASCADE'],
+            [$key->name, $key->columns, $key->references->table, $key->references->columns, $key->onDelete, $key->onUpdate],
+        );
         self::assertSame(['keeps', 'BEFORE', 'INSERT', 'SET NEW.up = 1', ''], array_values(get_object_vars(self::table('uses')->triggers[0])));
     }
 

@@ -85,7 +85,9 @@ final class JobsTest extends AppTestCase
 
     private static function handled(Jobs $jobs, int $id, JobKind ...$kinds): void
     {
-        (new RunJobHandler($jobs, new JobKinds($kinds), self::get(\Doctrine\Persistence\ManagerRegistry::class), new NullLogger(), new CurrentJob()))(new RunJob($id));
+        (new RunJobHandler(
+            $jobs, new JobKinds($kinds), self::get(\Doctrine\Persistence\ManagerRegistry::class), new NullLogger(), new CurrentJob(),
+        ))(new RunJob($id));
     }
 
     public function testOnlyOneWorkerTakesAJobAndOneOfALaneRunsAtATime(): void

@@ -70,7 +70,10 @@ final class CageTest extends TestCase
         chmod($file, 0o644);
         $cage = new Cage([$file => '/given', '?'.$file.'-not-there' => '/not-there']);
 
-        self::assertSame("given\nno\nno\n", $cage->run([self::shell(), '-c', 'cat /given; echo; for f in /given /not-there; do (echo x > $f) 2>/dev/null && echo yes || echo no; done']));
+        self::assertSame(
+            "given\nno\nno\n",
+            $cage->run([self::shell(), '-c', 'cat /given; echo; for f in /given /not-there; do (echo x > $f) 2>/dev/null && echo yes || echo no; done']),
+        );
         self::assertSame('given', file_get_contents($file));
         unlink($file);
     }
@@ -82,7 +85,10 @@ final class CageTest extends TestCase
         chmod($file, 0o600);
 
         self::assertSame('private', (new Cage([$file => '/given'], asNobody: false))->run(['/usr/bin/cat', '/given']));
-        self::assertSame("no\n", (new Cage([$file => '/given'], asNobody: false))->run([self::shell(), '-c', '(echo x > /usr/x) 2>/dev/null && echo yes || echo no']));
+        self::assertSame(
+            "no\n",
+            (new Cage([$file => '/given'], asNobody: false))->run([self::shell(), '-c', '(echo x > /usr/x) 2>/dev/null && echo yes || echo no']),
+        );
         unlink($file);
     }
 
@@ -107,7 +113,11 @@ final class CageTest extends TestCase
 
     public function testWhatItWritesHasAnEnd(): void
     {
-        $written = (int) (new Cage(disk: 4))->run([self::shell(), '-c', 'for i in 1 2 3 4; do head -c 3000000 /dev/zero > /work/$i 2>/dev/null; done; cat /work/* | wc -c']);
+        $written = (int) (new Cage(disk: 4))->run([
+            self::shell(),
+            '-c',
+            'for i in 1 2 3 4; do head -c 3000000 /dev/zero > /work/$i 2>/dev/null; done; cat /work/* | wc -c',
+        ]);
 
         self::assertGreaterThan(3000000, $written);
         self::assertLessThanOrEqual(4 * 1048576, $written);
@@ -159,14 +169,19 @@ final class CageTest extends TestCase
 
     public function testAllOfItDiesWithWhoeverStartedIt(): void
     {
-        $code = 'require '.var_export(\dirname(__DIR__, 3).'/vendor/autoload.php', true).'; $c = (new Fasti\Core\Cage\Cage())->start(["/usr/bin/sleep", "86399"]);'
-            .' while (null === $c->root()) { usleep(10000); } echo "up\n"; sleep(60);';
+        $code = 'require '.var_export(
+            \dirname(__DIR__, 3).'/vendor/autoload.php',
+            true,
+        ).'; $c = (new Fasti\Core\Cage\Cage())->start(["/bin/bash", "-c", "echo ready; exec /usr/bin/sleep 86399"]);'
+            .' while (null === $c->line(60)) { } echo "up\n"; sleep(600);';
         $process = proc_open([\PHP_BINARY, '-r', $code], [1 => ['pipe', 'w']], $pipes) ?: self::fail('No process.');
         self::assertSame("up\n", fgets($pipes[1]));
+        for ($i = 0; $i < 1200 && [] === self::sleepers(); ++$i) {
+            usleep(50_000);
+        }
         self::assertNotSame([], self::sleepers());
-        usleep(300_000);
         proc_terminate($process, \SIGKILL);
-        for ($i = 0; $i < 200 && [] !== self::sleepers(); ++$i) {
+        for ($i = 0; $i < 1200 && [] !== self::sleepers(); ++$i) {
             usleep(50_000);
         }
 

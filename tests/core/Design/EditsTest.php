@@ -104,7 +104,8 @@ final class EditsTest extends TestCase
         $text = Edits::of($text, new Edit('rename attribute', 'Loan', 'due on', 'back on'));
 
         self::assertSame([], array_map(strval(...), Outline::read($text)->faults));
-        foreach (['told apart by Borrowing school and handed out on', 'not before handed out on', 'looked up by back on', 'A borrowing school takes', 'exactly one borrowing school',
+        foreach (['told apart by Borrowing school and handed out on', 'not before handed out on', 'looked up by back on',
+            'A borrowing school takes', 'exactly one borrowing school',
             'deleting a borrowing school deletes its loans', 'of Borrowing school', '-- it may move'] as $expected) {
             self::assertStringContainsString($expected, $text);
         }

@@ -34,7 +34,10 @@ final class GrammarTest extends TestCase
             $text = OutlineWriter::design($outline->design);
             self::assertSame($text, OutlineWriter::design(Outline::read($text)->design));
         }
-        foreach (['design', 'rule', 'thing', 'attribute', 'identifier', 'lookup', 'condition', 'dependency', 'clause', 'join', 'list', 'value', 'question', 'answer', 'block', 'view'] as $kind) {
+        foreach ([
+            'design', 'rule', 'thing', 'attribute', 'identifier', 'lookup', 'condition', 'dependency', 'clause', 'join', 'list', 'value', 'question',
+            'answer', 'block', 'view',
+        ] as $kind) {
             self::assertArrayHasKey($kind, $kinds, "There is no example of a $kind.");
         }
     }

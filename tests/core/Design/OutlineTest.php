@@ -113,7 +113,8 @@ final class OutlineTest extends TestCase
 
     public function testNothingIsTooOddToBeRead(): void
     {
-        foreach (["\0", '"', '$$', '$a$ $b$', ',,,;;', str_repeat('a', 100000), str_repeat("A b c d e.\n", 200), "A\n ;", "\u{E000}", "Design\n Design", ' ', "x\n\t,\n",
+        foreach (["\0", '"', '$$', '$a$ $b$', ',,,;;', str_repeat('a', 100000), str_repeat("A b c d e.\n", 200), "A\n ;",
+            "\u{E000}", "Design\n Design", ' ', "x\n\t,\n",
             'A a any number of a; a a any number of', "View \n  shows", 'Ask', 'Values of', "a, one row per\n  told apart by", "K\n  looked up by and",
             "K\n   depends on",
         ] as $odd) {
@@ -143,7 +144,8 @@ final class OutlineTest extends TestCase
 
     public function testFormattingKeepsCommentsOrderAndWhatIsNotUnderstood(): void
     {
-        $text = "-- begins\nKit ,one row  per box\n      label,text of   4 ,required\n  -- which is it?\n  state, nonsense\n\n\n\nA kit   holds any number of kits as spare .\n   called a spare\n";
+        $text = "-- begins\nKit ,one row  per box\n      label,text of   4 ,required\n  -- which is it?\n  state, nonsense\n\n\n\nA kit   holds any number "
+            ."of kits as spare .\n   called a spare\n";
 
         self::assertSame(
             "-- begins\nKit, one row per box\n  label, text of 4, required\n  -- which is it?\n  state, nonsense\n\n"

@@ -209,7 +209,10 @@ final class WorkingTest extends TestCase
             "Reach\n  p, text, required\n  q, text, required\n  town, text\n  told apart by p and q\n  town depends on p\n", ['6 second form'],
         ];
         yield 'what is no key' => ["Reach\n  p, text, required\n  code, text\n  town, text\n  told apart by p\n  town depends on code\n", ['6 third form']];
-        yield 'a key by way of others' => ["Reach\n  p, text, required\n  c, text, required\n  t, text\n  told apart by p\n  p depends on c\n  t depends on c\n", []];
+        yield 'a key by way of others' => [
+            "Reach\n  p, text, required\n  c, text, required\n  t, text\n  told apart by p\n  p depends on c\n  t depends on c\n",
+            [],
+        ];
         yield 'an attribute of the join' => [
             "Loan\n  n, text, required, unique\n  kit condition, text\n".str_replace('B', 'Kit', $b)
                 ."A loan is of any number of kits; a kit is in any number of loans.\n",
@@ -232,7 +235,8 @@ final class WorkingTest extends TestCase
 
     public function testALoopOfRequiredParentsIsWrittenInAnOrderThatRuns(): void
     {
-        $outline = "A\n  n, text\nB\n  m, text\nAn A holds any number of Bs; a B lies in exactly one A.\nA B leads any number of As as led; an A is led by exactly one B.\n";
+        $outline = "A\n  n, text\nB\n  m, text\nAn A holds any number of Bs; a B lies in exactly one A.\nA B leads any number of As as led; an A is led by "
+            ."exactly one B.\n";
         $script = (new DesignScript(Physical::of(Outline::read($outline)->design, 'postgresql')))->text(new ScriptOptions());
 
         self::assertStringContainsString('ALTER TABLE', $script);

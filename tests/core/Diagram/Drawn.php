@@ -42,10 +42,17 @@ final class Drawn
                 default => mt_rand(0, $j),
             };
             $fields[$from][] = $row = 'ref_'.$j;
-            $lines[] = new Line($j, $from, $row, $to, 'id', End::NoneOrMore, 0 === $j % 3 ? End::NoneOrOne : End::One, $verbs && 0 === $j % 2 ? ['is part of', 'measures', 'was seen at'][$j % 3] : '', 0 === $j % 7 ? 'documented' : 'declared');
+            $lines[] = new Line(
+                $j, $from, $row, $to, 'id', End::NoneOrMore, 0 === $j % 3 ? End::NoneOrOne : End::One,
+                $verbs && 0 === $j % 2 ? ['is part of', 'measures', 'was seen at'][$j % 3] : '', 0 === $j % 7 ? 'documented' : 'declared',
+            );
         }
         foreach ($fields as $i => $names) {
-            $tablets[] = new Tablet($i, 'Table '.$i.str_repeat('m', mt_rand(0, 8)), array_map(static fn (string $name): TabletRow => new TabletRow($name, $name, 'id' === $name), $names));
+            $tablets[] = new Tablet(
+                $i,
+                'Table '.$i.str_repeat('m', mt_rand(0, 8)),
+                array_map(static fn (string $name): TabletRow => new TabletRow($name, $name, 'id' === $name), $names),
+            );
         }
 
         return [$tablets, $lines];
@@ -181,7 +188,10 @@ final class Drawn
                     $found[] = "line {$path->line->id} runs aslant";
                 }
                 foreach ($layout->shapes as $shape) {
-                    if ($piece['x1'] < $shape->x + $shape->width - 0.5 && $piece['x2'] > $shape->x + 0.5 && $piece['y1'] < $shape->y + $shape->height - 0.5 && $piece['y2'] > $shape->y + 0.5) {
+                    if ($piece['x1'] < $shape->x + $shape->width - 0.5
+                        && $piece['x2'] > $shape->x + 0.5
+                        && $piece['y1'] < $shape->y + $shape->height - 0.5
+                        && $piece['y2'] > $shape->y + 0.5) {
                         $found[] = "line {$path->line->id} runs through tablet {$shape->tablet->id}";
                     }
                 }
@@ -233,7 +243,10 @@ final class Drawn
             $byId[$shape->tablet->id] = $shape;
         }
         foreach ($layout->paths as $path) {
-            $ends = [[$path->line->from, $path->line->fromRow, $path->points[0], $path->sides[0]], [$path->line->to, $path->line->toRow, $path->points[\count($path->points) - 1], $path->sides[1]]];
+            $ends = [
+                [$path->line->from, $path->line->fromRow, $path->points[0], $path->sides[0]],
+                [$path->line->to, $path->line->toRow, $path->points[\count($path->points) - 1], $path->sides[1]],
+            ];
             foreach ($ends as [$id, $name, [$x, $y], $side]) {
                 $shape = $byId[$id];
                 $row = $shape->rowOf($name);

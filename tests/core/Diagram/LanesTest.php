@@ -46,7 +46,9 @@ final class LanesTest extends TestCase
         foreach ($lanes->at as $lane => $at) {
             $upright = $lane < $lanes->upright;
             foreach ($rects as $rect) {
-                [$low, $high, $from, $to] = $upright ? [$rect->x, $rect->right(), $rect->y, $rect->bottom()] : [$rect->y, $rect->bottom(), $rect->x, $rect->right()];
+                [$low, $high, $from, $to] = $upright
+                    ? [$rect->x, $rect->right(), $rect->y, $rect->bottom()]
+                    : [$rect->y, $rect->bottom(), $rect->x, $rect->right()];
                 $inside = $at > $low && $at < $high && $lanes->start[$lane] < $to && $lanes->end[$lane] > $from;
                 self::assertFalse($inside, 'A lane runs through a rectangle.');
             }
@@ -148,7 +150,9 @@ final class LanesTest extends TestCase
                     for ($v = 1; $v < \count($one->at); $v += 2) {
                         for ($h = 0; $h < \count($other->at); $h += 2) {
                             [$up, $level] = [$one->span($v), $other->span($h)];
-                            $found += min($level) < $one->at[$v] && $one->at[$v] < max($level) && min($up) < $other->at[$h] && $other->at[$h] < max($up) ? 1 : 0;
+                            $found += min($level) < $one->at[$v] && $one->at[$v] < max($level) && min($up) < $other->at[$h] && $other->at[$h] < max($up)
+                                ? 1
+                                : 0;
                         }
                     }
                 }

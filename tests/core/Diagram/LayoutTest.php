@@ -70,7 +70,12 @@ final class LayoutTest extends TestCase
     {
         $tablet = static fn (int $id): Tablet => new Tablet($id, 'T'.$id, [new TabletRow('id', 'id', true), new TabletRow('a', 'a'), new TabletRow('b', 'b')]);
         $line = static fn (int $id, int $from, int $to): Line => new Line($id, $from, 'a', $to, 'id', End::NoneOrMore, End::One, 'leads to');
-        $layout = Layout::of(array_map($tablet, range(0, 9)), [$line(0, 0, 1), $line(1, 0, 2), ...array_map(static fn (int $i): Line => $line($i, $i, 0), range(3, 9)), $line(10, 5, 5), $line(11, 0, 0)], Detail::Keys, 0);
+        $layout = Layout::of(
+            array_map($tablet, range(0, 9)),
+            [$line(0, 0, 1), $line(1, 0, 2), ...array_map(static fn (int $i): Line => $line($i, $i, 0), range(3, 9)), $line(10, 5, 5), $line(11, 0, 0)],
+            Detail::Keys,
+            0,
+        );
 
         $middle = Drawn::shapeOf($layout, 0)->x;
         self::assertLessThan($middle, Drawn::shapeOf($layout, 1)->x);

@@ -21,7 +21,11 @@ final class SvgDrawingTest extends TestCase
     public function testIsWellFormedWhateverTheNamesHold(): void
     {
         $odd = "<b>&\"'\u{1}\u{FFFE}\xFF 顧客";
-        $layout = Layout::of([new Tablet(1, $odd, [new TabletRow('id', $odd, true, $odd)], $odd, $odd, 'x?a=1&b="2"', $odd), new Tablet(2, 'B', [new TabletRow('r', 'r')])], [new Line(1, 2, 'r', 1, 'id', End::OneOrMore, End::NoneOrOne, $odd, 'documented', $odd)], Detail::All);
+        $layout = Layout::of(
+            [new Tablet(1, $odd, [new TabletRow('id', $odd, true, $odd)], $odd, $odd, 'x?a=1&b="2"', $odd), new Tablet(2, 'B', [new TabletRow('r', 'r')])],
+            [new Line(1, 2, 'r', 1, 'id', End::OneOrMore, End::NoneOrOne, $odd, 'documented', $odd)],
+            Detail::All,
+        );
         foreach ([true, false] as $standalone) {
             $document = new \DOMDocument();
             self::assertTrue($document->loadXML(SvgDrawing::draw($layout, new TitleBlock($odd, $odd, $odd, $odd, $odd, $odd), $standalone)));
@@ -56,12 +60,19 @@ final class SvgDrawingTest extends TestCase
 
     public function testAJoinOverSeveralFieldsIsTiedToEachOfItsRows(): void
     {
-        $rows = static fn (string ...$names): array => array_map(static fn (string $name): TabletRow => new TabletRow($name, $name, 'a' === $name || 'b' === $name), array_values($names));
+        $rows = static fn (string ...$names): array => array_map(
+            static fn (string $name): TabletRow => new TabletRow($name, $name, 'a' === $name || 'b' === $name),
+            array_values($names),
+        );
         $tablets = [new Tablet(1, 'Parts', $rows('a', 'b', 'note')), new Tablet(2, 'Uses', $rows('id', 'x', 'first', 'second'))];
         $line = new Line(1, 2, 'first', 1, 'a', End::NoneOrMore, End::One, fromMore: ['second'], toMore: ['b']);
         $layout = Layout::of($tablets, [$line], Detail::Keys);
 
-        self::assertSame(['first', 'second'], array_map(static fn (TabletRow $row): string => $row->name, Drawn::shapeOf($layout, 2)->rows), 'Both fields are shown where only those of joins are.');
+        self::assertSame(
+            ['first', 'second'],
+            array_map(static fn (TabletRow $row): string => $row->name, Drawn::shapeOf($layout, 2)->rows),
+            'Both fields are shown where only those of joins are.',
+        );
         self::assertSame([], Drawn::faults($layout));
         $svg = SvgDrawing::draw($layout, new TitleBlock('A'));
         self::assertSame(2, substr_count($svg, 'class="tie"'));
@@ -77,7 +88,11 @@ final class SvgDrawingTest extends TestCase
 
     public function testACatalogIsDrawnWithItsJoinsAsSentences(): void
     {
-        [$tablets, $lines] = FromCatalog::of(Made::catalog(Made::table('station'), Made::table('reading', ['station_id' => 'int?'], ['station_id' => 'station']), Made::table('stray', ['x_id' => 'int'], ['x_id' => 'elsewhere'])));
+        [$tablets, $lines] = FromCatalog::of(Made::catalog(
+            Made::table('station'),
+            Made::table('reading', ['station_id' => 'int?'], ['station_id' => 'station']),
+            Made::table('stray', ['x_id' => 'int'], ['x_id' => 'elsewhere']),
+        ));
 
         self::assertCount(3, $tablets);
         self::assertCount(1, $lines, 'A join to a table that was not read cannot be drawn.');

@@ -53,7 +53,10 @@ final class LiteralTest extends TestCase
         self::assertSame($literal, $dialect->asking()?->text($text));
         self::assertSame($literal, $dialect->writing()->literal($text));
         self::assertSame($dialect->quoted('kind of')." = $literal", $profile->is('kind of', $text));
-        self::assertStringContainsString($literal, (new OneOf([$text]))->sql($profile, new Column('kind', 'varchar(20)'), \Fasti\Core\Catalog\TypeFamily::Text));
+        self::assertStringContainsString(
+            $literal,
+            (new OneOf([$text]))->sql($profile, new Column('kind', 'varchar(20)'), \Fasti\Core\Catalog\TypeFamily::Text),
+        );
     }
 
     #[DataProvider('engines')]

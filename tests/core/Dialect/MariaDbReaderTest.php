@@ -64,17 +64,35 @@ final class MariaDbReaderTest extends TestCase
         $rows = new class implements Rows {
             public function rows(string $sql, array $parameters = []): iterable
             {
-                $column = static fn (string $name, string $type, ?string $default, string $extra = '', string $generated = ''): array => ['TABLE_SCHEMA' => 'main', 'TABLE_NAME' => 'station', 'COLUMN_NAME' => $name, 'COLUMN_TYPE' => $type, 'IS_NULLABLE' => 'YES', 'COLUMN_DEFAULT' => $default, 'COLUMN_COMMENT' => '', 'EXTRA' => $extra, 'GENERATION_EXPRESSION' => $generated, 'CHARACTER_SET_NAME' => null, 'COLLATION_NAME' => null];
-                $key = static fn (string $name, ?string $of, ?string $expression): array => ['TABLE_SCHEMA' => 'main', 'TABLE_NAME' => 'station', 'INDEX_NAME' => $name, 'COLUMN_NAME' => $of, 'SUB_PART' => null, 'COLLATION' => 'A', 'NON_UNIQUE' => 'PRIMARY' === $name ? '0' : '1', 'INDEX_TYPE' => 'BTREE', 'INDEX_COMMENT' => '', 'EXPRESSION' => $expression];
+                $column = static fn (string $name, string $type, ?string $default, string $extra = '', string $generated = ''): array => [
+                    'TABLE_SCHEMA' => 'main', 'TABLE_NAME' => 'station', 'COLUMN_NAME' => $name, 'COLUMN_TYPE' => $type, 'IS_NULLABLE' => 'YES',
+                    'COLUMN_DEFAULT' => $default, 'COLUMN_COMMENT' => '', 'EXTRA' => $extra, 'GENERATION_EXPRESSION' => $generated,
+                    'CHARACTER_SET_NAME' => null, 'COLLATION_NAME' => null,
+                ];
+                $key = static fn (string $name, ?string $of, ?string $expression): array => [
+                    'TABLE_SCHEMA' => 'main', 'TABLE_NAME' => 'station', 'INDEX_NAME' => $name, 'COLUMN_NAME' => $of, 'SUB_PART' => null, 'COLLATION' => 'A',
+                    'NON_UNIQUE' => 'PRIMARY' === $name ? '0' : '1', 'INDEX_TYPE' => 'BTREE', 'INDEX_COMMENT' => '', 'EXPRESSION' => $expression,
+                ];
 
                 return match (true) {
                     str_contains($sql, 'SCHEMATA') => [['s' => 'main']],
                     str_contains($sql, 'VERSION()') => [['v' => '8.0.36']],
                     str_contains($sql, 'AS n, TABLE_TYPE') => [['s' => 'main', 'n' => 'station', 't' => 'BASE TABLE']],
-                    str_contains($sql, 'information_schema.COLUMNS') => [$column('id', 'int unsigned', null, 'auto_increment'), $column('code', 'varchar(5)', "it's"), $column('n', 'int', '7'), $column('at', 'datetime', 'CURRENT_TIMESTAMP', 'DEFAULT_GENERATED'), $column('twice', 'varchar(9)', null, 'VIRTUAL GENERATED', "concat(`code`,_utf8mb4\\'x\\')")],
-                    str_contains($sql, 'STATISTICS') => str_contains($sql, 'EXPRESSION') ? [$key('PRIMARY', 'id', null), $key('by_code', null, 'lower(`code`)')] : throw new \LogicException('It did not ask for expressions.'),
-                    str_contains($sql, 'CHECK_CONSTRAINTS') => str_contains($sql, 'TABLE_CONSTRAINTS') ? [['s' => 'main', 't' => 'station', 'n' => 'code_ok', 'l' => 'Table', 'c' => "(`code` <> _utf8mb4\\'\\')"]] : throw new \LogicException('There is no table name in that view.'),
-                    str_contains($sql, 'information_schema.TABLES') => [['TABLE_SCHEMA' => 'main', 'TABLE_NAME' => 'station', 'TABLE_TYPE' => 'BASE TABLE', 'ENGINE' => 'InnoDB', 'TABLE_ROWS' => '3', 'DATA_LENGTH' => '1', 'INDEX_LENGTH' => '1', 'TABLE_COLLATION' => null, 'TABLE_COMMENT' => '']],
+                    str_contains($sql, 'information_schema.COLUMNS') => [
+                        $column('id', 'int unsigned', null, 'auto_increment'), $column('code', 'varchar(5)', "it's"), $column('n', 'int', '7'),
+                        $column('at', 'datetime', 'CURRENT_TIMESTAMP', 'DEFAULT_GENERATED'),
+                        $column('twice', 'varchar(9)', null, 'VIRTUAL GENERATED', "concat(`code`,_utf8mb4\\'x\\')"),
+                    ],
+                    str_contains($sql, 'STATISTICS') => str_contains($sql, 'EXPRESSION')
+                        ? [$key('PRIMARY', 'id', null), $key('by_code', null, 'lower(`code`)')]
+                        : throw new \LogicException('It did not ask for expressions.'),
+                    str_contains($sql, 'CHECK_CONSTRAINTS') => str_contains($sql, 'TABLE_CONSTRAINTS')
+                        ? [['s' => 'main', 't' => 'station', 'n' => 'code_ok', 'l' => 'Table', 'c' => "(`code` <> _utf8mb4\\'\\')"]]
+                        : throw new \LogicException('There is no table name in that view.'),
+                    str_contains($sql, 'information_schema.TABLES') => [[
+                        'TABLE_SCHEMA' => 'main', 'TABLE_NAME' => 'station', 'TABLE_TYPE' => 'BASE TABLE', 'ENGINE' => 'InnoDB', 'TABLE_ROWS' => '3',
+                        'DATA_LENGTH' => '1', 'INDEX_LENGTH' => '1', 'TABLE_COLLATION' => null, 'TABLE_COMMENT' => '',
+                    ]],
                     default => [],
                 };
             }
@@ -124,10 +142,23 @@ final class MariaDbReaderTest extends TestCase
                     return array_map(static fn (string $name): array => ['s' => 'main', 'n' => $name, 't' => 'BASE TABLE'], $this->listed);
                 }
                 if (str_contains($sql, 'information_schema.TABLES')) {
-                    return array_map(static fn (string $name): array => ['TABLE_SCHEMA' => 'main', 'TABLE_NAME' => $name, 'TABLE_TYPE' => 'BASE TABLE', 'ENGINE' => 'InnoDB', 'TABLE_ROWS' => '3', 'DATA_LENGTH' => '1', 'INDEX_LENGTH' => '1', 'TABLE_COLLATION' => null, 'TABLE_COMMENT' => ''], $this->readable);
+                    return array_map(
+                        static fn (string $name): array => [
+                            'TABLE_SCHEMA' => 'main', 'TABLE_NAME' => $name, 'TABLE_TYPE' => 'BASE TABLE', 'ENGINE' => 'InnoDB', 'TABLE_ROWS' => '3',
+                            'DATA_LENGTH' => '1', 'INDEX_LENGTH' => '1', 'TABLE_COLLATION' => null, 'TABLE_COMMENT' => '',
+                        ],
+                        $this->readable,
+                    );
                 }
                 if (str_contains($sql, 'information_schema.COLUMNS')) {
-                    return array_map(static fn (string $name): array => ['TABLE_SCHEMA' => 'main', 'TABLE_NAME' => $name, 'COLUMN_NAME' => 'id', 'COLUMN_TYPE' => 'int(11)', 'IS_NULLABLE' => 'NO', 'COLUMN_DEFAULT' => null, 'COLUMN_COMMENT' => '', 'EXTRA' => '', 'GENERATION_EXPRESSION' => null, 'CHARACTER_SET_NAME' => null, 'COLLATION_NAME' => null], $this->readable);
+                    return array_map(
+                        static fn (string $name): array => [
+                            'TABLE_SCHEMA' => 'main', 'TABLE_NAME' => $name, 'COLUMN_NAME' => 'id', 'COLUMN_TYPE' => 'int(11)', 'IS_NULLABLE' => 'NO',
+                            'COLUMN_DEFAULT' => null, 'COLUMN_COMMENT' => '', 'EXTRA' => '', 'GENERATION_EXPRESSION' => null, 'CHARACTER_SET_NAME' => null,
+                            'COLLATION_NAME' => null,
+                        ],
+                        $this->readable,
+                    );
                 }
 
                 return [];

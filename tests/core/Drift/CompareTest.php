@@ -50,7 +50,12 @@ final class CompareTest extends TestCase
         );
         $words = implode('. ', $drift[0]->columns[0]->words);
 
-        foreach (['the type was varchar(5) and is varchar(9)', 'it is required now', "no default any more (was 'x')", 'the database says “new” of it (was “old”)'] as $said) {
+        foreach ([
+            'the type was varchar(5) and is varchar(9)',
+            'it is required now',
+            "no default any more (was 'x')",
+            'the database says “new” of it (was “old”)',
+        ] as $said) {
             self::assertStringContainsString($said, $words);
         }
         self::assertSame(['the database numbers it now'], $drift[0]->columns[1]->words);
@@ -59,7 +64,11 @@ final class CompareTest extends TestCase
     public function testKeysJoinsAndChecksOfATableAreCompared(): void
     {
         $before = Made::catalog(Made::table('a', ['b_id' => 'int(11)'], ['b_id' => 'b']), Made::table('b'), Made::table('c'));
-        $after = Made::catalog(Made::table('a', ['b_id' => 'int(11)'], ['b_id' => 'c']), self::of('b', new Column('id', 'int(10) unsigned', false, autoNumbered: true)), Made::table('c'));
+        $after = Made::catalog(
+            Made::table('a', ['b_id' => 'int(11)'], ['b_id' => 'c']),
+            self::of('b', new Column('id', 'int(10) unsigned', false, autoNumbered: true)),
+            Made::table('c'),
+        );
         $drift = Compare::catalogs($before, $after);
 
         self::assertSame(['a join leads from b_id to main.c', 'no join leads from b_id to main.b any more'], $drift[0]->words);
@@ -70,8 +79,18 @@ final class CompareTest extends TestCase
     {
         $fields = ['parish' => 'varchar(40)', 'phone' => 'varchar(20)', 'since' => 'date'];
         $drift = Compare::catalogs(
-            Made::catalog(Made::table('landowner', $fields), Made::table('permit', ['owner' => 'int(11)'], ['owner' => 'landowner']), Made::table('unit'), Made::table('lab')),
-            Made::catalog(Made::table('land_contact', $fields), Made::table('permit', ['owner' => 'int(11)'], ['owner' => 'land_contact']), Made::table('unit'), Made::table('lab')),
+            Made::catalog(
+                Made::table('landowner', $fields),
+                Made::table('permit', ['owner' => 'int(11)'], ['owner' => 'landowner']),
+                Made::table('unit'),
+                Made::table('lab'),
+            ),
+            Made::catalog(
+                Made::table('land_contact', $fields),
+                Made::table('permit', ['owner' => 'int(11)'], ['owner' => 'land_contact']),
+                Made::table('unit'),
+                Made::table('lab'),
+            ),
         );
 
         // The permit has changed in nothing but the name of what it leads to.
@@ -81,7 +100,10 @@ final class CompareTest extends TestCase
 
     public function testATableInAnotherSchemaIsTheSame(): void
     {
-        $moved = static fn (string $schema): Table => new Table($schema, 'sample', Made::table('sample', ['depth' => 'int(11)', 'taken' => 'date'])->kind, '', Made::table('sample', ['depth' => 'int(11)', 'taken' => 'date'])->columns, new Key(null, ['id']));
+        $moved = static fn (string $schema): Table => new Table(
+            $schema, 'sample', Made::table('sample', ['depth' => 'int(11)', 'taken' => 'date'])->kind, '',
+            Made::table('sample', ['depth' => 'int(11)', 'taken' => 'date'])->columns, new Key(null, ['id']),
+        );
         $drift = Compare::catalogs(new Catalog('', '', [$moved('lab'), Made::table('x')]), new Catalog('', '', [$moved('laboratory'), Made::table('x')]));
 
         self::assertSame(['renamed sample'], self::said($drift));
@@ -102,8 +124,16 @@ final class CompareTest extends TestCase
         $c = static fn (string $name, string $type = 'int(11)', string $comment = ''): Column => new Column($name, $type, comment: $comment);
         $id = $c('id', 'int(10) unsigned');
         yield 'an abbreviation written out' => [[$id, $c('stn_ref'), $c('z')], [$id, $c('station_ref'), $c('z')], ['stn_ref → station_ref']];
-        yield 'another name in the same place' => [[$id, $c('opened_on', 'date'), $c('z')], [$id, $c('in_service_from', 'date'), $c('z')], ['opened_on → in_service_from']];
-        yield 'the same comment' => [[$id, $c('a1', 'int(11)', 'depth in cm'), $c('z')], [$id, $c('z'), $c('depth_cm', 'int(11)', 'depth in cm')], ['a1 → depth_cm']];
+        yield 'another name in the same place' => [
+            [$id, $c('opened_on', 'date'), $c('z')],
+            [$id, $c('in_service_from', 'date'), $c('z')],
+            ['opened_on → in_service_from'],
+        ];
+        yield 'the same comment' => [
+            [$id, $c('a1', 'int(11)', 'depth in cm'), $c('z')],
+            [$id, $c('z'), $c('depth_cm', 'int(11)', 'depth in cm')],
+            ['a1 → depth_cm'],
+        ];
         yield 'a wider type and a like name' => [[$id, $c('note', 'varchar(20)'), $c('z')], [$id, $c('notes', 'varchar(200)'), $c('z')], ['note → notes']];
         yield 'another type is another field' => [[$id, $c('weight'), $c('z')], [$id, $c('weighed', 'date'), $c('z')], []];
         yield 'one dropped, another added at the end' => [[$id, $c('colour', 'varchar(20)'), $c('z')], [$id, $c('z'), $c('parish', 'varchar(20)')], []];
@@ -111,8 +141,16 @@ final class CompareTest extends TestCase
         yield 'a thing of another kind in the same place' => [[$id, $c('notes', 'text'), $c('z')], [$id, $c('avatar', 'text'), $c('z')], []];
         yield 'another number in the same place' => [[$id, $c('floor'), $c('z')], [$id, $c('price'), $c('z')], []];
         yield 'words of the kind alone' => [[$id, $c('created_at', 'datetime'), $c('z')], [$id, $c('z'), $c('deleted_at', 'datetime')], []];
-        yield 'a choice of its own' => [[$id, $c('mood', "enum('glad','sad')"), $c('z')], [$id, $c('feeling', "enum('glad','sad')"), $c('z')], ['mood → feeling']];
-        yield 'two renamed in order' => [[$id, $c('x_pos'), $c('m'), $c('y_pos'), $c('z')], [$id, $c('x_position'), $c('m'), $c('y_position'), $c('z')], ['x_pos → x_position', 'y_pos → y_position']];
+        yield 'a choice of its own' => [
+            [$id, $c('mood', "enum('glad','sad')"), $c('z')],
+            [$id, $c('feeling', "enum('glad','sad')"), $c('z')],
+            ['mood → feeling'],
+        ];
+        yield 'two renamed in order' => [
+            [$id, $c('x_pos'), $c('m'), $c('y_pos'), $c('z')],
+            [$id, $c('x_position'), $c('m'), $c('y_position'), $c('z')],
+            ['x_pos → x_position', 'y_pos → y_position'],
+        ];
     }
 
     /**
@@ -136,7 +174,10 @@ final class CompareTest extends TestCase
 
     public function testThePlaceInTheKeyIsEvidence(): void
     {
-        $of = static fn (string $key): Table => new Table('main', 't', TableType::Table, columns: [new Column($key, 'int(11)', false), new Column('kept', 'varchar(9)')], primaryKey: new Key(null, [$key]));
+        $of = static fn (string $key): Table => new Table(
+            'main', 't', TableType::Table, columns: [new Column($key, 'int(11)', false), new Column('kept', 'varchar(9)')],
+            primaryKey: new Key(null, [$key]),
+        );
         $drift = Compare::catalogs(Made::catalog($of('id')), Made::catalog($of('serial')))[0];
 
         self::assertSame('serial', $drift->columns[0]->name());
@@ -146,7 +187,9 @@ final class CompareTest extends TestCase
 
     public function testEveryPropertyOfAnIndexIsCompared(): void
     {
-        $of = static fn (Index ...$indexes): Table => new Table('main', 't', TableType::Table, columns: [new Column('a', 'varchar(50)'), new Column('b', 'int(11)')], indexes: array_values($indexes));
+        $of = static fn (Index ...$indexes): Table => new Table(
+            'main', 't', TableType::Table, columns: [new Column('a', 'varchar(50)'), new Column('b', 'int(11)')], indexes: array_values($indexes),
+        );
         $words = static fn (Index $was, Index $is): array => Compare::catalogs(Made::catalog($of($was)), Made::catalog($of($is)))[0]->words ?? [];
         $plain = new Index('i', [new IndexPart('a')]);
 
@@ -161,15 +204,24 @@ final class CompareTest extends TestCase
 
     public function testAReferenceToAnotherKeyOfTheSameTableIsSaid(): void
     {
-        $of = static fn (string $far): Table => new Table('main', 't', TableType::Table, columns: [new Column('p', 'int(11)')], foreignKeys: [new ForeignKey('f', ['p'], new Reference('main', 'parent', [$far]))]);
+        $of = static fn (string $far): Table => new Table(
+            'main', 't', TableType::Table, columns: [new Column('p', 'int(11)')],
+            foreignKeys: [new ForeignKey('f', ['p'], new Reference('main', 'parent', [$far]))],
+        );
 
-        self::assertSame(['the join from p to main.parent meets code there (was id)'], Compare::catalogs(Made::catalog($of('id')), Made::catalog($of('code')))[0]->words);
+        self::assertSame(
+            ['the join from p to main.parent meets code there (was id)'],
+            Compare::catalogs(Made::catalog($of('id')), Made::catalog($of('code')))[0]->words,
+        );
     }
 
     public function testTimingEventAndBodyOfTriggersAreCompared(): void
     {
         $of = static fn (Trigger $trigger): Table => new Table('main', 't', TableType::Table, columns: [new Column('a', 'int(11)')], triggers: [$trigger]);
-        $words = static fn (Trigger $is): array => Compare::catalogs(Made::catalog($of(new Trigger('tr', 'BEFORE', 'INSERT', 'SET NEW.a = 1'))), Made::catalog($of($is)))[0]->words ?? [];
+        $words = static fn (Trigger $is): array => Compare::catalogs(
+            Made::catalog($of(new Trigger('tr', 'BEFORE', 'INSERT', 'SET NEW.a = 1'))),
+            Made::catalog($of($is)),
+        )[0]->words ?? [];
 
         self::assertSame(['the trigger tr runs after insert (was before insert)'], $words(new Trigger('tr', 'AFTER', 'INSERT', 'SET NEW.a = 1')));
         self::assertSame(['the trigger tr does something else now'], $words(new Trigger('tr', 'BEFORE', 'INSERT', 'SET NEW.a = 2')));
@@ -180,12 +232,21 @@ final class CompareTest extends TestCase
     {
         $of = static fn (Routine ...$routines): Catalog => new Catalog('mariadb', '', [], array_values($routines));
         $f = new Routine('main', 'f', 'function', 'int(11)', 'RETURN 1', '', 'x int(11)');
-        $words = static fn (Routine ...$is): array => array_map(static fn (RoutineDrift $drift): string => $drift->inWords(), Compare::routines($of($f), $of(...$is)));
+        $words = static fn (Routine ...$is): array => array_map(
+            static fn (RoutineDrift $drift): string => $drift->inWords(),
+            Compare::routines($of($f), $of(...$is)),
+        );
 
         self::assertSame([], $words($f));
         self::assertSame(['the function main.f is gone'], $words());
-        self::assertSame(['the function main.f has changed: it takes y text (was x int(11))'], $words(new Routine('main', 'f', 'function', 'int(11)', 'RETURN 1', '', 'y text')));
-        self::assertSame(['the function main.f has changed: it gives text (was int(11)); it does something else now'], $words(new Routine('main', 'f', 'function', 'text', 'RETURN 2', '', 'x int(11)')));
+        self::assertSame(
+            ['the function main.f has changed: it takes y text (was x int(11))'],
+            $words(new Routine('main', 'f', 'function', 'int(11)', 'RETURN 1', '', 'y text')),
+        );
+        self::assertSame(
+            ['the function main.f has changed: it gives text (was int(11)); it does something else now'],
+            $words(new Routine('main', 'f', 'function', 'text', 'RETURN 2', '', 'x int(11)')),
+        );
         self::assertSame(['the function main.g is new'], $words($f, new Routine('main', 'g', 'function', null, null)));
         // Moved with all that it is, and a body that may not be read: neither is a change.
         self::assertSame([], $words(new Routine('other', 'f', 'function', 'int(11)', 'RETURN 1', '', 'x int(11)')));
@@ -195,7 +256,10 @@ final class CompareTest extends TestCase
     public function testAllTablesOfASchemaThatIsCalledOtherwiseAreTheSame(): void
     {
         $tables = static fn (string $schema): array => array_map(
-            static fn (int $i): Table => new Table($schema, 't'.$i, TableType::Table, columns: [new Column('id', 'int(11)', false), new Column('name', 'varchar(80)')], primaryKey: new Key(null, ['id']), foreignKeys: [
+            static fn (int $i): Table => new Table($schema, 't'.$i, TableType::Table, columns: [
+                new Column('id', 'int(11)', false),
+                new Column('name', 'varchar(80)'),
+            ], primaryKey: new Key(null, ['id']), foreignKeys: [
                 new ForeignKey('f', ['id'], new Reference($schema, 't0', ['id'])),
             ]),
             range(0, 53),
@@ -240,10 +304,20 @@ final class CompareTest extends TestCase
         yield 'the old length' => ['At most 12 characters.', new Column('a', 'varchar(12)'), new Column('a', 'varchar(40)'), 'speaks of 12'];
         yield 'the old bounds' => ['Up to 9999.99 per hour', new Column('a', 'decimal(6,2)'), new Column('a', 'decimal(9,2)'), 'speaks of 9999.99'];
         yield 'another figure' => ['Moved in 2012.', new Column('a', 'varchar(12)'), new Column('a', 'varchar(40)'), null];
-        yield 'a code that came in' => ['open or shut', new Column('a', "enum('open','shut')"), new Column('a', "enum('open','shut','planned')"), 'planned came in'];
+        yield 'a code that came in' => [
+            'open or shut',
+            new Column('a', "enum('open','shut')"),
+            new Column('a', "enum('open','shut','planned')"),
+            'planned came in',
+        ];
         yield 'the old kind of type' => ['A number that people type.', new Column('a', 'int(11)'), new Column('a', 'varchar(9)'), 'speaks of the old type'];
         yield 'never empty any more' => ['Never empty.', new Column('a', 'date', false), new Column('a', 'date', true), 'the text says “Never”'];
-        yield 'taken over from a comment' => ['In km²', new Column('a', 'int', comment: 'In km²'), new Column('a', 'int', comment: 'In hectares'), 'now says “In hectares”'];
+        yield 'taken over from a comment' => [
+            'In km²',
+            new Column('a', 'int', comment: 'In km²'),
+            new Column('a', 'int', comment: 'In hectares'),
+            'now says “In hectares”',
+        ];
         yield 'a text that says nothing of it' => ['What people call it.', new Column('a', 'varchar(12)'), new Column('a', 'varchar(40)'), null];
         yield 'no text at all' => ['', new Column('a', 'varchar(12)'), new Column('a', 'date'), null];
     }

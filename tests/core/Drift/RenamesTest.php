@@ -18,7 +18,10 @@ use PHPUnit\Framework\TestCase;
 /** On made-up schemas of many tables: every rename is found, and none is invented. */
 final class RenamesTest extends TestCase
 {
-    private const WORDS = ['order', 'line', 'price', 'station', 'reading', 'sample', 'visit', 'person', 'unit', 'value', 'code', 'flag', 'note', 'state', 'area', 'depth', 'weight', 'owner', 'river', 'barrier'];
+    private const WORDS = [
+        'order', 'line', 'price', 'station', 'reading', 'sample', 'visit', 'person', 'unit', 'value', 'code', 'flag', 'note', 'state', 'area', 'depth',
+        'weight', 'owner', 'river', 'barrier',
+    ];
     private const TYPES = ['varchar(60)', 'int(11)', 'decimal(10,2)', 'datetime', 'char(3)', 'date'];
 
     #[TestWith([1])]

@@ -21,7 +21,10 @@ final class CollectionTest extends TestCase
     {
         $table = self::one("{\"a\":1,\"b\":{\"c\":\"x\",\"d\":[{\"e\":1},{\"e\":2,\"f\":null}]}}\n{\"a\":2.5,\"b\":{\"c\":\"y\",\"d\":[]},\"g\":[true]}\n");
 
-        self::assertSame(['a', 'b', 'b.c', 'b.d', 'b.d[].e', 'b.d[].f', 'g', 'g[]'], array_map(static fn (Column $column): string => $column->name, $table->columns));
+        self::assertSame(
+            ['a', 'b', 'b.c', 'b.d', 'b.d[].e', 'b.d[].f', 'g', 'g[]'],
+            array_map(static fn (Column $column): string => $column->name, $table->columns),
+        );
         self::assertSame(TableType::Collection, $table->kind);
         self::assertSame(['number', false], [$table->column('a')?->type, $table->column('a')?->nullable]);
         self::assertSame([1, 2], [$table->column('g')?->seen?->present, $table->column('g')?->seen?->of]);
@@ -42,11 +45,19 @@ final class CollectionTest extends TestCase
     {
         $lines = '';
         for ($i = 0; $i < 60; ++$i) {
-            $lines .= json_encode(['at' => gmdate('Y-m-d\TH:i:s\Z', $i * 1000), 'day' => '2024-02-0'.(1 + $i % 9), 'flag' => 'GSB'[$i % 3], 'free' => 'text '.$i])."\n";
+            $lines .= json_encode([
+                'at' => gmdate('Y-m-d\TH:i:s\Z', $i * 1000),
+                'day' => '2024-02-0'.(1 + $i % 9),
+                'flag' => 'GSB'[$i % 3],
+                'free' => 'text '.$i,
+            ])."\n";
         }
         $table = self::one($lines);
 
-        self::assertSame(['string (date-time)', 'string (date)', 'string', 'string'], array_map(static fn (Column $column): string => $column->type, $table->columns));
+        self::assertSame(
+            ['string (date-time)', 'string (date)', 'string', 'string'],
+            array_map(static fn (Column $column): string => $column->type, $table->columns),
+        );
         self::assertSame(['G' => 20, 'S' => 20, 'B' => 20], $table->column('flag')?->seen?->values);
         self::assertSame([], $table->column('free')?->seen?->values);
     }
@@ -83,7 +94,11 @@ final class CollectionTest extends TestCase
     {
         $lines = '';
         for ($i = 0; $i < 80; ++$i) {
-            $lines .= json_encode(['by' => 'p'.($i % 4).'@arrowmere.example', 'observer' => ['Ada Brook', 'Bran Calder'][$i % 2], 'state' => ['ok', 'low'][$i % 2]])."\n";
+            $lines .= json_encode([
+                'by' => 'p'.($i % 4).'@arrowmere.example',
+                'observer' => ['Ada Brook', 'Bran Calder'][$i % 2],
+                'state' => ['ok', 'low'][$i % 2],
+            ])."\n";
         }
         $table = self::one($lines);
 
@@ -117,7 +132,10 @@ final class CollectionTest extends TestCase
         }
         $catalog = self::read(['wide.jsonl' => $lines]);
 
-        self::assertSame(['id', 'sensors', 'sensors{}', 'sensors{}.v'], array_map(static fn (Column $column): string => $column->name, $catalog->tables[0]->columns));
+        self::assertSame(
+            ['id', 'sensors', 'sensors{}', 'sensors{}.v'],
+            array_map(static fn (Column $column): string => $column->name, $catalog->tables[0]->columns),
+        );
         self::assertStringContainsString('the object sensors is a map', $catalog->notes[0]);
         self::assertLessThan(200, memory_get_peak_usage() / 1048576);
     }

@@ -36,7 +36,9 @@ final class FileProfilerTest extends TestCase
     {
         $lines = '';
         for ($i = 0; $i < 40; ++$i) {
-            $lines .= json_encode(['id' => $i] + (0 === $i % 2 ? ['power' => ['volts' => 3.5, 'source' => 'sun']] : []) + ['readings' => [['p' => 'a', 'v' => 1], ['p' => 'b']]])."\n";
+            $lines .= json_encode(
+                ['id' => $i] + (0 === $i % 2 ? ['power' => ['volts' => 3.5, 'source' => 'sun']] : []) + ['readings' => [['p' => 'a', 'v' => 1], ['p' => 'b']]],
+            )."\n";
         }
         $fields = self::profile('m.jsonl', $lines)->fields;
 
@@ -103,7 +105,10 @@ final class FileProfilerTest extends TestCase
         $tally->add('  ', false);
         $figures = $tally->figures(true);
 
-        self::assertSame([30001, 1, null, 'value 0', 7, 11], [$figures['values'], $figures['blank'], $figures['distinct'], $figures['least'], $figures['shortest'], $figures['longest']]);
+        self::assertSame(
+            [30001, 1, null, 'value 0', 7, 11],
+            [$figures['values'], $figures['blank'], $figures['distinct'], $figures['least'], $figures['shortest'], $figures['longest']],
+        );
         self::assertNull($tally->frequent());
         self::assertCount(5000, $tally->sample());
         self::assertContains('value 29999', array_merge($tally->sample(), ['value 29999']));

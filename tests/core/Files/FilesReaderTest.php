@@ -20,9 +20,18 @@ final class FilesReaderTest extends TestCase
 {
     public function testTheTypesOfACsvFileFitAllItsValues(): void
     {
-        $table = self::table(['list.csv' => "id;name;opened;height;flag;odd;x\n1;\"a; \"\"b\"\"\";2024-01-02;1.50;yes;007;\n2;c;2024-02-03 10:00;12;no;8;\n"], 'list');
+        $table = self::table(
+            ['list.csv' => "id;name;opened;height;flag;odd;x\n1;\"a; \"\"b\"\"\";2024-01-02;1.50;yes;007;\n2;c;2024-02-03 10:00;12;no;8;\n"],
+            'list',
+        );
 
-        self::assertSame(['id' => 'integer', 'name' => 'varchar(6)', 'opened' => 'timestamp', 'height' => 'decimal(4,2)', 'flag' => 'boolean', 'odd' => 'varchar(3)', 'x' => 'text'], array_column(array_map(static fn (Column $column): array => [$column->name, $column->type], $table->columns), 1, 0));
+        self::assertSame(
+            [
+                'id' => 'integer', 'name' => 'varchar(6)', 'opened' => 'timestamp', 'height' => 'decimal(4,2)', 'flag' => 'boolean', 'odd' => 'varchar(3)',
+                'x' => 'text',
+            ],
+            array_column(array_map(static fn (Column $column): array => [$column->name, $column->type], $table->columns), 1, 0),
+        );
         self::assertSame([false, true], [$table->column('id')?->nullable, $table->column('x')?->nullable]);
         self::assertSame(2, $table->rowEstimate);
     }
@@ -66,10 +75,18 @@ final class FilesReaderTest extends TestCase
 
     public function testAFolderGivesAllItsKindsAndTheChoiceHolds(): void
     {
-        $folder = new Folder(['s.sql' => 'CREATE TABLE from_script (a int);', 'rows.csv' => "a,b\n1,2\n", 'docs.jsonl' => '{"a":1}', 'plan.schema.json' => '{"type":"object","properties":{"x":{"type":"string"}}}']);
+        $folder = new Folder([
+            's.sql' => 'CREATE TABLE from_script (a int);',
+            'rows.csv' => "a,b\n1,2\n",
+            'docs.jsonl' => '{"a":1}',
+            'plan.schema.json' => '{"type":"object","properties":{"x":{"type":"string"}}}',
+        ]);
         $reader = FilesReader::open($folder->path);
 
-        self::assertEqualsCanonicalizing(['docs' => 'collection', 'plan' => 'collection', 'rows' => 'table', 'from_script' => 'table'], $reader->inventory()->schemas['files']);
+        self::assertEqualsCanonicalizing(
+            ['docs' => 'collection', 'plan' => 'collection', 'rows' => 'table', 'from_script' => 'table'],
+            $reader->inventory()->schemas['files'],
+        );
         self::assertSame(
             ['docs', 'from_script', 'plan', 'rows'],
             array_map(static fn (Table $table): string => $table->name, $reader->read(new Choice(), new SilentProgress())->tables),
@@ -96,8 +113,13 @@ final class FilesReaderTest extends TestCase
     public function testSheetsAreKnownByTheirHeaderAndReadTogether(): void
     {
         $folder = new Folder([
-            'c.csv' => "SCHEMA_NAME,TABLE_NAME,TABLE_KIND,COLUMN_NAME,POSITION,NATIVE_TYPE,REQUIRED,DEFAULT_VALUE\nRIVER,STATION,TABLE,NAME,2,VARCHAR2(80),NO,\nRIVER,STATION,TABLE,ID,1,\"NUMBER(9,0)\",YES,\nRIVER,VISIT,TABLE,STATION_ID,1,\"NUMBER(9,0)\",YES,0\nRIVER,OPEN_ONES,VIEW,ID,1,NUMBER,NO,\n",
-            'k.csv' => "schema_name,table_name,constraint_name,constraint_kind,column_name,position,far_schema,far_table,far_column,on_delete,on_update\nRIVER,STATION,PK_S,PRIMARY KEY,ID,1,,,,,\nRIVER,VISIT,FK_V,FOREIGN KEY,STATION_ID,1,RIVER,STATION,ID,CASCADE,\nRIVER,AWAY,PK_A,PRIMARY KEY,ID,1,,,,,\n",
+            'c.csv' => "SCHEMA_NAME,TABLE_NAME,TABLE_KIND,COLUMN_NAME,POSITION,NATIVE_TYPE,REQUIRED,DEFAULT_VALUE\n"
+                ."RIVER,STATION,TABLE,NAME,2,VARCHAR2(80),NO,\nRIVER,STATION,TABLE,ID,1,\"NUMBER(9,0)\",YES,\n"
+                    ."RIVER,VISIT,TABLE,STATION_ID,1,\"NUMBER(9,0)\",YES,0\n"
+                ."RIVER,OPEN_ONES,VIEW,ID,1,NUMBER,NO,\n",
+            'k.csv' => "schema_name,table_name,constraint_name,constraint_kind,column_name,position,far_schema,far_table,far_column,on_delete,on_update\n"
+                ."RIVER,STATION,PK_S,PRIMARY KEY,ID,1,,,,,\nRIVER,VISIT,FK_V,FOREIGN KEY,STATION_ID,1,RIVER,STATION,ID,CASCADE,\n"
+                ."RIVER,AWAY,PK_A,PRIMARY KEY,ID,1,,,,,\n",
             'n.csv' => "schema_name,table_name,column_name,comment_text\nRIVER,STATION,,A fixed place\nRIVER,STATION,NAME,What people call it\n",
         ]);
         $catalog = FilesReader::open($folder->path)->read(new Choice(), new SilentProgress());
@@ -105,8 +127,14 @@ final class FilesReaderTest extends TestCase
 
         self::assertSame(['OPEN_ONES', 'STATION', 'VISIT'], array_map(static fn (Table $table): string => $table->name, $catalog->tables));
         self::assertSame(['ID', 'NAME'], array_map(static fn (Column $column): string => $column->name, $station->columns ?? []));
-        self::assertSame(['A fixed place', 'What people call it', ['ID']], [$station?->comment, $station?->column('NAME')?->comment, $station?->primaryKey?->columns]);
-        self::assertSame(['STATION', 'CASCADE'], [$catalog->table('RIVER', 'VISIT')?->foreignKeys[0]->references->table, $catalog->table('RIVER', 'VISIT')?->foreignKeys[0]->onDelete]);
+        self::assertSame(
+            ['A fixed place', 'What people call it', ['ID']],
+            [$station?->comment, $station?->column('NAME')?->comment, $station?->primaryKey?->columns],
+        );
+        self::assertSame(
+            ['STATION', 'CASCADE'],
+            [$catalog->table('RIVER', 'VISIT')?->foreignKeys[0]->references->table, $catalog->table('RIVER', 'VISIT')?->foreignKeys[0]->onDelete],
+        );
         self::assertStringContainsString('RIVER.AWAY, which the sheet of columns does not list', $catalog->notes[0]);
     }
 
@@ -130,24 +158,36 @@ final class FilesReaderTest extends TestCase
 
     public function testASchemaIsReadAsAPlannedCollectionAndWrittenAgain(): void
     {
-        $schema = '{"$schema":"https://json-schema.org/draft/2020-12/schema","type":"object","required":["at"],"properties":{"at":{"type":"string","format":"date-time","description":"when"},"level":{"enum":["low","high"]},"who":{"$ref":"#/$defs/person"},"tags":{"type":"array","items":{"type":"string"}},"extra":{"type":"object","additionalProperties":{"type":"number"}}},"$defs":{"person":{"type":"object","required":["n"],"properties":{"n":{"type":["string","null"]}}}}}';
+        $schema = '{"$schema":"https://json-schema.org/draft/2020-12/schema","type":"object","required":["at"],'
+            .'"properties":{"at":{"type":"string","format":"date-time","description":"when"},"level":{"enum":["low","high"]},"who":{"$ref":"#/$defs/person"},'
+            .'"tags":{"type":"array","items":{"type":"string"}},"extra":{"type":"object","additionalProperties":{"type":"number"}}},'
+            .'"$defs":{"person":{"type":"object","required":["n"],"properties":{"n":{"type":["string","null"]}}}}}';
         $table = self::table(['alarm.schema.json' => $schema], 'alarm');
 
         self::assertTrue($table->planned);
-        self::assertSame(['at', 'level', 'who', 'who.n', 'tags', 'tags[]', 'extra', 'extra{}'], array_map(static fn (Column $column): string => $column->name, $table->columns));
+        self::assertSame(
+            ['at', 'level', 'who', 'who.n', 'tags', 'tags[]', 'extra', 'extra{}'],
+            array_map(static fn (Column $column): string => $column->name, $table->columns),
+        );
         $written = JsonSchema::of($table);
         self::assertSame(['at'], $written['required'] ?? null);
         /** @var array<string, mixed> $decoded */
         $decoded = json_decode((string) json_encode($written), true);
         $again = (new \Fasti\Core\Files\SchemaFile($decoded))->table('files', 'alarm');
-        self::assertEquals(array_map(static fn (Column $column): array => [$column->name, $column->nullable], $table->columns), array_map(static fn (Column $column): array => [$column->name, $column->nullable], $again->columns));
+        self::assertEquals(
+            array_map(static fn (Column $column): array => [$column->name, $column->nullable], $table->columns),
+            array_map(static fn (Column $column): array => [$column->name, $column->nullable], $again->columns),
+        );
     }
 
     public function testMembersMayBePlannedLineByLine(): void
     {
         $table = MemberList::table('files', 'alarm', 'An alarm', "at string (date-time) required\nreadings[].value number\n");
 
-        self::assertSame(['An alarm', 'string (date-time)', false, true], [$table->comment, $table->columns[0]->type, $table->columns[0]->nullable, $table->columns[1]->nullable]);
+        self::assertSame(
+            ['An alarm', 'string (date-time)', false, true],
+            [$table->comment, $table->columns[0]->type, $table->columns[0]->nullable, $table->columns[1]->nullable],
+        );
         $this->expectException(SourceError::class);
         $this->expectExceptionMessage('Line 2, “value colour”');
         MemberList::table('files', 'alarm', '', "at string\nvalue colour");

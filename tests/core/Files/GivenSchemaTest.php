@@ -105,7 +105,9 @@ final class GivenSchemaTest extends TestCase
         if (0 === $kind || 8 === $kind) {
             $object = new \stdClass();
             for ($i = mt_rand(0, 5); $i > 0; --$i) {
-                $object->{['a', 'b', 'a.b', '0', '1', 'x[]', '', 'y{}', '"', 'type', 'en', 'de', '2024-01-01', '$ref'][mt_rand(0, 13)]} = self::made($depth + 1);
+                $object->{[
+                    'a', 'b', 'a.b', '0', '1', 'x[]', '', 'y{}', '"', 'type', 'en', 'de', '2024-01-01', '$ref',
+                ][mt_rand(0, 13)]} = self::made($depth + 1);
             }
 
             return $object;

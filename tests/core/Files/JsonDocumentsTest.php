@@ -96,7 +96,10 @@ final class JsonDocumentsTest extends TestCase
 
     public function testASchemaThatRefersToItselfEnds(): void
     {
-        $table = (new SchemaFile(['type' => 'object', 'properties' => ['child' => ['$ref' => '#'], 'odd' => ['$ref' => '#/$defs/none']]]))->table('files', 'tree');
+        $table = (new SchemaFile([
+            'type' => 'object',
+            'properties' => ['child' => ['$ref' => '#'], 'odd' => ['$ref' => '#/$defs/none']],
+        ]))->table('files', 'tree');
 
         self::assertLessThan(80, \count($table->columns));
         self::assertSame('child.child', $table->columns[1]->name);
@@ -104,9 +107,16 @@ final class JsonDocumentsTest extends TestCase
 
     public function testASchemaPutsTogetherWhatIsInherited(): void
     {
-        $table = (new SchemaFile(['type' => 'array', 'items' => ['allOf' => [['properties' => ['a' => ['type' => 'integer']], 'required' => ['a']], ['$ref' => '#/definitions/more']]], 'definitions' => ['more' => ['properties' => ['b' => ['type' => ['string', 'null'], 'default' => 'x']]]]]))->table('files', 'list');
+        $table = (new SchemaFile([
+            'type' => 'array',
+            'items' => ['allOf' => [['properties' => ['a' => ['type' => 'integer']], 'required' => ['a']], ['$ref' => '#/definitions/more']]],
+            'definitions' => ['more' => ['properties' => ['b' => ['type' => ['string', 'null'], 'default' => 'x']]]],
+        ]))->table('files', 'list');
 
-        self::assertSame([['a', 'integer', false, null], ['b', 'string', true, '"x"']], array_map(static fn ($column): array => [$column->name, $column->type, $column->nullable, $column->default], $table->columns));
+        self::assertSame(
+            [['a', 'integer', false, null], ['b', 'string', true, '"x"']],
+            array_map(static fn ($column): array => [$column->name, $column->type, $column->nullable, $column->default], $table->columns),
+        );
         self::assertTrue(SchemaFile::is(['$schema' => 'https://json-schema.org/draft/2020-12/schema']));
         self::assertFalse(SchemaFile::is(['type' => 'object', 'name' => 'a document that has a type']));
         self::assertFalse(SchemaFile::is([1, 2]));
@@ -114,10 +124,21 @@ final class JsonDocumentsTest extends TestCase
 
     public function testMeaningsStandInTheSchemaThatIsWritten(): void
     {
-        $table = (new SchemaFile(['type' => 'object', 'required' => ['a'], 'properties' => ['a' => ['enum' => ['x', 'y']], 'b' => ['type' => 'array', 'items' => ['type' => 'object', 'properties' => ['c' => ['type' => 'string', 'format' => 'date']]]]]]))->table('files', 't');
+        $table = (new SchemaFile([
+            'type' => 'object',
+            'required' => ['a'],
+            'properties' => [
+                'a' => ['enum' => ['x', 'y']],
+                'b' => ['type' => 'array', 'items' => ['type' => 'object', 'properties' => ['c' => ['type' => 'string', 'format' => 'date']]]],
+            ],
+        ]))->table('files', 't');
         $schema = JsonSchema::of($table, 'Title', 'About', ['b[].c' => 'The day']);
 
         self::assertSame(['Title', 'About', JsonSchema::DRAFT], [$schema['title'] ?? null, $schema['description'] ?? null, $schema['$schema'] ?? null]);
-        self::assertSame('{"a":{"type":"string","enum":["x","y"]},"b":{"type":"array","items":{"properties":{"c":{"type":"string","description":"The day","format":"date"}}}}}', str_replace('"items":{"type":"object",', '"items":{', (string) json_encode($schema['properties'] ?? null)));
+        self::assertSame(
+            '{"a":{"type":"string","enum":["x","y"]},"b":{"type":"array","items":{"properties":{"c":{"type":"string","description":"The '
+                .'day","format":"date"}}}}}',
+            str_replace('"items":{"type":"object",', '"items":{', (string) json_encode($schema['properties'] ?? null)),
+        );
     }
 }

@@ -17,7 +17,8 @@ final class MapsTest extends TestCase
     public static function objects(): iterable
     {
         $each = static fn (callable $make, int $count = 20): array => array_map($make, range(0, $count - 1));
-        $words = ['amber', 'birch', 'cedar', 'dune', 'elm', 'fern', 'glen', 'heath', 'iris', 'juniper', 'kelp', 'larch', 'moss', 'nettle', 'oak', 'pine', 'quill',
+        $words = ['amber', 'birch', 'cedar', 'dune', 'elm', 'fern', 'glen', 'heath', 'iris',
+            'juniper', 'kelp', 'larch', 'moss', 'nettle', 'oak', 'pine', 'quill',
             'reed', 'sage', 'thorn', 'umber', 'vetch', 'willow', 'yarrow'];
         yield 'texts in languages' => [[['en' => 'Mill', 'de' => 'Mühle'], ['en' => 'Weir']], true];
         yield 'texts in languages with regions' => [[['en-GB' => 'Mill', 'pt_BR' => 'Moinho', 'de' => 'Mühle']], true];
@@ -37,7 +38,10 @@ final class MapsTest extends TestCase
         yield 'objects alike under many names' => [[array_map(static fn (): array => ['rows' => 1, 'size' => 2], array_flip($words))], true];
         yield 'maps of maps' => [[['2024-01' => ['EUR' => 1, 'CHF' => 2], '2024-02' => ['GBP' => 2, 'SEK' => 4, 'NOK' => 5]]], true];
         yield 'settings' => [[['host' => 'a', 'user' => 'b', 'port' => 1, 'debug' => true]], false];
-        yield 'settings of texts' => [$each(static fn (int $i): array => ['host' => 'a', 'user' => 'b', 'database' => 'c', 'charset' => 'd', 'socket' => 'e'.$i]), false];
+        yield 'settings of texts' => [
+            $each(static fn (int $i): array => ['host' => 'a', 'user' => 'b', 'database' => 'c', 'charset' => 'd', 'socket' => 'e'.$i]),
+            false,
+        ];
         yield 'settings with versions' => [$each(static fn (int $i): array => ['minimum' => '1.2.0', 'current' => '1.5.'.$i, 'maximum' => '2.0.0']), false];
         yield 'a range' => [[['from' => '2024-01-01', 'to' => '2024-02-01']], false];
         yield 'members of two letters' => [[['id' => 'a', 'no' => 'b', 'to' => 'c', 'is' => 'd'], ['id' => 'a', 'no' => 'b', 'to' => 'c', 'is' => 'd']], false];
@@ -45,7 +49,10 @@ final class MapsTest extends TestCase
         yield 'lines of an address' => [$each(static fn (int $i): array => ['line1' => 'a', 'line2' => 'b', 'line3' => 'c', 'line4' => 'd']), false];
         yield 'objects that differ' => [[['address' => ['street' => 'a', 'town' => 'b'], 'contact' => ['email' => 'c', 'phone' => 'd']]], false];
         yield 'sides of a box' => [[['top' => ['width' => 1, 'style' => 'a'], 'left' => ['width' => 2, 'style' => 'b']]], false];
-        yield 'some members that are optional' => [$each(static fn (int $i): array => ['title' => 'a'] + (0 === $i % 2 ? ['note' => 'b'] : ['remark' => 'c'])), false];
+        yield 'some members that are optional' => [
+            $each(static fn (int $i): array => ['title' => 'a'] + (0 === $i % 2 ? ['note' => 'b'] : ['remark' => 'c'])),
+            false,
+        ];
         yield 'sums by name' => [[['net' => 1, 'vat' => 2, 'all' => 3], ['net' => 1, 'vat' => 2, 'all' => 3]], false];
     }
 
@@ -58,7 +65,10 @@ final class MapsTest extends TestCase
         $names = array_map(static fn (Column $column): string => $column->name, $catalog->tables[0]->columns);
 
         self::assertSame($map, \in_array('m{}', $names, true), implode(', ', $names));
-        self::assertSame($map ? 1 : 0, \count(array_filter($catalog->notes, static fn (string $note): bool => str_contains($note, 'the object m is a map, for '))));
+        self::assertSame(
+            $map ? 1 : 0,
+            \count(array_filter($catalog->notes, static fn (string $note): bool => str_contains($note, 'the object m is a map, for '))),
+        );
     }
 
     public function testAMapWithinAMapIsFoundOnceTheOuterIsKnown(): void

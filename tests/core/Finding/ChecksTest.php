@@ -93,7 +93,10 @@ final class ChecksTest extends TestCase
         self::assertStringStartsWith('permit.valid_until', $found[0]);
     }
 
-    /** @param array{values?: int, distinct?: int, least?: string, greatest?: string, frequent?: array<string, int>, frequentOf?: int, likely?: string, percent?: int, allowed?: string, broken?: ?int, breaking?: array<string, int>} $figures */
+    /**
+     * @param array{values?: int, distinct?: int, least?: string, greatest?: string, frequent?: array<string, int>, frequentOf?: int, likely?: string,
+     *     percent?: int, allowed?: string, broken?: ?int, breaking?: array<string, int>} $figures
+     */
     #[DataProvider('data')]
     public function testWhatTheDataShows(DataCheck $check, string $type, array $figures, string $says): void
     {

@@ -62,7 +62,10 @@ final class StandoutsTest extends TestCase
 
     public function testSizesOfTheSameSortDoNotCountAsOtherTypes(): void
     {
-        $found = self::byCheck(Made::table('a', ['n' => 'int(11)', 't' => 'varchar(10)'], [], 'x'), Made::table('b', ['n' => 'bigint(20) unsigned', 't' => 'char(3)', 'a_id' => 'int'], ['a_id' => 'a'], 'x'));
+        $found = self::byCheck(
+            Made::table('a', ['n' => 'int(11)', 't' => 'varchar(10)'], [], 'x'),
+            Made::table('b', ['n' => 'bigint(20) unsigned', 't' => 'char(3)', 'a_id' => 'int'], ['a_id' => 'a'], 'x'),
+        );
 
         self::assertArrayNotHasKey('same-name-other-type', $found);
     }

@@ -50,6 +50,9 @@ final class JoinTest extends TestCase
 
         self::assertSame('A reading is recorded at exactly one station.', (string) Sentence::forth('Readings', 'Station', $cardinality, 'is recorded at'));
         self::assertSame('A station records any number of readings.', (string) Sentence::back('Readings', 'Station', $cardinality, 'records'));
-        self::assertSame('An alert rule refers to at most one UNIT.', (string) Sentence::forth('Alert rule', 'UNIT', new Cardinality(End::NoneOrMore, End::NoneOrOne)));
+        self::assertSame(
+            'An alert rule refers to at most one UNIT.',
+            (string) Sentence::forth('Alert rule', 'UNIT', new Cardinality(End::NoneOrMore, End::NoneOrOne)),
+        );
     }
 }

@@ -43,7 +43,10 @@ final class GraphTest extends TestCase
         $all = self::graph()->toArray(["s\0months\0top" => true]);
 
         self::assertSame([['schema' => 's', 'table' => 'months', 'column' => 'top']], array_column($all['fields'], 'of'));
-        self::assertSame([['of' => ['schema' => 's', 'table' => 'months'], 'to' => ['schema' => 's', 'table' => 'days', 'column' => 'top']]], $all['references']);
+        self::assertSame(
+            [['of' => ['schema' => 's', 'table' => 'months'], 'to' => ['schema' => 's', 'table' => 'days', 'column' => 'top']]],
+            $all['references'],
+        );
         self::assertSame([], self::graph()->toArray(null, 'other')['fields']);
     }
 
@@ -56,7 +59,10 @@ final class GraphTest extends TestCase
             '"top":{"inputFields":[{"namespace":"postgresql","name":"s.reading","field":"value","transformations":[{"type":"DIRECT","subtype":"TRANSFORMATION"',
             $event,
         );
-        self::assertStringContainsString('"dataset":[{"namespace":"postgresql","name":"s.reading","field":"station_id","transformations":[{"type":"INDIRECT"', $event);
+        self::assertStringContainsString(
+            '"dataset":[{"namespace":"postgresql","name":"s.reading","field":"station_id","transformations":[{"type":"INDIRECT"',
+            $event,
+        );
         self::assertMatchesRegularExpression('/"runId":"[0-9a-f]{8}-[0-9a-f]{4}-4[0-9a-f]{3}-8[0-9a-f]{3}-[0-9a-f]{12}"/', $event);
     }
 

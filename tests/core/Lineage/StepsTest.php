@@ -24,7 +24,8 @@ final class StepsTest extends TestCase
             ['Take station', "Keep only rows where: id > 3 AND name LIKE 'a%'"],
         ];
         yield 'join with the rows at each end' => ['SELECT 1 FROM station s JOIN reach r ON r.id = s.reach_id', [
-            'Take station, called s', 'Take reach, called r', 'Join reach; rows without drop out: r.id = s.reach_id (exactly one reach to each row, any number of rows to each reach)',
+            'Take station, called s', 'Take reach, called r', 'Join reach; rows without drop out: r.id = s.reach_id (exactly one reach to each row, any '
+                .'number of rows to each reach)',
         ]];
         yield 'an outer join to many' => ['SELECT 1 FROM station s LEFT JOIN reading r ON r.station_id = s.id', [
             'Take station, called s', 'Take reading, called r',
@@ -32,10 +33,12 @@ final class StepsTest extends TestCase
         ]];
         yield 'a key that is given in part as a value' => ['SELECT 1 FROM station s LEFT JOIN reading r ON r.station_id = s.id AND r.taken = current_date', [
             'Take station, called s', 'Take reading, called r',
-            'Join reading where there is any; rows without stay: r.station_id = s.id AND r.taken = current_date (at most one reading to each row, at most one row to each reading)',
+            'Join reading where there is any; rows without stay: r.station_id = s.id AND r.taken = current_date (at most one reading to each row, at most '
+                .'one row to each reading)',
         ]];
         yield 'commas are joined by what WHERE compares' => ['SELECT 1 FROM station, reading WHERE reading.station_id = station.id AND value > 2', [
-            'Take station', 'Take reading', 'Join reading; rows without drop out: reading.station_id = station.id (any number of reading to each row, at most one row to each reading)', 'Keep only rows where: value > 2',
+            'Take station', 'Take reading', 'Join reading; rows without drop out: reading.station_id = station.id (any number of reading to each row, at '
+                .'most one row to each reading)', 'Keep only rows where: value > 2',
         ]];
         yield 'nothing compared' => ['SELECT 1 FROM station, reach', ['Take station', 'Take reach', 'Put each row beside every row of reach']];
         yield 'group, keep groups, order, limit' => ['SELECT reach_id, count(*) AS n FROM station GROUP BY 1 HAVING count(*) > 2 ORDER BY 2 DESC LIMIT 5', [
@@ -73,7 +76,8 @@ final class StepsTest extends TestCase
     public function testAQueryIsToldStepByStep(string $sql, array $expected): void
     {
         self::assertSame($expected, array_map(
-            static fn (Step $step): string => $step->words.('' === $step->detail ? '' : ': '.$step->detail).('' === $step->rows ? '' : " ($step->rows)").('' === $step->named ? '' : ", and call it $step->named"),
+            static fn (Step $step): string => $step->words.('' === $step->detail ? '' : ': '.$step->detail)
+                .('' === $step->rows ? '' : " ($step->rows)").('' === $step->named ? '' : ", and call it $step->named"),
             self::steps($sql)[0],
         ));
     }

@@ -123,7 +123,12 @@ final class FormulaTest extends TestCase
             'EXTRACT(YEAR FROM day.day_date)',
             "CAST(strftime('%Y', day.day_date) AS integer)",
         ];
-        yield 'a date' => ["day.day_date = DATE '2026-01-31'", "day.day_date = DATE '2026-01-31'", "day.day_date = DATE '2026-01-31'", "day.day_date = '2026-01-31'"];
+        yield 'a date' => [
+            "day.day_date = DATE '2026-01-31'",
+            "day.day_date = DATE '2026-01-31'",
+            "day.day_date = DATE '2026-01-31'",
+            "day.day_date = '2026-01-31'",
+        ];
         yield 'a pattern' => ["note LIKE 'a%'", "note LIKE 'a%' ESCAPE ''", "note LIKE 'a%' ESCAPE ''", "note LIKE 'a%'"];
         yield 'a cast' => ['CAST(note AS varchar(3))', 'CAST(note AS char(3))', 'CAST(note AS varchar(3))', 'SUBSTR(CAST(note AS text), 1, 3)'];
         yield 'minus a minus' => ['-(-individuals)', '-(-individuals)', '-(-individuals)', '-(-individuals)'];

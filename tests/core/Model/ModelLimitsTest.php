@@ -33,8 +33,16 @@ final class ModelLimitsTest extends TestCase
         $measure = static fn (string $name = 'visits', string $expression = '', string $filter = '', string $meaning = ''): Model => new Model('m', measures: [
             new Measure($name, Aggregation::Count, expression: $expression, filter: $filter, meaning: $meaning),
         ]);
-        $role = static fn (Attribute ...$attributes): Role => new Role('person', RoleKind::Dimension, new Place('main', 'person'), attributes: array_values($attributes));
-        yield 'an expression' => [static fn (): Model => $measure(expression: str_repeat('é', 4001)), 'The expression of “visits” has 4,001 characters; 4,000 are the most.'];
+        $role = static fn (Attribute ...$attributes): Role => new Role(
+            'person',
+            RoleKind::Dimension,
+            new Place('main', 'person'),
+            attributes: array_values($attributes),
+        );
+        yield 'an expression' => [
+            static fn (): Model => $measure(expression: str_repeat('é', 4001)),
+            'The expression of “visits” has 4,001 characters; 4,000 are the most.',
+        ];
         yield 'a filter' => [static fn (): Model => $measure(filter: str_repeat('a', 5000)), 'The filter of “visits” has 5,000 characters'];
         yield 'a meaning' => [static fn (): Model => $measure(meaning: str_repeat('a', 1000000)), 'The meaning of “visits” has 1,000,000 characters'];
         yield 'a name' => [static fn (): Model => $measure(name: str_repeat('n', 161)), 'The name of a measure has 161 characters; 160 are the most.'];
@@ -43,10 +51,19 @@ final class ModelLimitsTest extends TestCase
             'A model has 1,000 measures at the most, and this one would have 1,001.',
         ];
         yield 'attributes' => [
-            static fn (): Model => new Model('m', roles: [$role(...array_fill(0, 20001, new Attribute('a', 'a')))]), 'A model has 20,000 attributes at the most, and this one would have 20,001.',
+            static fn (): Model => new Model(
+                'm',
+                roles: [$role(...array_fill(0, 20001, new Attribute('a', 'a')))],
+            ), 'A model has 20,000 attributes at the most, and this one would have 20,001.',
         ];
-        yield 'an expression of an attribute' => [static fn (): Model => new Model('m', roles: [$role(new Attribute('a', str_repeat('b', 4001)))]), 'The expression of “a” has 4,001'];
-        yield 'what it is sorted by' => [static fn (): Model => new Model('m', roles: [$role(new Attribute('a', 'b', sorted: str_repeat('b', 4001)))]), 'What “a” is sorted by has 4,001'];
+        yield 'an expression of an attribute' => [
+            static fn (): Model => new Model('m', roles: [$role(new Attribute('a', str_repeat('b', 4001)))]),
+            'The expression of “a” has 4,001',
+        ];
+        yield 'what it is sorted by' => [
+            static fn (): Model => new Model('m', roles: [$role(new Attribute('a', 'b', sorted: str_repeat('b', 4001)))]),
+            'What “a” is sorted by has 4,001',
+        ];
     }
 
     public function testWhatIsAsLargeAsMayBeIsKept(): void
@@ -67,11 +84,22 @@ final class ModelLimitsTest extends TestCase
 
     public function testASecretFieldIsAFaultWhereverItStands(): void
     {
-        $ground = new \Fasti\Core\Model\Ground(River::model(), River::catalog(), closed: [(new Place('', 'sighting'))->key()."\0individuals" => 'it holds secrets, by its name']);
+        $ground = new \Fasti\Core\Model\Ground(
+            River::model(),
+            River::catalog(),
+            closed: [(new Place('', 'sighting'))->key()."\0individuals" => 'it holds secrets, by its name'],
+        );
         $ground = '' === $ground->closed('sighting', 'individuals')
-            ? new \Fasti\Core\Model\Ground(River::model(), River::catalog(), closed: [$ground->role('sighting')->entry->key()."\0individuals" => 'it holds secrets, by its name']) : $ground;
+            ? new \Fasti\Core\Model\Ground(
+                River::model(),
+                River::catalog(),
+                closed: [$ground->role('sighting')->entry->key()."\0individuals" => 'it holds secrets, by its name'],
+            ) : $ground;
 
-        self::assertStringContainsString('“individuals” is closed (it holds secrets, by its name)', $ground->formula('sighting', 'weight_g + individuals')->faults[0]->message ?? '');
+        self::assertStringContainsString(
+            '“individuals” is closed (it holds secrets, by its name)',
+            $ground->formula('sighting', 'weight_g + individuals')->faults[0]->message ?? '',
+        );
         self::assertSame([], $ground->formula('sighting', 'weight_g')->faults);
     }
 }

@@ -58,7 +58,10 @@ final class ProposalTest extends TestCase
                 'species_id',
             ), $link('reading', 'day', 'day_id', 'day_id'), $link('reading', 'station', 'station_id', 'station_id'),
             $link('station', 'reach', 'reach_id', 'reach_id'),
-        ], [$at['sighting'] => EntryKind::Fact, $at['reading'] => EntryKind::Fact], [$at['sighting'] => 'it leads to 3 tables'], [$at['reach'] => 'Reach of a river']);
+        ], [
+            $at['sighting'] => EntryKind::Fact,
+            $at['reading'] => EntryKind::Fact,
+        ], [$at['sighting'] => 'it leads to 3 tables'], [$at['reach'] => 'Reach of a river']);
     }
 
     public function testFactsDimensionsAndRolesAreProposedWithReasons(): void

@@ -15,7 +15,9 @@ final class RecognitionTest extends TestCase
 {
     private const NAMES = ['Ada', 'Karin', 'Pierre', 'Lucía', 'Joost', 'Paweł', 'Chiara', 'Björn', 'Hannah', 'Tomasz'];
     private const SURNAMES = ['Brook', 'Lindqvist', 'Marchand', 'Ferrer', 'de Vries', 'Zieliński', 'Moretti', 'Ahlgren', 'Hale', 'Sowa'];
-    private const PLACES = ['Arrow bridge', 'Upper weir', 'Mill race', 'North sluice', 'Old ferry', 'Quarry pond', 'Heron pool', 'Long reach', 'Stone ford', 'East gauge'];
+    private const PLACES = [
+        'Arrow bridge', 'Upper weir', 'Mill race', 'North sluice', 'Old ferry', 'Quarry pond', 'Heron pool', 'Long reach', 'Stone ford', 'East gauge',
+    ];
 
     public function testItIsMeasuredOnThreeHundredColumns(): void
     {
@@ -104,7 +106,9 @@ final class RecognitionTest extends TestCase
             'name' => $pick(...self::NAMES).' '.self::SURNAMES[intdiv($i, 2) % 10],
             'mail' => strtolower(substr($seed, 0, 6)).'@post.example',
             'phone' => \sprintf('+49 %d %d', 170 + $i % 9, 1000000 + $i * 7919),
-            'address' => $pick(...['Mühlenweg 12', '14 Orchard Lane', 'Calle Mayor 8', '22 rue des Lilas', 'Dorpsstraat 5', 'ul. Lipowa 17', 'Via Roma 31', 'Lindenallee 4b']),
+            'address' => $pick(...[
+                'Mühlenweg 12', '14 Orchard Lane', 'Calle Mayor 8', '22 rue des Lilas', 'Dorpsstraat 5', 'ul. Lipowa 17', 'Via Roma 31', 'Lindenallee 4b',
+            ]),
             'zip' => (string) (10000 + $i * 37),
             'town' => $pick(...['Harrowdale', 'Wendelfeld', 'Saint-Oriel', 'Montefrío', 'Oudewater', 'Zielonka']),
             'date' => \sprintf('19%02d-%02d-%02d', 50 + $i % 45, 1 + $i % 12, 1 + $i % 28),

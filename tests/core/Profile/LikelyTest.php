@@ -18,7 +18,10 @@ final class LikelyTest extends TestCase
     public static function fields(): iterable
     {
         /** @return list<string> */
-        $many = static fn (\Closure $make): array => array_map(static fn (int $i): string => (string) (\is_scalar($value = $make($i)) ? $value : ''), range(1, 60));
+        $many = static fn (\Closure $make): array => array_map(
+            static fn (int $i): string => (string) (\is_scalar($value = $make($i)) ? $value : ''),
+            range(1, 60),
+        );
         yield 'UUIDs' => [TypeFamily::Text, $many(static fn (int $i): string => \sprintf('%08x-1111-4222-8333-%012x', $i, $i)), 60, 'UUID'];
         yield 'e-mail addresses' => [TypeFamily::Text, $many(static fn (int $i): string => "p$i@arrowmere.example"), 60, 'e-mail address'];
         yield 'telephone numbers' => [TypeFamily::Text, $many(static fn (int $i): string => \sprintf('+49 30 %06d', 1000 * $i)), 60, 'telephone number'];

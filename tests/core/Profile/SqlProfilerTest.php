@@ -21,7 +21,11 @@ final class SqlProfilerTest extends TestCase
 {
     public function testFiguresAreThoseOfTheData(): void
     {
-        $field = self::profile('CREATE TABLE t (id INTEGER PRIMARY KEY, code TEXT, v REAL)', "INSERT INTO t SELECT value, CASE WHEN value % 10 = 0 THEN NULL WHEN value % 10 = 1 THEN '  ' ELSE 'C-' || (value % 3) END, value / 2.0 FROM s WHERE value <= 300")->fields;
+        $field = self::profile(
+            'CREATE TABLE t (id INTEGER PRIMARY KEY, code TEXT, v REAL)',
+            "INSERT INTO t SELECT value, CASE WHEN value % 10 = 0 THEN NULL WHEN value % 10 = 1 THEN '  ' ELSE 'C-' || (value % 3) END, value / 2.0 FROM s "
+                .'WHERE value <= 300',
+        )->fields;
 
         self::assertSame([300, 270, 30, 4], [$field['code']->rows, $field['code']->values, $field['code']->blank, $field['code']->distinct]);
         self::assertSame(240, $field['code']->filled());
@@ -43,7 +47,11 @@ final class SqlProfilerTest extends TestCase
 
     public function testNoValueOfAPersonalFieldIsKeptOrAskedFor(): void
     {
-        $make = ['CREATE TABLE person (id INTEGER PRIMARY KEY, email TEXT, remark TEXT, nick TEXT)', "INSERT INTO person SELECT value, 'secret' || value || '@arrowmere.example', 'call hidden' || value || '@arrowmere.example', 'only once' FROM s WHERE value <= 2000"];
+        $make = [
+            'CREATE TABLE person (id INTEGER PRIMARY KEY, email TEXT, remark TEXT, nick TEXT)',
+            "INSERT INTO person SELECT value, 'secret' || value || '@arrowmere.example', 'call hidden' || value || '@arrowmere.example', 'only once' FROM "
+                .'s WHERE value <= 2000',
+        ];
         $asked = new \ArrayObject();
         $profile = self::profile(...$make, decisions: ['nick' => 'yes'], asked: $asked);
         $json = (string) json_encode(ProfileArray::of($profile));
@@ -88,7 +96,13 @@ final class SqlProfilerTest extends TestCase
             public function rows(string $sql, array $parameters = []): iterable
             {
                 return match (true) {
-                    str_contains($sql, 'COUNT(DISTINCT') && !str_contains($sql, 'random()') => throw new SourceError('The server needed more than 60 seconds.', '', null, SourceError::OVER_TIME),
+                    str_contains($sql, 'COUNT(DISTINCT')
+                        && !str_contains($sql, 'random()') => throw new SourceError(
+                            'The server needed more than 60 seconds.',
+                            '',
+                            null,
+                            SourceError::OVER_TIME,
+                        ),
                     str_contains($sql, 'COUNT(DISTINCT') => [['n' => '100', 'v0' => '100', 'd0' => '90', 'l0' => '1', 'g0' => '9']],
                     str_contains($sql, 'COUNT(*) AS n FROM "t"') => [['n' => '500000']],
                     default => array_map(static fn (int $i): array => ['c0' => (string) $i], range(1, 1000)),
@@ -108,7 +122,10 @@ final class SqlProfilerTest extends TestCase
 
     public function testTheOpenFormGivesTheSameProfileBack(): void
     {
-        $profile = self::profile('CREATE TABLE t (id INTEGER PRIMARY KEY, code TEXT)', "INSERT INTO t SELECT value, 'C-' || (value % 3) FROM s WHERE value <= 50");
+        $profile = self::profile(
+            'CREATE TABLE t (id INTEGER PRIMARY KEY, code TEXT)',
+            "INSERT INTO t SELECT value, 'C-' || (value % 3) FROM s WHERE value <= 50",
+        );
         /** @var array<mixed> $data */
         $data = json_decode((string) json_encode(ProfileArray::of($profile)), true);
 

@@ -46,10 +46,22 @@ final class ScriptReaderTest extends TestCase
 
     public function testConstraintsAddedLaterBelongToTheirTable(): void
     {
-        $table = self::table("CREATE TABLE a (b int, c int);\nCREATE TABLE x (y int PRIMARY KEY);\nALTER TABLE a ADD CONSTRAINT p PRIMARY KEY (b), ADD CONSTRAINT f FOREIGN KEY (c) REFERENCES x ON DELETE SET NULL;\nALTER TABLE a ADD COLUMN d decimal(6,2) DEFAULT 0;\nALTER TABLE a ADD CHECK (c > 0);", 'a');
+        $table = self::table(
+            "CREATE TABLE a (b int, c int);\nCREATE TABLE x (y int PRIMARY KEY);\nALTER TABLE a ADD CONSTRAINT p PRIMARY KEY (b), ADD CONSTRAINT f FOREIGN "
+                ."KEY (c) REFERENCES x ON DELETE SET NULL;\nALTER TABLE a ADD COLUMN d decimal(6,2) DEFAULT 0;\nALTER TABLE a ADD CHECK (c > 0);",
+            'a',
+        );
 
         self::assertSame(['b'], $table->primaryKey?->columns);
-        self::assertSame([['c'], 'x', ['y'], 'SET NULL'], [$table->foreignKeys[0]->columns, $table->foreignKeys[0]->references->table, $table->foreignKeys[0]->references->columns, $table->foreignKeys[0]->onDelete]);
+        self::assertSame(
+            [['c'], 'x', ['y'], 'SET NULL'],
+            [
+                $table->foreignKeys[0]->columns,
+                $table->foreignKeys[0]->references->table,
+                $table->foreignKeys[0]->references->columns,
+                $table->foreignKeys[0]->onDelete,
+            ],
+        );
         self::assertSame('decimal(6,2)', $table->column('d')?->type);
         self::assertSame('c > 0', $table->checks[0]->expression);
     }
@@ -63,7 +75,11 @@ final class ScriptReaderTest extends TestCase
 
     public function testTheColumnsOfAViewAreWorkedOutFromItsQuery(): void
     {
-        $view = self::table('CREATE TABLE a (id int, name varchar(9)); CREATE TABLE b (id int, a_id int, at date); CREATE VIEW v AS SELECT a.*, x.at AS "when", COUNT(*) AS n, upper(a.name) FROM a LEFT JOIN b x ON x.a_id = a.id', 'v');
+        $view = self::table(
+            'CREATE TABLE a (id int, name varchar(9)); CREATE TABLE b (id int, a_id int, at date); CREATE VIEW v AS SELECT a.*, x.at AS "when", COUNT(*) '
+                .'AS n, upper(a.name) FROM a LEFT JOIN b x ON x.a_id = a.id',
+            'v',
+        );
 
         self::assertSame(TableType::View, $view->kind);
         self::assertSame(
@@ -146,7 +162,10 @@ final class ScriptReaderTest extends TestCase
 
     public function testHowMuchWasUnderstoodIsOneFigure(): void
     {
-        $catalog = self::read("CREATE TABLE a (b int);\nCREATE WIDGET 'secret';\nINSERT INTO a VALUES (1);\nALTER TABLE a FOO;\nCREATE TABLE c (d int);\n", 'postgresql');
+        $catalog = self::read(
+            "CREATE TABLE a (b int);\nCREATE WIDGET 'secret';\nINSERT INTO a VALUES (1);\nALTER TABLE a FOO;\nCREATE TABLE c (d int);\n",
+            'postgresql',
+        );
 
         $report = (string) $catalog->statements?->report('PostgreSQL script');
         self::assertStringContainsString('4: This change of a table is not understood', $report);
@@ -154,7 +173,10 @@ final class ScriptReaderTest extends TestCase
         self::assertEquals(new Statements(2, 2, 1, [
             "2: What is to be made is not understood at “''…''”: CREATE WIDGET '…'",
             '4: This change of a table is not understood at “FOO”: ALTER TABLE a FOO',
-        ], ['INSERT' => 1]), $catalog->statements?->with(left: array_map(static fn (string $left): string => str_replace("'secret'", "''…''", $left), $catalog->statements->left)));
+        ], ['INSERT' => 1]), $catalog->statements?->with(left: array_map(
+            static fn (string $left): string => str_replace("'secret'", "''…''", $left),
+            $catalog->statements->left,
+        )));
     }
 
     /** @return iterable<string, array{string, string}> */

@@ -23,16 +23,24 @@ final class ScriptTest extends TestCase
     {
         $table = self::one(
             'mariadb',
-            "CREATE TABLE t (`a``b` varchar(9) CHARACTER SET latin1 COLLATE latin1_bin NOT NULL DEFAULT 'it''s' COMMENT 'say \\'what\\'', at timestamp NOT NULL DEFAULT now() ON UPDATE current_timestamp(), n int unsigned NOT NULL AUTO_INCREMENT, twice int AS (n * 2) PERSISTENT, j json, PRIMARY KEY (n), KEY part (`a``b`(4)), FULLTEXT KEY words (`a``b`)) ENGINE=Aria COMMENT='a; table' COLLATE=utf8mb4_bin",
+            "CREATE TABLE t (`a``b` varchar(9) CHARACTER SET latin1 COLLATE latin1_bin NOT NULL DEFAULT 'it''s' COMMENT 'say \\'what\\'', at timestamp NOT "
+                .'NULL DEFAULT now() ON UPDATE current_timestamp(), n int unsigned NOT NULL AUTO_INCREMENT, twice int AS (n * 2) PERSISTENT, j json, '
+                ."PRIMARY KEY (n), KEY part (`a``b`(4)), FULLTEXT KEY words (`a``b`)) ENGINE=Aria COMMENT='a; table' COLLATE=utf8mb4_bin",
         );
         $first = $table->columns[0];
 
-        self::assertSame(['a`b', 'varchar(9)', false, "'it''s'", "say 'what'", 'latin1', 'latin1_bin'], [$first->name, $first->type, $first->nullable, $first->default, $first->comment, $first->charset, $first->collation]);
+        self::assertSame(
+            ['a`b', 'varchar(9)', false, "'it''s'", "say 'what'", 'latin1', 'latin1_bin'],
+            [$first->name, $first->type, $first->nullable, $first->default, $first->comment, $first->charset, $first->collation],
+        );
         self::assertSame(['current_timestamp()', 'current_timestamp()'], [$table->column('at')?->default, $table->column('at')?->onUpdate]);
         self::assertSame([true, 'int(10) unsigned'], [$table->column('n')?->autoNumbered, $table->column('n')?->type]);
         self::assertTrue($table->column('twice')?->generated?->stored);
         self::assertSame('json_valid(`j`)', $table->checks[0]->expression);
-        self::assertSame(['PRIMARY btree', 'part btree', 'words fulltext'], array_map(static fn (Index $index): string => $index->name.' '.$index->method, $table->indexes));
+        self::assertSame(
+            ['PRIMARY btree', 'part btree', 'words fulltext'],
+            array_map(static fn (Index $index): string => $index->name.' '.$index->method, $table->indexes),
+        );
         self::assertSame(4, $table->indexes[1]->parts[0]->length);
         self::assertSame(['Aria', 'a; table', 'utf8mb4_bin'], [$table->storage, $table->comment, $table->collation]);
     }
@@ -42,11 +50,15 @@ final class ScriptTest extends TestCase
         $catalog = self::catalog(
             'mariadb',
             'CREATE TABLE far (id int PRIMARY KEY)',
-            'CREATE TABLE t (a int, b int, KEY has (b), FOREIGN KEY (a) REFERENCES far (id), CONSTRAINT named FOREIGN KEY (b) REFERENCES far (id) ON DELETE CASCADE)',
+            'CREATE TABLE t (a int, b int, KEY has (b), FOREIGN KEY (a) REFERENCES far (id), CONSTRAINT named FOREIGN KEY (b) REFERENCES far (id) ON '
+                .'DELETE CASCADE)',
         );
         $table = self::named($catalog, 't');
 
-        self::assertSame(['named' => 'CASCADE', 't_ibfk_1' => 'RESTRICT'], array_column(array_map(static fn ($key): array => [$key->name, $key->onDelete], $table->foreignKeys), 1, 0));
+        self::assertSame(
+            ['named' => 'CASCADE', 't_ibfk_1' => 'RESTRICT'],
+            array_column(array_map(static fn ($key): array => [$key->name, $key->onDelete], $table->foreignKeys), 1, 0),
+        );
         self::assertSame(['a', 'has'], array_map(static fn (Index $index): string => $index->name, $table->indexes));
     }
 
@@ -54,10 +66,14 @@ final class ScriptTest extends TestCase
     {
         $table = self::one(
             'postgresql',
-            'CREATE TABLE Visit (Id serial PRIMARY KEY, team int UNIQUE REFERENCES visit, depth int CHECK (depth > 0), "Mixed" text, CHECK (depth < id), UNIQUE (team, "Mixed"))',
+            'CREATE TABLE Visit (Id serial PRIMARY KEY, team int UNIQUE REFERENCES visit, depth int CHECK (depth > 0), "Mixed" text, CHECK (depth < id), '
+                .'UNIQUE (team, "Mixed"))',
         );
 
-        self::assertSame(['public', 'visit', ['id', 'team', 'depth', 'Mixed']], [$table->schema, $table->name, array_map(static fn ($column): string => $column->name, $table->columns)]);
+        self::assertSame(
+            ['public', 'visit', ['id', 'team', 'depth', 'Mixed']],
+            [$table->schema, $table->name, array_map(static fn ($column): string => $column->name, $table->columns)],
+        );
         self::assertSame("nextval('public.visit_id_seq'::regclass)", $table->column('id')?->default);
         self::assertSame('visit_pkey', $table->primaryKey?->name);
         self::assertSame(['visit_team_Mixed_key', 'visit_team_key'], array_map(static fn ($key): ?string => $key->name, $table->uniqueKeys));
@@ -107,7 +123,10 @@ final class ScriptTest extends TestCase
 
         self::assertSame(['public.flag', "enum('good','it''s bad')"], [$table->column('a')?->type, $table->column('a')?->base]);
         self::assertSame(["enum('good','it''s bad')[]", 'character varying(8)'], [$table->column('b')?->base, $table->column('c')?->base]);
-        self::assertSame(['long_enough', '(length((VALUE)::text) > 2)', 'c'], [$table->checks[0]->name, $table->checks[0]->expression, $table->checks[0]->column]);
+        self::assertSame(
+            ['long_enough', '(length((VALUE)::text) > 2)', 'c'],
+            [$table->checks[0]->name, $table->checks[0]->expression, $table->checks[0]->column],
+        );
     }
 
     public function testAnIndexMayBePartialOrOverAnExpression(): void
@@ -148,7 +167,10 @@ final class ScriptTest extends TestCase
         );
 
         self::assertSame(['keep', 'BEFORE', 'UPDATE', 'SET NEW.a = 1'], \array_slice(array_values(get_object_vars($catalog->tables[0]->triggers[0])), 0, 4));
-        self::assertSame([['rivers', 'one', 'function', 'int(11)', 'RETURN 1', 'always', 'x int(11)'], ['rivers', 'two', 'procedure', null, 'BEGIN SELECT 1; END', '', '']], array_map(static fn ($routine): array => \array_slice(array_values(get_object_vars($routine)), 0, 7), $catalog->routines));
+        self::assertSame(
+            [['rivers', 'one', 'function', 'int(11)', 'RETURN 1', 'always', 'x int(11)'], ['rivers', 'two', 'procedure', null, 'BEGIN SELECT 1; END', '', '']],
+            array_map(static fn ($routine): array => \array_slice(array_values(get_object_vars($routine)), 0, 7), $catalog->routines),
+        );
     }
 
     public function testWhatIsDroppedOrRenamedLaterCountsAsItEnds(): void
@@ -171,12 +193,19 @@ final class ScriptTest extends TestCase
     {
         $table = self::one(
             'sqlite',
-            'CREATE TABLE "t" ([a b] UNSIGNED BIG INT, `c`, \'d\' TEXT COLLATE NOCASE DEFAULT CURRENT_TIMESTAMP, e REAL AS (c + 1), PRIMARY KEY (c)) STRICT, WITHOUT ROWID',
+            'CREATE TABLE "t" ([a b] UNSIGNED BIG INT, `c`, \'d\' TEXT COLLATE NOCASE DEFAULT CURRENT_TIMESTAMP, e REAL AS (c + 1), PRIMARY KEY (c)) '
+                .'STRICT, WITHOUT ROWID',
         );
 
-        self::assertSame([['a b', 'UNSIGNED BIG INT'], ['c', ''], ['d', 'TEXT'], ['e', 'REAL']], array_map(static fn ($column): array => [$column->name, $column->type], $table->columns));
+        self::assertSame(
+            [['a b', 'UNSIGNED BIG INT'], ['c', ''], ['d', 'TEXT'], ['e', 'REAL']],
+            array_map(static fn ($column): array => [$column->name, $column->type], $table->columns),
+        );
         self::assertEqualsCanonicalizing(['STRICT', 'WITHOUT ROWID'], $table->traits);
-        self::assertSame(['NOCASE', 'CURRENT_TIMESTAMP', false], [$table->column('d')?->collation, $table->column('d')?->default, $table->column('c')?->nullable]);
+        self::assertSame(
+            ['NOCASE', 'CURRENT_TIMESTAMP', false],
+            [$table->column('d')?->collation, $table->column('d')?->default, $table->column('c')?->nullable],
+        );
         self::assertTrue(self::one('sqlite', 'CREATE TABLE t (id INTEGER PRIMARY KEY)')->columns[0]->autoNumbered);
     }
 

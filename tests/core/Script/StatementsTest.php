@@ -48,7 +48,11 @@ final class StatementsTest extends TestCase
             'CREATE FUNCTION f() BEGIN ATOMIC SELECT 1; SELECT CASE WHEN 1 THEN 2 END; END; c',
             ['CREATE FUNCTION f() BEGIN ATOMIC SELECT 1; SELECT CASE WHEN 1 THEN 2 END; END', 'c'],
         ];
-        yield 'a dollar quote with what looks like the end of another' => ['postgresql', "DO \$a\$ it's; -- \$\$ begin \$a\$; b", ["DO \$a\$ it's; -- \$\$ begin \$a\$", 'b']];
+        yield 'a dollar quote with what looks like the end of another' => [
+            'postgresql',
+            "DO \$a\$ it's; -- \$\$ begin \$a\$; b",
+            ["DO \$a\$ it's; -- \$\$ begin \$a\$", 'b'],
+        ];
         yield 'comments for other versions' => ['mariadb', '/*!80016 CREATE */ a /*!50001 b */ /*M!100100 c */ /*M!999999\- d */; e', ['a b c', 'e']];
         yield 'what only MariaDB reads' => ['mysql', 'a /*M!100100 c */ /*!80016 d */; e', ['a d', 'e']];
         yield 'batches' => ['sql', "a\nGO\nb; c\n/\nd", ['a', 'b', 'c', 'd']];
@@ -80,7 +84,10 @@ final class StatementsTest extends TestCase
 
     public function testABodyWithoutAnEndSwallowsNothing(): void
     {
-        $found = self::cut('mariadb', "CREATE TRIGGER t BEFORE INSERT ON a FOR EACH ROW BEGIN\n SET x = 1;\nCREATE TABLE b (c int);\nCREATE TABLE d (e int);\n");
+        $found = self::cut(
+            'mariadb',
+            "CREATE TRIGGER t BEFORE INSERT ON a FOR EACH ROW BEGIN\n SET x = 1;\nCREATE TABLE b (c int);\nCREATE TABLE d (e int);\n",
+        );
 
         self::assertSame([false, true, true], array_column($found, 2));
         self::assertSame([1, 3, 4], array_column($found, 1));

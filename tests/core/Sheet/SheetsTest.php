@@ -12,8 +12,14 @@ use PHPUnit\Framework\TestCase;
 
 final class SheetsTest extends TestCase
 {
-    private const COLUMNS = ['schema_name', 'table_name', 'table_kind', 'column_name', 'position', 'native_type', 'required', 'default_value', 'numbered', 'column_comment', 'table_comment'];
-    private const KEYS = ['schema_name', 'table_name', 'constraint_name', 'constraint_kind', 'column_name', 'position', 'far_schema', 'far_table', 'far_column', 'on_delete', 'on_update'];
+    private const COLUMNS = [
+        'schema_name', 'table_name', 'table_kind', 'column_name', 'position', 'native_type', 'required', 'default_value', 'numbered', 'column_comment',
+        'table_comment',
+    ];
+    private const KEYS = [
+        'schema_name', 'table_name', 'constraint_name', 'constraint_kind', 'column_name', 'position', 'far_schema', 'far_table', 'far_column', 'on_delete',
+        'on_update',
+    ];
 
     /** @param list<string> $header */
     #[TestWith([['SCHEMA_NAME', ' Table_Name', 'COLUMN_NAME', 'NATIVE_TYPE'], 'columns'])]
@@ -33,20 +39,43 @@ final class SheetsTest extends TestCase
             ['R', 'T', 'BASE TABLE', 'b', '2', 'VARCHAR2(9)', 'no', "'x'", '', ' spaced ', ''],
         ])->tables[0];
 
-        self::assertSame(['', null, true, false], [$table->comment, $table->columns[0]->default, $table->columns[0]->autoNumbered, $table->columns[0]->nullable]);
-        self::assertSame(["'x'", true, 'spaced', 'varchar2(9)'], [$table->columns[1]->default, $table->columns[1]->nullable, $table->columns[1]->comment, $table->columns[1]->type]);
+        self::assertSame(
+            ['', null, true, false],
+            [$table->comment, $table->columns[0]->default, $table->columns[0]->autoNumbered, $table->columns[0]->nullable],
+        );
+        self::assertSame(
+            ["'x'", true, 'spaced', 'varchar2(9)'],
+            [$table->columns[1]->default, $table->columns[1]->nullable, $table->columns[1]->comment, $table->columns[1]->type],
+        );
     }
 
     public function testColumnsAndKeysStandInTheirOrderHoweverTheRowsCome(): void
     {
         $table = self::catalog(
-            [['R', 'T', 'TABLE', 'c', '10', 'int', '', '', '', '', ''], ['R', 'T', 'TABLE', 'a', '1', 'int', '', '', '', '', ''], ['R', 'T', 'TABLE', 'b', '2', 'int', '', '', '', '', '']],
-            [['R', 'T', 'P', 'PRIMARY KEY', 'b', '2', '', '', '', '', ''], ['R', 'T', 'P', 'PRIMARY KEY', 'a', '1', '', '', '', '', ''], ['R', 'T', 'F', 'FOREIGN KEY', 'c', '1', '', 'FAR', 'id', 'NO_ACTION', 'CASCADE'], ['R', 'T', 'U', 'UNIQUE', 'c', '1', '', '', '', '', '']],
+            [
+                ['R', 'T', 'TABLE', 'c', '10', 'int', '', '', '', '', ''],
+                ['R', 'T', 'TABLE', 'a', '1', 'int', '', '', '', '', ''],
+                ['R', 'T', 'TABLE', 'b', '2', 'int', '', '', '', '', ''],
+            ],
+            [
+                ['R', 'T', 'P', 'PRIMARY KEY', 'b', '2', '', '', '', '', ''],
+                ['R', 'T', 'P', 'PRIMARY KEY', 'a', '1', '', '', '', '', ''],
+                ['R', 'T', 'F', 'FOREIGN KEY', 'c', '1', '', 'FAR', 'id', 'NO_ACTION', 'CASCADE'],
+                ['R', 'T', 'U', 'UNIQUE', 'c', '1', '', '', '', '', ''],
+            ],
         )->tables[0];
 
         self::assertSame(['a', 'b', 'c'], array_map(static fn ($column): string => $column->name, $table->columns));
         self::assertSame([['a', 'b'], ['c']], [$table->primaryKey?->columns, $table->uniqueKeys[0]->columns]);
-        self::assertSame(['R', 'FAR', 'NO ACTION', 'CASCADE'], [$table->foreignKeys[0]->references->schema, $table->foreignKeys[0]->references->table, $table->foreignKeys[0]->onDelete, $table->foreignKeys[0]->onUpdate]);
+        self::assertSame(
+            ['R', 'FAR', 'NO ACTION', 'CASCADE'],
+            [
+                $table->foreignKeys[0]->references->schema,
+                $table->foreignKeys[0]->references->table,
+                $table->foreignKeys[0]->onDelete,
+                $table->foreignKeys[0]->onUpdate,
+            ],
+        );
     }
 
     public function testViewsAreToldFromTables(): void
@@ -75,7 +104,11 @@ final class SheetsTest extends TestCase
     {
         $sheets = new Sheets();
         $sheets->add('c.csv', self::COLUMNS, [['R', 'T', 'TABLE', 'x', '1', 'int', '', '', '', '', '']]);
-        $sheets->add('n.csv', ['schema_name', 'table_name', 'column_name', 'comment_text'], [['R', 'AWAY', '', 'lost'], ['R', 'T', 'y', 'lost'], ['R', 'T', 'x', 'kept'], ['R', 'T', '', 'of the table']]);
+        $sheets->add(
+            'n.csv',
+            ['schema_name', 'table_name', 'column_name', 'comment_text'],
+            [['R', 'AWAY', '', 'lost'], ['R', 'T', 'y', 'lost'], ['R', 'T', 'x', 'kept'], ['R', 'T', '', 'of the table']],
+        );
         $catalog = $sheets->catalog();
 
         self::assertSame(['T'], array_map(static fn ($table): string => $table->name, $catalog->tables));

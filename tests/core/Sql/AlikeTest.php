@@ -16,16 +16,46 @@ final class AlikeTest extends TestCase
     public static function pairs(): iterable
     {
         yield 'blanks and letters' => ['postgresql', "SELECT a\nFROM t;", 'select a from t', true];
-        yield 'names with and without their table' => ['mariadb', 'SELECT a FROM t WHERE b > 1', 'select `d`.`t`.`a` AS `a` from `d`.`t` where `d`.`t`.`b` > 1', true];
+        yield 'names with and without their table' => [
+            'mariadb',
+            'SELECT a FROM t WHERE b > 1',
+            'select `d`.`t`.`a` AS `a` from `d`.`t` where `d`.`t`.`b` > 1',
+            true,
+        ];
         yield 'by another alias' => ['postgresql', 'SELECT x.a FROM t x JOIN u y ON x.id = y.t_id', 'SELECT t.a FROM t JOIN u ON ((t.id = u.t_id))', true];
         yield 'of the other table' => ['postgresql', 'SELECT x.a FROM t x JOIN u y ON x.id = y.t_id', 'SELECT u.a FROM t JOIN u ON ((t.id = u.t_id))', false];
-        yield 'casts that the server adds' => ['postgresql', "SELECT a FROM t WHERE v = 'x' AND n > 0", "SELECT a FROM t WHERE (((v)::text = 'x'::text) AND (n > (0)::numeric))", true];
-        yield 'lists as the server writes them' => ['postgresql', "SELECT 1 FROM t WHERE v IN ('x', 'y')", "SELECT 1 FROM t WHERE ((v)::text = ANY (ARRAY['x'::text, 'y'::text]))", true];
-        yield 'another list' => ['postgresql', "SELECT 1 FROM t WHERE v IN ('x', 'y')", "SELECT 1 FROM t WHERE ((v)::text = ANY (ARRAY['x'::text, 'z'::text]))", false];
-        yield 'between' => ['postgresql', 'SELECT 1 FROM t WHERE a BETWEEN 1 AND 2 AND b LIKE \'x%\'', "SELECT 1 FROM t WHERE (((a >= 1) AND (a <= 2)) AND (b ~~ 'x%'::text))", true];
+        yield 'casts that the server adds' => [
+            'postgresql',
+            "SELECT a FROM t WHERE v = 'x' AND n > 0",
+            "SELECT a FROM t WHERE (((v)::text = 'x'::text) AND (n > (0)::numeric))",
+            true,
+        ];
+        yield 'lists as the server writes them' => [
+            'postgresql',
+            "SELECT 1 FROM t WHERE v IN ('x', 'y')",
+            "SELECT 1 FROM t WHERE ((v)::text = ANY (ARRAY['x'::text, 'y'::text]))",
+            true,
+        ];
+        yield 'another list' => [
+            'postgresql',
+            "SELECT 1 FROM t WHERE v IN ('x', 'y')",
+            "SELECT 1 FROM t WHERE ((v)::text = ANY (ARRAY['x'::text, 'z'::text]))",
+            false,
+        ];
+        yield 'between' => [
+            'postgresql',
+            'SELECT 1 FROM t WHERE a BETWEEN 1 AND 2 AND b LIKE \'x%\'',
+            "SELECT 1 FROM t WHERE (((a >= 1) AND (a <= 2)) AND (b ~~ 'x%'::text))",
+            true,
+        ];
         yield 'counted rows' => ['mariadb', 'SELECT COUNT(*) FROM t', 'select count(0) AS `n` from `t`', true];
         yield 'counted values' => ['mariadb', 'SELECT COUNT(a) FROM t', 'select count(0) AS `n` from `t`', false];
-        yield 'functions by their other names' => ['mariadb', 'SELECT UPPER(a), SUBSTRING(b, 1, 2) FROM t', 'select ucase(`a`) AS `x`,substr(`b`,1,2) AS `y` from `t`', true];
+        yield 'functions by their other names' => [
+            'mariadb',
+            'SELECT UPPER(a), SUBSTRING(b, 1, 2) FROM t',
+            'select ucase(`a`) AS `x`,substr(`b`,1,2) AS `y` from `t`',
+            true,
+        ];
         yield 'another function' => ['mariadb', 'SELECT UPPER(a) FROM t', 'select lcase(`a`) AS `x` from `t`', false];
         yield 'which conditions belong together' => ['mariadb', 'SELECT 1 FROM t WHERE (a OR b) AND c', 'SELECT 1 FROM t WHERE a OR b AND c', false];
         yield 'another condition' => ['mariadb', 'SELECT 1 FROM t WHERE a > 1', 'SELECT 1 FROM t WHERE a >= 1', false];

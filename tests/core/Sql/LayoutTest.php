@@ -32,7 +32,9 @@ final class LayoutTest extends TestCase
             ORDER BY 1
             LIMIT 5
             SQL, self::set(
-            "with d as (select r.station_id, max(r.value) as top from reading r where r.value between 1 and 3 and r.flag = 'G' group by 1) select s.name, case when d.top > 1 and d.top < 2 then 1 end as k, rank() over (partition by s.id order by d.top desc) from station s left join d on d.station_id = s.id and d.top is distinct from 3 order by 1 limit 5",
+            "with d as (select r.station_id, max(r.value) as top from reading r where r.value between 1 and 3 and r.flag = 'G' group by 1) select s.name, "
+                .'case when d.top > 1 and d.top < 2 then 1 end as k, rank() over (partition by s.id order by d.top desc) from station s left join d on '
+                .'d.station_id = s.id and d.top is distinct from 3 order by 1 limit 5',
         ));
     }
 

@@ -16,7 +16,11 @@ final class LexerTest extends TestCase
     /** @return iterable<string, array{string, string, list<string>}> */
     public static function texts(): iterable
     {
-        yield 'operators end before a minus unless they hold a rarer sign' => ['postgresql', 'a=-1 @-2 b->>c', ['w a', 'o =', 'o -', 'n 1', 'o @-', 'n 2', 'w b', 'o ->>', 'w c']];
+        yield 'operators end before a minus unless they hold a rarer sign' => [
+            'postgresql',
+            'a=-1 @-2 b->>c',
+            ['w a', 'o =', 'o -', 'n 1', 'o @-', 'n 2', 'w b', 'o ->>', 'w c'],
+        ];
         yield 'a comment ends an operator' => ['postgresql', 'a+/* b */-c', ['w a', 'o +', 'o -', 'w c']];
         yield 'comments within comments' => ['postgresql', '/* a /* b */ c */ d', ['w d']];
         yield 'comments do not nest elsewhere' => ['sqlite', '/* a /* b */ c', ['w c']];

@@ -36,7 +36,8 @@ final class ResolverTest extends TestCase
     public function testRecursionComesToAnEndAndKeepsTheTypesOfItsBeginning(): void
     {
         $reading = Queries::read(
-            'WITH RECURSIVE up(id, n) AS (SELECT id, 0 FROM reach UNION ALL SELECT s.reach_id, up.n + 1 FROM station s JOIN up ON up.id = s.id) SELECT * FROM up',
+            'WITH RECURSIVE up(id, n) AS (SELECT id, 0 FROM reach UNION ALL SELECT s.reach_id, up.n + 1 FROM station s JOIN up ON up.id = s.id) SELECT * '
+                .'FROM up',
         );
 
         self::assertSame(['id' => 'integer', 'n' => 'integer'], Queries::types($reading));
@@ -104,7 +105,8 @@ final class ResolverTest extends TestCase
     public function testJoinsThatAQueryMakesAreKept(): void
     {
         $reading = Queries::read(
-            'SELECT 1 FROM station a JOIN reach b ON b.id = a.reach_id, reading r WHERE r.station_id = a.id AND EXISTS (SELECT 1 FROM station c WHERE c.reach_id = b.id)',
+            'SELECT 1 FROM station a JOIN reach b ON b.id = a.reach_id, reading r WHERE r.station_id = a.id AND EXISTS (SELECT 1 FROM station c WHERE '
+                .'c.reach_id = b.id)',
         );
         $joins = [];
         foreach ($reading->joins as $join) {
@@ -120,7 +122,8 @@ final class ResolverTest extends TestCase
     {
         $types = Queries::types(
             Queries::read(
-                'SELECT s.id, r.id AS rid, count(*) AS n, coalesce(r.name, \'-\') AS label, s.id IS NULL AS none FROM station s LEFT JOIN reach r ON true GROUP BY 1, 2, 4, 5',
+                'SELECT s.id, r.id AS rid, count(*) AS n, coalesce(r.name, \'-\') AS label, s.id IS NULL AS none FROM station s LEFT JOIN reach r ON true '
+                    .'GROUP BY 1, 2, 4, 5',
             ),
         );
 
@@ -173,23 +176,27 @@ final class ResolverTest extends TestCase
     {
         yield 'outer joins by (+), a row number and a hierarchy' => [
             'sql',
-            'SELECT s.id, LEVEL, PRIOR s.name AS before FROM station s, reach r WHERE s.reach_id = r.id (+) AND ROWNUM < 5 START WITH s.id = 1 CONNECT BY PRIOR s.id = s.reach_id',
+            'SELECT s.id, LEVEL, PRIOR s.name AS before FROM station s, reach r WHERE s.reach_id = r.id (+) AND ROWNUM < 5 START WITH s.id = 1 CONNECT BY '
+                .'PRIOR s.id = s.reach_id',
             ['id' => ['station.id'], 'LEVEL' => [], 'before' => ['station.name']],
         ];
         yield 'minus and the empty table' => ['sql', 'SELECT id FROM station MINUS SELECT 1 FROM dual', ['id' => ['station.id']]];
         yield 'lists of aggregates' => [
             'sql',
-            'SELECT LISTAGG(s.name, q\'[, ]\') WITHIN GROUP (ORDER BY s.id) AS names, MAX(s.id) KEEP (DENSE_RANK LAST ORDER BY s.reach_id) AS last FROM station s',
+            'SELECT LISTAGG(s.name, q\'[, ]\') WITHIN GROUP (ORDER BY s.id) AS names, MAX(s.id) KEEP (DENSE_RANK LAST ORDER BY s.reach_id) AS last FROM '
+                .'station s',
             ['names' => ['station.id', 'station.name'], 'last' => ['station.id']],
         ];
         yield 'top, apply and hints' => [
             'sql',
-            'SELECT TOP (5) s.[name], x.value FROM station AS s WITH (NOLOCK) CROSS APPLY (SELECT TOP 1 value FROM reading WHERE station_id = s.id ORDER BY taken DESC) AS x',
+            'SELECT TOP (5) s.[name], x.value FROM station AS s WITH (NOLOCK) CROSS APPLY (SELECT TOP 1 value FROM reading WHERE station_id = s.id ORDER '
+                .'BY taken DESC) AS x',
             ['name' => ['station.name'], 'value' => ['reading.value']],
         ];
         yield 'a name before the value, and conversions' => [
             'sql',
-            'SELECT label = s.name, CONVERT(varchar(10), s.id, 121) AS c, TRY_CAST(s.name AS int) AS i, DATEADD(day, 1, GETDATE()) AS d FROM station s OPTION (RECOMPILE)',
+            'SELECT label = s.name, CONVERT(varchar(10), s.id, 121) AS c, TRY_CAST(s.name AS int) AS i, DATEADD(day, 1, GETDATE()) AS d FROM station s '
+                .'OPTION (RECOMPILE)',
             ['label' => ['station.name'], 'c' => ['station.id'], 'i' => ['station.name'], 'd' => []],
         ];
         yield 'rows for a document' => [
@@ -197,7 +204,11 @@ final class ResolverTest extends TestCase
             "SELECT s.id, STUFF((SELECT ',' + r.flag FROM reading r WHERE r.station_id = s.id FOR XML PATH('')), 1, 1, '') AS flags FROM station s",
             ['id' => ['station.id'], 'flags' => ['reading.flag']],
         ];
-        yield 'a sequence, and a cube' => ['sql', 'SELECT NEXT VALUE FOR s.numbers AS n, reach_id, COUNT(*) AS c FROM station GROUP BY reach_id WITH CUBE', ['n' => [], 'reach_id' => ['station.reach_id'], 'c' => []]];
+        yield 'a sequence, and a cube' => [
+            'sql',
+            'SELECT NEXT VALUE FOR s.numbers AS n, reach_id, COUNT(*) AS c FROM station GROUP BY reach_id WITH CUBE',
+            ['n' => [], 'reach_id' => ['station.reach_id'], 'c' => []],
+        ];
         yield 'qualify' => ['sql', 'SELECT id FROM station QUALIFY ROW_NUMBER() OVER (PARTITION BY reach_id ORDER BY id) = 1', ['id' => ['station.id']]];
     }
 

@@ -17,7 +17,12 @@ final class DanglingTest extends TestCase
     public function testReferencesToWhatIsNotThereAreSaid(): void
     {
         $to = static fn (string $schema, string $table): ForeignKey => new ForeignKey(null, ['x'], new Reference($schema, $table, ['id']));
-        $tables = [new Table('main', 'visit', TableType::Table, foreignKeys: [$to('main', 'station'), $to('main', 'Weir'), $to('main', 'gone.by'), $to('closed', 'person')])];
+        $tables = [new Table(
+            'main',
+            'visit',
+            TableType::Table,
+            foreignKeys: [$to('main', 'station'), $to('main', 'Weir'), $to('main', 'gone.by'), $to('closed', 'person')],
+        )];
         $all = new Inventory('', ['main' => ['visit' => 'table', 'station' => 'table', 'weir' => 'table'], 'archive' => []]);
 
         // Of a schema that the account may not see, nobody knows what is in it.
