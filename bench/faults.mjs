@@ -116,7 +116,8 @@ async function run(many, seconds, beside) {
     for (const person of people.filter((one) => one.last)) {
         console.error(person.last);
     }
-    return { lost, out, errors: sum('errors'), away: sum('away'), signedOut: sum('signedOut'), slow: times[Math.ceil(0.95 * times.length) - 1], count: times.length };
+    const slow = times[Math.ceil(0.95 * times.length) - 1];
+    return { lost, out, errors: sum('errors'), away: sum('away'), signedOut: sum('signedOut'), slow, count: times.length };
 }
 
 /** What stands there now: whoever sends another base is told. */
@@ -137,7 +138,8 @@ async function busy(people) {
     const port = mute.address().port;
     const page = await person.ask('/sources/new');
     const token = /data-token="([^"]+)"/.exec(page.text)?.[1] ?? '';
-    const form = (path, body) => person.ask(path, { method: 'POST', headers: { 'Content-Type': 'application/x-www-form-urlencoded' }, body: new URLSearchParams(body) });
+    const headers = { 'Content-Type': 'application/x-www-form-urlencoded' };
+    const form = (path, body) => person.ask(path, { method: 'POST', headers, body: new URLSearchParams(body) });
     const pressed = async (path, action) => {
         const shown = await person.ask(path);
         const at = shown.text.indexOf(`action="${action}"`);

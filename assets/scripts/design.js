@@ -157,7 +157,8 @@ class Page {
     told() {
         const { counts, faults, findings } = this.sight;
         const many = (n, one, more) => `${n} ${n === 1 ? one : more}`;
-        this.root.querySelector('[data-counts]').textContent = `${many(counts.things, 'thing', 'things')} · ${many(counts.attributes, 'attribute', 'attributes')}`
+        this.root.querySelector('[data-counts]').textContent = `${many(counts.things, 'thing', 'things')}`
+            + ` · ${many(counts.attributes, 'attribute', 'attributes')}`
             + `${counts.asked ? ` · ${counts.asked} to be asked` : ''}${faults.length ? ' ·' : ''}`;
         const link = this.root.querySelector('[data-faults]');
         link.hidden = faults.length === 0;

@@ -41,7 +41,9 @@ export const desk = () => ({
     ready() {
         const first = this.drafts.all()[0] ?? this.item();
         if (first && !inText(document.activeElement)) {
-            first.matches('[data-draft]') || first.setAttribute('tabindex', '-1');
+            if (!first.matches('[data-draft]')) {
+                first.setAttribute('tabindex', '-1');
+            }
             first.focus({ preventScroll: true });
         }
     },

@@ -35,7 +35,11 @@ export const diagram = () => ({
     with(name, entry) {
         const frame = this.$root.querySelector('[data-drawing]');
         const some = new Set(frame.dataset[name].split(',').filter(Boolean));
-        some.has(entry) ? some.delete(entry) : some.add(entry);
+        if (some.has(entry)) {
+            some.delete(entry);
+        } else {
+            some.add(entry);
+        }
         const address = new URL(frame.dataset.address, location.href);
         if (name !== 'fold' && frame.dataset.fold !== '') {
             address.searchParams.set('fold', frame.dataset.fold);

@@ -159,7 +159,9 @@ export class Drafts {
     written({ topic, id, property, value }) {
         if (value !== '') {
             for (const draft of this.root.querySelectorAll(`[data-draft][data-topic="${topic}"][data-id="${id}"][data-property="${property}"]`)) {
-                draft.dataset.busy || draft.remove();
+                if (!draft.dataset.busy) {
+                    draft.remove();
+                }
             }
         }
     }

@@ -46,7 +46,10 @@ function load() {
             for (const [name, title, where, path, meaning, fields] of window.fastiSearch) {
                 rows.push({ name, title, where, path, text: meaning, hay: folded(name), also: folded(title), said: meaning.toLowerCase(), entry: true });
                 for (const [field, business, said, anchor = field] of fields) {
-                    rows.push({ name: field, title: business, where: name, path: `${path}#${anchor}`, text: said, hay: folded(field), also: folded(business), said: said.toLowerCase(), entry: false });
+                    rows.push({
+                        name: field, title: business, where: name, path: `${path}#${anchor}`, text: said, hay: folded(field), also: folded(business),
+                        said: said.toLowerCase(), entry: false,
+                    });
                 }
             }
             resolve();

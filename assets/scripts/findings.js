@@ -1,5 +1,6 @@
 // Findings, in margins and in their list: setting aside asks why and until when, in place.
 import { inText } from './ask.js';
+import { walk } from './keys.js';
 import { send } from './drafts.js';
 
 const tell = (from, words, tone) => from.dispatchEvent(new CustomEvent('told', { bubbles: true, detail: { words, tone } }));
@@ -26,7 +27,8 @@ function ask(button) {
     }
     const form = document.createElement('form');
     form.className = 'aside-form';
-    form.innerHTML = '<input class="form-control" name="why" maxlength="255" required placeholder="why it is as it should be" aria-label="Why it is as it should be">'
+    form.innerHTML = '<input class="form-control" name="why" maxlength="255" required placeholder="why it is as it should be"'
+        + ' aria-label="Why it is as it should be">'
         + '<label>until <input class="form-control" name="until" type="date" aria-label="Until when; empty for good"></label>'
         + '<button class="btn btn-plain small">Set aside</button> <button type="button" class="link">no</button>';
     form.addEventListener('submit', async (event) => {
@@ -49,7 +51,11 @@ function ask(button) {
 document.addEventListener('click', async (event) => {
     const button = event.target.closest('[data-aside]');
     if (button) {
-        'asks' in button.dataset ? ask(button) : aside(button, {});
+        if ('asks' in button.dataset) {
+            ask(button);
+        } else {
+            aside(button, {});
+        }
     }
     const mend = event.target.closest('[data-mend]');
     if (mend) {
@@ -67,7 +73,7 @@ document.addEventListener('click', async (event) => {
     }
 });
 
-export const findings = (walk) => () => ({
+export const findings = () => ({
     status: '',
     tone: '',
     told(event) { [this.status, this.tone] = [event.detail.words, event.detail.tone]; },

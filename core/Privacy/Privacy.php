@@ -45,11 +45,13 @@ final class Privacy
     {
         $name = FieldName::of($field);
 
-        return Secrets::byName($name) ?: (null !== $seen && Secrets::isReason($seen) ? $seen : match ($decision) {
+        $secret = null !== $seen && Secrets::isReason($seen) ? $seen : '';
+
+        return Secrets::byName($name) ?: $secret ?: match ($decision) {
             'no' => '',
             'yes' => self::STEWARD_SAYS,
             default => $seen ?? People::reason($table, $name, '', []),
-        });
+        };
     }
 
     /** Whether a reason is one of secrets, about which nobody decides. */

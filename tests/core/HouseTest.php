@@ -4,11 +4,7 @@ declare(strict_types=1);
 
 namespace Fasti\Tests\Core;
 
-use PhpParser\Node;
-use PhpParser\NodeFinder;
-use PhpParser\NodeTraverser;
-use PhpParser\NodeVisitor\NameResolver;
-use PhpParser\ParserFactory;
+use Fasti\Tests\Core\House\Tree;
 use PHPUnit\Framework\TestCase;
 
 /** The order of the house: what each part of the code may know. See docs/house.md. */
@@ -66,8 +62,8 @@ final class HouseTest extends TestCase
     public function testTheCoreKnowsNoFrameworkAndNoDatabaseLayerAndNoTemplates(): void
     {
         $found = [];
-        foreach (self::files('core') as $file) {
-            foreach (self::names($file) as $name) {
+        foreach (Tree::files('core') as $file) {
+            foreach (Tree::facts($file)->names as $name) {
                 if (str_contains($name, '\\') && !str_starts_with($name, 'Fasti\\Core\\')) {
                     $found[] = "$file knows $name";
                 }
@@ -87,7 +83,7 @@ final class HouseTest extends TestCase
 
     public function testEveryRoomIsInTheOrder(): void
     {
-        $rooms = static fn (string $top): array => array_map(basename(...), glob(self::root().$top.'/*', \GLOB_ONLYDIR) ?: []);
+        $rooms = static fn (string $top): array => array_map(basename(...), glob(Tree::root().$top.'/*', \GLOB_ONLYDIR) ?: []);
 
         self::assertEqualsCanonicalizing(array_values(array_diff(self::CORE, ['Dialect/*'])), $rooms('core'));
         self::assertEqualsCanonicalizing(self::APPLICATION, $rooms('src'));
@@ -96,8 +92,8 @@ final class HouseTest extends TestCase
     public function testEveryTableIsReadAndWrittenByOneRoom(): void
     {
         $found = [];
-        foreach (self::files('src') as $file) {
-            foreach (self::tables(self::read($file)) as $table) {
+        foreach (Tree::files('src') as $file) {
+            foreach (self::tables(Tree::read($file)) as $table) {
                 if (self::TABLES[$table] !== explode('/', $file)[1]) {
                     $found[] = "$file reads $table, which belongs to ".self::TABLES[$table];
                 }
@@ -109,7 +105,7 @@ final class HouseTest extends TestCase
 
     public function testNoTableIsWithoutAnOwner(): void
     {
-        preg_match_all("/ORM.Table\(name: '(\w+)'/", implode("\n", array_map(self::read(...), self::files('src'))), $m);
+        preg_match_all("/ORM.Table\(name: '(\w+)'/", implode("\n", array_map(Tree::read(...), Tree::files('src'))), $m);
 
         self::assertEqualsCanonicalizing(array_keys(self::TABLES), $m[1]);
     }
@@ -117,8 +113,9 @@ final class HouseTest extends TestCase
     public function testControllersAskStoresAndNotTheDatabase(): void
     {
         $found = array_filter(
-            self::files('src'),
-            static fn (string $file): bool => str_ends_with($file, 'Controller.php') && [] !== preg_grep('/^Doctrine.DBAL.(?!Exception)/', self::names($file)),
+            Tree::files('src'),
+            static fn (string $file): bool => str_ends_with($file, 'Controller.php')
+                && [] !== preg_grep('/^Doctrine.DBAL.(?!Exception)/', Tree::facts($file)->names),
         );
 
         self::assertSame([], array_values($found));
@@ -178,13 +175,13 @@ final class HouseTest extends TestCase
     {
         $place = array_flip(array_map(strtolower(...), self::APPLICATION));
         $found = [];
-        foreach (self::files('src') as $file) {
-            preg_match_all('/AsTwig(?:Function|Filter)\(\'(\w+)\'/', self::read($file), $m);
+        foreach (Tree::files('src') as $file) {
+            preg_match_all('/AsTwig(?:Function|Filter)\(\'(\w+)\'/', Tree::read($file), $m);
             foreach ($m[1] as $name) {
                 $own = strtolower(explode('/', $file)[1]);
-                foreach (self::files('templates', 'twig') as $template) {
+                foreach (Tree::files('templates', 'twig') as $template) {
                     $room = explode('/', $template)[1];
-                    if (isset($place[$room]) && $place[$room] < $place[$own] && 1 === preg_match('/(?:\b'.$name.'\(|\|'.$name.'\b)/', self::read($template))) {
+                    if (isset($place[$room]) && $place[$room] < $place[$own] && 1 === preg_match('/(?:\b'.$name.'\(|\|'.$name.'\b)/', Tree::read($template))) {
                         $found[] = "$template uses $name of $own";
                     }
                 }
@@ -196,7 +193,7 @@ final class HouseTest extends TestCase
 
     public function testTheTestSeesWhatItForbids(): void
     {
-        self::assertContains('Doctrine\\DBAL\\Connection', self::names('src/Text/History.php'));
+        self::assertContains('Doctrine\\DBAL\\Connection', Tree::facts('src/Text/History.php')->names);
         self::assertNotSame([], self::out('src', 'Fasti\\', array_reverse(self::APPLICATION)));
         self::assertNotSame([], self::out('core', 'Fasti\\Core\\', array_reverse(self::CORE)));
         self::assertSame(
@@ -232,8 +229,8 @@ final class HouseTest extends TestCase
     {
         $found = [];
         foreach ($tops as $top) {
-            foreach (self::files($top, 'php|twig|js|yaml') as $file) {
-                foreach (1 === preg_match($allowed, $file) ? [] : explode("\n", self::read($file)) as $i => $line) {
+            foreach (Tree::files($top, 'php|twig|js|yaml') as $file) {
+                foreach (1 === preg_match($allowed, $file) ? [] : explode("\n", Tree::read($file)) as $i => $line) {
                     if (1 === preg_match($pattern, $line)) {
                         $found[] = $file.':'.($i + 1).' '.trim($line);
                     }
@@ -253,9 +250,9 @@ final class HouseTest extends TestCase
     {
         $place = array_flip($order);
         $found = [];
-        foreach (self::files($top) as $file) {
+        foreach (Tree::files($top) as $file) {
             $own = self::room(explode('/', substr($file, \strlen($top) + 1)));
-            foreach (self::names($file) as $name) {
+            foreach (Tree::facts($file)->names as $name) {
                 if (!str_starts_with($name, $namespace)) {
                     continue;
                 }
@@ -273,42 +270,5 @@ final class HouseTest extends TestCase
     private static function room(array $path): string
     {
         return 'Dialect' === $path[0] && \count($path) > 2 ? 'Dialect/*' : $path[0];
-    }
-
-    /** @return list<string> fully qualified names of classes and functions that a file mentions */
-    private static function names(string $file): array
-    {
-        $parser = (new ParserFactory())->createForHostVersion();
-        $tree = $parser->parse(self::read($file)) ?? [];
-        $tree = (new NodeTraverser(new NameResolver()))->traverse($tree);
-        $names = array_map(
-            static fn (Node\Name $name): string => $name->toString(),
-            (new NodeFinder())->findInstanceOf($tree, Node\Name\FullyQualified::class),
-        );
-
-        return array_values(array_unique($names));
-    }
-
-    /** @return list<string> paths from the root */
-    private static function files(string $top, string $endings = 'php'): array
-    {
-        $files = [];
-        foreach (new \RecursiveIteratorIterator(new \RecursiveDirectoryIterator(self::root().$top, \FilesystemIterator::SKIP_DOTS)) as $file) {
-            if ($file instanceof \SplFileInfo && 1 === preg_match('/^(?:'.$endings.')$/', $file->getExtension())) {
-                $files[] = substr($file->getPathname(), \strlen(self::root()));
-            }
-        }
-
-        return $files;
-    }
-
-    private static function read(string $file): string
-    {
-        return (string) file_get_contents(self::root().$file);
-    }
-
-    private static function root(): string
-    {
-        return \dirname(__DIR__, 2).'/';
     }
 }

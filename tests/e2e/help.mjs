@@ -15,7 +15,8 @@ export async function signIn(page, who = 'oona') {
 export async function accessible(page) {
     for (const colorScheme of ['light', 'dark']) {
         await page.emulateMedia({ colorScheme });
-        const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa']).options({ preload: false }).analyze();
+        const rules = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'];
+        const { violations } = await new AxeBuilder({ page }).withTags(rules).options({ preload: false }).analyze();
         expect(violations.map((found) => `${colorScheme} ${found.id}: ${found.nodes.slice(0, 3).map((node) => node.target.join(' ')).join(', ')}`)).toEqual([]);
     }
     await page.emulateMedia({ colorScheme: 'light' });
@@ -40,4 +41,6 @@ export async function openEntry(page, name) {
     await expect(page.locator('.ledger')).toBeVisible();
 }
 
-export const meaning = (page, field) => page.locator('[data-row]').filter({ has: page.getByRole('button', { name: field, exact: true }) }).locator('[data-text][data-property=meaning]');
+export const meaning = (page, field) => page.locator('[data-row]')
+    .filter({ has: page.getByRole('button', { name: field, exact: true }) })
+    .locator('[data-text][data-property=meaning]');

@@ -30,7 +30,8 @@ test.beforeEach(async ({ page }) => signIn(page));
 
 test('PostgreSQL, by its URL', async ({ page }) => {
     const port = execFileSync('bin/postgres').toString().trim();
-    execFileSync('psql', ['-q', '-h', '127.0.0.1', '-p', port, '-U', 'fasti', '-d', 'postgres', '-c', 'DROP DATABASE IF EXISTS fasti_e2e', '-c', 'CREATE DATABASE fasti_e2e']);
+    execFileSync('psql', ['-q', '-h', '127.0.0.1', '-p', port, '-U', 'fasti', '-d', 'postgres',
+        '-c', 'DROP DATABASE IF EXISTS fasti_e2e', '-c', 'CREATE DATABASE fasti_e2e']);
     execFileSync('psql', ['-q', '-h', '127.0.0.1', '-p', port, '-U', 'fasti', '-d', 'fasti_e2e', '-f', 'tests/schemas/postgresql.sql']);
     const heard = complaints(page);
     await adding(page, 'rivers in PostgreSQL', 'MariaDB');

@@ -7,7 +7,8 @@ import { faults } from './markup.mjs';
 
 /** Pages of one kind differ in numbers, names and questions only; so many of each are looked at. */
 const EACH = 3;
-const kindOf = (url) => url.pathname.replace(/\/[^/]*\d[^/]*(?=\/|$)/g, '/#') + [...new Set([...url.searchParams.keys()])].sort().map((key) => `?${key}`).join('');
+const kindOf = (url) => url.pathname.replace(/\/[^/]*\d[^/]*(?=\/|$)/g, '/#')
+    + [...new Set([...url.searchParams.keys()])].sort().map((key) => `?${key}`).join('');
 
 test('every kind of page of the application is valid HTML', async ({ page, baseURL }) => {
     test.setTimeout(300000);

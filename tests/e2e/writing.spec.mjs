@@ -77,7 +77,9 @@ test('search finds names in any style, slips, business names and what is written
     await signIn(page);
     await page.keyboard.press('/');
     const found = page.getByRole('listbox', { name: 'What was found' });
-    for (const [query, hit] of [['takenAt', 'taken_at'], ['volunteers', 'name'], ['Quality flag', 'flag'], ['letterhead', 'name'], ['sightting', 'sighting'], ['painted', 'code']]) {
+    for (const [query, hit] of [
+        ['takenAt', 'taken_at'], ['volunteers', 'name'], ['Quality flag', 'flag'], ['letterhead', 'name'], ['sightting', 'sighting'], ['painted', 'code'],
+    ]) {
         await page.getByRole('combobox', { name: 'Find a field or an entry' }).fill(query);
         await expect(found.getByRole('option').filter({ hasText: hit }).first()).toBeVisible();
     }

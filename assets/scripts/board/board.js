@@ -319,17 +319,30 @@ export class Board {
         } else if (event.key === 'Enter' && this.line) {
             this.panel.join(this.line);
         } else if (event.key === 'Enter' && this.chosen.size === 1 && !event.target.closest?.('a, button')) {
-            const [key] = this.chosen;
-            key.startsWith('n') ? this.write(key) : this.panel.tablet(key);
-        } else if (!event.altKey) {
-            const deed = this.root.querySelector(`[data-do][data-key="${CSS.escape(event.key)}"]`);
-            if (deed && (!deed.hidden || deed.closest('[hidden]') === null)) {
-                event.preventDefault();
-                this.deed(deed.dataset.do);
-            } else if (!arrows[event.key] || this.chosen.size === 0) {
-                this.camera.key(event);
-            }
+            this.open([...this.chosen][0]);
+        } else if (!event.altKey && !this.deedOf(event) && (!arrows[event.key] || this.chosen.size === 0)) {
+            this.camera.key(event);
         }
+    }
+
+    open(key) {
+        if (key.startsWith('n')) {
+            this.write(key);
+        } else {
+            this.panel.tablet(key);
+        }
+    }
+
+    /** Does what a key stands for, where a button says so. */
+    deedOf(event) {
+        const deed = this.root.querySelector(`[data-do][data-key="${CSS.escape(event.key)}"]`);
+        if (!deed || (deed.hidden && deed.closest('[hidden]') !== null)) {
+            return false;
+        }
+        event.preventDefault();
+        this.deed(deed.dataset.do);
+
+        return true;
     }
 
     /** Goes through the pieces as they stand, from left to right and downwards. */

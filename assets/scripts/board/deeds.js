@@ -121,9 +121,12 @@ export const deeds = {
         const seen = this.camera.seen();
         const [x, y] = [Math.round((seen.x + seen.width / 2 - 120) / 10) * 10, Math.round((seen.y + seen.height / 3) / 10) * 10];
         const chosen = [...this.chosen].map((key) => this.rect(key));
-        const box = kind === 'frame'
-            ? (chosen.length > 0 ? this.around(chosen) : { x, y, width: 420, height: 300 })
-            : { ...this.free(x, y, kind === 'heading' ? [300, 40] : [240, 110]), ...(kind === 'note' ? { width: 240 } : {}) };
+        let box = { x, y, width: 420, height: 300 };
+        if (kind !== 'frame') {
+            box = { ...this.free(x, y, kind === 'heading' ? [300, 40] : [240, 110]), ...(kind === 'note' ? { width: 240 } : {}) };
+        } else if (chosen.length > 0) {
+            box = this.around(chosen);
+        }
         this.write(this.fresh(), { kind, text: '', ...box });
     },
 

@@ -151,7 +151,11 @@ export class RegionMap {
                 // What is in the middle comes first; what stands at the edges may follow.
                 const [cx, cy] = [seen.x + seen.width / 2, seen.y + seen.height / 2];
                 const middle = x <= cx && cx <= x + width && y <= cy && cy <= y + height;
-                middle ? this.name(group, index) : setTimeout(() => this.name(group, index), 60);
+                if (middle) {
+                    this.name(group, index);
+                } else {
+                    setTimeout(() => this.name(group, index), 60);
+                }
             }
             const wide = width > seen.width / 3;
             if (!group.dataset.asked && (level !== 'names' || wide)) {
@@ -266,7 +270,11 @@ export class RegionMap {
     click(event) {
         const region = event.target.closest('.region');
         if (region && !event.target.closest('a')) {
-            this.level === 'regions' ? this.into(Number(region.dataset.index)) : this.mark(Number(region.dataset.index));
+            if (this.level === 'regions') {
+                this.into(Number(region.dataset.index));
+            } else {
+                this.mark(Number(region.dataset.index));
+            }
         }
     }
 
@@ -339,14 +347,23 @@ export class RegionMap {
         }
         const count = this.state.regions.length;
         if (event.key === 'j' || event.key === 'k') {
-            const next = this.at < 0 ? (event.key === 'j' ? 0 : count - 1) : (this.at + (event.key === 'j' ? 1 : -1) + count) % count;
+            const first = event.key === 'j' ? 0 : count - 1;
+            const next = this.at < 0 ? first : (this.at + (event.key === 'j' ? 1 : -1) + count) % count;
             this.mark(next);
             const [x, y, width, height] = this.state.regions[next].box;
-            this.level === 'regions' ? this.camera.bring({ x, y, width, height }) : this.into(next);
+            if (this.level === 'regions') {
+                this.camera.bring({ x, y, width, height });
+            } else {
+                this.into(next);
+            }
         } else if (event.key === 'Enter' && !event.target.closest?.('a, button')) {
             this.into();
         } else if (event.key === 'Escape') {
-            this.margin.hidden ? this.camera.fit() : this.shut();
+            if (this.margin.hidden) {
+                this.camera.fit();
+            } else {
+                this.shut();
+            }
         } else {
             const deed = this.root.querySelector(`[data-do][data-key="${CSS.escape(event.key)}"]`);
             if (deed) {

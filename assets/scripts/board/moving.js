@@ -21,7 +21,11 @@ export const moving = {
             return false;
         }
         if (event.ctrlKey || event.metaKey || event.shiftKey) {
-            this.chosen.has(key) ? this.chosen.delete(key) : this.chosen.add(key);
+            if (this.chosen.has(key)) {
+                this.chosen.delete(key);
+            } else {
+                this.chosen.add(key);
+            }
             this.chose();
             return true;
         }

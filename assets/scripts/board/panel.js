@@ -142,7 +142,11 @@ export class Panel {
             board.align(button.dataset.align);
         } else if (button.dataset.arrange) {
             this.close();
-            button.dataset.arrange === 'frames' ? board.frames() : board.arrange(button.dataset.arrange);
+            if (button.dataset.arrange === 'frames') {
+                board.frames();
+            } else {
+                board.arrange(button.dataset.arrange);
+            }
         } else if ('copy' in button.dataset) {
             navigator.clipboard?.writeText(this.element.querySelector('pre').textContent);
             board.told('Copied', 'good');

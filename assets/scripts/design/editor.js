@@ -18,13 +18,20 @@ const theme = EditorView.theme({
     '.cm-gutterElement': { lineHeight: '22px' },
     '.cm-activeLine, .cm-activeLineGutter': { backgroundColor: 'var(--wash)' },
     '.cm-cursor': { borderLeftColor: 'var(--rubric)', borderLeftWidth: '2px' },
-    '&.cm-focused .cm-selectionBackground, .cm-selectionBackground, ::selection': { backgroundColor: 'color-mix(in srgb, var(--rubric) 18%, transparent) !important' },
+    '&.cm-focused .cm-selectionBackground, .cm-selectionBackground, ::selection': {
+        backgroundColor: 'color-mix(in srgb, var(--rubric) 18%, transparent) !important',
+    },
     '.o-head': { fontWeight: '650' },
     '.o-verb': { color: 'var(--rubric)', fontStyle: 'italic', fontFamily: 'var(--text)', fontWeight: '500', fontSize: '13px' },
     '.o-comment, .o-quoted': { color: 'var(--faded)' },
     '.o-fault': { textDecoration: 'underline wavy var(--rubric) 1px', textUnderlineOffset: '4px' },
-    '.o-said': { display: 'block', margin: '2px 18px 4px 6px', padding: '1px 0 1px 10px', borderLeft: '3px solid var(--rubric)', color: 'var(--rubric)', font: '400 12.5px/1.45 var(--text)' },
-    '.o-said button': { font: 'inherit', color: 'inherit', background: 'none', border: '0', padding: '0', textDecoration: 'underline', cursor: 'pointer', minHeight: '24px' },
+    '.o-said': {
+        display: 'block', margin: '2px 18px 4px 6px', padding: '1px 0 1px 10px', borderLeft: '3px solid var(--rubric)', color: 'var(--rubric)',
+        font: '400 12.5px/1.45 var(--text)',
+    },
+    '.o-said button': {
+        font: 'inherit', color: 'inherit', background: 'none', border: '0', padding: '0', textDecoration: 'underline', cursor: 'pointer', minHeight: '24px',
+    },
     '.o-mark': { display: 'inline-block', width: '4px', height: '16px', marginTop: '3px', backgroundColor: 'var(--ochre)' },
     '.o-mark.serious': { backgroundColor: 'var(--rubric)' },
     '.o-marks': { width: '8px' },

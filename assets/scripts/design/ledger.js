@@ -68,7 +68,10 @@ export class Ledger {
         const fresh = attribute.name === '';
         row.append(
             this.cell(attribute.name, 'name', thing.name, fresh ? 'New attribute' : 'Name', `${thing.name}|${attribute.name}|name`),
-            this.cell(attribute.said, 'said', thing.name, fresh ? 'text up to 80, required' : 'Type, and what is required of it', `${thing.name}|${attribute.name}|said`),
+            this.cell(
+                attribute.said, 'said', thing.name, fresh ? 'text up to 80, required' : 'Type, and what is required of it',
+                `${thing.name}|${attribute.name}|said`,
+            ),
             this.cell(attribute.meaning, 'meaning', thing.name, 'Meaning', `${thing.name}|${attribute.name}|meaning`),
         );
         return row;

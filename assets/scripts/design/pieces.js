@@ -116,7 +116,8 @@ export function form(page, what, from = '', shows = [], other = '') {
             element('datalist', { id: 'design-counts' }, ...counts.map((one) => element('option', { value: one }))),
         );
         done = (given) => {
-            const noun = (name) => (/[^\p{L}\p{M}\p{N} _-]| (?:as|to|through|at|or) |^(?:an?|the|each|every|other) /iu.test(name) ? `"${name.replace(/"/g, '""')}"` : name);
+            const unlikeNoun = /[^\p{L}\p{M}\p{N} _-]| (?:as|to|through|at|or) |^(?:an?|the|each|every|other) /iu;
+            const noun = (name) => (unlikeNoun.test(name) ? `"${name.replace(/"/g, '""')}"` : name);
             const article = (name) => (/^[aeiou]/i.test(name) ? 'an' : 'a');
             const role = given.get('role') ? ` as ${given.get('role')}` : '';
             const [one, other] = [given.get('from'), given.get('to')];

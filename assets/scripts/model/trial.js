@@ -21,7 +21,9 @@ export const trial = () => ({
         this.$refs.typed.addEventListener('keydown', (event) => this.choosing(event));
         this.$refs.options.addEventListener('click', (event) => {
             const option = event.target.closest('[data-value]');
-            option && this.choose(option.dataset.value, option.dataset.goes === 'on');
+            if (option) {
+                this.choose(option.dataset.value, option.dataset.goes === 'on');
+            }
         });
         document.addEventListener('pointerdown', (event) => {
             if (!this.$refs.chooser.hidden && !this.$refs.chooser.contains(event.target) && !event.target.closest('.part, .part-more')) {
@@ -117,7 +119,9 @@ export const trial = () => ({
     },
     leave() {
         this.$refs.chooser.hidden = true;
-        this.button?.isConnected && this.button.focus();
+        if (this.button?.isConnected) {
+            this.button.focus();
+        }
     },
     /** What may stand here, narrowed by what is typed. */
     narrow() {
@@ -253,7 +257,9 @@ export const trial = () => ({
             const response = await fetch(this.$root.dataset.answer, { method: 'POST', headers: HEADERS, body });
             answer.innerHTML = await response.text();
             const beside = answer.querySelector('template[data-reconciled]');
-            beside && reconciled.replaceChildren(beside.content.cloneNode(true));
+            if (beside) {
+                reconciled.replaceChildren(beside.content.cloneNode(true));
+            }
         } catch {
             answer.innerHTML = '<div class="answer bad" role="alert">The answer did not arrive: the connection to Fasti was lost. Ask again.</div>';
         } finally {
