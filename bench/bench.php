@@ -13,6 +13,9 @@ require \dirname(__DIR__).'/vendor/autoload.php';
 (new \Symfony\Component\Dotenv\Dotenv())->bootEnv(\dirname(__DIR__).'/.env');
 
 /** @var list<string> $argv */
+if ('mutants' === ($argv[1] ?? '')) {
+    exit(Mutants\Mutants::command(\dirname(__DIR__), \array_slice($argv, 2)));
+}
 $parts = \array_slice($argv, 1);
 if ('job' === ($parts[0] ?? '')) {
     // One job in a process of its own, so that its peak memory is its own too.

@@ -8,6 +8,7 @@ use Fasti\Tests\Core\House\Tree;
 use PHPUnit\Framework\TestCase;
 
 /** The order of the house: what each part of the code may know. See docs/house.md. */
+#[\PHPUnit\Framework\Attributes\Group('house')]
 final class HouseTest extends TestCase
 {
     /** Each room of the core knows those before it; of Dialect, the folders of the engines know more than what they plug into. */

@@ -9,6 +9,7 @@ use Fasti\Tests\Core\House\Tree;
 use PHPUnit\Framework\TestCase;
 
 /** How long lines and how involved statements may be. See docs/house.md. */
+#[\PHPUnit\Framework\Attributes\Group('house')]
 final class StyleTest extends TestCase
 {
     private const CODE = ['core', 'src', 'demo', 'bench', 'tests'];

@@ -1,0 +1,56 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Bench\Mutants;
+
+use Symfony\Component\Filesystem\Filesystem;
+use Symfony\Component\Process\Process;
+
+/** A copy of the house in which mistakes are made and its tests run, one after another. */
+final class Copy
+{
+    private const LINKED = ['node_modules', 'public'];
+
+    public readonly string $root;
+
+    public function __construct(string $of, int $number)
+    {
+        $this->root = $of.'/var/mutants/'.$number;
+        $files = new Filesystem();
+        $files->remove($this->root);
+        $files->mkdir([$this->root.'/var', $of.'/var/mutants']);
+        foreach (['core', 'src', 'tests', 'config', 'templates', 'assets', 'demo', 'bench', 'bin', 'migrations', 'docs', '.env', 'composer.json', 'phpunit.dist.xml'] as $part) {
+            (new Process(['cp', '-a', "$of/$part", $this->root.'/']))->mustRun();
+        }
+        // Of what is not ours another name for the same files is enough.
+        (new Process(['cp', '-al', "$of/vendor", $this->root.'/'], timeout: 300))->mustRun();
+        foreach (self::LINKED as $part) {
+            $files->symlink("$of/$part", $this->root.'/'.$part);
+        }
+        $files->symlink("$of/var/run", $this->root.'/var/run');
+        $files->symlink("$of/var/house", $this->root.'/var/house');
+    }
+
+    public function put(string $file, string $code): void
+    {
+        file_put_contents($this->root.'/'.$file, $code);
+    }
+
+    /**
+     * @param list<string>          $what        arguments of PHPUnit
+     * @param array<string, string> $environment
+     */
+    public function tests(array $what, int $seconds, array $environment = []): Process
+    {
+        $process = new Process(
+            [\PHP_BINARY, '-d', 'memory_limit=1G', 'vendor/bin/phpunit', '--no-progress', '--stop-on-defect', '--do-not-cache-result', ...$what],
+            $this->root,
+            $environment + ['APP_ENV' => 'test'],
+            timeout: $seconds,
+        );
+        $process->start();
+
+        return $process;
+    }
+}
