@@ -94,7 +94,7 @@ final class Mutants
             }
         }
 
-        return new Room($name, array_values($sample), $equal);
+        return new Room($name, $sample, $equal);
     }
 
     private function core(Room $room): void

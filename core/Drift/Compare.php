@@ -28,6 +28,8 @@ final class Compare
     public static function catalogs(Catalog $before, Catalog $after, array $gone = [], ?\Closure $alike = null): array
     {
         $dialect = Dialects::ofCatalog($after);
+        // A script says less than a server does.
+        $same = (null === $before->statements) === (null === $after->statements);
         $old = $new = [];
         foreach ($before->tables as $table) {
             $old[self::place($table)] = $table;
@@ -45,7 +47,7 @@ final class Compare
         }
         $drift = [];
         foreach ($renames as [$was, $is, $reason]) {
-            [$words, $columns] = self::tables($was, $is, $dialect, $moved, $alike);
+            [$words, $columns] = self::tables($was, $is, $dialect, $moved, $alike, $same);
             $drift[] = new TableDrift(Fate::Renamed, $was, $is, $words, $columns, $reason);
         }
         foreach ($new as $place => $table) {
@@ -53,12 +55,12 @@ final class Compare
                 continue;
             }
             if (isset($gone[$place])) {
-                [$words, $columns] = isset($old[$place]) ? self::tables($old[$place], $table, $dialect, $moved, $alike) : [[], []];
+                [$words, $columns] = isset($old[$place]) ? self::tables($old[$place], $table, $dialect, $moved, $alike, $same) : [[], []];
                 $drift[] = new TableDrift(Fate::Back, $old[$place] ?? null, $table, $words, $columns);
             } elseif (!isset($old[$place])) {
                 $drift[] = new TableDrift(Fate::New, null, $table);
             } elseif (OpenForm::fingerprint($old[$place]) !== OpenForm::fingerprint($table)) {
-                [$words, $columns] = self::tables($old[$place], $table, $dialect, $moved, $alike);
+                [$words, $columns] = self::tables($old[$place], $table, $dialect, $moved, $alike, $same);
                 if ([] !== $words || [] !== $columns) {
                     $drift[] = new TableDrift(Fate::Changed, $old[$place], $table, $words, $columns);
                 }
@@ -85,11 +87,13 @@ final class Compare
     /**
      * @param array<string, Place>                            $moved key of the place of a renamed table → its new place
      * @param ?\Closure(Table, Column, Table, Column): ?float $alike
+     * @param bool                                            $same  both were read in the same manner: from scripts, or from the source itself
      *
      * @return array{list<string>, list<ColumnDrift>}
      */
-    public static function tables(Table $before, Table $after, Dialect $dialect, array $moved = [], ?\Closure $alike = null): array
-    {
+    public static function tables(
+        Table $before, Table $after, Dialect $dialect, array $moved = [], ?\Closure $alike = null, bool $same = true,
+    ): array {
         if ($before->schema !== $after->schema && '' !== $before->schema) {
             $before = self::inSchema($before, $after->schema, $dialect);
         }
@@ -116,7 +120,7 @@ final class Compare
             }
         }
 
-        return [(new TableWords($before, $after, $dialect, $renamed, $moved))->all(), $columns];
+        return [(new TableWords($before, $after, $dialect, $renamed, $moved, $same))->all(), $columns];
     }
 
     /** A table with defaults that name its schema, as they are in another. */
@@ -211,12 +215,15 @@ final class Compare
             $words[] = null === $is->generated ? 'it is not computed any more' : 'it is computed as '.$is->generated->expression;
         }
         if ($was->onUpdate !== $is->onUpdate) {
-            $words[] = null === $is->onUpdate ? 'it is not set any more when the row changes' : 'it is set when the row changes';
+            $words[] = null === $is->onUpdate ? 'it is not set any more when the row changes' : 'it is set when the row changes, to '.$is->onUpdate;
         }
         if ($was->comment !== $is->comment) {
             $words[] = '' === $is->comment
                 ? 'its comment was removed'
                 : \sprintf('the database says “%s” of it%s', $is->comment, '' === $was->comment ? '' : \sprintf(' (was “%s”)', $was->comment));
+        }
+        if ($was->charset !== $is->charset) {
+            $words[] = \sprintf('its letters are kept as %s (was %s)', $is->charset ?? 'the table\'s are', $was->charset ?? 'the table\'s');
         }
         if ($was->collation !== $is->collation) {
             $words[] = \sprintf('it is sorted as %s (was %s)', $is->collation ?? 'the table is', $was->collation ?? 'the table');

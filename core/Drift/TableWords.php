@@ -24,9 +24,11 @@ final readonly class TableWords
     /**
      * @param array<string, string> $renamed columns: old name → new name
      * @param array<string, Place>  $moved   key of the place of a renamed table → its new place
+     * @param bool                  $alike   both were read in the same manner, so that what only one says has come or gone
      */
-    public function __construct(private Table $was, private Table $is, Dialect $dialect, private array $renamed, private array $moved)
-    {
+    public function __construct(
+        private Table $was, private Table $is, Dialect $dialect, private array $renamed, private array $moved, private bool $alike = true,
+    ) {
         $this->grammar = $dialect->grammar();
     }
 
@@ -74,8 +76,15 @@ final readonly class TableWords
                 ? 'its comment was removed'
                 : \sprintf('the database says “%s” of it%s', $is->comment, '' === $was->comment ? '' : \sprintf(' (was “%s”)', $was->comment));
         }
-        if (null !== $was->collation && null !== $is->collation && $was->collation !== $is->collation) {
-            $words[] = \sprintf('it is sorted as %s (was %s)', $is->collation, $was->collation);
+        $said = null !== $was->collation && null !== $is->collation;
+        if ($was->collation !== $is->collation && ($said || ($this->alike && !$is->kind->isView()))) {
+            $words[] = \sprintf('it is sorted as %s (was %s)', $is->collation ?? 'the database is', $was->collation ?? 'the database');
+        }
+        if ($was->planned !== $is->planned) {
+            $words[] = $is->planned ? 'it is planned, and not expected to be there' : 'it is planned no longer: it is there';
+        }
+        if ($was->virtual !== $is->virtual) {
+            $words[] = $is->virtual ? 'its rows come from a program now' : 'its rows do not come from a program any more';
         }
 
         return $words;
@@ -204,10 +213,13 @@ final readonly class TableWords
         $words = [];
         [$old, $new] = [$this->was->indexes, $this->is->indexes];
         $say = fn (Index $index, bool $renamed): string => $this->index($index, $renamed);
-        // What is the same but for its name is the same.
+        // What is the same but for its name is the same one.
         foreach ($new as $i => $index) {
             foreach ($old as $j => $other) {
                 if ($say($other, true) === $say($index, false) && $other->comment === $index->comment) {
+                    if ($other->name !== $index->name) {
+                        $words[] = \sprintf('the index %s is called %s now', $other->name, $index->name);
+                    }
                     unset($old[$j], $new[$i]);
                     break;
                 }

@@ -87,7 +87,10 @@ final readonly class SurveyJob implements JobKind
         $this->entities->wrapInTransaction(function () use ($survey, $source, $catalog, $choice, $running, $json): void {
             $running->at('Comparing with the register', 0, 1);
             [$before, $gone] = $this->register->of($source->id());
-            $drift = [] === $before->tables ? [] : Compare::catalogs(self::within($before, $choice), $catalog, $gone, $this->alike->of($source));
+            $former = $this->former($survey);
+            $drift = [] === $before->tables ? [] : Compare::catalogs(
+                self::within($before, $choice)->with(statements: $former?->statements), $catalog, $gone, $this->alike->of($source),
+            );
             if ([] === $drift) {
                 $source->engine = $catalog->engine;
                 $this->entities->flush();
@@ -102,13 +105,17 @@ final readonly class SurveyJob implements JobKind
             $running->at('Finishing', 1, 1);
             $source->engine = $catalog->engine;
             $survey->endedAt = $source->surveyedAt = new \DateTimeImmutable();
-            $survey->summary = self::summary($catalog, $counts) + ['routinesDrift' => $this->routines($survey, $catalog)];
+            // The register keeps no routines of its own.
+            $routines = null === $former ? [] : Compare::routines($former, $catalog);
+            $survey->summary = self::summary($catalog, $counts) + [
+                'routinesDrift' => array_map(static fn (RoutineDrift $drift): string => $drift->inWords(), $routines),
+            ];
             $survey->keepCatalog($json);
         });
     }
 
-    /** @return list<string> what became of routines since the survey before, in sentences: the register keeps none of its own */
-    private function routines(Survey $survey, Catalog $catalog): array
+    /** What the survey before read, where that is still known. */
+    private function former(Survey $survey): ?Catalog
     {
         $before = $this->entities->getRepository(Survey::class)->createQueryBuilder('s')->where(
             's.source = :source AND s.endedAt IS NOT NULL AND s.id <> :this',
@@ -119,11 +126,8 @@ final readonly class SurveyJob implements JobKind
             ->setMaxResults(1)
             ->getQuery()
             ->getOneOrNullResult();
-        if (!$before instanceof Survey || null === $before->catalogJson()) {
-            return [];
-        }
 
-        return array_map(static fn (RoutineDrift $drift): string => $drift->inWords(), Compare::routines($before->catalog(), $catalog));
+        return $before instanceof Survey && null !== $before->catalogJson() ? $before->catalog() : null;
     }
 
     private function surveyOf(Job $job): Survey

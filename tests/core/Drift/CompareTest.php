@@ -199,7 +199,7 @@ final class CompareTest extends TestCase
         self::assertSame(['the index i is over a, each value once (was over a)'], $words($plain, new Index('i', [new IndexPart('a')], true)));
         self::assertSame(['the index i is over a, where (b > 0) (was over a)'], $words($plain, new Index('i', [new IndexPart('a')], where: '(b > 0)')));
         self::assertSame(['there is an index over b', 'there is no index over a any more'], $words($plain, new Index('j', [new IndexPart('b')])));
-        self::assertSame([], $words($plain, new Index('other_name', [new IndexPart('a')])));
+        self::assertSame(['the index i is called other_name now'], $words($plain, new Index('other_name', [new IndexPart('a')])));
     }
 
     public function testAReferenceToAnotherKeyOfTheSameTableIsSaid(): void
