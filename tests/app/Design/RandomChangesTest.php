@@ -18,6 +18,9 @@ use Fasti\Core\Dialect\ScriptOptions;
 use Fasti\Tests\App\Scripts\Harness;
 use Fasti\Tests\Core\Design\Mutation;
 use Fasti\Tests\Core\Design\RandomDesign;
+use Fasti\Tests\Core\Golden\Compared;
+use Fasti\Tests\Core\Golden\Golden;
+use Fasti\Tests\Core\Golden\Traits;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 
@@ -25,6 +28,13 @@ use PHPUnit\Framework\TestCase;
 final class RandomChangesTest extends TestCase
 {
     private const SCHEMAS = ['mariadb' => 'fasti_trait', 'postgresql' => 'public', 'sqlite' => 'main'];
+
+    public static function tearDownAfterClass(): void
+    {
+        foreach (Golden::records() ? Traits::ENGINES : [] as $engine) {
+            Golden::of("changes.$engine")->save();
+        }
+    }
 
     #[DataProvider('seeds')]
     public function testThePlannedChangeOfTheFirstIsTheSecond(string $engine, int $from, int $to): void
@@ -36,6 +46,9 @@ final class RandomChangesTest extends TestCase
             $second = Physical::of(Mutation::of($seed, RandomDesign::of($seed), $first), $engine, [], self::SCHEMAS[$engine]);
             $options = new ScriptOptions(places: false);
             $live = $harness->live($engine, (new DesignScript($first))->text($options));
+            if (Golden::records()) {
+                $harness->record("changes.$engine", "$engine: pair $seed", '');
+            }
             $after = ReadBack::script((new DesignScript($second))->text($options), Dialects::of($engine), self::SCHEMAS[$engine]);
             $matching = Matching::of($live, $after, $second);
             $changes = Changes::between($live, $after, $matching, $options);
@@ -62,6 +75,10 @@ final class RandomChangesTest extends TestCase
             $found = $harness->survey($engine);
             self::assertSame([], self::differences($after, $found), $about);
             $this->assertHeld($pdo, $before, $live, $after, $matching, $about);
+            $case = Golden::of("changes.$engine")->case("$engine: pair $seed");
+            if (Golden::records() && null !== $case) {
+                Golden::of("changes.$engine")->keep("$engine: pair $seed", '', $case['answers'], $changes->script());
+            }
         }
         self::assertLessThanOrEqual(0.25 * ($kept + $lost) + 1, $lost, 'Most changes hold the rows that are there.');
     }
@@ -71,12 +88,12 @@ final class RandomChangesTest extends TestCase
     {
         // Seeds that once found a defect are always taken.
         foreach ([346, 409, 456, 551, 683, 703, 720] as $seed) {
-            foreach (Harness::ENGINES as $engine) {
+            foreach (Traits::ENGINES as $engine) {
                 yield "$engine, pair $seed" => [$engine, $seed, $seed + 1];
             }
         }
         $count = is_numeric($_SERVER['FASTI_DESIGNS'] ?? null) ? (int) $_SERVER['FASTI_DESIGNS'] : 30;
-        foreach (Harness::ENGINES as $engine) {
+        foreach (Traits::ENGINES as $engine) {
             for ($from = 0; $from < $count; $from += 10) {
                 yield "$engine, pairs from $from on" => [$engine, $from, $from + 10];
             }
@@ -105,7 +122,7 @@ final class RandomChangesTest extends TestCase
             return $table->with(columns: $columns);
         }, $catalog->tables));
 
-        return [...ReadBack::differences($sorted($designed), $sorted($found)), ...Harness::compared($sorted($found), $sorted($designed))];
+        return [...ReadBack::differences($sorted($designed), $sorted($found)), ...Compared::catalogs($sorted($found), $sorted($designed))];
     }
 
     /** Rows that meet every condition, as far as such can be thought of simply. */

@@ -15,12 +15,22 @@ use Fasti\Core\Design\Taking;
 use Fasti\Core\Dialect\ScriptOptions;
 use Fasti\Tests\App\Scripts\Harness;
 use Fasti\Tests\Core\Design\RandomDesign;
+use Fasti\Tests\Core\Golden\Compared;
+use Fasti\Tests\Core\Golden\Golden;
+use Fasti\Tests\Core\Golden\Traits;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 
 /** Scripts of designs that are made up run on real servers, and what is read back is what was worked out. */
 final class RandomDesignsTest extends TestCase
 {
+    public static function tearDownAfterClass(): void
+    {
+        foreach (Golden::records() ? Traits::ENGINES : [] as $engine) {
+            Golden::of("designs.$engine")->save();
+        }
+    }
+
     #[DataProvider('seeds')]
     public function testWhatComesIntoBeingIsWhatWasDesigned(string $engine, int $from, int $to): void
     {
@@ -40,6 +50,9 @@ final class RandomDesignsTest extends TestCase
             ], "Design $seed\n$script");
             // What an engine writes in its own way, conditions and given values, is read as it writes it.
             self::assertSame([], $harness->madeDifferences($engine, $script), "Design $seed\n$script");
+            if (Golden::records()) {
+                Golden::of("designs.$engine")->keep("design $seed", '', [], $script);
+            }
             $this->assertTaken($harness, $engine, $live, $seed);
         }
     }
@@ -54,7 +67,7 @@ final class RandomDesignsTest extends TestCase
         self::assertSame($text, OutlineWriter::design($outline->design), "Design $seed");
         $script = (new DesignScript(Physical::of($outline->design)))->text(new ScriptOptions(places: false));
         try {
-            self::assertSame([], Harness::compared($live, $harness->live($engine, $script)), "Design $seed\n$text\n$script");
+            self::assertSame([], Compared::catalogs($live, $harness->live($engine, $script)), "Design $seed\n$text\n$script");
         } catch (\RuntimeException $e) {
             self::fail("Design $seed: {$e->getMessage()}\n$text\n$script");
         }
@@ -64,7 +77,7 @@ final class RandomDesignsTest extends TestCase
     public static function seeds(): iterable
     {
         $count = is_numeric($_SERVER['FASTI_DESIGNS'] ?? null) ? (int) $_SERVER['FASTI_DESIGNS'] : 30;
-        foreach (Harness::ENGINES as $engine) {
+        foreach (Traits::ENGINES as $engine) {
             for ($from = 0; $from < $count; $from += 10) {
                 yield "$engine, designs from $from on" => [$engine, $from, $from + 10];
             }

@@ -12,6 +12,8 @@ use Fasti\Core\Design\Physical;
 use Fasti\Core\Design\Taking;
 use Fasti\Core\Dialect\ScriptOptions;
 use Fasti\Tests\App\Scripts\Harness;
+use Fasti\Tests\Core\Golden\Compared;
+use Fasti\Tests\Core\Golden\Traits;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 
@@ -22,8 +24,8 @@ final class TakenTest extends TestCase
     public function testASourceIsTheSameAfterItsOutlineAndItsScript(string $engine, string $sql): void
     {
         $harness = new Harness();
-        if (isset(WrittenTest::NOT_HELD[$this->dataName()])) {
-            self::markTestSkipped('A catalog does not hold '.WrittenTest::NOT_HELD[$this->dataName()].'.');
+        if (isset(Traits::NOT_HELD[$this->dataName()])) {
+            self::markTestSkipped('A catalog does not hold '.Traits::NOT_HELD[$this->dataName()].'.');
         }
         try {
             $found = $harness->live($engine, $sql);
@@ -45,12 +47,12 @@ final class TakenTest extends TestCase
         } catch (\RuntimeException $e) {
             self::fail($e->getMessage()."\n".$text."\n".$script);
         }
-        self::assertSame([], Harness::compared($found, $again), $text."\n".$script);
+        self::assertSame([], Compared::catalogs($found, $again), $text."\n".$script);
     }
 
     /** @return iterable<string, array{string, string}> */
     public static function traits(): iterable
     {
-        return Harness::traits();
+        return Traits::all();
     }
 }

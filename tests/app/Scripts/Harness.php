@@ -6,15 +6,15 @@ namespace Fasti\Tests\App\Scripts;
 
 use Fasti\Core\Catalog\Catalog;
 use Fasti\Core\Catalog\OpenForm;
-use Fasti\Core\Catalog\Trigger;
-use Fasti\Core\Dialect\Dialects;
-use Fasti\Core\Script\ScriptReader;
-use Fasti\Core\Survey\Choice;
-use Fasti\Core\Survey\SilentProgress;
 use Fasti\Support\Row;
 use Fasti\Tests\App\Engines;
 use Fasti\Tests\App\OddSchema;
 use Fasti\Tests\App\Sql\PlainRows;
+use Fasti\Tests\Core\Golden\Compared;
+use Fasti\Tests\Core\Golden\Golden;
+use Fasti\Tests\Core\Golden\Recording;
+use Fasti\Tests\Core\Golden\Replayed;
+use Fasti\Tests\Core\Golden\Traits;
 
 /**
  * Runs a script on a real server by the engine's own client, surveys what came into being, surveys the script, and says
@@ -22,31 +22,17 @@ use Fasti\Tests\App\Sql\PlainRows;
  */
 final class Harness
 {
-    public const ENGINES = ['mariadb', 'postgresql', 'sqlite'];
-    private const SCHEMAS = ['mariadb' => 'fasti_trait', 'postgresql' => 'public', 'sqlite' => 'main'];
-
     private const FILE = '/fasti-trait.sqlite';
 
     /** What the server had after the last script. */
     private ?Catalog $made = null;
-
-    /** @return iterable<string, array{string, string}> name → engine and script, from the files of tests/scripts */
-    public static function traits(): iterable
-    {
-        foreach (self::ENGINES as $engine) {
-            foreach (glob(__DIR__."/../../scripts/$engine/*.sql") ?: [] as $file) {
-                foreach (preg_split('/^-- @ /m', (string) file_get_contents($file), -1, \PREG_SPLIT_NO_EMPTY) ?: [] as $case) {
-                    [$name, $sql] = explode("\n", $case, 2);
-                    yield "$engine: $name" => [$engine, $sql];
-                }
-            }
-        }
-    }
+    private ?Recording $said = null;
+    private string $dump = '';
 
     /** @return list<string> */
     public function differences(string $engine, string $sql, string $dialect = ''): array
     {
-        return self::compared($this->live($engine, $sql), $this->script($sql, '' === $dialect ? $engine : $dialect, self::SCHEMAS[$engine]));
+        return Compared::catalogs($this->live($engine, $sql), Traits::script($sql, '' === $dialect ? $engine : $dialect, Traits::SCHEMAS[$engine]));
     }
 
     /**
@@ -56,7 +42,7 @@ final class Harness
      */
     public function dumpDifferences(string $engine): array
     {
-        return self::compared($this->made ?? throw new \LogicException(), $this->script($this->dump($engine), $engine, self::SCHEMAS[$engine]));
+        return Compared::catalogs($this->made ?? throw new \LogicException(), Traits::script($this->dump($engine), $engine, Traits::SCHEMAS[$engine]));
     }
 
     /** @return list<string> */
@@ -103,10 +89,9 @@ final class Harness
         if ('postgresql' === $engine) {
             $pdo->exec("SET search_path = ''");
         }
-        $schemas = 'mariadb' === $engine ? ['fasti_trait', 'fasti_trait_b'] : [];
-        $reader = Dialects::of($engine)->reader(new PlainRows($pdo), '') ?? throw new \LogicException();
+        $this->said = new Recording(new PlainRows($pdo), 'mariadb' === $engine ? ['fasti_trait', 'fasti_trait_b'] : []);
 
-        return $this->made = $reader->read(new Choice($schemas), new SilentProgress());
+        return $this->made = Traits::survey($engine, $this->said);
     }
 
     /**
@@ -147,20 +132,18 @@ final class Harness
         return [] === ($this->made->tables ?? []);
     }
 
-    public function script(string $sql, string $dialect, string $schema = ''): Catalog
+    /** Records what the server said of what was made last, and what its own tool wrote, where that is asked. */
+    public function record(string $file, string $case, string $sql): void
     {
-        $path = sys_get_temp_dir().'/fasti-trait-'.bin2hex(random_bytes(4)).'.sql';
-        file_put_contents($path, $sql);
-        try {
-            return (new ScriptReader($path, Dialects::named($dialect)?->grammar(), $schema))->read(new Choice(), new SilentProgress());
-        } finally {
-            unlink($path);
+        if (Golden::records() && null !== $this->said) {
+            $catalog = Traits::survey(explode(':', $case)[0], new Replayed($this->said->answers));
+            Golden::of($file)->keep($case, $sql, $this->said->answers, $this->dump, ['catalog' => OpenForm::of($catalog)]);
         }
     }
 
     public function dump(string $engine): string
     {
-        return Engines::dump(match ($engine) {
+        return $this->dump = Engines::dump(match ($engine) {
             'mariadb' => self::mariaDb('mariadb-dump').' --no-data --routines --databases fasti_trait',
             'postgresql' => self::psql('pg_dump -s'),
             default => 'sqlite3 '.escapeshellarg(sys_get_temp_dir().self::FILE).' .dump',
@@ -170,84 +153,7 @@ final class Harness
     /** @return list<string> in which a script differs from what was made last */
     public function madeDifferences(string $engine, string $sql): array
     {
-        return self::compared($this->made ?? throw new \LogicException(), $this->script($sql, $engine, self::SCHEMAS[$engine]));
-    }
-
-    /** @return list<string> */
-    public static function compared(Catalog $live, Catalog $script): array
-    {
-        $a = self::plain($live);
-        $b = self::plain($script);
-        foreach ($a as $name => &$table) {
-            if (\is_array($table) && \is_array($b[$name] ?? null) && null === ($b[$name]['collation'] ?? null)) {
-                // A script that says no collation leaves it to the server.
-                $table['collation'] = null;
-            }
-        }
-
-        return [...self::diff($a, $b, ''), ...array_values(array_filter($script->notes, static fn (string $note): bool => str_contains($note, ', line ')))];
-    }
-
-    /** @return array<string, mixed> */
-    private static function plain(Catalog $catalog): array
-    {
-        $plain = [];
-        foreach ($catalog->tables as $table) {
-            $bare = array_map(
-                static fn (Trigger $trigger): Trigger => new Trigger($trigger->name, $trigger->timing, $trigger->event, $trigger->body),
-                $table->triggers,
-            );
-            $form = OpenForm::of($table->with(rowEstimate: null, sizeBytes: null, triggers: $bare));
-            if ($table->kind->isView()) {
-                $form['definition'] = '';
-                unset($form['storage'], $form['collation']);
-                $form['columns'] = array_map(static fn ($c): array => ['name' => $c->name, 'type' => $c->type, 'comment' => $c->comment], $table->columns);
-            }
-            $plain[$table->schema.'.'.$table->name] = $form;
-        }
-        ksort($plain, \SORT_STRING);
-        foreach ($catalog->routines as $i => $routine) {
-            $plain["routine $i"] = array_diff_key(OpenForm::of($routine), ['statement' => true]);
-        }
-
-        return $plain;
-    }
-
-    /** @return list<string> */
-    private static function diff(mixed $a, mixed $b, string $path): array
-    {
-        if (!\is_array($a) || !\is_array($b)) {
-            return $a === $b
-                ? []
-                : [$path.': live '.json_encode($a, \JSON_UNESCAPED_SLASHES | \JSON_UNESCAPED_UNICODE)
-                    .', script '.json_encode($b, \JSON_UNESCAPED_SLASHES | \JSON_UNESCAPED_UNICODE)];
-        }
-        [$a, $b] = [self::named($a), self::named($b)];
-        $found = [];
-        if (array_keys($a) !== array_keys($b) && [] === array_diff_key($a, $b) && [] === array_diff_key($b, $a)) {
-            $found[] = $path.': order live '.implode(',', array_keys($a)).' script '.implode(',', array_keys($b));
-        }
-        foreach ($a + $b as $key => $_) {
-            array_push($found, ...self::diff($a[$key] ?? null, $b[$key] ?? null, $path.'/'.$key));
-        }
-
-        return $found;
-    }
-
-    /**
-     * @param array<mixed> $list
-     *
-     * @return array<mixed>
-     */
-    private static function named(array $list): array
-    {
-        $byName = [];
-        foreach ($list as $key => $value) {
-            $name = \is_int($key) && \is_array($value) && \is_string($value['name'] ?? null) ? $value['name'] : $key;
-            $byName[isset($byName[$name]) ? $name.'#'.$key : $name] = $value;
-        }
-
-        return $byName;
+        return Compared::catalogs($this->made ?? throw new \LogicException(), Traits::script($sql, $engine, Traits::SCHEMAS[$engine]));
     }
 
     private static function onMariaDb(string $sql): void

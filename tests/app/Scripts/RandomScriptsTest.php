@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Fasti\Tests\App\Scripts;
 
+use Fasti\Tests\Core\Golden\Golden;
+use Fasti\Tests\Core\Golden\Traits;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 
@@ -22,12 +24,19 @@ final class RandomScriptsTest extends TestCase
     public static function seeds(): iterable
     {
         $count = 'all' === ($_SERVER['FASTI_SCRIPTS'] ?? '') ? self::ALL : self::FEW;
-        foreach (Harness::ENGINES as $engine) {
+        foreach (Traits::ENGINES as $engine) {
             for ($seed = 1; $seed <= $count; ++$seed) {
                 if (!\in_array($seed, self::ODD[$engine], true)) {
                     yield "$engine, seed $seed" => [$engine, $seed];
                 }
             }
+        }
+    }
+
+    public static function tearDownAfterClass(): void
+    {
+        foreach (Golden::records() ? Traits::ENGINES : [] as $engine) {
+            Golden::of("random.$engine")->save();
         }
     }
 
@@ -45,5 +54,8 @@ final class RandomScriptsTest extends TestCase
         self::assertSame([], $differences, implode("\n", $differences)."\n".$sql);
         $dumped = $harness->dumpDifferences($engine);
         self::assertSame([], $dumped, "From the dump:\n".implode("\n", $dumped));
+        if ($seed <= self::FEW) {
+            $harness->record("random.$engine", "$engine: seed $seed", $sql);
+        }
     }
 }

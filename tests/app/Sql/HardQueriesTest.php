@@ -6,13 +6,11 @@ namespace Fasti\Tests\App\Sql;
 
 use Fasti\Core\Catalog\Catalog;
 use Fasti\Core\Catalog\Column;
-use Fasti\Core\Catalog\FieldPlace;
+use Fasti\Core\Catalog\OpenForm;
 use Fasti\Core\Catalog\Routine;
 use Fasti\Core\Catalog\Table;
 use Fasti\Core\Catalog\TableType;
 use Fasti\Core\Dialect\Dialects;
-use Fasti\Core\Sql\ReadField;
-use Fasti\Core\Sql\Reading;
 use Fasti\Core\Sql\Readings;
 use Fasti\Core\Survey\Choice;
 use Fasti\Core\Survey\SilentProgress;
@@ -21,6 +19,9 @@ use Fasti\Source\Sources;
 use Fasti\Tests\App\AppTestCase;
 use Fasti\Tests\App\Engines;
 use Fasti\Tests\App\OddSchema;
+use Fasti\Tests\Core\Golden\Golden;
+use Fasti\Tests\Core\Golden\Recording;
+use Fasti\Tests\Core\Sql\Held;
 use Fasti\Tests\Core\Sql\Queries;
 
 /**
@@ -42,20 +43,11 @@ final class HardQueriesTest extends AppTestCase
         }
         $catalog = self::survey($target);
         $truth = self::dependences($pdo);
-        $faults = [];
-        foreach (array_keys($queries) as $i => $title) {
-            $view = $catalog->table('v', "q$i");
-            self::assertNotNull($view);
-            // What a composite type is made of is not in the catalog.
-            $columns = 'members of a composite value' === $title ? [] : $view->columns;
-            foreach (self::both($catalog, "q$i", $queries[$title][0], 'v', 'river') as $which => $reading) {
-                array_push($faults, ...self::compared("$title, $which", $reading, $truth["q$i"] ?? [], $columns));
-            }
-        }
+        self::record('postgresql', 'hard', $pdo, '', ['truth' => $truth]);
         Engines::drop($target);
 
         self::assertGreaterThanOrEqual(70, \count($queries));
-        self::assertSame([], $faults);
+        self::assertSame([], Held::hard($catalog, array_keys($queries), $truth));
     }
 
     /** Nobody made these for a test: some of them have a hundred lines. */
@@ -82,18 +74,13 @@ final class HardQueriesTest extends AppTestCase
             JOIN pg_catalog.pg_namespace n ON n.oid = p.pronamespace WHERE n.nspname = 'information_schema'") as $row) {
             $routines[] = new Routine('information_schema', (string) $row['n'], 'function', $row['r'], null);
         }
-        $faults = [];
-        $all = (new Readings(new Catalog('postgresql', '', $tables, $routines)))->all();
-        foreach ($tables as $view) {
-            if ($view->kind->isView()) {
-                $reading = $all[$view->place()->key()];
-                $names = array_map(static fn (FieldPlace $field): string => "$field->schema.$field->table.$field->column", $reading->references);
-                array_push($faults, ...self::compared((string) $view->place(), $reading, $names, $view->columns));
-            }
+        $catalog = new Catalog('postgresql', '', $tables, $routines);
+        if (Golden::records()) {
+            Golden::of('queries.postgresql')->keep('own', '', [], '', ['catalog' => OpenForm::of($catalog)]);
         }
 
-        self::assertGreaterThan(120, \count($all));
-        self::assertSame([], $faults);
+        self::assertGreaterThan(120, \count((new Readings($catalog))->all()));
+        self::assertSame([], Held::own($catalog));
     }
 
     public function testMariaDbAgreesOnEveryFieldAndName(): void
@@ -118,8 +105,9 @@ final class HardQueriesTest extends AppTestCase
         $reader = Dialects::named('mariadb')?->reader($rows, 'fasti_queries');
         self::assertNotNull($reader);
         $catalog = $reader->read(new Choice(), new SilentProgress());
+        self::record('mariadb', 'hard', $server, 'fasti_queries');
         $server->exec('DROP DATABASE fasti_queries');
-        [$faults, $types, $right] = self::byHand($catalog, $queries, 'fasti_queries');
+        [$faults, $types, $right] = Held::byHand($catalog, $queries, 'fasti_queries');
 
         self::assertGreaterThanOrEqual(45, \count($queries));
         self::assertSame([], $faults);
@@ -137,78 +125,34 @@ final class HardQueriesTest extends AppTestCase
             $pdo->query("SELECT * FROM q$i");
         }
         $catalog = self::survey($target);
+        self::record('sqlite', 'hard', $pdo);
         unlink($target->path);
-        [$faults] = self::byHand($catalog, $queries, 'main');
+        [$faults] = Held::byHand($catalog, $queries, 'main');
 
         self::assertGreaterThanOrEqual(30, \count($queries));
         self::assertSame([], $faults);
     }
 
-    /**
-     * @param array<string, array{string, list<string>}> $queries
-     *
-     * @return array{list<string>, int, int} what differs, how many types there are, and how many of them are right
-     */
-    private static function byHand(Catalog $catalog, array $queries, string $schema): array
+    /** @param array<string, mixed> $more */
+    public static function record(string $engine, string $case, \PDO $pdo, string $database = '', array $more = []): void
     {
-        $faults = [];
-        $types = $right = 0;
-        foreach (array_keys($queries) as $i => $title) {
-            $view = $catalog->table($schema, "q$i");
-            self::assertNotNull($view);
-            foreach (self::both($catalog, "q$i", $queries[$title][0], $schema, $schema) as $which => $reading) {
-                array_push(
-                    $faults,
-                    ...self::compared("$title, $which", $reading, array_map(static fn (string $name): string => "$schema.$name", $queries[$title][1]), null),
-                );
-                $names = array_map(static fn (ReadField $field): string => $field->name, $reading->fields);
-                if ($names !== array_map(static fn (Column $column): string => $column->name, $view->columns)) {
-                    $faults[] = "$title, $which: names ".implode(', ', $names);
-                }
-                foreach ($view->columns as $k => $column) {
-                    ++$types;
-                    $right += (int) (($reading->fields[$k]->type ?? null) === $column->type || str_contains($column->type, '/*'));
-                }
+        if (Golden::records()) {
+            if ('postgresql' === $engine) {
+                $pdo->exec("SET search_path = ''");
             }
+            $rows = new Recording(new PlainRows($pdo), 'mariadb' === $engine ? [$database] : []);
+            Dialects::of($engine)->reader($rows, $database)?->read(new Choice(), new SilentProgress());
+            $written = (string) file_get_contents(self::FOLDER."$engine.sql").file_get_contents(self::FOLDER."$engine.schema.sql");
+            Golden::of("queries.$engine")->keep($case, md5($written), $rows->answers, '', $more);
         }
-
-        return [$faults, $types, $right];
     }
 
-    /** @return array{'as the server has it': Reading, 'as it is written': Reading} */
-    private static function both(Catalog $catalog, string $view, string $sql, string $of, string $schema): array
+    public static function tearDownAfterClass(): void
     {
-        $readings = new Readings($catalog);
-        $table = $catalog->table($of, $view);
-        self::assertNotNull($table);
-
-        return ['as the server has it' => $readings->of($table), 'as it is written' => $readings->query($sql, $schema)];
-    }
-
-    /**
-     * @param list<string>      $references that there must be
-     * @param list<Column>|null $columns    whose names and types there must be; null where that is held otherwise
-     *
-     * @return list<string> what differs
-     */
-    public static function compared(string $title, Reading $reading, array $references, ?array $columns): array
-    {
-        $faults = array_map(static fn (string $unknown): string => "$title: $unknown", Queries::unknown($reading));
-        $found = array_map(static fn (FieldPlace $field): string => "$field->schema.$field->table.$field->column", $reading->references);
-        foreach (array_diff($references, $found) as $missing) {
-            $faults[] = "$title: $missing is missing";
+        parent::tearDownAfterClass();
+        foreach (Golden::records() ? ['mariadb', 'postgresql', 'sqlite'] : [] as $engine) {
+            Golden::of("queries.$engine")->save();
         }
-        foreach (array_diff($found, $references) as $more) {
-            $faults[] = "$title: $more is too much";
-        }
-        foreach ($columns ?? [] as $i => $column) {
-            $field = $reading->fields[$i] ?? null;
-            if (null === $field || $field->name !== $column->name || $field->type !== $column->type) {
-                $faults[] = \sprintf('%s: %s %s, but %s %s', $title, $column->name, $column->type, $field->name ?? 'nothing', $field->type ?? '');
-            }
-        }
-
-        return $faults;
     }
 
     public static function survey(Target $target): Catalog

@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace Fasti\Tests\App\Model;
+namespace Fasti\Tests\Core\Model;
 
 use Fasti\Core\Model\Adds;
 use Fasti\Core\Model\Aggregation;

@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace Fasti\Tests\App\Model;
+namespace Fasti\Tests\Core\Model;
 
 use Fasti\Core\Catalog\Catalog;
 use Fasti\Core\Catalog\Column;
