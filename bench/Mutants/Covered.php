@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Fasti\Bench\Mutants;
 
 /**
- * Which tests run which file of the application. Each test file is run once in a process of its own, which tells the files that it loaded; what it
+ * Which tests run which file. Each test file is run once in a process of its own, which tells the files that it loaded; what it
  * told is kept for as long as neither changes.
  */
 final class Covered
@@ -14,12 +14,15 @@ final class Covered
 
     /** @var array<string, array{files: list<string>, seconds: float}> by test */
     private array $known = [];
+    private readonly string $tests;
 
-    public function __construct(private readonly string $root)
+    /** @param string $top core or src */
+    public function __construct(private readonly string $root, private readonly string $top)
     {
-        $kept = $root.'/var/mutants/covered.json';
+        $this->tests = 'src' === $top ? 'app' : 'core';
+        $kept = "$root/var/mutants/covered.$top.json";
         $list = is_file($kept) ? json_decode((string) file_get_contents($kept), true) : null;
-        $stamp = self::FORM.hash('xxh128', implode('', array_map(md5_file(...), $this->tests())));
+        $stamp = self::FORM.hash('xxh128', implode('', array_map(static fn (string $file): string => (string) md5_file($file), $this->all())));
         if (\is_array($list) && ($list['stamp'] ?? '') === $stamp && \is_array($list['tests'] ?? null)) {
             /** @var array<string, array{files: list<string>, seconds: float}> $tests */
             $tests = $list['tests'];
@@ -28,14 +31,14 @@ final class Covered
             return;
         }
         $copy = new Copy($root, 1);
-        foreach ($this->tests() as $test) {
+        foreach ($this->all() as $test) {
             $began = microtime(true);
             $told = $root.'/var/mutants/loaded.txt';
             @unlink($told);
             $copy->tests([substr($test, \strlen($root) + 1)], 900, ['FASTI_LOADED' => $told])->wait();
             $files = is_file($told) ? explode("\n", (string) file_get_contents($told)) : [];
             $this->known[substr($test, \strlen($root) + 1)] = [
-                'files' => array_values(array_filter($files, static fn (string $file): bool => str_starts_with($file, 'src/'))),
+                'files' => array_values(array_filter($files, static fn (string $file): bool => str_starts_with($file, $this->top.'/'))),
                 'seconds' => microtime(true) - $began,
             ];
         }
@@ -47,18 +50,19 @@ final class Covered
     {
         $room = explode('/', $file)[1];
         $found = array_filter($this->known, static fn (array $one): bool => \in_array($file, $one['files'], true));
-        uksort($found, static fn (string $a, string $b): int => [!str_starts_with($a, "tests/app/$room/"), $found[$a]['seconds']]
-            <=> [!str_starts_with($b, "tests/app/$room/"), $found[$b]['seconds']]);
+        uksort($found, static fn (string $a, string $b): int => [!str_starts_with($a, "tests/$this->tests/$room/"), $found[$a]['seconds']]
+            <=> [!str_starts_with($b, "tests/$this->tests/$room/"), $found[$b]['seconds']]);
 
         return array_keys($found);
     }
 
     /** @return list<string> */
-    private function tests(): array
+    private function all(): array
     {
         $found = [];
-        foreach (new \RecursiveIteratorIterator(new \RecursiveDirectoryIterator($this->root.'/tests/app', \FilesystemIterator::SKIP_DOTS)) as $file) {
-            if ($file instanceof \SplFileInfo && str_ends_with($file->getFilename(), 'Test.php')) {
+        foreach (new \RecursiveIteratorIterator(new \RecursiveDirectoryIterator($this->root.'/tests/'.$this->tests, \FilesystemIterator::SKIP_DOTS)) as $file) {
+            if ($file instanceof \SplFileInfo && str_ends_with($file->getFilename(), 'Test.php')
+                && !\in_array($file->getFilename(), ['HouseTest.php', 'StyleTest.php'], true)) {
                 $found[] = $file->getPathname();
             }
         }

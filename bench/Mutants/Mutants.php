@@ -99,13 +99,18 @@ final class Mutants
 
     private function core(Room $room): void
     {
-        $own = is_dir($this->root.'/tests/core/'.$room->name) ? [['tests/core/'.$room->name]] : [];
-        $this->each($room, static fn (Mutant $mutant): array => [...$own, ['--testsuite', 'core', '--exclude-group', 'house']]);
+        $covered = new Covered($this->root, 'core');
+        $this->each($room, static function (Mutant $mutant) use ($covered, $room): array {
+            $tests = $covered->by($mutant->file);
+            $own = array_values(array_filter($tests, static fn (string $test): bool => str_starts_with($test, "tests/core/$room->name/")));
+
+            return array_values(array_filter([$own, array_values(array_diff($tests, $own))]));
+        });
     }
 
     private function application(Room $room): void
     {
-        $covered = new Covered($this->root);
+        $covered = new Covered($this->root, 'src');
         $this->each($room, static fn (Mutant $mutant): array => array_map(static fn (string $file): array => [$file], $covered->by($mutant->file)));
     }
 

@@ -79,15 +79,13 @@ final class Golden
     public function save(): void
     {
         $flags = \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_SLASHES | \JSON_UNESCAPED_UNICODE | \JSON_PRESERVE_ZERO_FRACTION;
-        /** @var \Closure(list<string>): string $lines */
-        $lines = static fn (array $all): string => implode(",\n", $all);
         $answers = array_map(static fn (array $answer): string => json_encode($answer, $flags), $this->answers);
         $cases = array_map(
             static fn (string $name, array $case): string => json_encode($name, $flags).': '.json_encode($case, $flags),
             array_keys($this->cases),
             $this->cases,
         );
-        file_put_contents($this->path, "{\"answers\": [\n".$lines($answers)."\n], \"cases\": {\n".$lines($cases)."\n}}\n");
+        file_put_contents($this->path, "{\"answers\": [\n".implode(",\n", $answers)."\n], \"cases\": {\n".implode(",\n", $cases)."\n}}\n");
     }
 
     private static function read(string $path): self
