@@ -38,7 +38,7 @@ final class Covered
             $copy->tests([substr($test, \strlen($root) + 1)], 900, ['FASTI_LOADED' => $told])->wait();
             $files = is_file($told) ? explode("\n", (string) file_get_contents($told)) : [];
             $this->known[substr($test, \strlen($root) + 1)] = [
-                'files' => array_values(array_filter($files, static fn (string $file): bool => str_starts_with($file, $this->top.'/'))),
+                'files' => array_values(array_filter($files, fn (string $file): bool => str_starts_with($file, $this->top.'/'))),
                 'seconds' => microtime(true) - $began,
             ];
         }
@@ -50,7 +50,7 @@ final class Covered
     {
         $room = explode('/', $file)[1];
         $found = array_filter($this->known, static fn (array $one): bool => \in_array($file, $one['files'], true));
-        uksort($found, static fn (string $a, string $b): int => [!str_starts_with($a, "tests/$this->tests/$room/"), $found[$a]['seconds']]
+        uksort($found, fn (string $a, string $b): int => [!str_starts_with($a, "tests/$this->tests/$room/"), $found[$a]['seconds']]
             <=> [!str_starts_with($b, "tests/$this->tests/$room/"), $found[$b]['seconds']]);
 
         return array_keys($found);
