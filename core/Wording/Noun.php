@@ -14,6 +14,8 @@ final class Noun
         'person' => 'people', 'child' => 'children', 'man' => 'men', 'woman' => 'women', 'foot' => 'feet', 'datum' => 'data',
         'analysis' => 'analyses', 'basis' => 'bases', 'criterion' => 'criteria', 'index' => 'indexes', 'life' => 'lives', 'half' => 'halves',
     ];
+    /** What ends in `ie` alone, and not in `y`. */
+    private const ENDS_IN_IE = '/(?:^|[^a-z])(?:t|p|l|d|mov|cook|calor|zomb|self|prair|gen|hood|brown|budg|rook|eyr|neckt)ies$/';
     private const UNCHANGED = ['species', 'series', 'fish', 'sheep', 'equipment', 'information', 'staff', 'news', 'metadata', 'status', 'history', 'means'];
 
     public static function singular(string $noun): string
@@ -25,6 +27,7 @@ final class Noun
         $irregular = array_search($last, self::IRREGULAR, true);
         $found = match (true) {
             false !== $irregular => $irregular,
+            1 === preg_match(self::ENDS_IN_IE, $last) => substr($last, 0, -1),
             1 === preg_match('/[^aeiou]ies$/', $last) => substr($last, 0, -3).'y',
             1 === preg_match('/(ss|(?<![aeo])us|sh|ch|x|z)es$/', $last) => substr($last, 0, -2),
             1 === preg_match('/[^sui]s$/', $last) => substr($last, 0, -1),

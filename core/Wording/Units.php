@@ -108,7 +108,10 @@ final class Units
             }
         }
 
-        return self::known()[mb_strtolower(str_replace(' ', '_', $written))][0] ?? self::known()[mb_strtolower($written)][0] ?? null;
+        $folded = mb_strtolower($written);
+        $joined = str_replace(' ', '_', $folded);
+
+        return self::known()[$joined][0] ?? self::known()[$folded][0] ?? self::known()[$joined.'s'][0] ?? null;
     }
 
     /**
@@ -144,7 +147,10 @@ final class Units
     /** The unit that a sentence gives: "Area drained, in square kilometres". */
     public static function inText(string $text): ?Unit
     {
-        foreach (self::all() as $unit) {
+        // “metres per second” begins as “metres” does.
+        $units = self::all();
+        usort($units, static fn (Unit $a, Unit $b): int => \strlen($b->plural) <=> \strlen($a->plural));
+        foreach ($units as $unit) {
             $said = array_map(static fn (string $form): string => preg_quote($form, '/'), [$unit->plural, $unit->symbol]);
             if (1 === preg_match('/\b(?:in|unit:?)\s+(?:whole |full )?(?:'.$said[0].'\b|'.$said[1].'(?![\w\/²³]))/u', $text)
                 || 1 === preg_match('/[\[(]\s*(?:'.implode('|', $said).')\s*[\])]/u', $text)) {
