@@ -13,7 +13,10 @@ require dirname(__DIR__).'/vendor/autoload.php';
 if ('1' !== getenv('FASTI_WARM')) {
     (static function (string $root): void {
         $cache = $root.'/var/cache/test';
-        $of = array_map(static fn (string $part): string => escapeshellarg("$root/$part"), ['src', 'core', 'config', 'templates', 'vendor/composer/installed.php']);
+        $of = array_map(
+            static fn (string $part): string => escapeshellarg("$root/$part"),
+            ['src', 'core', 'config', 'templates', 'vendor/composer/installed.php'],
+        );
         $newer = 'find '.implode(' ', $of).' -newer '.escapeshellarg($cache.'/Fasti_KernelTestContainer.php').' -type f -print -quit';
         if (is_file($cache.'/Fasti_KernelTestContainer.php') && '' !== trim((string) shell_exec($newer))) {
             // Of the kernel that looks, static analysis reads what it wrote.

@@ -20,7 +20,10 @@ final class Copy
         $files = new Filesystem();
         $files->remove($this->root);
         $files->mkdir([$this->root.'/var', $of.'/var/mutants']);
-        foreach (['core', 'src', 'tests', 'config', 'templates', 'assets', 'demo', 'bench', 'bin', 'migrations', 'docs', '.env', 'composer.json', 'phpunit.dist.xml'] as $part) {
+        foreach ([
+            'core', 'src', 'tests', 'config', 'templates', 'assets', 'demo', 'bench', 'bin', 'migrations', 'docs', '.env', 'composer.json',
+            'phpunit.dist.xml',
+        ] as $part) {
             (new Process(['cp', '-a', "$of/$part", $this->root.'/']))->mustRun();
         }
         // Of what is not ours another name for the same files is enough.

@@ -74,7 +74,8 @@ final readonly class Mistakes
         if ($node instanceof Expr\BooleanNot) {
             return [['condition', $node->getStartFilePos(), $node->expr->getStartFilePos(), '']];
         }
-        if (($node instanceof Stmt\If_ || $node instanceof Stmt\ElseIf_ || ($node instanceof Expr\Ternary && null !== $node->if)) && !$node->cond instanceof BinaryOp
+        $asks = $node instanceof Stmt\If_ || $node instanceof Stmt\ElseIf_ || ($node instanceof Expr\Ternary && null !== $node->if);
+        if ($asks && !$node->cond instanceof BinaryOp
             && !$node->cond instanceof Expr\BooleanNot) {
             [$from, $to] = [$node->cond->getStartFilePos(), $node->cond->getEndFilePos() + 1];
 

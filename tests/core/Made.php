@@ -65,4 +65,19 @@ final class Made
             12, 16384, null, 'InnoDB', 'utf8mb4_unicode_ci',
         );
     }
+
+    /**
+     * Any object by some of what it is made of.
+     *
+     * @template T of object
+     *
+     * @param class-string<T>      $class
+     * @param array<string, mixed> $facts
+     *
+     * @return T
+     */
+    public static function with(string $class, array $facts): object
+    {
+        return new $class(...$facts);
+    }
 }

@@ -82,7 +82,11 @@ final class SeenTest extends TestCase
         $lines = [];
         foreach (\array_slice(self::designs(), 0, 5) as $name => $design) {
             $worked = Working::of($design);
-            foreach (['ideas' => Drawing::conceptual($design), 'tables' => Drawing::logical($worked), 'made' => Drawing::physical(Physical::of($design))] as $depth => $drawn) {
+            foreach ([
+                'ideas' => Drawing::conceptual($design),
+                'tables' => Drawing::logical($worked),
+                'made' => Drawing::physical(Physical::of($design)),
+            ] as $depth => $drawn) {
                 array_push($lines, ...World::lines("$name $depth", $drawn));
             }
             array_push($lines, ...World::lines("$name ledger", Ledger::of(Outline::read(OutlineWriter::design($design)))));
@@ -139,12 +143,32 @@ final class SeenTest extends TestCase
         $lines = [];
         foreach ([
             ['add thing', '', 'Courier', 'one row per person who brings kits'], ['add thing', '', 'School', ''], ['rename thing', 'Kit', 'Box', ''],
-            ['rename thing', 'No such', 'Box', ''], ['set grain', 'Kit', '', 'one row per box'], ['set grain', 'Teacher', '', ''], ['remove thing', 'Teacher', '', ''],
-            ['add attribute', 'Loan', '', 'fee, number from 0 to 99.50'], ['add attribute', 'Loan', '', 'due on, date'], ['set attribute', 'Kit', 'state', 'state, text up to 9'],
+            ['rename thing', 'No such', 'Box', ''], [
+                'set grain',
+                'Kit',
+                '',
+                'one row per box',
+            ], ['set grain', 'Teacher', '', ''], ['remove thing', 'Teacher', '', ''],
+            [
+                'add attribute',
+                'Loan',
+                '',
+                'fee, number from 0 to 99.50',
+            ], ['add attribute', 'Loan', '', 'due on, date'], ['set attribute', 'Kit', 'state', 'state, text up to 9'],
             ['rename attribute', 'Loan', 'due on', 'to be back on'], ['rename attribute', 'School', 'name', 'town'], ['remove attribute', 'School', 'town', ''],
-            ['move attribute', 'Loan', 'returned on', '0'], ['add sentence', '', '', 'A courier brings any number of kits.'], ['say', 'School', '', 'looked up by town'],
+            ['move attribute', 'Loan', 'returned on', '0'], [
+                'add sentence',
+                '',
+                '',
+                'A courier brings any number of kits.',
+            ], ['say', 'School', '', 'looked up by town'],
             ['unsay', 'School', '', 'told apart by'], ['add view', 'Loan', 'Open loans', 'lent on, due on'], ['ask', 'kit', '', 'Who weighs it?'],
-            ['answer', 'Does a school that closes keep its loans?', '', 'Yes.'], ['set rule', '', 'no such', 'x'], ['set rule', '', 'keys', 'x'], ['fly away', '', '', ''],
+            [
+                'answer',
+                'Does a school that closes keep its loans?',
+                '',
+                'Yes.',
+            ], ['set rule', '', 'no such', 'x'], ['set rule', '', 'keys', 'x'], ['fly away', '', '', ''],
         ] as [$kind, $of, $what, $said]) {
             try {
                 $after = Edits::of($text, new Edit($kind, $of, $what, $said));
@@ -165,7 +189,12 @@ final class SeenTest extends TestCase
     public function testWhatIsTakenFromSources(): void
     {
         $lines = [];
-        foreach (['demo' => World::demo(), 'mart' => World::mart(), 'museum' => World::made('museum'), 'clinic' => World::made('clinic', 3)] as $name => $catalog) {
+        foreach ([
+            'demo' => World::demo(),
+            'mart' => World::mart(),
+            'museum' => World::made('museum'),
+            'clinic' => World::made('clinic', 3),
+        ] as $name => $catalog) {
             [$design, $notes] = Taking::of($catalog);
             array_push($lines, "# $name", ...$notes);
             array_push($lines, ...explode("\n", OutlineWriter::design($design)));
@@ -181,7 +210,12 @@ final class SeenTest extends TestCase
             for ($seed = 900; $seed < 912; ++$seed) {
                 $first = Physical::of(RandomDesign::of($seed), $engine, [], Traits::SCHEMAS[$engine]);
                 $second = Physical::of(Mutation::of($seed, RandomDesign::of($seed), $first), $engine, [], Traits::SCHEMAS[$engine]);
-                $changes = Changes::between($first->catalog, $second->catalog, Matching::of($first->catalog, $second->catalog, $second), new ScriptOptions(places: false));
+                $changes = Changes::between(
+                    $first->catalog,
+                    $second->catalog,
+                    Matching::of($first->catalog, $second->catalog, $second),
+                    new ScriptOptions(places: false),
+                );
                 array_push($lines, "# $engine, pair $seed", ...explode("\n", $changes->inWords()));
                 array_push($lines, ...World::lines('step', $changes->steps), ...World::lines('warning', $changes->warnings()));
                 self::assertNotSame([], OpenForm::of($second->catalog));
@@ -229,13 +263,18 @@ final class SeenTest extends TestCase
         return [
             '', 'Loan', "Loan\n  due", "Loan\n  due, date of birth", "Loan\n  due, date\n  due, date", "Loan\n  due, date\nLoan\n  fee, number",
             "Loan\n  fee, number from 9 to 0", "Loan\n  fee, number from 0 to 99,999,999,999,999,999,999.99, measured in crowns, required, unique",
-            "Loan, one row per loan\n  told apart by nothing", "A loan is of one kit.", "Loan\n\nA loan is of any number of kits; a kit is in exactly one loan.",
-            "Kit\n  label, text of 4, required\n\nKit\n\nA kit holds 12 to 1 kits.", "School\n  name, text\n\nA school has any number of schools; a school is in at most one school.",
-            "Loan\n  due on, date, not before lent on", "Loan\n  state, one of ready, lent, ready; broken unless given", 'Design "x', "Design \"x\"\n  for Nothing",
-            "Loan\n  note, text up to 0", "Loan\n  note, text up to 70000, required, unique", "Order\n  select, text\n  group, number\n  told apart by select and group",
+            "Loan, one row per loan\n  told apart by nothing", 'A loan is of one kit.', "Loan\n\nA loan is of any number of kits; a kit is in exactly "
+                .'one loan.',
+            "Kit\n  label, text of 4, required\n\nKit\n\nA kit holds 12 to "
+                .'1 kits.', "School\n  name, text\n\nA school has any number of schools; a school is in at most one school.",
+            "Loan\n  due on, date, not before lent on", "Loan\n  state, one of ready, lent, ready; broken "
+                .'unless given', 'Design "x', "Design \"x\"\n  for Nothing",
+            "Loan\n  note, text up to 0", "Loan\n  note, text up to 70000, required, unique", "Order\n  select, text\n  group, number\n  told apart by "
+                .'select and group',
             "A\n  b, text\n\nB\n  a, text\n\nAn a has exactly one b; a b has exactly one a.", "Loan\n  due, date, today unless given, yesterday unless given",
             "List \"flags\", G means good, S means suspect\n\nReading\n  flag, one of list flags\n  value, number, measured in m³/s",
-            "Loan\n  picture, file\n  place, point\n  at, moment\n  day, day of the week", "Loan\n\tdue, date\n    fee, number\n  x", "Ask \"Why", 'Statement "x", $$SELECT 1',
+            "Loan\n  picture, file\n  place, point\n  at, moment\n  day, day of "
+                .'the week', "Loan\n\tdue, date\n    fee, number\n  x", 'Ask "Why', 'Statement "x", $$SELECT 1',
             "View \"Open loans\", of loan, shows due\n\nLoan\n  due, date", str_repeat('Very long name of a thing ', 8)."\n  ".str_repeat('x', 90).', text',
             "Person\n  name, text up to 80, personal\n\nTeacher, a kind of person\n  room, text of 3\n\nPupil, a kind of person\n  class, whole number",
         ];

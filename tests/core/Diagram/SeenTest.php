@@ -60,6 +60,7 @@ final class SeenTest extends TestCase
         [$tablets, $lines] = Drawn::schema(5, 6, 3, true);
         $tablets[1] = new Tablet(1, $tablets[1]->title, $tablets[1]->rows, 'one row a day', 'fact', '/register/1', 'what it is', marked: true, leads: 3);
         $tablets[2] = new Tablet(2, $tablets[2]->title, $tablets[2]->rows, '', 'view', folded: true, gone: true);
+        $tablets = array_values($tablets);
         $layout = Layout::arranged($tablets, $lines, Detail::All, Drawn::scattered($tablets, 0.5), self::notes());
         $block = new TitleBlock('Rivers and reaches', 'To see what leads where', 'fieldwork', 'Oona Lisk', '1 December 2026', '7');
 
@@ -110,7 +111,9 @@ final class SeenTest extends TestCase
             array_push($lines, ...World::lines($text, NoteText::lines($text, 120)));
             $lines[] = 'cut: '.TextWidth::fitted($text, 90, static fn (string $part): float => TextWidth::text($part, 13));
             $lines[] = \sprintf(
-                'wide: %s %s %s', Snapshot::figure(TextWidth::title($text, 15)), Snapshot::figure(TextWidth::text($text, 13)), Snapshot::figure(TextWidth::code($text, 12)),
+                'wide: %s %s %s', Snapshot::figure(
+                    TextWidth::title($text, 15),
+                ), Snapshot::figure(TextWidth::text($text, 13)), Snapshot::figure(TextWidth::code($text, 12)),
             );
         }
         foreach (self::notes() as $note) {
@@ -151,7 +154,8 @@ final class SeenTest extends TestCase
         $lines = ['size: '.Snapshot::figure($layout->width, 1).' '.Snapshot::figure($layout->height, 1)];
         foreach ($layout->shapes as $shape) {
             $lines[] = \sprintf(
-                'tablet %d: %s %s %s %s', $shape->tablet->id, Snapshot::figure($shape->x, 1), Snapshot::figure($shape->y, 1), Snapshot::figure($shape->width, 1),
+                'tablet %d: %s %s %s %s', $shape->tablet->id, Snapshot::figure($shape->x, 1), Snapshot::figure($shape->y, 1),
+                Snapshot::figure($shape->width, 1),
                 Snapshot::figure($shape->height, 1),
             );
         }
@@ -183,7 +187,10 @@ final class SeenTest extends TestCase
             foreach ($element->childNodes as $child) {
                 $own .= $child instanceof \DOMText ? trim($child->wholeText) : '';
             }
-            $found[] = $element->nodeName.' '.json_encode($attributes, \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES).('style' === $element->nodeName ? '' : " $own");
+            $found[] = $element->nodeName.' '.json_encode(
+                $attributes,
+                \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES,
+            ).('style' === $element->nodeName ? '' : " $own");
         }
 
         return $found;

@@ -33,7 +33,9 @@ final class SeenTest extends TestCase
                 $texts[$i][''] = new Said(ucfirst(str_replace('_', ' ', $table->name)), "What is known of each $table->name.", 'one '.$table->name);
                 foreach ($table->columns as $k => $column) {
                     if (0 === $k % 2) {
-                        $texts[$i][$column->name] = new Said(ucfirst(strtr($column->name, '_', ' ')), "The $column->name, as the house says it.", '', 'm', '0 to 9');
+                        $texts[$i][$column->name] = new Said(
+                            ucfirst(strtr($column->name, '_', ' ')), "The $column->name, as the house says it.", '', 'm', '0 to 9',
+                        );
                     }
                 }
             }

@@ -24,6 +24,7 @@ use Fasti\Core\Drift\Compare;
 use Fasti\Core\Drift\Fate;
 use Fasti\Core\Drift\RoutineDrift;
 use Fasti\Core\Drift\TableDrift;
+use Fasti\Tests\Core\Made;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 
@@ -127,7 +128,7 @@ final class EveryFactTest extends TestCase
     #[DataProvider('ofFields')]
     public function testAChangeOfAFieldIsTold(string $fact, mixed $was, mixed $is, string $said): void
     {
-        $of = static fn (mixed $value): Table => self::table('columns', [self::with(Column::class, [$fact => $value] + ['name' => 'a', 'type' => 'int(11)'])]);
+        $of = static fn (mixed $value): Table => self::table('columns', [Made::with(Column::class, [$fact => $value] + ['name' => 'a', 'type' => 'int(11)'])]);
         $drift = self::drift($of($was), $of($is));
 
         self::assertCount(1, $drift);
@@ -182,7 +183,7 @@ final class EveryFactTest extends TestCase
     #[DataProvider('ofRoutines')]
     public function testAChangeOfARoutineIsTold(string $fact, mixed $was, mixed $is, string $said): void
     {
-        $of = static fn (mixed $value): Catalog => new Catalog('mariadb', '10.11', [], [self::with(Routine::class, [$fact => $value] + [
+        $of = static fn (mixed $value): Catalog => new Catalog('mariadb', '10.11', [], [Made::with(Routine::class, [$fact => $value] + [
             'schema' => 'main', 'name' => 'f', 'kind' => 'function', 'returns' => 'int', 'body' => 'RETURN 1',
         ])]);
         $drift = Compare::routines($of($was), $of($is));
@@ -248,29 +249,16 @@ final class EveryFactTest extends TestCase
     {
         $columns = [new Column('id', 'int(11)', false), new Column('other', 'int(11)')];
 
-        return self::with(Table::class, [$fact => $value] + ['schema' => 'main', 'name' => 'reading', 'kind' => TableType::Table, 'columns' => $columns]);
+        return Made::with(Table::class, [$fact => $value] + ['schema' => 'main', 'name' => 'reading', 'kind' => TableType::Table, 'columns' => $columns]);
     }
 
     private static function index(string $fact = 'name', mixed $value = 'i'): Index
     {
-        return self::with(Index::class, [$fact => $value] + ['name' => 'i', 'parts' => [new IndexPart('other'), new IndexPart('id')]]);
+        return Made::with(Index::class, [$fact => $value] + ['name' => 'i', 'parts' => [new IndexPart('other'), new IndexPart('id')]]);
     }
 
     private static function trigger(string $timing = 'BEFORE', string $event = 'INSERT', string $body = 'SET NEW.other = 1'): Trigger
     {
         return new Trigger('t', $timing, $event, $body);
-    }
-
-    /**
-     * @template T of object
-     *
-     * @param class-string<T>      $class
-     * @param array<string, mixed> $facts
-     *
-     * @return T
-     */
-    private static function with(string $class, array $facts): object
-    {
-        return new $class(...$facts);
     }
 }

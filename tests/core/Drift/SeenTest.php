@@ -58,11 +58,12 @@ final class SeenTest extends TestCase
         foreach ([World::playhouse(), World::made('harbour')] as $catalog) {
             foreach ([
                 'turned round' => static fn (array $columns): array => array_reverse($columns),
-                'every third left out' => static fn (array $columns): array => array_filter($columns, static fn (int $i): bool => 1 !== $i % 3, \ARRAY_FILTER_USE_KEY),
-                'called otherwise' => static fn (array $columns): array => array_map(
-                    static fn (Column $column): Column => $column->with(name: str_replace(['name', 'id', 'date'], ['title', 'no', 'day'], $column->name)),
+                'every third left out' => static fn (array $columns): array => array_filter(
                     $columns,
+                    static fn (int $i): bool => 1 !== $i % 3,
+                    \ARRAY_FILTER_USE_KEY,
                 ),
+                'called otherwise' => self::otherwise(...),
             ] as $how => $change) {
                 $after = $catalog->with(tables: array_map(static fn (Table $table): Table => $table->with(
                     name: 'called otherwise' === $how && 0 === \strlen($table->name) % 2 ? $table->name.'_new' : $table->name,
@@ -77,7 +78,8 @@ final class SeenTest extends TestCase
 
     public function testHowMuchNamesAreAlike(): void
     {
-        $names = ['station', 'stations', 'stn', 'station_id', 'id_station', 'created_at', 'deleted_at', 'note', 'notes', 'qty', 'quantity', '', 'x', 'weir_height',
+        $names = ['station', 'stations', 'stn', 'station_id', 'id_station', 'created_at', 'deleted_at', 'note', 'notes', 'qty', 'quantity', '', 'x',
+            'weir_height',
             'height_of_weir', 'straße', 'name1', 'name2'];
         $lines = [];
         foreach ($names as $a) {
@@ -100,21 +102,41 @@ final class SeenTest extends TestCase
             ["enum('G','S')", "enum('G','B')"], ['int(11)', 'varchar(20)'], ['varchar(9)', 'varchar(9)'],
         ] as [$was, $is]) {
             foreach ([
-                'At most 5 letters.', 'From 0 to 127.', '255 means none.', 'Up to 9,999.99 kg.', 'G = good, S = suspect', 'S means suspect', 'A date.', 'Never empty.',
+                'At most 5 letters.', 'From 0 to 127.', '255 means none.', 'Up to 9,999.99 kg.', 'G = good, S = suspect', 'S means suspect', 'A date.',
+                'Never empty.',
                 'One of G good, S suspect, B bad.', '`G`: good; `B`: bad', 'The day on which it was taken.', 'Given by station_code.', '32767 at the most',
             ] as $text) {
                 foreach (['', 'in cm'] as $comment) {
-                    $said = Doubt::about($text, new Column('station_code', $was, true, null, ''), new Column('station_code', $is, false, null, $comment), Dialects::of('mariadb'));
+                    $said = Doubt::about(
+                        $text,
+                        new Column('station_code', $was, true, null, ''),
+                        new Column('station_code', $is, false, null, $comment),
+                        Dialects::of('mariadb'),
+                    );
                     $lines[] = "$was to $is, “{$text}”, “{$comment}”: ".($said ?? 'nothing');
                 }
             }
         }
-        foreach (['G = good, S = suspect', 'G good, S suspect, B bad', 'a → b, c → d', 'nothing here', 'A: one', '1: yes; 0: no', "X means x\nY means y"] as $text) {
+        foreach ([
+            'G = good, S = suspect', 'G good, S suspect, B bad', 'a → b, c → d', 'nothing here', 'A: one', '1: yes; 0: no', "X means x\nY means y",
+        ] as $text) {
             $lines[] = "codes of “{$text}”: ".implode(' ', Doubt::codes($text));
             $lines[] = "mentions of “{$text}”: ".json_encode([Doubt::mentions($text, 'G'), Doubt::mentions($text, ''), Doubt::mentions($text, 'suspect')]);
         }
 
         Snapshot::same('drift.doubt', $lines);
+    }
+
+    /**
+     * @param list<Column> $columns
+     *
+     * @return list<Column>
+     */
+    private static function otherwise(array $columns): array
+    {
+        $name = static fn (string $name): string => str_replace(['name', 'id', 'date'], ['title', 'no', 'day'], $name);
+
+        return array_map(static fn (Column $column): Column => $column->with(name: $name($column->name)), $columns);
     }
 
     private static function seen(string $name, Catalog $before, Catalog $after): void

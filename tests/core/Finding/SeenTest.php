@@ -93,7 +93,9 @@ final class SeenTest extends TestCase
     private static function said(string $name, Check $check, array $found): array
     {
         return array_values(array_map(static fn (Finding $finding): string => \sprintf(
-            '%s %s [%s] %s%s: %s', $name, $check->name(), $finding->group, $finding->place, null === $finding->field ? '' : '.'.$finding->field, $finding->title,
+            '%s %s [%s] %s%s: %s', $name, $check->name(), $finding->group, $finding->place, null === $finding->field
+                ? ''
+                : '.'.$finding->field, $finding->title,
         ), $found));
     }
 

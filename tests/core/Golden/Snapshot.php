@@ -6,7 +6,9 @@ namespace Fasti\Tests\Core\Golden;
 
 use PHPUnit\Framework\Assert;
 
-/** What was worked out once and looked at, in tests/golden/seen: a change of any of it shows. `bin/test record` writes it anew; the difference is to be read. */
+/**
+ * What was worked out once and looked at, in tests/golden/seen: a change of any of it shows. `bin/test record` writes it anew; the difference is to be read.
+ */
 final class Snapshot
 {
     /** @param list<string> $lines */
@@ -38,6 +40,6 @@ final class Snapshot
     {
         $text = number_format($value, $digits, '.', '');
 
-        return (float) $text == 0.0 ? '0' : rtrim(rtrim($text, '0'), '.');
+        return 0.0 == (float) $text ? '0' : rtrim(rtrim($text, '0'), '.');
     }
 }

@@ -95,10 +95,10 @@ final class SeenTest extends TestCase
         $lines = [];
         foreach (CatalogLinks::of($catalog) as $link) {
             [$from, $to] = [$catalog->tables[$link->from], $catalog->tables[$link->to]];
-            $figures = $observing->of($from, $to, $link->pairs);
+            $figures = $observing->of($from, $to, self::some($link->pairs));
             $lines[] = "$from->name to $to->name: ".$figures->inWords();
             array_push($lines, ...World::lines("$from->name to $to->name", $figures->toArray()));
-            $lines[] = 'masked: '.json_encode($observing->of($from, $to, $link->pairs, null, true)->examples);
+            $lines[] = 'masked: '.json_encode($observing->of($from, $to, self::some($link->pairs), null, true)->examples);
         }
 
         Snapshot::same('joins.coop.figures', $lines);
@@ -112,6 +112,16 @@ final class SeenTest extends TestCase
         Snapshot::same('joins.demo.links', array_merge(...array_map(static fn (Link $link): array => World::lines("link $link->id", [
             $link->from, $link->to, $link->pairs, $link->cardinality->short(), $link->certainty,
         ]), $links)));
+    }
+
+    /**
+     * @param list<array{string, string}> $pairs
+     *
+     * @return non-empty-list<array{string, string}>
+     */
+    private static function some(array $pairs): array
+    {
+        return [] === $pairs ? throw new \LogicException('A join without fields.') : $pairs;
     }
 
     /** @param list<Proposal> $proposals */

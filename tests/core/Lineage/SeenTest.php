@@ -7,7 +7,6 @@ namespace Fasti\Tests\Core\Lineage;
 use Fasti\Core\Catalog\Catalog;
 use Fasti\Core\Dialect\Dialects;
 use Fasti\Core\Lineage\Graph;
-use Fasti\Core\Lineage\OpenLineage;
 use Fasti\Core\Lineage\Picture;
 use Fasti\Core\Lineage\PlacedTablet;
 use Fasti\Core\Lineage\Steps;

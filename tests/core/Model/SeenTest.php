@@ -96,7 +96,10 @@ final class SeenTest extends TestCase
     {
         $lines = [];
         foreach ([
-            new Trial(['individuals'], ['kind of species']), new Trial(['individuals', 'sightings'], ['year of day', 'month of day']), new Trial(['individuals']),
+            new Trial(['individuals'], ['kind of species']), new Trial(
+                ['individuals', 'sightings'],
+                ['year of day', 'month of day'],
+            ), new Trial(['individuals']),
             new Trial(['stock'], ['name of reach']), new Trial(['per sighting'], ['date of day']), new Trial(['individuals'], ['name of group']),
         ] as $i => $trial) {
             try {
@@ -131,7 +134,11 @@ final class SeenTest extends TestCase
         $key = $model->joins[0]->key();
         $lines = [];
         foreach ([
-            'a measure comes' => static fn (): Model => Edits::measure($model, '', new Measure('weight', \Fasti\Core\Model\Aggregation::Sum, 'sighting', 'weight_g')),
+            'a measure comes' => static fn (): Model => Edits::measure(
+                $model,
+                '',
+                new Measure('weight', \Fasti\Core\Model\Aggregation::Sum, 'sighting', 'weight_g'),
+            ),
             'a measure of the same name' => static fn (): Model => Edits::measure($model, '', $model->measures[0]),
             'a measure that another needs goes' => static fn (): Model => Edits::withoutMeasure($model, 'individuals'),
             'an attribute comes' => static fn (): Model => Edits::attribute($model, 'species', '', new Attribute('latin', 'UPPER(name)')),
@@ -141,7 +148,10 @@ final class SeenTest extends TestCase
             'a join goes' => static fn (): Model => Edits::withoutJoin($model, $key),
             'a role of its own' => static fn (): Model => Edits::ownRole($model, $key, 'day by itself'),
             'a route is chosen' => static fn (): Model => Edits::choose($model, new Choice('sighting', 'reach', [$key])),
-            'a hierarchy comes' => static fn (): Model => Edits::hierarchy($model, new Hierarchy('calendar', [new Level('day', 'year'), new Level('day', 'month')])),
+            'a hierarchy comes' => static fn (): Model => Edits::hierarchy(
+                $model,
+                new Hierarchy('calendar', [new Level('day', 'year'), new Level('day', 'month')]),
+            ),
             'a hierarchy that is not there goes' => static fn (): Model => Edits::withoutHierarchy($model, 'no such'),
             'an entry is called otherwise' => static fn (): Model => Edits::entryMoved($model, new Place('', 'species'), new Place('', 'kind')),
             'fields are called otherwise' => static fn (): Model => Edits::fieldsRenamed($model, new Place('', 'sighting'), ['individuals' => 'animals']),
@@ -161,7 +171,7 @@ final class SeenTest extends TestCase
             }
         }
 
-        Snapshot::same('models.edits', array_values($lines));
+        Snapshot::same('models.edits', $lines);
     }
 
     public function testWhatIsProposedOfTheMart(): void

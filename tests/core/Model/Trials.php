@@ -241,7 +241,10 @@ final class Trials
             Assert::assertTrue($before($got[$i - 1][$at], $got[$i][$at]) || self::same($got[$i - 1][$at], $got[$i][$at]), $say('not in order'));
         }
         foreach ([] === $got ? [] : $left as $row) {
-            Assert::assertTrue($before($got[\count($got) - 1][$at], $row[$at]) || self::same($got[\count($got) - 1][$at], $row[$at]), $say('not the first rows'));
+            Assert::assertTrue(
+                $before($got[\count($got) - 1][$at], $row[$at]) || self::same($got[\count($got) - 1][$at], $row[$at]),
+                $say('not the first rows'),
+            );
         }
     }
 }

@@ -161,9 +161,11 @@ final class ExactTest extends TestCase
             'whole number, −32,768 to 32,767' => TypeWords::whole(16, false), 'number, −9,999.99 to 9,999.99' => TypeWords::number(6, 2, false),
             'number, 0 to 9,999.99' => TypeWords::number(6, 2, true), 'whole number, −999 to 999' => TypeWords::number(3, 0, false),
             'number, −0.99 to 0.99' => TypeWords::number(2, 5, false), 'number, 13 digits and 2 decimals' => TypeWords::number(15, 2, false),
-            'whole number, 0 to 999,999,999,999' => TypeWords::number(12, 0, true), 'number, 13 digits and 1 decimal, not negative' => TypeWords::number(14, 1, true),
+            'whole number, 0 to 999,999,999,999' => TypeWords::number(12, 0, true),
+            'number, 13 digits and 1 decimal, not negative' => TypeWords::number(14, 1, true),
             'whole number, 13 digits' => TypeWords::number(13, 0, false), 'text' => TypeWords::text(null), 'text, up to 1 character' => TypeWords::text(1),
-            'text, up to 2,000 characters' => TypeWords::text(2000), '1 character' => TypeWords::fixedText(1), 'text of 2 characters' => TypeWords::fixedText(2),
+            'text, up to 2,000 characters' => TypeWords::text(2000), '1 character' => TypeWords::fixedText(1),
+            'text of 2 characters' => TypeWords::fixedText(2),
             '' => TypeWords::fraction(0), ', to the millisecond' => TypeWords::fraction(3), ', to the microsecond' => TypeWords::fraction(6),
             ', to 1 decimal of a second' => TypeWords::fraction(1), 'one of a, “”' => TypeWords::members(['a', ''], false),
             'any of a, b, c, d, e, f' => TypeWords::members(['a', 'b', 'c', 'd', 'e', 'f'], true),
@@ -180,14 +182,18 @@ final class ExactTest extends TestCase
     {
         self::assertSame([], ColumnWords::of(new Column('a', 'int')));
         self::assertSame(['required', 'unique', 'numbered by the database'], ColumnWords::of(new Column('a', 'int', false, '7', autoNumbered: true), true));
-        self::assertSame(['computed as a * 2', 'sorted as nocase'], ColumnWords::of(new Column('a', 'int', generated: new Generated('a * 2', true), collation: 'nocase')));
+        self::assertSame(
+            ['computed as a * 2', 'sorted as nocase'],
+            ColumnWords::of(new Column('a', 'int', generated: new Generated('a * 2', true), collation: 'nocase')),
+        );
         self::assertSame(['computed as a * 2 when read', 'set when the row changes'], ColumnWords::of(
             new Column('a', 'int', generated: new Generated('a * 2', false), onUpdate: 'now()'),
         ));
         foreach ([
             'CURRENT_TIMESTAMP' => 'set when the row is made', 'now(3)' => 'set when the row is made', 'current_timestamp(6)' => 'set when the row is made',
-            'now() + 1' => 'now() + 1 unless given', "''" => 'empty text unless given', "'it''s'" => "it's unless given", "'a' || 'b'" => "'a' || 'b' unless given",
-            '0' => '0 unless given', "xnow()" => 'xnow() unless given',
+            'now() + 1' => 'now() + 1 unless given', "''" => 'empty text unless given', "'it''s'" => "it's unless given",
+            "'a' || 'b'" => "'a' || 'b' unless given",
+            '0' => '0 unless given', 'xnow()' => 'xnow() unless given',
         ] as $default => $said) {
             self::assertSame($said, ColumnWords::default((string) $default));
         }
@@ -202,12 +208,17 @@ final class ExactTest extends TestCase
             self::assertSame($unit->symbol, Units::inText("How much it is, in $unit->plural.")?->symbol);
             self::assertSame($unit->measure, Units::inText("How much [$unit->symbol]")?->measure);
         }
-        foreach (['depth_cm', 'cm', 'weight_kg', 'area_sqm', 'flow_m3_s', 'height_m', 'name_m', 'rate_h', 'age_h', 'wait_s', 'id_s', 'temp_c', 'grade_c', 'speed_km_h',
+        foreach ([
+            'depth_cm', 'cm', 'weight_kg', 'area_sqm', 'flow_m3_s', 'height_m', 'name_m', 'rate_h', 'age_h', 'wait_s', 'id_s', 'temp_c', 'grade_c',
+            'speed_km_h',
             'price_eur', 'share_pct', 'volt_v', 'pages_v', 'duration_min', 'level_min', 'ph', 'water_ph', 'load_t', 'x_t', 'battery_mv', 'uptime_d'] as $name) {
             $found = Units::atEnd(explode('_', $name));
             $lines[] = "$name: ".(null === $found ? 'none' : $found[0]->symbol.' of '.$found[1]);
         }
-        foreach (['in cm', 'in whole metres', 'in full hours', 'unit: kg', 'unit kg', 'height (m)', 'in m/s', 'in m²', 'in money', 'in main', '[ °C ]', 'in', 'begin km'] as $text) {
+        foreach ([
+            'in cm', 'in whole metres', 'in full hours', 'unit: kg', 'unit kg', 'height (m)', 'in m/s', 'in m²', 'in money', 'in main', '[ °C ]', 'in',
+            'begin km',
+        ] as $text) {
             $lines[] = "“{$text}”: ".(Units::inText($text)->symbol ?? 'none');
         }
         foreach (['km²', 'square kilometres', 'kilometre', 'KILOMETRES', 'furlong', '', 'square kilometre', 'L', 'l', 'mm', 'MM'] as $written) {
