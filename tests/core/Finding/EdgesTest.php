@@ -230,15 +230,25 @@ final class EdgesTest extends TestCase
             [self::table(['foreignKeys' => [self::leads(['a'])], 'indexes' => [self::index(['a'], 'b > 0')]])],
             $without,
         ];
-        yield 'a unique key of it' => [new LeadsWithoutIndex(), [self::table(['foreignKeys' => [self::leads(['a'])], 'uniqueKeys' => [new Key(null, ['a'])]])], []];
+        yield 'a unique key of it' => [
+            new LeadsWithoutIndex(),
+            [self::table(['foreignKeys' => [self::leads(['a'])], 'uniqueKeys' => [new Key(null, ['a'])]])],
+            [],
+        ];
         yield 'two fields in any order' => [
-            new LeadsWithoutIndex(), [self::table(['foreignKeys' => [self::leads(['a', 'b'], 'station', ['x', 'y'])], 'indexes' => [self::index(['b', 'a'])]])], [],
+            new LeadsWithoutIndex(), [
+                self::table(['foreignKeys' => [self::leads(['a', 'b'], 'station', ['x', 'y'])], 'indexes' => [self::index(['b', 'a'])]]),
+            ], [],
         ];
         yield 'a join that was worked out' => [new LeadsWithoutIndex(), [self::table(['foreignKeys' => [self::leads(['a'], reason: 'by name')]])], []];
         yield 'no index is known of it at all' => [new LeadsWithoutIndex(), [self::table(['foreignKeys' => [self::leads(['a'])], 'primaryKey' => null])], []];
         yield 'no key' => [new WithoutKey(), [self::table(['primaryKey' => null]), self::table(['name' => 'b'])], ['main.reading: No primary key']];
         yield 'no key of a view' => [new WithoutKey(), [self::table(['primaryKey' => null, 'kind' => TableType::View])], []];
-        yield 'no comment' => [new WithoutComment(), [self::table([]), self::table(['name' => 'b', 'comment' => 'x'])], ['main.reading: No comment in the database']];
+        yield 'no comment' => [
+            new WithoutComment(),
+            [self::table([]), self::table(['name' => 'b', 'comment' => 'x'])],
+            ['main.reading: No comment in the database'],
+        ];
         yield 'no join' => [
             new Unjoined(), [
                 self::table(['foreignKeys' => [self::leads(['a'])]]),
@@ -250,7 +260,11 @@ final class EdgesTest extends TestCase
             new UnusualType(), [self::table(['columns' => [new Column('a', 'float'), new Column('b', 'double'), new Column('c', "set('x')")]])],
             ['main.reading.a: An unusual type: float', 'main.reading.c: An unusual type: set'],
         ];
-        $typed = static fn (string $name, string $type, string $field = 'flag'): Table => self::table(['name' => $name, 'columns' => [new Column($field, $type)]]);
+        $typed = static fn (
+            string $name,
+            string $type,
+            string $field = 'flag',
+        ): Table => self::table(['name' => $name, 'columns' => [new Column($field, $type)]]);
         yield 'another type than most' => [
             new SameNameOtherType(), [$typed('x', 'char(1)'), $typed('y', 'varchar(9)'), $typed('z', 'date'), $typed('q', 'varchar(20)')],
             ['main.z.flag: “flag” is char(1) in 3 tables, but date in z'],
