@@ -26,6 +26,7 @@ use Fasti\Core\Design\RulePreview;
 use Fasti\Core\Design\Rules;
 use Fasti\Core\Design\Taking;
 use Fasti\Core\Design\Working;
+use Fasti\Core\Dialect\Dialects;
 use Fasti\Core\Dialect\ScriptOptions;
 use Fasti\Tests\Core\Golden\Snapshot;
 use Fasti\Tests\Core\Golden\Traits;
@@ -66,7 +67,7 @@ final class SeenTest extends TestCase
     {
         $lines = [];
         foreach (self::poor() + ['lending' => self::lending()] as $name => $design) {
-            foreach (['mariadb', 'mysql', 'postgresql', 'sqlite', 'oracle', 'sqlserver'] as $engine) {
+            foreach (array_keys(Dialects::grammars()) as $engine) {
                 foreach ([[], ['comments' => false], ['drop' => true]] as $options) {
                     $script = (new DesignScript(Physical::of($design, $engine)))->text(new ScriptOptions(...$options));
                     array_push($lines, "-- $name on $engine ".json_encode($options), ...explode("\n", $script));

@@ -61,7 +61,10 @@ final class SeenTest extends TestCase
         };
         $allowed = [
             'code' => Allowed::parse('one of C-0, C-1', static fn (): ?array => null), 'v' => Allowed::parse('0 to 100', static fn (): ?array => null),
-            'day' => Allowed::parse('from 2024-01-01', static fn (): ?array => null), 'note' => Allowed::parse('2 to 6 characters', static fn (): ?array => null),
+            'day' => Allowed::parse('from 2024-01-01', static fn (): ?array => null), 'note' => Allowed::parse(
+                '2 to 6 characters',
+                static fn (): ?array => null,
+            ),
         ];
         $profiler = new SqlProfiler($rows, Dialects::of('sqlite'));
         $lines = [];
@@ -94,7 +97,10 @@ final class SeenTest extends TestCase
             };
             foreach ([null, 9_000_000] as $estimate) {
                 $table = self::odd()->with(rowEstimate: $estimate);
-                $allowed = ['code' => Allowed::parse('one of A, B', static fn (): ?array => null), 'v' => Allowed::parse('at least 0', static fn (): ?array => null)];
+                $allowed = [
+                    'code' => Allowed::parse('one of A, B', static fn (): ?array => null),
+                    'v' => Allowed::parse('at least 0', static fn (): ?array => null),
+                ];
                 $known = ProfileArray::of((new SqlProfiler($silent, Dialects::of($engine)))->profile($table, ['code'], [], new SilentProgress(), $allowed));
                 unset($known['seconds']);
                 array_push($lines, ...World::lines("$engine ".json_encode($estimate), $known));
@@ -117,16 +123,26 @@ final class SeenTest extends TestCase
             'days' => $of(static fn (int $i): string => \sprintf('2024-%02d-%02d', 1 + $i % 12, 1 + $i % 28)), 'german days' => $of(
                 static fn (int $i): string => \sprintf('%02d.%02d.2024', 1 + $i % 28, 1 + $i % 12),
             ),
-            'instants' => $of(static fn (int $i): string => \sprintf('2024-01-02T10:%02d:00Z', $i)), 'joined days' => $of(static fn (int $i): string => \sprintf('202401%02d', 1 + $i % 28)),
+            'instants' => $of(
+                static fn (int $i): string => \sprintf('2024-01-02T10:%02d:00Z', $i),
+            ), 'joined days' => $of(static fn (int $i): string => \sprintf('202401%02d', 1 + $i % 28)),
             'decimals' => $of(static fn (int $i): string => \sprintf('%d,%02d', $i, $i)), 'flags' => $of(static fn (int $i): string => (string) ($i % 2)),
-            'yes and no' => $of(static fn (int $i): string => 0 === $i % 2 ? 'yes' : 'no'), 'texts' => $of(static fn (int $i): string => "The gauge $i was cleaned and read again."),
+            'yes and no' => $of(static fn (int $i): string => 0 === $i % 2 ? 'yes' : 'no'), 'texts' => $of(
+                static fn (int $i): string => "The gauge $i was cleaned and read again.",
+            ),
             'json' => $of(static fn (int $i): string => "{\"a\": $i}"), 'broken json' => $of(static fn (int $i): string => "{\"a\": $i"), 'names' => $of(
                 static fn (int $i): string => ['Ada Hale', 'Tom Moss', 'Una Reed'][$i % 3].$i,
             ),
-            'phones' => $of(static fn (int $i): string => "+49 170 10000$i"), 'hashes' => $of(static fn (int $i): string => md5((string) $i)), 'one value' => $of(static fn (): string => 'x'),
-            'countries' => $of(static fn (int $i): string => ['DE', 'FR', 'IT', 'PL', 'AT'][$i % 5]), 'years' => $of(static fn (int $i): string => (string) (1990 + $i % 30)),
+            'phones' => $of(
+                static fn (int $i): string => "+49 170 10000$i",
+            ), 'hashes' => $of(static fn (int $i): string => md5((string) $i)), 'one value' => $of(static fn (): string => 'x'),
+            'countries' => $of(
+                static fn (int $i): string => ['DE', 'FR', 'IT', 'PL', 'AT'][$i % 5],
+            ), 'years' => $of(static fn (int $i): string => (string) (1990 + $i % 30)),
             'coordinates' => $of(static fn (int $i): string => \sprintf('48.%04d, 11.%04d', $i, $i)), 'few' => ['a', 'b'], 'none' => [],
-            'mostly days' => $of(static fn (int $i): string => 0 === $i % 20 ? 'soon' : '2024-01-02'), 'half days' => $of(static fn (int $i): string => 0 === $i % 2 ? 'soon' : '2024-01-02'),
+            'mostly days' => $of(
+                static fn (int $i): string => 0 === $i % 20 ? 'soon' : '2024-01-02',
+            ), 'half days' => $of(static fn (int $i): string => 0 === $i % 2 ? 'soon' : '2024-01-02'),
         ] as $name => $values) {
             foreach ([TypeFamily::Text, TypeFamily::Whole, TypeFamily::Number, TypeFamily::Time] as $family) {
                 foreach ([null, \count(array_unique($values)), 2] as $distinct) {
@@ -146,7 +162,10 @@ final class SeenTest extends TestCase
         $lines = [];
         foreach ([
             [[], false], [['1'], false], [['1', '1', '1'], false], [array_map(strval(...), range(1, 300)), false], [['1', '2', '3', '1000000'], false],
-            [array_merge(array_map(strval(...), range(1, 200)), ['99999999']), false], [['-5.5', '0', '7.25'], false], [['2024-01-01', '2024-12-31', '2024-06-01'], true],
+            [
+                array_merge(array_map(strval(...), range(1, 200)), ['99999999']),
+                false,
+            ], [['-5.5', '0', '7.25'], false], [['2024-01-01', '2024-12-31', '2024-06-01'], true],
             [['2024-01-01 10:00:00', '2024-01-01 11:30:00'], true], [['x', '1'], false], [['1900-01-01', ...array_fill(0, 99, '2024-05-05')], true],
         ] as $i => [$values, $time]) {
             array_push($lines, "# $i", ...World::lines('histogram', Histogram::of($values, $time)));
@@ -159,11 +178,15 @@ final class SeenTest extends TestCase
         $tally->addList(0);
         array_push($lines, ...World::lines('tally', [$tally->lists(), $tally->figures(false), $tally->frequent(), \count($tally->sample())]));
         $field = static fn (int $rows, array $frequent, string $likely = '', ?string $least = null, ?string $greatest = null): FieldProfile => new FieldProfile(
-            $rows, $rows, distinct: \count($frequent), least: $least, greatest: $greatest, frequent: $frequent, frequentOf: array_sum($frequent), likely: $likely,
+            $rows, $rows, distinct: \count($frequent), least: $least, greatest: $greatest, frequent: $frequent, frequentOf: array_sum($frequent),
+            likely: $likely,
         );
         foreach ([
             [$field(100, ['G' => 60, 'S' => 40]), $field(100, ['G' => 55, 'S' => 45])], [$field(100, ['G' => 60]), $field(100, ['X' => 60])],
-            [$field(9, ['G' => 9]), $field(100, ['G' => 9])], [$field(10, ['G' => 9]), $field(10, ['G' => 9])], [$field(50, [], 'code', '1', '9'), $field(50, [], 'code', '2', '8')],
+            [$field(9, ['G' => 9]), $field(100, ['G' => 9])], [$field(10, ['G' => 9]), $field(10, ['G' => 9])], [
+                $field(50, [], 'code', '1', '9'),
+                $field(50, [], 'code', '2', '8'),
+            ],
             [$field(50, [], 'code', '1', '9'), $field(50, [], 'date', '100', '900')],
         ] as $i => [$a, $b]) {
             $close = Closeness::of($a, $b);
