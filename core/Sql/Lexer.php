@@ -64,7 +64,11 @@ final class Lexer
 
     private static function pattern(Grammar $dialect): string
     {
-        $key = $dialect->engine.'/'.$dialect->label.($dialect->doubleQuotedTexts ? '"' : '');
+        // A grammar may be used with some of its signs set otherwise.
+        $key = implode('/', [
+            $dialect->engine, $dialect->label, (int) $dialect->doubleQuotedTexts, (int) $dialect->brackets, (int) $dialect->hashedNames,
+            (int) $dialect->backticks,
+        ]);
 
         return self::$patterns[$key] ??= "\x01".implode('|', array_filter([
             '\s++(*MARK:b)',

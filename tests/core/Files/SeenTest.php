@@ -49,7 +49,8 @@ final class SeenTest extends TestCase
     public function testTypesOfValuesAndHeadersOfTables(): void
     {
         $lines = [];
-        foreach (['1', '007', '-5', '+5', '1.50', '1,50', '1.000,5', '1e3', '', ' ', '2024-01-02', '02.01.2024', '2024-01-02 10:00', '2024-01-02T10:00:00Z', '10:20', 'true', 'yes', 'no', 'x',
+        foreach (['1', '007', '-5', '+5', '1.50', '1,50', '1.000,5', '1e3', '', ' ', '2024-01-02', '02.01.2024', '2024-01-02 10:00', '2024-01-02T10:00:00Z',
+            '10:20', 'true', 'yes', 'no', 'x',
             '99999999999', '2147483648', '9999999999999999999', '50%', '0', '1', '-0', '.5', '5.', '١'] as $value) {
             $lines[] = "“{$value}”: ".CsvTable::typeOf($value);
         }
@@ -174,12 +175,14 @@ final class SeenTest extends TestCase
         ])];
         yield 'a script beside tables' => [
             'schema.sql' => "CREATE TABLE a (id int PRIMARY KEY, b_id int REFERENCES b (id));\nCREATE TABLE b (id int PRIMARY KEY);\nINSERT INTO a VALUES "
-                ."(1, 2);",
+                .'(1, 2);',
             'b.csv' => "id\n1\n",
         ];
         yield 'sheets of a catalog' => [
-            'columns.csv' => "SCHEMA_NAME,TABLE_NAME,TABLE_KIND,COLUMN_NAME,POSITION,NATIVE_TYPE,REQUIRED,DEFAULT_VALUE\nR,S,TABLE,ID,1,NUMBER,YES,\nR,S,TABLE,NAME,2,VARCHAR2(9),NO,'x'\nR,V,VIEW,ID,1,NUMBER,NO,\n",
-            'keys.csv' => "schema_name,table_name,constraint_name,constraint_kind,column_name,position,far_schema,far_table,far_column,on_delete,on_update\nR,S,PK,PRIMARY KEY,ID,1,,,,,\nR,S,FK,FOREIGN KEY,ID,1,R,T,ID,CASCADE,\n",
+            'columns.csv' => "SCHEMA_NAME,TABLE_NAME,TABLE_KIND,COLUMN_NAME,POSITION,NATIVE_TYPE,REQUIRED,DEFAULT_VALUE\nR,S,TABLE,ID,1,NUMBER,YES,\n"
+                ."R,S,TABLE,NAME,2,VARCHAR2(9),NO,'x'\nR,V,VIEW,ID,1,NUMBER,NO,\n",
+            'keys.csv' => 'schema_name,table_name,constraint_name,constraint_kind,column_name,position,far_schema,far_table,far_column,on_delete,'
+                ."on_update\nR,S,PK,PRIMARY KEY,ID,1,,,,,\nR,S,FK,FOREIGN KEY,ID,1,R,T,ID,CASCADE,\n",
         ];
     }
 }

@@ -103,9 +103,11 @@ final class SeenTest extends TestCase
     public function testWhatMasksKeepOfTheForm(): void
     {
         $lines = [];
-        foreach (['varchar(80)', 'varchar(3)', 'char(1)', 'int(11)', 'bigint(20)', 'decimal(6,2)', 'date', 'datetime', 'time', 'year(4)', 'json', 'text', 'double', 'tinyint(1)',
+        foreach (['varchar(80)', 'varchar(3)', 'char(1)', 'int(11)', 'bigint(20)', 'decimal(6,2)', 'date', 'datetime', 'time', 'year(4)', 'json', 'text',
+            'double', 'tinyint(1)',
             "enum('a','b')", 'blob', 'uuid'] as $type) {
-            foreach (['Ada Hale', 'a.hale@post.example', '+49 170 1234567', '12', '-3.50', '0', '2024-02-29', '2024-02-29 10:20:30', '10:20:30', '1999', '{"a": 1}', '', ' ',
+            foreach (['Ada Hale', 'a.hale@post.example', '+49 170 1234567', '12', '-3.50', '0', '2024-02-29', '2024-02-29 10:20:30', '10:20:30', '1999',
+                '{"a": 1}', '', ' ',
                 '7c9e6679-7425-40de-944b-e07fc1f90ae7', 'é', 'AB-12/x'] as $value) {
                 $masking = new Masking();
                 $column = Dialects::of('mariadb')->typeOf(new Column('a', $type));

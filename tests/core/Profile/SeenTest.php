@@ -114,35 +114,42 @@ final class SeenTest extends TestCase
     public function testWhatFieldsAreTakenFor(): void
     {
         $lines = [];
-        $of = static fn (callable $make, int $many = 60): array => array_map($make, range(0, $many - 1));
         foreach ([
-            'numbers' => $of(strval(...)), 'codes' => $of(static fn (int $i): string => ['G', 'S', 'B'][$i % 3]), 'uuids' => $of(
+            'numbers' => self::many(static fn (int $i): string => (string) $i), 'codes' => self::many(
+                static fn (int $i): string => ['G', 'S', 'B'][$i % 3],
+            ), 'uuids' => self::many(
                 static fn (int $i): string => \sprintf('%08x-1111-4222-8333-%012x', $i, $i),
             ),
-            'mails' => $of(static fn (int $i): string => "a$i@post.example"), 'addresses' => $of(static fn (int $i): string => "https://post.example/$i"),
-            'days' => $of(static fn (int $i): string => \sprintf('2024-%02d-%02d', 1 + $i % 12, 1 + $i % 28)), 'german days' => $of(
+            'mails' => self::many(static fn (int $i): string => "a$i@post.example"), 'addresses' => self::many(
+                static fn (int $i): string => "https://post.example/$i",
+            ),
+            'days' => self::many(static fn (int $i): string => \sprintf('2024-%02d-%02d', 1 + $i % 12, 1 + $i % 28)), 'german days' => self::many(
                 static fn (int $i): string => \sprintf('%02d.%02d.2024', 1 + $i % 28, 1 + $i % 12),
             ),
-            'instants' => $of(
+            'instants' => self::many(
                 static fn (int $i): string => \sprintf('2024-01-02T10:%02d:00Z', $i),
-            ), 'joined days' => $of(static fn (int $i): string => \sprintf('202401%02d', 1 + $i % 28)),
-            'decimals' => $of(static fn (int $i): string => \sprintf('%d,%02d', $i, $i)), 'flags' => $of(static fn (int $i): string => (string) ($i % 2)),
-            'yes and no' => $of(static fn (int $i): string => 0 === $i % 2 ? 'yes' : 'no'), 'texts' => $of(
+            ), 'joined days' => self::many(static fn (int $i): string => \sprintf('202401%02d', 1 + $i % 28)),
+            'decimals' => self::many(
+                static fn (int $i): string => \sprintf('%d,%02d', $i, $i),
+            ), 'flags' => self::many(static fn (int $i): string => (string) ($i % 2)),
+            'yes and no' => self::many(static fn (int $i): string => 0 === $i % 2 ? 'yes' : 'no'), 'texts' => self::many(
                 static fn (int $i): string => "The gauge $i was cleaned and read again.",
             ),
-            'json' => $of(static fn (int $i): string => "{\"a\": $i}"), 'broken json' => $of(static fn (int $i): string => "{\"a\": $i"), 'names' => $of(
+            'json' => self::many(
+                static fn (int $i): string => "{\"a\": $i}",
+            ), 'broken json' => self::many(static fn (int $i): string => "{\"a\": $i"), 'names' => self::many(
                 static fn (int $i): string => ['Ada Hale', 'Tom Moss', 'Una Reed'][$i % 3].$i,
             ),
-            'phones' => $of(
+            'phones' => self::many(
                 static fn (int $i): string => "+49 170 10000$i",
-            ), 'hashes' => $of(static fn (int $i): string => md5((string) $i)), 'one value' => $of(static fn (): string => 'x'),
-            'countries' => $of(
+            ), 'hashes' => self::many(static fn (int $i): string => md5((string) $i)), 'one value' => self::many(static fn (): string => 'x'),
+            'countries' => self::many(
                 static fn (int $i): string => ['DE', 'FR', 'IT', 'PL', 'AT'][$i % 5],
-            ), 'years' => $of(static fn (int $i): string => (string) (1990 + $i % 30)),
-            'coordinates' => $of(static fn (int $i): string => \sprintf('48.%04d, 11.%04d', $i, $i)), 'few' => ['a', 'b'], 'none' => [],
-            'mostly days' => $of(
+            ), 'years' => self::many(static fn (int $i): string => (string) (1990 + $i % 30)),
+            'coordinates' => self::many(static fn (int $i): string => \sprintf('48.%04d, 11.%04d', $i, $i)), 'few' => ['a', 'b'], 'none' => [],
+            'mostly days' => self::many(
                 static fn (int $i): string => 0 === $i % 20 ? 'soon' : '2024-01-02',
-            ), 'half days' => $of(static fn (int $i): string => 0 === $i % 2 ? 'soon' : '2024-01-02'),
+            ), 'half days' => self::many(static fn (int $i): string => 0 === $i % 2 ? 'soon' : '2024-01-02'),
         ] as $name => $values) {
             foreach ([TypeFamily::Text, TypeFamily::Whole, TypeFamily::Number, TypeFamily::Time] as $family) {
                 foreach ([null, \count(array_unique($values)), 2] as $distinct) {
@@ -177,17 +184,16 @@ final class SeenTest extends TestCase
         $tally->addList(3);
         $tally->addList(0);
         array_push($lines, ...World::lines('tally', [$tally->lists(), $tally->figures(false), $tally->frequent(), \count($tally->sample())]));
-        $field = static fn (int $rows, array $frequent, string $likely = '', ?string $least = null, ?string $greatest = null): FieldProfile => new FieldProfile(
-            $rows, $rows, distinct: \count($frequent), least: $least, greatest: $greatest, frequent: $frequent, frequentOf: array_sum($frequent),
-            likely: $likely,
-        );
         foreach ([
-            [$field(100, ['G' => 60, 'S' => 40]), $field(100, ['G' => 55, 'S' => 45])], [$field(100, ['G' => 60]), $field(100, ['X' => 60])],
-            [$field(9, ['G' => 9]), $field(100, ['G' => 9])], [$field(10, ['G' => 9]), $field(10, ['G' => 9])], [
-                $field(50, [], 'code', '1', '9'),
-                $field(50, [], 'code', '2', '8'),
+            [
+                self::field(100, ['G' => 60, 'S' => 40]),
+                self::field(100, ['G' => 55, 'S' => 45]),
+            ], [self::field(100, ['G' => 60]), self::field(100, ['X' => 60])],
+            [self::field(9, ['G' => 9]), self::field(100, ['G' => 9])], [self::field(10, ['G' => 9]), self::field(10, ['G' => 9])], [
+                self::field(50, [], 'code', '1', '9'),
+                self::field(50, [], 'code', '2', '8'),
             ],
-            [$field(50, [], 'code', '1', '9'), $field(50, [], 'date', '100', '900')],
+            [self::field(50, [], 'code', '1', '9'), self::field(50, [], 'date', '100', '900')],
         ] as $i => [$a, $b]) {
             $close = Closeness::of($a, $b);
             $lines[] = "close $i: ".(null === $close ? 'unknown' : Snapshot::figure($close));
@@ -225,10 +231,33 @@ final class SeenTest extends TestCase
             {
                 $statement = $this->pdo->prepare($sql);
                 $statement->execute($parameters);
-                foreach ($statement->fetchAll(\PDO::FETCH_ASSOC) as $row) {
-                    yield array_map(static fn (mixed $value): ?string => \is_scalar($value) ? (string) $value : null, (array) $row);
+                while (\is_array($row = $statement->fetch(\PDO::FETCH_ASSOC))) {
+                    $read = [];
+                    foreach ($row as $name => $value) {
+                        $read[(string) $name] = \is_scalar($value) ? (string) $value : null;
+                    }
+                    yield $read;
                 }
             }
         };
+    }
+
+    /**
+     * @param callable(int): string $make
+     *
+     * @return list<string>
+     */
+    private static function many(callable $make): array
+    {
+        return array_map($make, range(0, 59));
+    }
+
+    /** @param array<string, int> $frequent */
+    private static function field(int $rows, array $frequent, string $likely = '', ?string $least = null, ?string $greatest = null): FieldProfile
+    {
+        return new FieldProfile(
+            $rows, $rows, distinct: \count($frequent), least: $least, greatest: $greatest, frequent: $frequent, frequentOf: array_sum($frequent),
+            likely: $likely,
+        );
     }
 }

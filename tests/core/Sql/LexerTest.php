@@ -58,4 +58,20 @@ final class LexerTest extends TestCase
             }
         }
     }
+
+    public function testAGrammarWithOtherSignsLeavesThoseOfItsNameAsTheyAre(): void
+    {
+        $plain = new Grammar();
+        $other = new Grammar();
+        [$other->brackets, $other->hashedNames, $other->backticks] = [false, false, false];
+        foreach ([[$other, $plain], [$plain, $other]] as $pair) {
+            foreach ($pair as $grammar) {
+                $quoted = $grammar === $plain;
+                self::assertSame(
+                    $quoted ? ['[a b]', '`c`', 'd#'] : ['[', 'a', 'b', ']', '`', 'c', '`', 'd', '#'],
+                    (new Lexer('[a b] `c` d#', $grammar))->texts,
+                );
+            }
+        }
+    }
 }
