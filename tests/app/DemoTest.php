@@ -24,14 +24,11 @@ final class DemoTest extends AppTestCase
     private const ACCOUNT = 'fasti_test_reader';
 
     private static Fieldwork $made;
-    private static float $seconds = 0;
 
     public static function setUpBeforeClass(): void
     {
         self::$made = new Fieldwork(OddSchema::server(), self::FIELDWORK, self::ARCHIVE);
-        $start = microtime(true);
         self::$made->make();
-        self::$seconds = microtime(true) - $start;
         foreach (self::$made->accountSql(self::ACCOUNT, 'reads') as $sql) {
             OddSchema::server()->exec($sql);
         }
@@ -65,9 +62,8 @@ final class DemoTest extends AppTestCase
         return false === $rows ? -1 : (int) $rows->fetchColumn();
     }
 
-    public function testItIsMadeInHalfAMinuteWithAllItsRows(): void
+    public function testItIsMadeWithAllItsRows(): void
     {
-        self::assertLessThan(30, self::$seconds);
         self::assertGreaterThan(150000, array_sum(self::$made->counts));
         self::assertCount(33, self::read()->tables);
         self::assertSame(118368, self::number('SELECT COUNT(*) FROM {f}.reading'));

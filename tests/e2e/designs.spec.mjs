@@ -1,5 +1,5 @@
 // Designs: from an empty one to a database that runs, by keyboard alone; mended, ruled, resolved, planned against a source.
-import { expect, test } from '@playwright/test';
+import { expect, test } from './listening.mjs';
 import { accessible, complaints, fits, signIn } from './help.mjs';
 
 const outline = (page) => page.locator('.cm-content');

@@ -1,6 +1,6 @@
 // Joins: what the demo has, stated by hand, routes, loops, areas.
 import { execFileSync } from 'node:child_process';
-import { expect, test } from '@playwright/test';
+import { expect, test } from './listening.mjs';
 import { accessible, complaints, fits, openEntry, signIn } from './help.mjs';
 
 const choose = async (page, source) => {

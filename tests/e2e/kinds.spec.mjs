@@ -3,7 +3,7 @@ import { execFileSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { expect, test } from '@playwright/test';
+import { expect, test } from './listening.mjs';
 import { accessible, complaints, fits, signIn } from './help.mjs';
 
 const folder = mkdtempSync(join(tmpdir(), 'fasti-kinds-'));

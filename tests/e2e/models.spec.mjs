@@ -1,5 +1,5 @@
 // Analytic models: a question is chosen by keyboard and answered, one that would be wrong is refused, a model is made and filled.
-import { expect, test } from '@playwright/test';
+import { expect, test } from './listening.mjs';
 import { accessible, complaints, fits, signIn } from './help.mjs';
 
 const open = async (page, name, list) => {

@@ -1,5 +1,5 @@
 // The corners of the pages that the path does not turn.
-import { expect, test } from '@playwright/test';
+import { expect, test } from './listening.mjs';
 import { complaints, fits, meaning, openEntry, signIn } from './help.mjs';
 
 test('a drawing is moved, sized and read by pointer, wheel and keyboard', async ({ page }) => {

@@ -3,7 +3,7 @@ import { execFileSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { expect, test } from '@playwright/test';
+import { expect, test } from './listening.mjs';
 import { accessible, complaints, fits, meaning, signIn } from './help.mjs';
 
 const port = readFileSync('var/run/database.port', 'utf8').trim();
@@ -167,25 +167,28 @@ test('from a database to a published dictionary', async ({ page, context }) => {
     writeFileSync('var/e2e/folder', folder);
 });
 
-test('every page of the application is accessible, fits at 1024, and is readable on a phone', async ({ page }) => {
-    // Two analyses for each of many pages: how long that takes depends on the machine.
-    test.setTimeout(300000);
-    await signIn(page, 'ren');
-    // Other tests may have filled the register: the first page need not have it.
-    await page.goto('/register?source=1&schema=fieldwork&q=station');
-    const entry = await page.getByRole('link', { name: 'station', exact: true }).first().getAttribute('href');
-    for (const path of ['/register', entry, `${entry}/history`, '/sources', '/sources/1', '/sources/1/connection', '/sources/1/connections/new',
-        '/sources/1/choice', '/register/findings', '/register/findings?check=no-comment&group=', '/sources/1/compare', '/sources/3/plan', '/accounts',
-        '/accounts/new', '/editions', '/diagrams', '/diagrams/1', '/diagrams/1/history', '/diagrams/new?around=1', '/search?q=station',
-        '/nothing-here']) {
-        await page.setViewportSize({ width: 1024, height: 700 });
-        await page.goto(path);
-        await accessible(page);
-        await fits(page);
-        await page.setViewportSize({ width: 390, height: 800 });
-        await fits(page);
-    }
-});
+for (const [what, paths] of Object.entries({
+    'the register': ['/register', '{entry}', '{entry}/history', '/search?q=station'],
+    sources: ['/sources', '/sources/1', '/sources/1/connection', '/sources/1/connections/new', '/sources/1/choice'],
+    findings: ['/register/findings', '/register/findings?check=no-comment&group=', '/sources/1/compare', '/sources/3/plan'],
+    accounts: ['/accounts', '/accounts/new', '/editions', '/nothing-here'],
+    diagrams: ['/diagrams', '/diagrams/1', '/diagrams/1/history', '/diagrams/new?around=1'],
+})) {
+    test(`pages of ${what} are accessible, fit at 1024, and are readable on a phone`, async ({ page }) => {
+        await signIn(page, 'ren');
+        // Other tests may have filled the register: the first page need not have it.
+        await page.goto('/register?source=1&schema=fieldwork&q=station');
+        const entry = await page.getByRole('link', { name: 'station', exact: true }).first().getAttribute('href');
+        for (const path of paths) {
+            await page.setViewportSize({ width: 1024, height: 700 });
+            await page.goto(path.replace('{entry}', entry));
+            await accessible(page);
+            await fits(page);
+            await page.setViewportSize({ width: 390, height: 800 });
+            await fits(page);
+        }
+    });
+}
 
 test('a fault shows no inner workings', async ({ page }) => {
     await signIn(page);

@@ -1,6 +1,6 @@
 // Queries read: a view as steps, a figure followed down, what breaks, and a query that is pasted.
 import { Buffer } from 'node:buffer';
-import { expect, test } from '@playwright/test';
+import { expect, test } from './listening.mjs';
 import { accessible, complaints, fits, signIn } from './help.mjs';
 
 const open = async (page, name) => {

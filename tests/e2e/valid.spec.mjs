@@ -1,7 +1,7 @@
 // Every kind of page is valid HTML, in the application and in a published edition.
 import { readFileSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
-import { expect, test } from '@playwright/test';
+import { expect, test } from './listening.mjs';
 import { signIn } from './help.mjs';
 import { faults } from './markup.mjs';
 

@@ -1,5 +1,5 @@
 // Writing together, and without losing a word.
-import { expect, test } from '@playwright/test';
+import { expect, test } from './listening.mjs';
 import { meaning, openEntry, signIn } from './help.mjs';
 
 test('two people in the same text: the second sees both versions and chooses', async ({ browser }) => {

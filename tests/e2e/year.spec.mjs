@@ -1,5 +1,5 @@
-// A season later: the source has changed, a steward decides what to follow. Last, since it changes the demo's database.
-import { expect, test } from '@playwright/test';
+// A season later: the source has changed, a steward decides what to follow. It changes the demo's database: see playwright.config.mjs.
+import { expect, test } from './listening.mjs';
 import { accessible, complaints, fits, openEntry, signIn } from './help.mjs';
 
 test('a season later, the drift is shown and followed, and a doubtful text stands in the margin', async ({ page }) => {

@@ -116,14 +116,14 @@ final class ParserTest extends TestCase
                         1 => substr($sql, 0, $at).substr($sql, min(\strlen($sql), $at + mt_rand(1, 20))),
                         default => substr($sql, 0, $at).$junk[mt_rand(0, \count($junk) - 1)].substr($sql, $at),
                     };
-                    $began = hrtime(true);
+                    $began = self::worked();
                     $reading = $readings->query($broken);
                     foreach ($reading->unknown as $unknown) {
                         self::assertLessThanOrEqual(\strlen($broken), $unknown->at);
                         self::assertMatchesRegularExpression('/^\d+:\d+$/', $unknown->place($broken));
                     }
                     self::assertTrue($reading->read || [] !== $reading->unknown, $broken);
-                    self::assertLessThan(2e9, hrtime(true) - $began, $broken);
+                    self::assertLessThan(20.0, self::worked() - $began, $broken);
                     ++$tried;
                 }
             }
@@ -153,12 +153,12 @@ final class ParserTest extends TestCase
     #[DataProvider('deep')]
     public function testWhatIsNested500DeepIsRead(string $sql): void
     {
-        $began = hrtime(true);
+        $began = self::worked();
         $reading = Queries::read($sql);
 
         self::assertSame([], Queries::unknown($reading));
         self::assertContains('station.id', Queries::names($reading->references));
-        self::assertLessThan(2e9, hrtime(true) - $began);
+        self::assertLessThan(20.0, self::worked() - $began);
     }
 
     public function testWhatIsNestedWithoutEndIsSaid(): void
@@ -199,5 +199,13 @@ final class ParserTest extends TestCase
             $expression instanceof Literal => $expression->text,
             default => $expression::class,
         };
+    }
+
+    /** Seconds of computing; what tries every way would take hours, so the limit is no figure of speed. */
+    private static function worked(): float
+    {
+        $used = getrusage() ?: [];
+
+        return ($used['ru_utime.tv_sec'] ?? 0) + ($used['ru_utime.tv_usec'] ?? 0) / 1e6;
     }
 }

@@ -1,5 +1,5 @@
 // The desk: one area from nothing to fully described, by keyboard alone; drafts, code lists, terms and findings as people meet them.
-import { expect, test } from '@playwright/test';
+import { expect, test } from './listening.mjs';
 import { accessible, complaints, fits, openEntry, signIn } from './help.mjs';
 
 const item = (page) => page.locator('[data-item]');

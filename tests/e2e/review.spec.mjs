@@ -1,9 +1,9 @@
-// Sixty joins reviewed by keyboard. It comes last: what it adds would make the other tests slower.
+// Sixty joins reviewed by keyboard.
 import { execFileSync } from 'node:child_process';
 import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { expect, test } from '@playwright/test';
+import { expect, test } from './listening.mjs';
 import { accessible, complaints, fits, signIn } from './help.mjs';
 
 const folder = mkdtempSync(join(tmpdir(), 'fasti-joins-'));
@@ -28,7 +28,7 @@ const choose = async (page, source) => {
     await expect(page).toHaveURL(/source=\d+/);
 };
 
-test('sixty proposals are reviewed by keyboard within three minutes, and taken back', async ({ page }) => {
+test('sixty proposals are reviewed by keyboard, and taken back', async ({ page }) => {
     many();
     const heard = complaints(page);
     await signIn(page);
@@ -49,14 +49,12 @@ test('sixty proposals are reviewed by keyboard within three minutes, and taken b
     await accessible(page);
     await fits(page);
 
-    const began = Date.now();
     await expect(page.locator('.proposal.now')).toHaveCount(1);
     for (let i = 0; i < 60; i += 1) {
         await expect(page.locator('.proposal').nth(i)).toHaveClass(/now/);
         await page.keyboard.press(i % 10 === 9 ? 'x' : 'Enter');
         await expect(page.locator('.proposal').nth(i).locator('.mark-decided')).toHaveText(i % 10 === 9 ? 'dismissed' : 'taken');
     }
-    expect(Date.now() - began).toBeLessThan(180000);
     await expect(page.locator('.foot')).toContainText('60 of 60 decided');
     await page.keyboard.press('Control+z');
     await expect(page.locator('.foot')).toContainText('59 of 60 decided');
