@@ -204,8 +204,8 @@ final class ParserTest extends TestCase
     /** Seconds of computing; what tries every way would take hours, so the limit is no figure of speed. */
     private static function worked(): float
     {
-        $used = getrusage() ?: [];
+        $used = array_map(static fn (mixed $figure): float => is_numeric($figure) ? (float) $figure : 0.0, getrusage() ?: []);
 
-        return ($used['ru_utime.tv_sec'] ?? 0) + ($used['ru_utime.tv_usec'] ?? 0) / 1e6;
+        return ($used['ru_utime.tv_sec'] ?? 0.0) + ($used['ru_utime.tv_usec'] ?? 0.0) / 1e6;
     }
 }
