@@ -46,7 +46,8 @@ final readonly class JoinKey
         }
         foreach ($table->indexes as $index) {
             $columns = array_map(static fn ($part): string => $part->column, $index->parts);
-            if ($index->unique && null === $index->where) {
+            $plain = [] === array_filter($index->parts, static fn ($part): bool => null === $table->column($part->column) || null !== $part->length);
+            if ($index->unique && null === $index->where && $plain) {
                 $add($columns, self::UNIQUE);
             }
         }

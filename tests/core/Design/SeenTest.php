@@ -78,6 +78,50 @@ final class SeenTest extends TestCase
         Snapshot::same('designs.scripts', $lines);
     }
 
+    public function testManyDesignsOnEveryEngine(): void
+    {
+        $lines = [];
+        for ($seed = 0; $seed < 120; ++$seed) {
+            $design = RandomDesign::of($seed);
+            $worked = Working::of($design);
+            $lines[] = World::digest("worked $seed", World::lines('worked', DesignFile::open($design, $worked)));
+            $lines[] = World::digest("noticed $seed", World::lines('noticed', Checks::of($design, $worked)));
+            $lines[] = World::digest("drawn $seed", World::lines('drawn', [Drawing::conceptual($design), Drawing::logical($worked)]));
+            $engine = array_keys(Dialects::grammars())[$seed % 5];
+            $physical = Physical::of($design, $engine);
+            $lines[] = World::digest(
+                "$engine $seed",
+                [...World::lines('findings', $physical->findings), (new DesignScript($physical))->text(new ScriptOptions())],
+            );
+            [$taken, $notes] = Taking::of($physical->catalog);
+            $lines[] = World::digest("taken $seed", [...$notes, OutlineWriter::design($taken)]);
+            $words = preg_split('/(\W+)/u', OutlineWriter::design($design), -1, \PREG_SPLIT_DELIM_CAPTURE) ?: [];
+            // A word that is not there, twice there, or another one: what is said of it, and what is read of the rest.
+            foreach ([1, 3, 5] as $k) {
+                $broken = $words;
+                $at = ($seed * 37 + $k * 101) % \count($words);
+                $broken[$at] = [1 => '', 3 => $words[$at].$words[$at], 5 => 'and'][$k];
+                $outline = Outline::read(implode('', $broken));
+                $lines[] = World::digest("broken $seed $k", [
+                    ...array_map(static fn (Fault $fault): string => (string) $fault, $outline->faults), ...World::lines('read', $outline->design),
+                ]);
+            }
+        }
+
+        Snapshot::same('designs.many', $lines);
+    }
+
+    public function testWhatIsTakenOfEveryTrait(): void
+    {
+        $lines = [];
+        foreach (Traits::recorded() as $name => [$engine]) {
+            [$design, $notes] = Taking::of(Traits::live($engine, $name));
+            $lines[] = World::digest($name, [...$notes, OutlineWriter::design($design)]);
+        }
+
+        Snapshot::same('designs.traits', $lines);
+    }
+
     public function testDrawingsAndLedgersOfDesigns(): void
     {
         $lines = [];

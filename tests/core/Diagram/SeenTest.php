@@ -13,6 +13,7 @@ use Fasti\Core\Diagram\Leading\Rect;
 use Fasti\Core\Diagram\Note;
 use Fasti\Core\Diagram\NoteKind;
 use Fasti\Core\Diagram\NoteText;
+use Fasti\Core\Diagram\Path;
 use Fasti\Core\Diagram\RegionMap;
 use Fasti\Core\Diagram\SmallPicture;
 use Fasti\Core\Diagram\SvgDrawing;
@@ -53,6 +54,48 @@ final class SeenTest extends TestCase
             $ranked[] = "$id: ".Snapshot::figure($x, 1).' '.Snapshot::figure($y, 1);
         }
         Snapshot::same("diagram.ranked.$tables", $ranked);
+    }
+
+    public function testManyDrawings(): void
+    {
+        $lines = [];
+        for ($seed = 1; $seed <= 60; ++$seed) {
+            [$tables, $joins] = [3 + $seed % 17, 2 + $seed * 7 % 29];
+            [$tablets, $between] = Drawn::schema($tables, $joins, $seed, 0 === $seed % 2);
+            $detail = [Detail::All, Detail::Keys, Detail::Names][$seed % 3];
+            $layout = Layout::arranged($tablets, $between, $detail, Drawn::scattered($tablets, 0.2 + $seed % 8 / 8), 0 === $seed % 3 ? self::notes() : []);
+            $lines[] = World::digest("led $seed", self::geometry($layout));
+            $placed = Layout::of($tablets, $between, $detail, 0 === $seed % 4 ? $seed % $tables : null, 0 === $seed % 5 ? 0.6 + $seed / 40 : null);
+            $lines[] = World::digest("placed $seed", self::geometry($placed));
+            $lines[] = World::digest("drawn $seed", self::elements(SvgDrawing::draw($placed, new TitleBlock("Drawing $seed"), 0 === $seed % 2)));
+            $some = \array_slice($layout->places(), 0, intdiv($tables, 2), true);
+            $lines[] = World::digest("half placed $seed", self::geometry(Layout::arranged($tablets, $between, $detail, $some)));
+            // What has moved a little is led again with what was kept.
+            $kept = $layout->scene?->setDown(['t0', 't1'])->lead() ?? [];
+            $lines[] = World::digest("moved $seed", World::lines('led', array_map(static fn (Path $path): array => $path->points, $kept)));
+        }
+
+        Snapshot::same('diagram.many', $lines);
+    }
+
+    public function testManyMapsAndWhatIsPushedApartOnThem(): void
+    {
+        $lines = [];
+        for ($seed = 1; $seed <= 25; ++$seed) {
+            $chance = new \Random\Randomizer(new \Random\Engine\Mt19937($seed));
+            $areas = $fields = $pairs = $rects = [];
+            for ($i = 0; $i < 10 * $seed; ++$i) {
+                $areas['a'.$chance->getInt(0, $seed)][] = $i;
+                $fields[$i] = $chance->getInt(0, 70);
+                $pairs[] = [$i, $chance->getInt(0, $i)];
+                $rects[$i] = new Rect($chance->getInt(0, 90 * $seed), $chance->getInt(0, 60 * $seed), $chance->getInt(60, 260), $chance->getInt(40, 200));
+            }
+            $lines[] = World::digest("map $seed", World::lines('map', RegionMap::of($areas, [], $fields, $pairs)));
+            $lines[] = World::digest("apart $seed", World::lines('apart', Apart::pushed(\array_slice($rects, 0, 30))));
+            $lines[] = World::digest("beside $seed", World::lines('beside', Apart::beside(new Rect(100, 100, 240, 120), $rects)));
+        }
+
+        Snapshot::same('diagram.maps', $lines);
     }
 
     public function testWhatIsDrawn(): void

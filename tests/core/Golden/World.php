@@ -93,6 +93,16 @@ final class World
         return $found;
     }
 
+    /**
+     * Very many lines in one, where only that something has changed is to show, and not what.
+     *
+     * @param list<string> $lines
+     */
+    public static function digest(string $name, array $lines): string
+    {
+        return \sprintf('%s: %d lines %s', $name, \count($lines), substr(hash('xxh128', implode("\n", $lines)), 0, 12));
+    }
+
     private static function script(string $path, string $schema, string $dialect = 'mariadb'): Catalog
     {
         return Traits::script((string) file_get_contents(\dirname(__DIR__, 3).'/'.$path), $dialect, $schema);

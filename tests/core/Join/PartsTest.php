@@ -210,4 +210,20 @@ final class PartsTest extends TestCase
         }
         self::assertCount(1, $candidates->all());
     }
+
+    public function testAUniqueIndexOverAnExpressionOrABeginningIsNoKey(): void
+    {
+        $table = static fn (IndexPart ...$parts): Table => new Table(
+            'main', 'reading', TableType::Table, columns: [new Column('id', 'integer', false), new Column('code', 'text')],
+            primaryKey: new Key(null, ['id']), indexes: [new Index('i', array_values($parts), true)],
+        );
+        $keys = static fn (Table $table): array => array_map(static fn (JoinKey $key): array => $key->columns, JoinKey::of($table));
+
+        self::assertSame([['id'], ['code']], $keys($table(new IndexPart('code'))));
+        self::assertSame([['id']], $keys($table(new IndexPart('code'), new IndexPart('coalesce(id, 0)'))));
+        self::assertSame([['id']], $keys($table(new IndexPart('code', 10))));
+        // Looking for joins comes to its end all the same.
+        $other = new Table('main', 'other', TableType::Table, columns: [new Column('code', 'text'), new Column('reading_id', 'integer')]);
+        self::assertNotSame([], (new Proposals())->of(new Catalog('sqlite', '', [$table(new IndexPart('code'), new IndexPart('coalesce(id, 0)')), $other])));
+    }
 }

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Fasti\Tests\Core\Join;
 
+use Fasti\Bench\Joins\Made;
 use Fasti\Core\Catalog\Catalog;
 use Fasti\Core\Catalog\Table;
 use Fasti\Core\Dialect\Dialects;
@@ -18,7 +19,10 @@ use Fasti\Core\Join\Proposals;
 use Fasti\Core\Join\Routes;
 use Fasti\Core\Join\Sentence;
 use Fasti\Core\Join\Verbs;
+use Fasti\Tests\Core\Golden\Golden;
+use Fasti\Tests\Core\Golden\Replayed;
 use Fasti\Tests\Core\Golden\Snapshot;
+use Fasti\Tests\Core\Golden\Traits;
 use Fasti\Tests\Core\Golden\World;
 use PHPUnit\Framework\Attributes\TestWith;
 use PHPUnit\Framework\TestCase;
@@ -43,6 +47,54 @@ final class SeenTest extends TestCase
         $proposals = (new Proposals())->of(self::bare($catalog), World::filled($name, $style));
 
         self::seen("joins.$name.rows", $proposals);
+    }
+
+    public function testProposalsOfEverySchemaInSeveralStyles(): void
+    {
+        $lines = [];
+        foreach (Made::names() as $name) {
+            foreach (range(0, 11) as $style) {
+                $lines[] = World::digest("$name $style", self::said((new Proposals())->of(self::bare(World::made($name, $style)))));
+            }
+        }
+        foreach (Made::names() as $i => $name) {
+            $catalog = World::made($name, $i);
+            $lines[] = World::digest("$name with rows", self::said((new Proposals())->of(self::bare($catalog), World::filled($name, $i))));
+            // What is declared, what was dismissed, and what queries join say something of the rest.
+            $some = (new Proposals())->of(self::bare($catalog));
+            $dismissed = array_fill_keys(array_map(Proposals::identity(...), \array_slice($some, 0, 5)), true);
+            $queries = ['a' => "SELECT 1 FROM {$catalog->tables[0]->name} a JOIN {$catalog->tables[1]->name} b ON a.id = b.id"];
+            $lines[] = World::digest("$name with what was dismissed", self::said((new Proposals())->of(self::bare($catalog), null, $queries, $dismissed)));
+            $lines[] = World::digest("$name as it is declared", self::said((new Proposals())->of($catalog)));
+        }
+        foreach (['postgresql', 'mariadb', 'sqlite'] as $engine) {
+            foreach (Golden::of("random.$engine")->names() as $case) {
+                $catalog = Traits::survey($engine, new Replayed(Golden::of("random.$engine")->case($case)['answers'] ?? []));
+                $lines[] = World::digest($case, self::said((new Proposals())->of($catalog)));
+            }
+        }
+
+        Snapshot::same('joins.all', $lines);
+    }
+
+    public function testKindsOfEverySchemaInSeveralStyles(): void
+    {
+        $lines = [];
+        foreach (Made::names() as $name) {
+            foreach (range(0, 9) as $style) {
+                $catalog = World::made($name, $style);
+                $links = CatalogLinks::of($catalog);
+                $rows = array_map(static fn (int $i): int => 10 ** ($i % 6), array_keys($catalog->tables));
+                $found = [World::lines('kinds', (new Kinds($catalog, $links))->all()), World::lines('kinds', (new Kinds($catalog, $links, $rows))->all())];
+                $found[] = World::lines('areas', Areas::of(array_keys($catalog->tables), $links));
+                $found[] = World::lines('loops', Loops::of($links));
+                $routes = new Routes($links);
+                $found[] = World::lines('near', array_map(static fn (int $i): array => $routes->near($i, 5), array_keys($catalog->tables)));
+                $lines[] = World::digest("$name $style", array_merge(...$found));
+            }
+        }
+
+        Snapshot::same('joins.kinds', $lines);
     }
 
     public function testKindsAreasLoopsAndRoutesOfTheDemo(): void
@@ -127,14 +179,20 @@ final class SeenTest extends TestCase
     /** @param list<Proposal> $proposals */
     private static function seen(string $name, array $proposals): void
     {
-        $lines = [];
-        foreach ($proposals as $proposal) {
-            array_push($lines, ...World::lines(
-                \sprintf('%s(%s)', $proposal->from->name, implode(', ', $proposal->columns)),
-                $proposal->toArray() + ['condition' => $proposal->condition()],
-            ));
-        }
-        Snapshot::same($name, $lines);
+        Snapshot::same($name, self::said($proposals));
+    }
+
+    /**
+     * @param list<Proposal> $proposals
+     *
+     * @return list<string>
+     */
+    private static function said(array $proposals): array
+    {
+        return array_merge(...array_map(static fn (Proposal $proposal): array => World::lines(
+            \sprintf('%s(%s)', $proposal->from->name, implode(', ', $proposal->columns)),
+            $proposal->toArray() + ['condition' => $proposal->condition()],
+        ), $proposals));
     }
 
     private static function bare(Catalog $catalog): Catalog

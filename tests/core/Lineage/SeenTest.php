@@ -74,6 +74,20 @@ final class SeenTest extends TestCase
         Snapshot::same('lineage.pictures', $lines);
     }
 
+    public function testManyPictures(): void
+    {
+        $lines = [];
+        for ($count = 2; $count <= 45; ++$count) {
+            $picture = self::picture($count);
+            $lines[] = World::digest("$count tablets", [
+                ...World::lines('tablets', array_map(static fn (PlacedTablet $one): array => [$one->x, $one->y, $one->width, $one->height], $picture->tablets)),
+                ...World::lines('lines', $picture->lines), ...World::lines('size', [$picture->width, $picture->height]),
+            ]);
+        }
+
+        Snapshot::same('lineage.many', $lines);
+    }
+
     private static function picture(int $count): Picture
     {
         $chance = new \Random\Randomizer(new \Random\Engine\Mt19937($count));
