@@ -35,6 +35,16 @@ final class Copy
         $files->symlink("$of/var/house", $this->root.'/var/house');
     }
 
+    /** A database of its own, and the kernel compiled, for tests of the application. */
+    public function withDatabase(): void
+    {
+        $environment = ['APP_ENV' => 'test', 'APP_DEBUG' => '0', 'DATABASE_NAME' => 'fasti_mutants'];
+        $run = fn (string ...$command): Process => (new Process($command, $this->root, $environment, timeout: 300))->mustRun();
+        $run('bin/console', 'doctrine:database:create', '--if-not-exists', '--quiet');
+        $run('bin/console', 'doctrine:migrations:migrate', '--no-interaction', '--quiet', '--allow-no-migration');
+        $run('bin/console', 'cache:warmup', '--quiet');
+    }
+
     public function put(string $file, string $code): void
     {
         file_put_contents($this->root.'/'.$file, $code);
@@ -49,7 +59,7 @@ final class Copy
         $process = new Process(
             [\PHP_BINARY, '-d', 'memory_limit=1G', 'vendor/bin/phpunit', '--no-progress', '--stop-on-defect', '--do-not-cache-result', ...$what],
             $this->root,
-            $environment + ['APP_ENV' => 'test'],
+            $environment + ['APP_ENV' => 'test', 'FASTI_WARM' => '1', 'DATABASE_NAME' => 'fasti_mutants'],
             timeout: $seconds,
         );
         $process->start();

@@ -31,6 +31,9 @@ final class Covered
             return;
         }
         $copy = new Copy($root, 1);
+        if ('src' === $top) {
+            $copy->withDatabase();
+        }
         foreach ($this->all() as $test) {
             $began = microtime(true);
             $told = $root.'/var/mutants/loaded.txt';

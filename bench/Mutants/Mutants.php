@@ -118,6 +118,9 @@ final class Mutants
     private function each(Room $room, callable $runs): void
     {
         $copies = array_map(fn (int $number): Copy => new Copy($this->root, $number), range(1, 'src' === $room->name ? 1 : self::BESIDE));
+        if ('src' === $room->name) {
+            $copies[0]->withDatabase();
+        }
         $waiting = $room->sample;
         /** @var array<int, array{mutant: Mutant, left: list<list<string>>, process: Process}> $running */
         $running = [];
