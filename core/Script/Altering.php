@@ -200,7 +200,7 @@ final readonly class Altering
                 return;
             } else {
                 do {
-                    $this->definitions->column($t, $table);
+                    $this->definitions->columns->column($t, $table);
                     // Several columns may follow one ADD.
                 } while ($this->dialect->looseOptions
                     && ',' === $t->peek()
@@ -275,7 +275,7 @@ final readonly class Altering
         }
         $t->take('COLUMN');
         $from = $t->at;
-        $column = $this->definitions->columnOf($t, $table);
+        $column = $this->definitions->columns->columnOf($t, $table);
         $this->ofColumn($t, $table, $column, $from);
         foreach ($this->made->below($table) as $below) {
             if (isset($below->columns[$column->name])) {
@@ -294,7 +294,7 @@ final readonly class Altering
     {
         match (true) {
             $this->dialect->charsetTexts && $column->auto && ($t->take('SET', 'DEFAULT') || $t->take('DROP', 'DEFAULT')) => $this->pass($t),
-            $t->take('SET', 'DEFAULT') => $this->definitions->setDefault($t, $column),
+            $t->take('SET', 'DEFAULT') => $this->definitions->columns->setDefault($t, $column),
             $t->take('SET', 'NOT', 'NULL') => $column->nullable = false,
             $t->take('DROP', 'NOT', 'NULL') => $column->nullable = true,
             $t->take('DROP', 'DEFAULT') => [$column->default, $column->sequence, $column->auto] = [null, null, $column->identity],
@@ -320,7 +320,7 @@ final readonly class Altering
     {
         $default = $column->default;
         $t->at = $from;
-        $this->definitions->column($t, $table, $column->name);
+        $this->definitions->columns->column($t, $table, $column->name);
         $table->columns[$column->name]->default ??= $default;
     }
 
@@ -351,7 +351,7 @@ final readonly class Altering
             $column->default = $this->dialect->default($column->default, $finishing->typeOf($column), $finishing->around($table));
         }
         $column->collation = null;
-        $this->definitions->typed($t, $column);
+        $this->definitions->types->typed($t, $column);
         if ($t->take('COLLATE')) {
             $column->collation = $t->qualified()[1];
         }
@@ -387,7 +387,7 @@ final readonly class Altering
 
                 return;
             }
-            $known = $this->definitions->columnOf($t, $table);
+            $known = $this->definitions->columns->columnOf($t, $table);
             $t->at = $from;
             $this->replace($t, $table, $known);
         } while ($list && $t->take(','));
@@ -404,7 +404,7 @@ final readonly class Altering
 
             return;
         }
-        $this->replace($t, $table, $this->definitions->columnOf($t, $table));
+        $this->replace($t, $table, $this->definitions->columns->columnOf($t, $table));
     }
 
     /** The definition that comes next stands in place of a column. */
@@ -417,7 +417,7 @@ final readonly class Altering
         if ($this->dialect->looseOptions) {
             // A definition may say the changes only.
             $kept = clone $known;
-            $this->definitions->column($t, $table, $was);
+            $this->definitions->columns->column($t, $table, $was);
             $now = $table->columns[$kept->name] ?? null;
             if (null !== $now) {
                 $now->type = '' === $now->type ? $kept->type : $now->type;
@@ -428,8 +428,8 @@ final readonly class Altering
 
             return;
         }
-        $this->definitions->column($t, $table, $was);
-        $this->definitions->require($table, $table->primary->columns ?? []);
+        $this->definitions->columns->column($t, $table, $was);
+        $this->definitions->keys->require($table, $table->primary->columns ?? []);
     }
 
     private function rename(Tokens $t, TableBuilder $table): void
@@ -444,7 +444,7 @@ final readonly class Altering
             $this->renameIndex($table, $was, $t->name());
         } elseif ($t->take('COLUMN') || (!\in_array($t->peek(), ['TO', 'AS', '='], true) && 'TO' === $t->peek(1) && $t->isName())) {
             $t->take('IF', 'EXISTS');
-            $was = $this->definitions->columnOf($t, $table)->name;
+            $was = $this->definitions->columns->columnOf($t, $table)->name;
             $t->expect('TO');
             // SQLite puts the new name into its statements in quotation marks where it was given in some.
             $written = 1 === preg_match('/^["\'`\[]/', $t->written()) ? Quotes::around($t->peekName()) : $t->written();

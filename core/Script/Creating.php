@@ -214,9 +214,9 @@ final readonly class Creating
             if ($this->definitions->constraint($t, $table)) {
                 continue;
             }
-            $column = $this->definitions->columnOf($t, $table);
+            $column = $this->definitions->columns->columnOf($t, $table);
             $t->take('WITH', 'OPTIONS');
-            $this->definitions->optionsOf($t, $table, $column);
+            $this->definitions->columns->optionsOf($t, $table, $column);
         } while ($t->take(','));
         $t->expect(')');
     }
@@ -366,7 +366,7 @@ final readonly class Creating
         if ('(' !== $t->peek() && \in_array('COLUMNSTORE', $before, true)) {
             return Outcome::OfNoMatter;
         }
-        $parts = $this->definitions->partsOf($t, $table);
+        $parts = $this->definitions->indexes->partsOf($t, $table);
         [$comment, $where] = ['', null];
         while (!$t->over()) {
             if ($t->take('WHERE')) {
@@ -381,7 +381,7 @@ final readonly class Creating
                 $t->expect('DISTINCT');
             } else {
                 $from = $t->at;
-                $tail = $this->definitions->indexTail($t);
+                $tail = $this->definitions->indexes->indexTail($t);
                 [$comment, $method] = [$tail[0] ?: $comment, $tail[1] ?: $method];
                 if ($from === $t->at) {
                     if (!$t->take('TABLESPACE') && !$t->take('ON')) {
@@ -420,11 +420,11 @@ final readonly class Creating
     private function add(TableBuilder $table, ?string $name, array $parts, bool $unique, string $method, string $comment, ?string $where): void
     {
         if (!$unique || !$this->dialect->uniqueIndexesAreKeys) {
-            $this->definitions->index($table, $name, $parts, $unique, $method, $comment, $where);
+            $this->definitions->indexes->index($table, $name, $parts, $unique, $method, $comment, $where);
 
             return;
         }
-        $this->definitions->unique($table, $name, $parts, [$comment, $method]);
+        $this->definitions->keys->unique($table, $name, $parts, [$comment, $method]);
     }
 
     private function policy(Tokens $t): Outcome

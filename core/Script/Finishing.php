@@ -177,7 +177,7 @@ final readonly class Finishing
             $table->indexes[$i] = new Index($index->name, $parts, $index->unique, $method, $index->comment, $where);
             if ($index->unique && $this->dialect->uniqueIndexesAreKeys && TableBuilder::isWhole($parts) && !TableBuilder::isWhole($index->parts)
                 && $index->name !== $this->dialect->primaryIndexName($table->primary->name ?? null)) {
-                $columns = Definitions::columnsOf($parts);
+                $columns = IndexDefinitions::columnsOf($parts);
                 if ([] !== $columns) {
                     $table->unique[] = new Key($index->name, $columns);
                 }

@@ -228,7 +228,7 @@ final readonly class Options
                 if (null === $column) {
                     return $part;
                 }
-                $length = null !== $part->length ? Definitions::partLength($part->length, $column->type)
+                $length = null !== $part->length ? IndexDefinitions::partLength($part->length, $column->type)
                     : $this->dialect->indexedLength($index, $column->type, $table->storage, $column->collation ?? $table->collation);
 
                 return new IndexPart($part->column, 'spatial' === $index->method ? $part->length : $length, $part->descending);

@@ -209,7 +209,7 @@ final readonly class Programs
             }
             $column = new ColumnBuilder($name);
             $setOf = $t->take('SETOF') ? 'SETOF ' : '';
-            $this->definitions->typed($t, $column);
+            $this->definitions->types->typed($t, $column);
             if ($t->take('CHARACTER', 'SET') || $t->take('CHARSET')) {
                 $column->type .= ' charset '.strtolower($t->name());
             }
@@ -268,7 +268,7 @@ final readonly class Programs
         $setOf = $t->take('SETOF') ? 'SETOF ' : '';
         $column = new ColumnBuilder('');
         $from = $t->at;
-        $this->definitions->typed($t, $column);
+        $this->definitions->types->typed($t, $column);
         if ($t->take('%')) {
             $t->skip();
 
@@ -372,7 +372,7 @@ final readonly class Programs
             }
             if ('STYPE' === $word) {
                 $column = new ColumnBuilder('');
-                $this->definitions->typed($t, $column);
+                $this->definitions->types->typed($t, $column);
                 $set['STYPE'] = $this->typeOf($column);
             } else {
                 $from = $t->at;

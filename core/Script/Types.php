@@ -53,7 +53,7 @@ final readonly class Types
         if ('RANGE' !== $t->peek() && $t->isName()) {
             // A type that stands for another, as some engines have them.
             $type = $this->made->types[$key] = new OwnType($schema, $name);
-            $type->base = $this->definitions->typeText($t);
+            $type->base = $this->definitions->types->typeText($t);
             $type->required = $t->take('NOT', 'NULL');
             $this->skipBody($t);
 
@@ -77,7 +77,7 @@ final readonly class Types
         [$schema, $name] = $this->made->place($t);
         $t->take('AS');
         $column = new ColumnBuilder($name);
-        $this->definitions->typed($t, $column);
+        $this->definitions->types->typed($t, $column);
         $key = $schema."\0".$name;
         $base = null === $column->ownType ? $column->type : "\x02".$column->ownType;
         $domain = $this->made->types[$key] = new OwnType($schema, $name);
@@ -87,7 +87,7 @@ final readonly class Types
             if ($t->take('CHECK')) {
                 $this->check($domain, $label, $t->parenthesis());
             } elseif ($t->take('DEFAULT')) {
-                $this->definitions->setDefault($t, $column);
+                $this->definitions->columns->setDefault($t, $column);
             } elseif ($t->take('NOT', 'NULL')) {
                 $domain->required = true;
             } elseif ($t->take('COLLATE')) {

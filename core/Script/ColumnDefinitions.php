@@ -1,0 +1,282 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Core\Script;
+
+use Fasti\Core\Catalog\CheckConstraint;
+use Fasti\Core\Catalog\Generated;
+use Fasti\Core\Catalog\IndexPart;
+use Fasti\Core\Catalog\Key;
+use Fasti\Core\Dialect\Grammar;
+use Fasti\Core\Sql\Parser;
+use Fasti\Core\Sql\SqlFault;
+use Fasti\Core\Sql\Tokens;
+
+/** Columns: their options, what they hold unless given, how they are computed. */
+final readonly class ColumnDefinitions
+{
+    /** Words and how many follow them that say nothing about what a column holds. */
+    private const OF_NO_MATTER = [
+        'INVISIBLE' => 0, 'VISIBLE' => 0, 'SPARSE' => 0, 'ROWGUIDCOL' => 0, 'ENABLE' => 0, 'DISABLE' => 0, 'VALIDATE' => 0, 'NOVALIDATE' => 0, 'HIDDEN' => 0,
+        'CLUSTERED' => 0, 'NONCLUSTERED' => 0, 'ENFORCED' => 0, 'PERSISTED' => 0, 'RELY' => 0, 'NORELY' => 0, 'SORT' => 0, 'ENCRYPT' => 0,
+        'COLUMN_FORMAT' => 1, 'STORAGE' => 1, 'COMPRESSION' => 1, 'SRID' => 1, 'REF_SYSTEM_ID' => 1, 'ENGINE_ATTRIBUTE' => 1, 'TABLESPACE' => 1,
+        'SECONDARY_ENGINE_ATTRIBUTE' => 1, 'MASKED' => 0, 'SERIAL_' => 0,
+    ];
+
+    public function __construct(private Grammar $dialect, private Schemas $made, private Definitions $all)
+    {
+    }
+
+    public function columnOf(Tokens $t, TableBuilder $table): ColumnBuilder
+    {
+        $name = $t->name();
+        $known = $table->columnNamed($name, $this->dialect->anyCase);
+
+        return null === $known ? throw $t->fault(\sprintf('The table “%s” has no column “%s”', $table->name, $name)) : $table->columns[$known];
+    }
+
+    /** A column with its options, in place of one that is there where `$instead` says so. */
+    public function column(Tokens $t, TableBuilder $table, ?string $instead = null): void
+    {
+        $name = $t->name();
+        if (null === $instead && null !== $table->columnNamed($name, $this->dialect->anyCase)) {
+            throw $t->fault(\sprintf('The table “%s” has a column “%s” already', $table->name, $name));
+        }
+        $column = new ColumnBuilder($name);
+        [$word, $after] = $this->all->types->typed($t, $column);
+        if (null !== $instead) {
+            $this->renamed($table, $instead, $name);
+        }
+        $table->place($column, null, null === $instead ? null : $name);
+        if (!isset($table->columns[$name])) {
+            $table->columns[$name] = $column;
+        }
+        foreach ($this->dialect->serial($word) as $what => $value) {
+            match ($what) {
+                'nullable' => $column->nullable = (bool) $value,
+                'auto' => $column->auto = (bool) $value,
+                'sequence' => $this->numbered($table, $column),
+                'unique' => $this->all->keys->unique($table, null, [new IndexPart($name)], ['', '']),
+                default => null,
+            };
+        }
+        $column->words = $this->dialect->charsetTexts ? strtolower($after) : '';
+        if ($this->dialect->jsonIsText && 'json' === strtolower($word)) {
+            [$column->charset, $column->collation] = ['utf8mb4', 'utf8mb4_bin'];
+            $table->checks[] = new CheckConstraint($name, "json_valid(`$name`)", $name);
+        }
+        $place = null;
+        while (!$t->over() && ',' !== $t->peek() && ')' !== $t->peek()) {
+            $from = $t->at;
+            if ($this->dialect->placesColumns && $t->take('FIRST')) {
+                $place = '';
+            } elseif ($this->dialect->placesColumns && $t->take('AFTER')) {
+                $place = $this->columnOf($t, $table)->name;
+            } elseif ($this->dialect->looseLists
+                && \in_array($t->peek(), ['FOREIGN', 'UNIQUE', 'PRIMARY', 'CHECK', 'CONSTRAINT'], true)
+                && $this->isOfTable($t)) {
+                break;
+            } else {
+                $this->columnOption($t, $table, $column);
+            }
+            if ($t->at === $from) {
+                throw $t->fault(\sprintf('The definition of the column “%s” could not be read', $name));
+            }
+        }
+        if (null !== $place) {
+            $table->place($column, $place);
+        }
+    }
+
+    /** Whether a constraint of the table begins, where no comma stands before it. */
+    private function isOfTable(Tokens $t): bool
+    {
+        $ahead = 'CONSTRAINT' === $t->peek() ? 2 : 0;
+
+        return 'FOREIGN' === $t->peek($ahead) || ('UNIQUE' === $t->peek($ahead) && '(' === $t->peek($ahead + 1))
+            || ('PRIMARY' === $t->peek($ahead) && '(' === $t->peek($ahead + 2));
+    }
+
+    /** What is known of a column goes over to its new name. */
+    public function renamed(TableBuilder $table, string $was, string $is): void
+    {
+        if ($was !== $is) {
+            (new Renaming($this->dialect, $this->made))->column($table, $was, $is);
+        }
+    }
+
+    /** A sequence of its own numbers the column. */
+    private function numbered(TableBuilder $table, ColumnBuilder $column): void
+    {
+        $name = $this->made->named($table->schema, $table->name, $column->name, 'seq');
+        $column->sequence = $table->schema."\0".$name;
+        $this->made->sequences[$column->sequence] = [$table->schema, $name];
+        $this->made->owners[$column->sequence] = 'owned';
+        [$column->default, $column->auto] = ["\x05", true];
+    }
+
+    /** Options of a column whose type is known already. */
+    public function optionsOf(Tokens $t, TableBuilder $table, ColumnBuilder $column): void
+    {
+        while (!$t->over() && ',' !== $t->peek() && ')' !== $t->peek()) {
+            $this->columnOption($t, $table, $column);
+        }
+    }
+
+    private function columnOption(Tokens $t, TableBuilder $table, ColumnBuilder $column): void
+    {
+        $name = $column->name;
+        $label = null;
+        if ($t->take('CONSTRAINT')) {
+            $label = $t->name();
+        }
+        if ($t->take('NOT', 'NULL')) {
+            [$column->nullable, $column->nullSaid] = [false, true];
+            $this->all->keys->conflict($t);
+        } elseif ($t->take('NULL')) {
+            [$column->nullable, $column->nullSaid] = [true, true];
+            $this->all->keys->conflict($t);
+        } elseif ($t->take('WITH', 'OPTIONS') || $t->take('NOT', 'FOR', 'REPLICATION')) {
+            return;
+        } elseif ('DEFAULT' === $t->peek() || ('WITH' === $t->peek() && 'DEFAULT' === $t->peek(1))) {
+            $t->take('WITH');
+            $t->skip();
+            $t->take('ON', 'NULL');
+            $this->setDefault($t, $column);
+        } elseif ($t->take('SERIAL', 'DEFAULT', 'VALUE')) {
+            [$column->auto, $column->nullable] = [true, false];
+            $this->all->keys->unique($table, null, [new IndexPart($name)], ['', '']);
+        } elseif ($t->take('PRIMARY', 'KEY')) {
+            $t->any('CLUSTERED', 'NONCLUSTERED');
+            $direction = $t->any('ASC', 'DESC');
+            $this->all->keys->conflict($t);
+            $this->all->keys->primary($table, $label, [new IndexPart($name, null, 'DESC' === $direction)], ['', '']);
+            if ('DESC' === $direction && $this->dialect->rowids) {
+                // Said with the column, a key that goes down is no row number.
+                $table->withoutAlias = true;
+            }
+            $this->all->indexes->indexTail($t, true);
+        } elseif ($this->dialect->inlineIndexes && $t->take('KEY')) {
+            $this->all->keys->primary($table, $label, [new IndexPart($name)], ['', '']);
+        } elseif ($t->take('UNIQUE')) {
+            $t->any('KEY', 'CLUSTERED', 'NONCLUSTERED');
+            if ($t->take('NULLS')) {
+                $t->take('NOT');
+                $t->take('DISTINCT');
+            }
+            $this->all->keys->conflict($t);
+            $this->all->keys->unique($table, $label, [new IndexPart($name)], ['', '']);
+            $this->all->indexes->indexTail($t, true);
+        } elseif ('REFERENCES' === $t->peek() || ('FOREIGN' === $t->peek() && 'REFERENCES' === $t->peek(2))) {
+            $t->take('FOREIGN', 'KEY');
+            $this->all->keys->references($t, $table, $label, [$name]);
+        } elseif ($t->take('CHECK')) {
+            $this->all->check($t, $table, $label, $name);
+        } elseif ('GENERATED' === $t->peek() || 'AS' === $t->peek()) {
+            $this->generatedOption($t, $column);
+        } elseif ($t->take('COMMENT')) {
+            $column->comment = $t->text() ?? throw $t->fault('A text was expected');
+        } elseif ('' !== $t->any('AUTO_INCREMENT', 'AUTOINCREMENT', 'IDENTITY')) {
+            $column->auto = true;
+            if ('(' === $t->peek()) {
+                $t->parenthesis();
+            }
+        } elseif ($t->take('ON', 'UPDATE')) {
+            $column->onUpdate = $this->dialect->now($this->default($t));
+        } elseif ($t->take('COLLATE')) {
+            $t->take('=');
+            $column->collation = $t->text() ?? $t->qualified()[1];
+        } elseif ($t->take('CHARACTER', 'SET') || $t->take('CHARSET')) {
+            $t->take('=');
+            $column->charset = strtolower($t->text() ?? $t->name());
+        } elseif ($t->take('COMPRESSED')) {
+            if ($t->take('=')) {
+                $t->skip();
+            }
+            $column->type .= $this->dialect->compressedWord;
+        } elseif ($t->take('WITH', 'SYSTEM', 'VERSIONING') || $t->take('WITHOUT', 'SYSTEM', 'VERSIONING')) {
+            return;
+        } elseif ($this->dialect->charsetTexts && '' !== ($word = $t->any('ASCII', 'UNICODE', 'BINARY', 'BYTE'))) {
+            $column->words .= ' '.strtolower($word);
+        } elseif (isset(self::OF_NO_MATTER[$t->peek()])) {
+            $count = self::OF_NO_MATTER[$t->peek()];
+            $t->skip();
+            $t->take('=');
+            while ($count-- > 0) {
+                $t->skip();
+            }
+        } elseif (!$this->all->keys->deferral($t)) {
+            if (!$this->dialect->looseOptions) {
+                throw $t->fault(\sprintf('In the definition of the column “%s”, this is not understood', $name));
+            }
+            $t->skip();
+            if ('(' === $t->peek()) {
+                $t->parenthesis();
+            }
+        }
+    }
+
+    public function setDefault(Tokens $t, ColumnBuilder $column): void
+    {
+        $default = $this->default($t);
+        [$column->sequence, $column->default] = [null, 'NULL' === strtoupper($default) ? null : $default];
+        $sequence = $this->dialect->sequenceIn($default);
+        if (null !== $sequence) {
+            $column->sequence = $this->made->sequence(...$sequence);
+            [$column->default, $column->auto] = ["\x05", $this->dialect->sequencesNumber];
+        } elseif ($this->dialect->sequencesNumber) {
+            $column->auto = str_starts_with(strtolower($default), 'nextval(');
+        }
+    }
+
+    /** An expression without parentheses around it, up to where it ends. */
+    public function default(Tokens $t): string
+    {
+        return $this->upTo($t, $this->dialect->defaultBinding) ?? $t->expression();
+    }
+
+    /** The expression that comes next, as it is written; null where it cannot be read, and nothing is taken then. */
+    public function upTo(Tokens $t, int $binding): ?string
+    {
+        $from = $t->at;
+        $collate = $t->dialect->binding['COLLATE'] ?? null;
+        // What COLLATE says stands behind the expression, not within it.
+        $t->dialect->binding['COLLATE'] = -1;
+        try {
+            (new Parser($t))->expressions->expression($binding);
+        } catch (SqlFault) {
+            $t->at = $from;
+        }
+        if (null === $collate) {
+            unset($t->dialect->binding['COLLATE']);
+        } else {
+            $t->dialect->binding['COLLATE'] = $collate;
+        }
+
+        return $from === $t->at ? null : $t->from($from);
+    }
+
+    private function generatedOption(Tokens $t, ColumnBuilder $column): void
+    {
+        if ($t->take('GENERATED')) {
+            $t->take('BY') ? $t->expect('DEFAULT') : $t->take('ALWAYS');
+            $t->take('ON', 'NULL');
+        }
+        $t->expect('AS');
+        if ($t->take('IDENTITY')) {
+            [$column->auto, $column->nullable, $column->identity] = [true, false, true];
+            if ('(' === $t->peek()) {
+                $t->parenthesis();
+            }
+        } elseif ($t->take('ROW')) {
+            $edge = $t->any('START', 'END') ?: throw $t->fault('“START” or “END” was expected');
+            [$column->generated, $column->nullable] = [new Generated('ROW '.$edge, true), false];
+            $t->take('HIDDEN');
+        } else {
+            $expression = $t->parenthesis();
+            $stored = $t->any('STORED', 'PERSISTENT', 'VIRTUAL', 'PERSISTED');
+            $column->generated = new Generated($expression, '' !== $stored && 'VIRTUAL' !== $stored);
+        }
+    }
+}
