@@ -1,0 +1,117 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Core\Join;
+
+use Fasti\Core\Catalog\Table;
+use Fasti\Core\Catalog\TypeFamily;
+
+/** What a field is by itself: whether it looks like a reference at all. */
+final class Standing
+{
+    public function __construct(private readonly Candidates $all)
+    {
+    }
+
+    /** Whether a table's fields are those of people: first and last name, date of birth, address of mail. */
+    public static function ofPeople(Table $table): bool
+    {
+        $signs = 0;
+        foreach ($table->columns as $column) {
+            $signs += preg_match('/(?:first|last|full|given|family|sur|fore)_?name|birth|e_?mail|login|user_?name|password|gender/i', $column->name);
+        }
+
+        return $signs >= 2 || 1 === $signs && \count($table->columns) < 9;
+    }
+
+    /** @return array<string, float> what the field is in its own table */
+    public function standing(int $i, string $column): array
+    {
+        return $this->all->standing[$i][$column] ??= $this->stand($i, $column);
+    }
+
+    /** @return array<string, float> */
+    private function stand(int $i, string $name): array
+    {
+        $table = $this->all->tables[$i];
+        $by = [];
+        $column = $table->column($name);
+        $primary = $table->primaryKey->columns ?? [];
+        if ([$name] === $primary) {
+            $by[true === $column?->autoNumbered ? Feature::NUMBERED_KEY : Feature::OWN_KEY] = 1.0;
+            // A key that is called after its own table begins there.
+            $own = $this->all->names->answers($name, $i)[$i]->how ?? 99;
+            if (NameMatch::EQUAL === $own) {
+                $by[Feature::OWN_NAMED] = 1.0;
+            }
+        } elseif (\in_array($name, $primary, true)) {
+            $by[Feature::KEY_PART] = 1.0;
+        }
+        foreach ([] === $primary ? $this->all->keys[$i] : [] as $key) {
+            if ([$name] === $key->columns && JoinKey::LIKELY === $key->standing) {
+                $by[Feature::OWN_KEY] = 1.0;
+            }
+        }
+        foreach ($table->uniqueKeys as $key) {
+            if ([$name] === $key->columns) {
+                $by[Feature::OWN_UNIQUE] = 1.0;
+            }
+        }
+        foreach ($table->indexes as $index) {
+            if (isset($index->parts[0]) && $name === $index->parts[0]->column && !$index->unique) {
+                $by[Feature::INDEX] = 1.0;
+            }
+        }
+        if (NameWords::isPlain($name)) {
+            $by[Feature::PLAIN] = 1.0;
+        }
+        $words = NameWords::of($name);
+        while ([] !== $words && ctype_digit($words[\count($words) - 1])) {
+            array_pop($words);
+        }
+        $last = $words[\count($words) - 1] ?? '';
+        $sure = NameWords::isSureEnding($last) || isset($this->all->endings[$last]) || \count($words) > 1 && NameWords::isBefore($words[0]);
+        if (TypeFit::isSpecial($this->all->types[$i][$name])) {
+            $by[Feature::SPECIAL] = 1.0;
+        }
+        if ($sure) {
+            $by[Feature::ENDING_SURE] = 1.0;
+        } elseif (NameWords::isKeyEnding($last)) {
+            $by[Feature::ENDING_MAYBE] = 1.0;
+        } elseif (1 === preg_match('/(?:id|key|no|nr|num|ref|code|oid)$/', strtolower($name))) {
+            $by[Feature::ENDING_RUN] = 1.0;
+        }
+        $type = $this->all->types[$i][$name];
+        if (TypeFamily::Text === $type->family && (null === $type->length || $type->length > 120) && [] === $type->members) {
+            $by[Feature::LONG_TEXT] = 1.0;
+        }if ([] !== $type->members) {
+            $by[Feature::MEMBERS] = 1.0;
+        }
+        if (TypeFamily::Whole !== $type->family && TypeFamily::Number === $type->family) {
+            $by[Feature::NUMBER] = 1.0;
+        }
+        if (null !== $column?->generated) {
+            $by[Feature::COMPUTED] = 1.0;
+        }
+
+        return $by;
+    }
+
+    /** @return list<int> tables that a comment names */
+    public function mentioned(string $comment): array
+    {
+        if ('' === trim($comment) || mb_strlen($comment) > 400) {
+            return [];
+        }
+        $said = ' '.implode(' ', NameWords::singular(NameWords::of($comment))).' ';
+        $found = [];
+        foreach ($this->all->wordsOf as [$j, $phrase]) {
+            if (str_contains($said, ' '.$phrase.' ')) {
+                $found[] = $j;
+            }
+        }
+
+        return \count($found) > 3 ? [] : $found;
+    }
+}
