@@ -29,16 +29,7 @@ final class Expressions
     private const DEEPEST = 3000;
     /** What hangs together in one chain; the engine that runs this takes a tree apart by recursion. */
     public const LONGEST = 10000;
-    private const UNITS = '/^(?:MICROSECOND|SECOND|MINUTE|HOUR|DAY|WEEK|MONTH|QUARTER|YEAR)S?(?:_\w+)?$/';
-    private const TYPED = '/^(?:DATE|TIME|TIMESTAMP|TIMESTAMPTZ|DATETIME)$/';
 
-    /** Words that begin something else than a name. */
-    private const SPECIAL = [
-        'CASE' => 1, 'NOT' => 1, 'NULL' => 1, 'TRUE' => 1, 'FALSE' => 1, 'EXISTS' => 1, 'UNIQUE' => 1, 'ROW' => 1, 'ARRAY' => 1, 'MATCH' => 1, 'INTERVAL' => 1,
-        'BINARY' => 1, 'PRIOR' => 1, 'CONNECT_BY_ROOT' => 1, 'CURRENT' => 1, 'NEXT' => 1, 'PREVIOUS' => 1, 'NUMERIC' => 1, 'DECIMAL' => 1, 'VARCHAR' => 1,
-        'CHAR' => 1, 'TIMESTAMP' => 1,
-        'TIME' => 1, 'TIMESTAMPTZ' => 1, 'BIT' => 1, 'CHARACTER' => 1,
-    ];
     /** Operators that are nothing else. */
     private const PLAIN = [
         'AND' => 1,
@@ -63,10 +54,13 @@ final class Expressions
 
     public int $depth = 0;
     /** @var array<string, bool> whether a word is a function that needs no parentheses */
-    private array $bare = [];
+    public array $bare = [];
 
-    public function __construct(private readonly Parser $parser, private readonly Tokens $t)
+     public readonly Operands $operands;
+
+   public function __construct(public readonly Parser $parser, public readonly Tokens $t)
     {
+        $this->operands = new Operands($this);
     }
 
     /** @return list<Expression> at least one */
@@ -100,7 +94,7 @@ final class Expressions
             throw $this->t->fault(\sprintf('The expression is nested more than %d deep', self::DEEPEST));
         }
         $from = $this->t->offsets[$this->t->at] ?? $this->t->offset();
-        $left = $this->prefix($from);
+        $left = $this->operands->prefix($from);
         $chain = 0;
         while (isset($this->t->kinds[$this->t->at]) && null !== ($next = $this->infix($left, $least, $from))) {
             $left = $next;
@@ -154,7 +148,7 @@ final class Expressions
             return $this->t->placed(new Cast($left, $this->parser->calls->type()), $from);
         }
         if ('[' === $word && $t->dialect->arrays && Precedence::CAST >= $least) {
-            return $this->element($left, $from);
+            return $this->operands->element($left, $from);
         }
         if ('.' === $word && ('*' === $t->peek(1) || \in_array($t->kind(1), [Lexer::WORD, Lexer::QUOTED], true)) && !$left instanceof Literal) {
             $t->skip();
@@ -404,367 +398,6 @@ final class Expressions
         }
 
         return $left;
-    }
-
-    private function element(Expression $base, int $from): Expression
-    {
-        $t = $this->t;
-        $t->expect('[');
-        $low = ':' === $t->peek() ? null : $this->expression();
-        $slice = $t->take(':');
-        $high = $slice && ']' !== $t->peek() ? $this->expression() : null;
-        $t->expect(']');
-
-        return $this->t->placed(new Element($base, $low, $high, $slice), $from);
-    }
-
-    /** What an expression begins with. */
-    private function prefix(int $from): Expression
-    {
-        $t = $this->t;
-
-        return match ($t->kinds[$t->at] ?? '') {
-            Lexer::WORD => $this->word($from),
-            Lexer::TEXT => $this->text($from),
-            Lexer::NUMBER => $this->plain('number', $from),
-            Lexer::PARAMETER => $this->parameter($from),
-            Lexer::QUOTED => $this->named($from),
-            Lexer::SIGN => $this->signed($from),
-            default => throw $t->fault('A value was expected'),
-        };
-    }
-
-    private function plain(string $kind, int $from): Literal
-    {
-        $text = $this->t->written();
-        $this->t->skip();
-
-        return $this->t->placed(new Literal($kind, $text), $from);
-    }
-
-    private function parameter(int $from): Expression
-    {
-        $text = $this->t->written();
-        $this->t->skip();
-
-        return $this->t->placed(new Parameter($text), $from);
-    }
-
-    private function text(int $from): Expression
-    {
-        $kind = ['x' => 'bytes', 'b' => 'bits', 'n' => 'national'][strtolower($this->t->written()[0])] ?? 'text';
-        $text = $this->t->text() ?? '';
-        // Texts that stand one after the other are one.
-        while (Lexer::TEXT === $this->t->kind()
-            && ($this->t->dialect->charsetTexts || str_contains(substr($this->t->text, $this->t->ended(), $this->t->offset() - $this->t->ended()), "\n"))) {
-            $text .= $this->t->text();
-        }
-
-        return $this->t->placed(new Literal($kind, $text), $from);
-    }
-
-    private function signed(int $from): Expression
-    {
-        $t = $this->t;
-        $sign = $t->peek();
-        if ('(' === $sign) {
-            return $this->parenthesis();
-        }
-        if ('*' === $sign) {
-            $t->skip();
-
-            return $this->t->placed(new Star(), $from);
-        }
-        if (':' === $sign && Lexer::WORD === $t->kind(1)) {
-            $t->skip();
-            $name = $t->name();
-
-            return $this->t->placed(new Parameter(':'.$name), $from);
-        }
-        if ('{' === $sign) {
-            return $this->braced($from);
-        }
-        if ('-' === $sign || '+' === $sign) {
-            $t->skip();
-
-            return $this->t->placed(new Operation($sign, [$this->expression(Precedence::SIGNED)]), $from);
-        }
-        if ('!' === $sign || '~' === $sign || (1 === preg_match('/^[~!@#%^&|`?*\/<>=+-]+$/', $sign) && $t->dialect->ownOperators)) {
-            $t->skip();
-
-            return $this->t->placed(new Operation($sign, [$this->expression($t->dialect->ownOperators ? Precedence::OTHER + 1 : Precedence::SIGNED)]), $from);
-        }
-        throw $t->fault('A value was expected');
-    }
-
-    /** {d '2026-01-01'}, {fn now()}: escapes of the call interface of the standard. */
-    private function braced(int $from): Expression
-    {
-        $t = $this->t;
-        $t->skip();
-        $kind = $t->any('D', 'T', 'TS', 'FN');
-        if ('' === $kind) {
-            throw $t->fault('A value was expected');
-        }
-        $inner = $this->expression();
-        $t->expect('}');
-
-        return 'FN' === $kind ? $inner : $this->t->placed(new Literal('typed', '', ['D' => 'date', 'T' => 'time', 'TS' => 'timestamp'][$kind]), $from);
-    }
-
-    private function word(int $from): Expression
-    {
-        $t = $this->t;
-        $word = $t->words[$t->at] ?? '';
-        $after = $t->kinds[$t->at + 1] ?? '';
-        if (!isset(self::SPECIAL[$word]) && !isset(Parser::RESERVED[$word]) && Lexer::TEXT !== $after && Lexer::WORD !== $after
-            && !($this->bare[$word] ??= 1 === preg_match($t->dialect->bareFunctions, $word))) {
-            return $this->named($from);
-        }
-        $next = $t->peek(1);
-        switch ($word) {
-            case 'CASE':
-                return $this->case($from);
-            case 'NOT':
-                $t->skip();
-
-                return $this->t->placed(new Operation('NOT', [$this->expression(Precedence::NOT)]), $from);
-            case 'NULL':
-                return $this->plain('null', $from);
-            case 'TRUE': case 'FALSE':
-                return $this->plain('bool', $from);
-            case 'EXISTS': case 'UNIQUE':
-                if ('(' === $next) {
-                    $t->skip();
-                    $inner = $this->parenthesis();
-
-                    return $this->t->placed($inner instanceof Subquery ? new Subquery($inner->query, 'EXISTS') : $inner, $from);
-                }
-                break;
-            case 'ROW':
-                if ('(' === $next) {
-                    return $this->row($from);
-                }
-                break;
-            case 'ARRAY':
-                if ('[' === $next || '(' === $next) {
-                    return $this->array($from);
-                }
-                break;
-            case 'MATCH':
-                if ('(' !== $next && $t->dialect->charsetTexts && \in_array($t->kind(1), [Lexer::WORD, Lexer::QUOTED], true)) {
-                    return $this->parser->calls->match($from);
-                }
-                break;
-            case 'NEXT':
-            case 'PREVIOUS':
-                if ('VALUE' === $next && 'FOR' === $t->peek(2)) {
-                    return $this->parser->calls->sequence($from);
-                }
-                break;
-            case 'INTERVAL':
-                if ('(' !== $next || $t->dialect->charsetTexts) {
-                    $interval = $this->interval($from);
-                    if (null !== $interval) {
-                        return $interval;
-                    }
-                }
-                break;
-            case 'BINARY': case 'PRIOR': case 'CONNECT_BY_ROOT':
-                if (')' !== $next && ',' !== $next && '.' !== $next && '' !== $next.$t->kind(1) && ('BINARY' === $word ? $t->dialect->charsetTexts : true)) {
-                    $t->skip();
-
-                    return $this->t->placed(new Operation($word, [$this->expression(Precedence::SIGNED)]), $from);
-                }
-                break;
-        }
-        if (Lexer::TEXT === $t->kind(1) && (1 === preg_match(self::TYPED, $word) || ($t->dialect->ownOperators && !isset(Parser::RESERVED[$word])))) {
-            $type = $this->parser->calls->type();
-
-            return $this->t->placed(new Literal('typed', $t->text() ?? '', $type), $from);
-        }
-        if ($t->dialect->ownOperators && $this->isTypeBeforeText()) {
-            $type = $this->parser->calls->type();
-
-            return $this->t->placed(new Literal('typed', $t->text() ?? '', $type), $from);
-        }
-        if (1 === preg_match($t->dialect->bareFunctions, $word) && '(' !== $next && '.' !== $next) {
-            return $this->parser->calls->bare($from);
-        }
-        if ('CURRENT' === $word && ('DATE' === $next || 'TIME' === $next || 'TIMESTAMP' === $next)) {
-            $t->skip();
-
-            return $this->parser->calls->bare($from);
-        }
-        if (isset(Parser::RESERVED[$word]) && '(' !== $next && '.' !== $next) {
-            throw $t->fault('A value was expected');
-        }
-
-        return $this->named($from);
-    }
-
-    /** `double precision '1'`, `timestamp(0) with time zone '…'`, `numeric(5,2) '1'` */
-    private function isTypeBeforeText(): bool
-    {
-        $t = $this->t;
-        if (1 !== preg_match('/^(?:DOUBLE|CHARACTER|BIT|NATIONAL|TIMESTAMP|TIME|NUMERIC|DECIMAL|VARCHAR|CHAR|TIMESTAMPTZ|INTERVAL)$/', $t->peek())) {
-            return false;
-        }
-        $ahead = 1;
-        if ('(' === $t->peek($ahead)) {
-            while (!\in_array($t->peek(++$ahead), [')', ''], true)) {
-                continue;
-            }
-            ++$ahead;
-        }
-        while (\in_array($t->peek($ahead), ['PRECISION', 'VARYING', 'WITH', 'WITHOUT', 'TIME', 'ZONE'], true)) {
-            ++$ahead;
-        }
-
-        return Lexer::TEXT === $t->kind($ahead);
-    }
-
-    private function row(int $from): Expression
-    {
-        $t = $this->t;
-        $t->skip();
-        if ('(' === $t->peek() && ')' === $t->peek(1)) {
-            $t->skip();
-            $t->skip();
-
-            return $this->t->placed(new RowOf([]), $from);
-        }
-        $t->expect('(');
-        $items = $this->list();
-        $t->expect(')');
-
-        return $this->t->placed(new RowOf($items), $from);
-    }
-
-    private function array(int $from): Expression
-    {
-        $t = $this->t;
-        $t->skip();
-        if ('(' === $t->peek()) {
-            $inner = $this->parenthesis();
-
-            return $this->t->placed($inner instanceof Subquery ? new Subquery($inner->query, 'ARRAY') : $inner, $from);
-        }
-
-        return $this->bracketed($from);
-    }
-
-    /** `[1, 2]`, `[[1, 2], [3, 4]]` after ARRAY */
-    private function bracketed(int $from): ArrayOf
-    {
-        $t = $this->t;
-        $t->expect('[');
-        $items = [];
-        while (']' !== $t->peek()) {
-            $items[] = '[' === $t->peek() ? $this->bracketed($t->offset()) : $this->expression();
-            if (!$t->take(',')) {
-                break;
-            }
-        }
-        $t->expect(']');
-
-        return $this->t->placed(new ArrayOf($items), $from);
-    }
-
-    /** INTERVAL '1' DAY, INTERVAL n MONTH, INTERVAL '1 day'; null where it is a name. */
-    private function interval(int $from): ?Expression
-    {
-        $t = $this->t;
-        if (\in_array($t->kind(1), ['', Lexer::SIGN], true) && '(' !== $t->peek(1) && '-' !== $t->peek(1)) {
-            return null;
-        }
-        if (Lexer::WORD === $t->kind(1) && !$t->dialect->charsetTexts) {
-            return null;
-        }
-        $t->skip();
-        if ('(' === $t->peek() && $t->dialect->ownOperators) {
-            $t->parenthesis();
-        }
-        $amount = Lexer::TEXT === $t->kind() && !$t->dialect->charsetTexts ? $this->text($t->offset()) : $this->expression(Precedence::ADDED);
-        $unit = 1 === preg_match(self::UNITS, $t->peek()) ? ' '.$t->peek() : '';
-        if ('' !== $unit) {
-            $t->skip();
-            if ('(' === $t->peek()) {
-                $t->parenthesis();
-            }
-            if ($t->take('TO')) {
-                $unit .= ' TO '.$t->peek();
-                $t->skip();
-                if ('(' === $t->peek()) {
-                    $t->parenthesis();
-                }
-            }
-        }
-
-        return $this->t->placed(new Operation('INTERVAL'.$unit, [$amount]), $from);
-    }
-
-    private function case(int $from): Expression
-    {
-        $t = $this->t;
-        $t->skip();
-        $subject = 'WHEN' === $t->peek() ? null : $this->expression();
-        $whens = [];
-        while ($t->take('WHEN')) {
-            $when = $this->expression();
-            $t->expect('THEN');
-            $whens[] = [$when, $this->expression()];
-        }
-        if ([] === $whens) {
-            throw $t->fault('“WHEN” was expected');
-        }
-        $else = $t->take('ELSE') ? $this->expression() : null;
-        $t->expect('END');
-
-        return $this->t->placed(new CaseOf($subject, $whens, $else), $from);
-    }
-
-    /** A field, a star after a name, or a call. */
-    private function named(int $from): Expression
-    {
-        $t = $this->t;
-        $quoted = Lexer::QUOTED === ($t->kinds[$t->at] ?? '');
-        if ($quoted && '"' === $t->written()[0] && $t->dialect->doubleQuotedTexts) {
-            return $this->t->placed(new Literal('text', $t->text() ?? ''), $from);
-        }
-        $next = $t->words[$t->at + 1] ?? '';
-        if ('(' !== $next && '.' !== $next && '..' !== $next && '(+)' !== $next) {
-            // By far the most of them.
-            return $this->t->placed(new Ref([$t->name()], $quoted), $from);
-        }
-        $first = $t->written();
-        $names = [$t->name()];
-        while ('.' === $t->peek()) {
-            if ('*' === $t->peek(1)) {
-                $t->skip();
-                $t->skip();
-
-                return $this->t->placed(new Star($names), $from);
-            }
-            $t->skip();
-            // Two dots stand for the usual schema of a database.
-            if ('.' === $t->peek()) {
-                continue;
-            }
-            $quoted = Lexer::QUOTED === $t->kind();
-            $names[] = $t->name();
-        }
-        if ('..' === $t->peek() && \in_array($t->kind(1), [Lexer::WORD, Lexer::QUOTED], true)) {
-            $t->skip();
-            $names[] = $t->name();
-        }
-        if ('(' === $t->peek()) {
-            return $this->parser->calls->call($names, $first, $from);
-        }
-        $outer = $t->take('(+)') || ('(' === $t->peek() && '+' === $t->peek(1));
-        $ref = $this->t->placed(new Ref($names, $quoted), $from);
-
-        return $outer ? $this->t->placed(new Operation('(+)', [$ref]), $from) : $ref;
     }
 
     /** @return list<Sorted> */
