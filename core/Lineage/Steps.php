@@ -38,8 +38,8 @@ final class Steps
 {
     private readonly Grammar $dialect;
     /** @var array<string, Table> by key of the place */
-    private array $tables = [];
-    private Reading $reading;
+    public array $tables = [];
+    public Reading $reading;
     /**
      * @var list<array{kind: string, words: string, detail: string, rows: string, inputs: list<int>, schema: string, table: string, named: string, many: bool}>
      */
@@ -53,8 +53,11 @@ final class Steps
     /** @var array<string, Flow> queries that have a name, by folded name */
     private array $named = [];
 
-    public function __construct(Catalog $catalog)
+     public readonly JoinSteps $joins;
+
+   public function __construct(Catalog $catalog)
     {
+        $this->joins = new JoinSteps($this);
         $this->dialect = Dialects::ofCatalog($catalog)->grammar() ?? new Grammar();
         foreach ($catalog->tables as $table) {
             $this->tables[$table->place()->key()] = $table;
@@ -79,7 +82,7 @@ final class Steps
     }
 
     /** @param list<int> $inputs */
-    private function step(
+    public function step(
         string $kind,
         string $words,
         string $detail = '',
@@ -213,11 +216,11 @@ final class Steps
 
     private function select(Select $select): Flow
     {
-        $conditions = null === $select->where ? [] : self::conjuncts($select->where);
+        $conditions = null === $select->where ? [] : JoinSteps::conjuncts($select->where);
         $flow = null;
         foreach ($select->from as $source) {
             $next = $this->source($source, $flow);
-            $flow = null === $flow ? $next : $this->beside($flow, $next, $conditions, $source);
+            $flow = null === $flow ? $next : $this->joins->beside($flow, $next, $conditions, $source);
         }
         $flow ??= new Flow($this->step('values', 'Begin with one row'), 'the row');
         if ([] !== $conditions) {
@@ -264,7 +267,7 @@ final class Steps
             ][$select->grouping] ?? '';
             $flow->step = $this->step('group', $words, $by.$how, [$flow->step]);
             $flow->keys = '' === $select->grouping ? [
-                array_fill_keys(array_map(fn (Expression $by): string => $this->fieldOf($by, $flow) ?? $this->text($by), $group), true),
+                array_fill_keys(array_map(fn (Expression $by): string => $this->joins->fieldOf($by, $flow) ?? $this->text($by), $group), true),
             ] : [];
         } elseif ([] !== $sums) {
             $flow->step = $this->step('group', 'One row of all of them', '', [$flow->step]);
@@ -312,7 +315,7 @@ final class Steps
     {
         $names = [];
         foreach ($select->items as $item) {
-            $field = $this->fieldOf($item->value, $flow) ?? $this->text($item->value);
+            $field = $this->joins->fieldOf($item->value, $flow) ?? $this->text($item->value);
             $names[$field] ??= $item->name ?? ($item->value instanceof Ref ? $item->value->names[\count($item->value->names) - 1] : $field);
             if ($item->value instanceof \Fasti\Core\Sql\Tree\Star) {
                 $names['*'] = '*';
@@ -334,7 +337,7 @@ final class Steps
         $flow->places = [];
     }
 
-    private function source(Source $source, ?Flow $before): Flow
+    public function source(Source $source, ?Flow $before): Flow
     {
         return match (true) {
             $source instanceof TableRef => $this->table($source),
@@ -344,7 +347,7 @@ final class Steps
                 $source->alias ?? $source->calls[0]->names[\count($source->calls[0]->names) - 1],
                 [$this->fold($source->alias ?? $source->calls[0]->names[\count($source->calls[0]->names) - 1]) => ''],
             ),
-            $source instanceof Joined => $this->joined($source),
+            $source instanceof Joined => $this->joins->joined($source),
             default => new Flow(
                 $this->step('unread', 'Something that was not understood', $source instanceof UnreadSource ? $source->text : $this->text($source)),
                 'rows',
@@ -415,259 +418,6 @@ final class Steps
         );
     }
 
-    private function joined(Joined $join): Flow
-    {
-        $chain = [];
-        $left = $join;
-        while ($left instanceof Joined) {
-            $chain[] = $left;
-            $left = $left->left;
-        }
-        $flow = $this->source($left, null);
-        foreach (array_reverse($chain) as $step) {
-            $right = $this->source($step->right, $flow);
-            $flow = $this->put($flow, $right, $step);
-        }
-
-        return $flow;
-    }
-
-    private function put(Flow $left, Flow $right, Joined $join): Flow
-    {
-        $detail = match (true) {
-            null !== $join->on => $this->text($join->on),
-            [] !== $join->using => 'using '.implode(', ', $join->using),
-            $join->natural => 'by the fields that have the same name',
-            default => '',
-        };
-        $words = match ($join->kind) {
-            'LEFT' => \sprintf('Join %s where there is any; rows without stay', $right->label),
-            'RIGHT' => \sprintf('Join %s, all of it; rows without any drop out', $right->label),
-            'FULL' => \sprintf('Join %s; rows of either side without the other stay', $right->label),
-            'CROSS' => \sprintf('Put each row beside every row of %s', $right->label),
-            'APPLY' => \sprintf('Put each row beside what %s gives for it', $right->label),
-            'OUTER APPLY' => \sprintf('Put each row beside what %s gives for it; rows without stay', $right->label),
-            default => \sprintf('Join %s; rows without drop out', $right->label),
-        };
-        $equal = null !== $join->on ? $this->equalities(self::conjuncts($join->on), $left, $right) : [];
-        foreach ($join->using as $name) {
-            $equal[] = [$this->inEither($left, $name), $this->inEither($right, $name)];
-        }
-
-        $fixed = null === $join->on ? [] : $this->fixed(self::conjuncts($join->on), $right);
-
-        return $this->besides(
-            $left,
-            $right,
-            $words,
-            $detail,
-            [...$equal, ...$fixed],
-            \in_array($join->kind, ['CROSS', 'APPLY', 'OUTER APPLY'], true) && [] === $equal,
-        );
-    }
-
-    /**
-     * What stands beside others by a comma: what is compared in WHERE joins them.
-     *
-     * @param list<Expression> $conditions those that are used up are taken out
-     */
-    private function beside(Flow $left, Flow $right, array &$conditions, Source $source): Flow
-    {
-        if ($source instanceof Produced || ($source instanceof Derived && $source->lateral)) {
-            return $this->besides($left, $right, \sprintf('Put each row beside what %s gives for it', $right->label), '', [], true);
-        }
-        $used = $equal = $others = [];
-        foreach ($conditions as $condition) {
-            $found = $this->equalities([$condition], $left, $right);
-            if ([] !== $found) {
-                $used[] = $this->text($condition);
-                array_push($equal, ...$found);
-            } else {
-                $others[] = $condition;
-            }
-        }
-        $conditions = $others;
-        $words = [] === $equal ? \sprintf('Put each row beside every row of %s', $right->label) : \sprintf('Join %s; rows without drop out', $right->label);
-
-        return $this->besides($left, $right, $words, implode(' AND ', $used), $equal, [] === $equal);
-    }
-
-    /** @param list<array{string, string}> $equal fields of the left and of the right, as `alias.field` */
-    private function besides(Flow $left, Flow $right, string $words, string $detail, array $equal, bool $crossed): Flow
-    {
-        $ofLeft = array_fill_keys(array_column($equal, 0), true);
-        $ofRight = array_fill_keys(array_column($equal, 1), true);
-        $oneRight = self::covers($right->keys, $ofRight);
-        $oneLeft = self::covers($left->keys, $ofLeft);
-        $rows = $crossed ? '' : \sprintf(
-            '%s %s to each row, %s to each %s',
-            match (true) {
-                !$oneRight => 'any number of',
-                $this->isSure($left, $right, $equal) => 'exactly one',
-                default => 'at most one',
-            },
-            $right->label,
-            $oneLeft ? 'at most one row' : 'any number of rows',
-            $right->label,
-        );
-        $step = $this->step('join', $words, $detail, [$left->step, $right->step], $rows, null, !$oneRight);
-        $keys = [];
-        if ($oneRight) {
-            $keys = $left->keys;
-        }
-        if ($oneLeft) {
-            array_push($keys, ...$right->keys);
-        }
-        if ([] === $keys) {
-            foreach (\array_slice($left->keys, 0, 3) as $a) {
-                foreach (\array_slice($right->keys, 0, 3) as $b) {
-                    $keys[] = $a + $b;
-                }
-            }
-        }
-
-        return new Flow($step, 'rows', $left->places + $right->places, $keys);
-    }
-
-    /**
-     * Whether a reference that may not be empty leads there.
-     *
-     * @param list<array{string, string}> $equal
-     */
-    private function isSure(Flow $left, Flow $right, array $equal): bool
-    {
-        $target = array_values($right->places)[0] ?? '';
-        foreach ($left->places as $alias => $place) {
-            foreach ($this->tables[$place]->foreignKeys ?? [] as $key) {
-                $pairs = [];
-                foreach ($key->columns as $i => $column) {
-                    $pairs[] = [$alias.'.'.$this->fold($column), array_key_first($right->places).'.'.$this->fold($key->references->columns[$i] ?? '')];
-                }
-                $required = [] === array_filter($key->columns, fn (string $column): bool => $this->tables[$place]->column($column)->nullable ?? true);
-                if ($required && $target === (new Place($key->references->schema, $key->references->table))->key()
-                    && [] === array_udiff($pairs, $equal, static fn (array $a, array $b): int => $a <=> $b)) {
-                    return true;
-                }
-            }
-        }
-
-        return false;
-    }
-
-    /**
-     * @param list<array<string, true>> $keys
-     * @param array<string, true>       $fields
-     */
-    private static function covers(array $keys, array $fields): bool
-    {
-        foreach ($keys as $key) {
-            if ([] === array_diff_key($key, $fields)) {
-                return true;
-            }
-        }
-
-        return false;
-    }
-
-    /**
-     * @param list<Expression> $conditions
-     *
-     * @return list<array{string, string}> fields of the left and of the right that must be equal
-     */
-    private function equalities(array $conditions, Flow $left, Flow $right): array
-    {
-        $found = [];
-        foreach ($conditions as $condition) {
-            if (!$condition instanceof Operation || '=' !== $condition->sign || 2 !== \count($condition->operands)) {
-                continue;
-            }
-            [$a, $b] = $condition->operands;
-            $pair = [$this->fieldOf($a, $left), $this->fieldOf($b, $right)];
-            if (null === $pair[0] || null === $pair[1]) {
-                $pair = [$this->fieldOf($b, $left), $this->fieldOf($a, $right)];
-            }
-            if (null !== $pair[0] && null !== $pair[1]) {
-                $found[] = [$pair[0], $pair[1]];
-            }
-        }
-
-        return $found;
-    }
-
-    /**
-     * Fields of the right that must equal a value which does not depend on it.
-     *
-     * @param list<Expression> $conditions
-     *
-     * @return list<array{string, string}>
-     */
-    private function fixed(array $conditions, Flow $right): array
-    {
-        $found = [];
-        foreach ($conditions as $condition) {
-            if ($condition instanceof Operation && '=' === $condition->sign && 2 === \count($condition->operands)) {
-                foreach ([0, 1] as $side) {
-                    $field = $this->fieldOf($condition->operands[$side], $right);
-                    $other = $condition->operands[1 - $side];
-                    if (null !== $field && ($other instanceof Literal || ($other instanceof Call && [] === $other->arguments))) {
-                        $found[] = ['', $field];
-                    }
-                }
-            }
-        }
-
-        return $found;
-    }
-
-    /** @return ?string `alias.field` where an expression is a field of these rows */
-    private function fieldOf(Expression $expression, Flow $flow): ?string
-    {
-        if (!$expression instanceof Ref) {
-            return null;
-        }
-        $name = $this->fold($expression->names[\count($expression->names) - 1]);
-        if (\count($expression->names) > 1) {
-            $alias = $this->fold($expression->names[\count($expression->names) - 2]);
-
-            return isset($flow->places[$alias]) ? "$alias.$name" : null;
-        }
-        $place = ($this->reading->fieldAt[$expression->at] ?? null)?->place()->key();
-        $aliases = array_keys(array_filter($flow->places, static fn (string $of): bool => $of === $place));
-        if (1 === \count($aliases)) {
-            return $aliases[0].'.'.$name;
-        }
-
-        return null === $place && 1 === \count($flow->places) ? array_key_first($flow->places).'.'.$name : null;
-    }
-
-    private function inEither(Flow $flow, string $name): string
-    {
-        $name = $this->fold($name);
-        foreach ($flow->places as $alias => $place) {
-            foreach ($this->tables[$place]->columns ?? [] as $column) {
-                if ($this->fold($column->name) === $name) {
-                    return "$alias.$name";
-                }
-            }
-        }
-
-        return array_key_last($flow->places).'.'.$name;
-    }
-
-    /** @return list<Expression> */
-    private static function conjuncts(Expression $condition): array
-    {
-        if (!$condition instanceof Operation || 'AND' !== $condition->sign) {
-            return [$condition];
-        }
-        $all = [];
-        foreach ($condition->operands as $operand) {
-            array_push($all, ...self::conjuncts($operand));
-        }
-
-        return $all;
-    }
-
     /** @param list<Call> $calls */
     private static function calls(Node $node, array &$calls): void
     {
@@ -688,12 +438,12 @@ final class Steps
         }
     }
 
-    private function fold(string $name): string
+    public function fold(string $name): string
     {
         return $this->dialect->anyCase ? mb_strtolower($name) : $name;
     }
 
-    private function text(Node $node): string
+    public function text(Node $node): string
     {
         return $this->between($node, $node);
     }
