@@ -12,12 +12,15 @@ use Fasti\Core\Catalog\IndexPart;
  */
 final class Edits
 {
-    private Outline $outline;
+    public Outline $outline;
     /** @var list<string> */
-    private array $lines;
+    public array $lines;
 
-    public function __construct(string $text)
+     public readonly EditedText $names;
+
+   public function __construct(string $text)
     {
+        $this->names = new EditedText($this);
         $this->outline = Outline::read($text);
         $this->lines = $this->outline->lines;
     }
@@ -87,7 +90,7 @@ final class Edits
         }
         $key = Names::key($thing->name);
         $map = static fn (string $said): string => Names::key($said) === $key ? $name : $said;
-        $this->reprint($map, static fn (string $of): bool => true, true);
+        $this->names->reprint($map, static fn (string $of): bool => true, true);
     }
 
     public function setGrain(string $name, string $grain): void
@@ -150,7 +153,7 @@ final class Edits
         $this->replace($statement->from, $statement->to, explode("\n", '  '.OutlineWriter::attribute($attribute)));
         if ($was->name !== $attribute->name) {
             $this->again();
-            $this->renamed($of->name, $was->name, $attribute->name);
+            $this->names->renamed($of->name, $was->name, $attribute->name);
         }
     }
 
@@ -170,7 +173,7 @@ final class Edits
             explode("\n", '  '.OutlineWriter::attribute($this->formerly($attribute, $attribute->with(name: $name)))),
         );
         $this->again();
-        $this->renamed($of->name, $attribute->name, $name);
+        $this->names->renamed($of->name, $attribute->name, $name);
     }
 
     /** A design that began with a source remembers what a field is called there, so that a rename is one. */
@@ -377,129 +380,6 @@ final class Edits
 
     // ---- names ----
 
-    private function renamed(string $thing, string $was, string $is): void
-    {
-        $of = Names::key($thing);
-        $key = Names::key($was);
-        $this->reprint(
-            static fn (string $said): string => Names::key($said) === $key ? $is : $said,
-            static fn (string $name): bool => Names::key($name) === $of,
-            false,
-        );
-    }
-
-    /**
-     * Reprints the lines that mention a name.
-     *
-     * @param \Closure(string): string $map
-     * @param \Closure(string): bool   $within whether names in the block of a thing are meant
-     * @param bool                     $things it is the name of a thing, which stands in sentences too
-     */
-    private function reprint(\Closure $map, \Closure $within, bool $things): void
-    {
-        $changed = [];
-        $in = '';
-        foreach ($this->outline->statements as $n => $statement) {
-            if ('thing' === $statement->kind) {
-                $thing = Formatting::thingAt($this->outline->design, $statement->from + 1);
-                $in = $thing->name ?? '';
-                if (null !== $thing && $things) {
-                    $new = $thing->with(name: $map($thing->name), kindOf: null === $thing->kindOf ? null : $map($thing->kindOf));
-                    if (!($new->name === $thing->name && $new->kindOf === $thing->kindOf)) {
-                        $changed[$n] = OutlineWriter::thingHead($new);
-                    }
-                }
-            } elseif ('join' === $statement->kind) {
-                $in = '';
-                $join = $this->joinAt($statement->from + 1);
-                if (null !== $join) {
-                    $own = $within($join->child()) && !$things;
-                    $new = $join->with(
-                        from: $things ? $map($join->from) : $join->from, to: $things ? $map($join->to) : $join->to,
-                        through: $own ? array_map($map, $join->through) : $join->through,
-                        key: !$things && $within($join->parent()) ? array_map($map, $join->key) : $join->key,
-                    );
-                    $lines = OutlineWriter::join($new);
-                    if ($lines[0] !== OutlineWriter::join($join)[0]) {
-                        $changed[$n] = $lines[0];
-                    }
-                    foreach ($things ? $this->outline->within($n) : [] as $inner) {
-                        $said = ltrim($this->lines[$this->outline->statements[$inner]->from]);
-                        foreach ($lines as $line) {
-                            foreach (['deleting ', 'changing the key of '] as $lead) {
-                                if (str_starts_with($said, $lead) && str_starts_with(ltrim($line), $lead) && ltrim($line) !== $said) {
-                                    $changed[$inner] = ltrim($line);
-                                }
-                            }
-                        }
-                    }
-                }
-            } elseif ('' !== $in && $within($in) && null !== $statement->object) {
-                $line = self::mapped($statement->object, $map);
-                if (null !== $line) {
-                    $changed[$n] = $line;
-                }
-            } elseif ('question' === $statement->kind && $things) {
-                foreach ($this->outline->design->questions as $question) {
-                    if ($question->line === $statement->from + 1 && array_map($map, $question->of) !== $question->of) {
-                        $changed[$n] = OutlineWriter::question(new OpenQuestion($question->text, array_map($map, $question->of)))[0];
-                    }
-                }
-            } elseif ('view' === $statement->kind && $things) {
-                foreach ($this->outline->design->views as $view) {
-                    if ($view->line === $statement->from + 1 && $map($view->of) !== $view->of) {
-                        $changed[$n] = OutlineWriter::view(new DesignView($view->name, $map($view->of), []))[0];
-                    }
-                }
-            }
-        }
-        krsort($changed);
-        foreach ($changed as $n => $line) {
-            $statement = $this->outline->statements[$n];
-            if ($this->outline->isBroken($statement)) {
-                continue;
-            }
-            array_splice($this->lines, $statement->from, $statement->to - $statement->from + 1, explode("\n", (null === $statement->in ? '' : '  ').$line));
-        }
-        $this->again();
-    }
-
-    /** @param \Closure(string): string $map */
-    private static function mapped(mixed $object, \Closure $map): ?string
-    {
-        if ($object instanceof Identifier) {
-            $new = new Identifier(array_map($map, $object->parts), $object->name);
-
-            return $new->parts === $object->parts ? null : OutlineWriter::identifier($new);
-        }
-        if ($object instanceof Lookup) {
-            $parts = [];
-            foreach ($object->parts as $i => $part) {
-                $parts[] = \in_array($i, $object->sql, true) ? $part : new IndexPart($map($part->column), $part->length, $part->descending);
-            }
-            $new = new Lookup($parts, $object->sql, $object->name, $object->unique, $object->method, $object->where, $object->comment);
-
-            return OutlineWriter::lookup($new) === OutlineWriter::lookup($object) ? null : OutlineWriter::lookup($new);
-        }
-        if ($object instanceof Dependency) {
-            $new = new Dependency($map($object->of), array_map($map, $object->on));
-
-            return $new->of === $object->of && $new->on === $object->on ? null : OutlineWriter::dependency($new);
-        }
-        if ($object instanceof Always) {
-            $of = null === $object->of ? null : $map($object->of);
-
-            return $of === $object->of ? null : OutlineWriter::always(new Always($object->sql, $object->name, $of));
-        }
-        if ($object instanceof Attribute) {
-            $limits = array_map(static fn (Limit $limit): Limit => $limit->value ? $limit : new Limit($limit->words, $map($limit->than)), $object->limits);
-
-            return $limits == $object->limits ? null : OutlineWriter::attribute($object->with(limits: $limits));
-        }
-
-        return null;
-    }
-
     private function attributeOf(string $said, ?string $meaning = null): Attribute
     {
         $read = Outline::read("Thing\n  ".trim($said));
@@ -531,7 +411,7 @@ final class Edits
         return $thing->attribute($name) ?? throw new EditError(\sprintf('%s has no “%s”.', $thing->name, $name));
     }
 
-    private function joinAt(int $line): ?DesignJoin
+    public function joinAt(int $line): ?DesignJoin
     {
         foreach ($this->outline->design->joins as $join) {
             if ($join->line === $line) {
@@ -603,7 +483,7 @@ final class Edits
         $this->again();
     }
 
-    private function again(): void
+    public function again(): void
     {
         $this->outline = Outline::read(implode("\n", $this->lines));
         $this->lines = $this->outline->lines;
