@@ -4,8 +4,6 @@ declare(strict_types=1);
 
 namespace Fasti\Core\Design;
 
-use Fasti\Core\Catalog\IndexPart;
-
 /**
  * Changes of an outline that were made in its drawing or its ledger. Each touches the lines that say it and no others, so that
  * comments, order and what is not understood stay.
@@ -16,9 +14,9 @@ final class Edits
     /** @var list<string> */
     public array $lines;
 
-     public readonly EditedText $names;
+    public readonly EditedText $names;
 
-   public function __construct(string $text)
+    public function __construct(string $text)
     {
         $this->names = new EditedText($this);
         $this->outline = Outline::read($text);

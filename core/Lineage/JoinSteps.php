@@ -4,34 +4,16 @@ declare(strict_types=1);
 
 namespace Fasti\Core\Lineage;
 
-use Fasti\Core\Catalog\Catalog;
 use Fasti\Core\Catalog\Place;
-use Fasti\Core\Catalog\Table;
-use Fasti\Core\Dialect\Dialects;
-use Fasti\Core\Dialect\Grammar;
-use Fasti\Core\Sql\Parser;
-use Fasti\Core\Sql\Reading;
-use Fasti\Core\Sql\SqlFault;
-use Fasti\Core\Sql\Tree\Body;
 use Fasti\Core\Sql\Tree\Call;
-use Fasti\Core\Sql\Tree\Combined;
 use Fasti\Core\Sql\Tree\Derived;
 use Fasti\Core\Sql\Tree\Expression;
 use Fasti\Core\Sql\Tree\Joined;
 use Fasti\Core\Sql\Tree\Literal;
-use Fasti\Core\Sql\Tree\Named;
-use Fasti\Core\Sql\Tree\Node;
 use Fasti\Core\Sql\Tree\Operation;
 use Fasti\Core\Sql\Tree\Produced;
-use Fasti\Core\Sql\Tree\Query;
 use Fasti\Core\Sql\Tree\Ref;
-use Fasti\Core\Sql\Tree\Select;
-use Fasti\Core\Sql\Tree\Sorted;
 use Fasti\Core\Sql\Tree\Source;
-use Fasti\Core\Sql\Tree\TableRef;
-use Fasti\Core\Sql\Tree\UnreadSource;
-use Fasti\Core\Sql\Tree\ValuesOf;
-use Fasti\Core\Wording\Amount;
 
 /** How two flows of rows are put beside each other, and how many rows that makes. */
 final class JoinSteps

@@ -21,7 +21,6 @@ use Fasti\Core\Sql\Tree\Joined;
 use Fasti\Core\Sql\Tree\Literal;
 use Fasti\Core\Sql\Tree\Named;
 use Fasti\Core\Sql\Tree\Node;
-use Fasti\Core\Sql\Tree\Operation;
 use Fasti\Core\Sql\Tree\Produced;
 use Fasti\Core\Sql\Tree\Query;
 use Fasti\Core\Sql\Tree\Ref;
@@ -53,9 +52,9 @@ final class Steps
     /** @var array<string, Flow> queries that have a name, by folded name */
     private array $named = [];
 
-     public readonly JoinSteps $joins;
+    public readonly JoinSteps $joins;
 
-   public function __construct(Catalog $catalog)
+    public function __construct(Catalog $catalog)
     {
         $this->joins = new JoinSteps($this);
         $this->dialect = Dialects::ofCatalog($catalog)->grammar() ?? new Grammar();

@@ -4,18 +4,13 @@ declare(strict_types=1);
 
 namespace Fasti\Core\Sql;
 
-use Fasti\Core\Sql\Tree\ArrayOf;
-use Fasti\Core\Sql\Tree\CaseOf;
 use Fasti\Core\Sql\Tree\Cast;
-use Fasti\Core\Sql\Tree\Element;
 use Fasti\Core\Sql\Tree\Expression;
 use Fasti\Core\Sql\Tree\Item;
 use Fasti\Core\Sql\Tree\Literal;
 use Fasti\Core\Sql\Tree\Member;
 use Fasti\Core\Sql\Tree\Operation;
-use Fasti\Core\Sql\Tree\Parameter;
 use Fasti\Core\Sql\Tree\Query;
-use Fasti\Core\Sql\Tree\Ref;
 use Fasti\Core\Sql\Tree\RowOf;
 use Fasti\Core\Sql\Tree\Select;
 use Fasti\Core\Sql\Tree\Sorted;
@@ -56,9 +51,9 @@ final class Expressions
     /** @var array<string, bool> whether a word is a function that needs no parentheses */
     public array $bare = [];
 
-     public readonly Operands $operands;
+    public readonly Operands $operands;
 
-   public function __construct(public readonly Parser $parser, public readonly Tokens $t)
+    public function __construct(public readonly Parser $parser, public readonly Tokens $t)
     {
         $this->operands = new Operands($this);
     }

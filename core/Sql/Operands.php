@@ -6,22 +6,15 @@ namespace Fasti\Core\Sql;
 
 use Fasti\Core\Sql\Tree\ArrayOf;
 use Fasti\Core\Sql\Tree\CaseOf;
-use Fasti\Core\Sql\Tree\Cast;
 use Fasti\Core\Sql\Tree\Element;
 use Fasti\Core\Sql\Tree\Expression;
-use Fasti\Core\Sql\Tree\Item;
 use Fasti\Core\Sql\Tree\Literal;
-use Fasti\Core\Sql\Tree\Member;
 use Fasti\Core\Sql\Tree\Operation;
 use Fasti\Core\Sql\Tree\Parameter;
-use Fasti\Core\Sql\Tree\Query;
 use Fasti\Core\Sql\Tree\Ref;
 use Fasti\Core\Sql\Tree\RowOf;
-use Fasti\Core\Sql\Tree\Select;
-use Fasti\Core\Sql\Tree\Sorted;
 use Fasti\Core\Sql\Tree\Star;
 use Fasti\Core\Sql\Tree\Subquery;
-use Fasti\Core\Sql\Tree\Unread;
 
 /** What stands between the signs of an expression: names, texts, figures, calls, choices, lists. */
 final class Operands

@@ -247,7 +247,7 @@ final class Resolver
             foreach ($row as $i => $value) {
                 $meaning = $this->valuing->of($value, $scope);
                 $types[$i][] = $meaning->type;
-                $columns[$i] ??= new Meaning($this->typing->nameOf('values', (string) ($i + 1)) ?? $this->valuing->nameOf($value), null, false);
+                $columns[$i] ??= new Meaning($this->typing->nameOf('values', (string) ($i + 1)) ?? $this->valuing->calls->nameOf($value), null, false);
                 $columns[$i]->nullable = self::either($columns[$i]->nullable, $meaning->nullable);
                 $columns[$i]->values += $meaning->values;
                 $columns[$i]->conditions += $meaning->conditions;
@@ -284,7 +284,7 @@ final class Resolver
             }
             $meaning = $this->valuing->of($item->value, $scope);
             $name = $item->name ?? ($this->dialect->aliasesAnywhere && $item->value instanceof Ref
-                && '' !== $meaning->name ? $meaning->name : $this->valuing->nameOf($item->value));
+                && '' !== $meaning->name ? $meaning->name : $this->valuing->calls->nameOf($item->value));
             $block->columns[] = $column = $meaning->named($name);
             $scope->aliases[$this->fold($name)] ??= $column;
         }
@@ -323,7 +323,7 @@ final class Resolver
         }
         foreach ($select->windows as $window) {
             // A window that nothing uses is read all the same: its names are references.
-            $this->valuing->window($window, $scope);
+            $this->valuing->calls->window($window, $scope);
         }
     }
 

@@ -19,7 +19,6 @@ use Fasti\Core\Sql\Tree\Ref;
 use Fasti\Core\Sql\Tree\RowOf;
 use Fasti\Core\Sql\Tree\Star;
 use Fasti\Core\Sql\Tree\Subquery;
-use Fasti\Core\Sql\Tree\Window;
 
 /** Says what an expression means where it stands. */
 final readonly class Valuing
@@ -27,10 +26,13 @@ final readonly class Valuing
     /** Parts of a name that belong to the engine: numbers of a sequence, and the row that is written. */
     private const SEQUENCES = ['nextval' => 1, 'currval' => 1];
 
-    private Typing $typing;
+    public Typing $typing;
 
-    public function __construct(private Resolver $resolver)
+    public readonly ValuedCalls $calls;
+
+    public function __construct(public Resolver $resolver)
     {
+        $this->calls = new ValuedCalls($this);
         $this->typing = $resolver->typing;
     }
 
@@ -40,7 +42,7 @@ final readonly class Valuing
             $expression instanceof Ref => $this->ref($expression, $scope),
             $expression instanceof Literal => $this->literal($expression),
             $expression instanceof Operation => $this->operation($expression, $scope),
-            $expression instanceof Call => $this->call($expression, $scope),
+            $expression instanceof Call => $this->calls->call($expression, $scope),
             $expression instanceof Cast => $this->cast($expression, $scope),
             $expression instanceof CaseOf => $this->case($expression, $scope),
             $expression instanceof Subquery => $this->subquery($expression, $scope),
@@ -504,152 +506,5 @@ final readonly class Valuing
         }
 
         return $columns;
-    }
-
-    private function call(Call $call, Scope $scope): Meaning
-    {
-        $name = strtolower($call->names[\count($call->names) - 1]);
-        $result = new Meaning();
-        $types = $empty = $literals = [];
-        foreach ($call->arguments as $i => $argument) {
-            $meaning = $this->of($argument, $scope);
-            if ($argument instanceof Literal) {
-                $literals[$i] = $argument->text;
-            }
-            if ($argument instanceof Star && [] === $argument->names) {
-                continue;
-            }
-            $types[] = $meaning->type;
-            $empty[] = $meaning->nullable;
-            $result->values += $meaning->values;
-            $result->conditions += $meaning->conditions;
-        }
-        foreach ($call->order as $sorted) {
-            $meaning = $this->of($sorted->by, $scope);
-            if ($call->within) {
-                $types[] = $meaning->type;
-                $result->values += $meaning->values;
-            } else {
-                $result->conditions += $meaning->values;
-            }
-            $result->conditions += $meaning->conditions;
-        }
-        if (null !== $call->filter) {
-            $result->conditions += $this->conditions($call->filter, $scope);
-            $empty[] = true;
-        }
-        if (null !== $call->over) {
-            $result->conditions += $this->window($call->over, $scope);
-        }
-        $routine = $this->resolver->known->routine(
-            \count($call->names) > 1 ? $call->names[\count($call->names) - 2] : null,
-            $call->names[\count($call->names) - 1],
-        );
-        $result->type = $call->type ?? (null === $routine || null === $routine->returns ? $this->typing->call($name, $types, null !== $call->over, $literals)
-            : (string) preg_replace('/^(?:SETOF|TABLE)\s*/i', '', $routine->returns));
-        $result->nullable = null !== $routine ? null : $this->typing->callMayBeEmpty($name, $empty, $scope->grouped, null !== $call->over);
-
-        return $result;
-    }
-
-    /** @return array<string, true> the fields that decide what rows a function looks at */
-    public function window(Window $window, Scope $scope): array
-    {
-        $conditions = [];
-        foreach ([
-            ...$window->partition,
-            ...array_map(static fn (Tree\Sorted $sorted): Expression => $sorted->by, $window->order),
-            ...$window->bounds,
-        ] as $part) {
-            $meaning = $this->of($part, $scope);
-            $conditions += $meaning->values + $meaning->conditions;
-        }
-        if (null !== $window->name) {
-            $named = $scope->windows[$this->resolver->fold($window->name)] ?? null;
-            if (null === $named) {
-                $this->resolver->unknown($window->at, \sprintf('There is no window “%s”', $window->name));
-            } elseif ($named !== $window) {
-                $conditions += $this->window($named, $scope);
-            }
-        }
-
-        return $conditions;
-    }
-
-    /** What a column without a name is called. */
-    public function nameOf(Expression $expression): string
-    {
-        if ($expression instanceof Ref) {
-            return $expression->names[\count($expression->names) - 1];
-        }
-        if ($expression instanceof Literal && 'text' === $expression->kind && $this->resolver->dialect->charsetTexts) {
-            return $expression->text;
-        }
-        [$kind, $name] = $this->figured($expression);
-
-        return $this->typing->nameOf($kind, $name) ?? substr($this->resolver->text, $expression->at, $expression->end - $expression->at);
-    }
-
-    /** @return array{string, ?string} the kind of what names it, and the name */
-    private function figured(Expression $expression): array
-    {
-        return match (true) {
-            $expression instanceof Ref => ['ref', $expression->names[\count($expression->names) - 1]],
-            $expression instanceof Call => ['call', $expression->names[\count($expression->names) - 1]],
-            $expression instanceof Member => ['member', $expression->name],
-            $expression instanceof Element => $this->figured($expression->base),
-            $expression instanceof Cast => $this->figuredOr($expression->value, ['other', 'cast', 'caseof'], ['cast', $expression->type]),
-            $expression instanceof Literal => null === $expression->type ? ['other', null] : ['cast', $expression->type],
-            $expression instanceof CaseOf => null === $expression->else ? ['caseof', null] : $this->figuredOr(
-                $expression->else,
-                ['other', 'cast', 'caseof'],
-                ['caseof', null],
-            ),
-            $expression instanceof ArrayOf => ['arrayof', null],
-            $expression instanceof RowOf => ['rowof', null],
-            $expression instanceof Subquery => match (true) {
-                'EXISTS' === $expression->how => ['exists', null],
-                'ARRAY' === $expression->how => ['arrayof', null],
-                default => $this->figuredQuery($expression->query),
-            },
-            $expression instanceof Operation && 'COLLATE' === $expression->sign => $this->figured($expression->operands[0]),
-            $expression instanceof Operation && ('AT TIME ZONE' === $expression->sign || 'OVERLAPS' === $expression->sign) => [
-                'call',
-                'OVERLAPS' === $expression->sign ? 'overlaps' : 'timezone',
-            ],
-            $expression instanceof Operation && str_starts_with($expression->sign, 'INTERVAL') => ['cast', 'interval'],
-            default => ['other', null],
-        };
-    }
-
-    /**
-     * @param list<string>          $weak kinds of names that something better takes the place of
-     * @param array{string, ?string} $or
-     *
-     * @return array{string, ?string}
-     */
-    private function figuredOr(Expression $expression, array $weak, array $or): array
-    {
-        $figured = $this->figured($expression);
-
-        return \in_array($figured[0], $weak, true) ? $or : $figured;
-    }
-
-    /** @return array{string, ?string} */
-    private function figuredQuery(Tree\Query $query): array
-    {
-        $body = $query->body;
-        while ($body instanceof Tree\Query || $body instanceof Tree\Combined) {
-            $body = $body instanceof Tree\Query ? $body->body : $body->left;
-        }
-        $first = $body instanceof Tree\Select ? ($body->items[0] ?? null) : null;
-        if ($body instanceof Tree\ValuesOf) {
-            return ['ref', 'column1'];
-        }
-        if (null === $first) {
-            return ['other', null];
-        }
-
-        return ['ref', $first->name ?? $this->nameOf($first->value)];
     }
 }
