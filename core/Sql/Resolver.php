@@ -9,19 +9,14 @@ use Fasti\Core\Dialect\Grammar;
 use Fasti\Core\Dialect\Typing;
 use Fasti\Core\Sql\Tree\Body;
 use Fasti\Core\Sql\Tree\Combined;
-use Fasti\Core\Sql\Tree\Derived;
 use Fasti\Core\Sql\Tree\Expression;
-use Fasti\Core\Sql\Tree\Joined;
 use Fasti\Core\Sql\Tree\Literal;
 use Fasti\Core\Sql\Tree\Named;
-use Fasti\Core\Sql\Tree\Produced;
 use Fasti\Core\Sql\Tree\Query;
 use Fasti\Core\Sql\Tree\Ref;
 use Fasti\Core\Sql\Tree\Select;
 use Fasti\Core\Sql\Tree\Sorted;
-use Fasti\Core\Sql\Tree\Source;
 use Fasti\Core\Sql\Tree\Star;
-use Fasti\Core\Sql\Tree\TableRef;
 use Fasti\Core\Sql\Tree\ValuesOf;
 
 /** Says what the names of a query mean, by the rules of scope of its engine, and follows each of its columns to its fields. */
@@ -44,8 +39,11 @@ final class Resolver
     /** @var array<string, array{int, array<string, array{string, string}>}> pairs of fields that a join compares, by the two instances; with its place */
     public array $joins = [];
 
-    public function __construct(public readonly Tables $known, public readonly Grammar $dialect, private readonly string $schema, public readonly string $text)
+    public readonly ResolvedSources $sources;
+
+    public function __construct(public readonly Tables $known, public readonly Grammar $dialect, public readonly string $schema, public readonly string $text)
     {
+        $this->sources = new ResolvedSources($this);
         $this->typing = $known->typing;
         $this->valuing = new Valuing($this);
     }
@@ -145,7 +143,7 @@ final class Resolver
     }
 
     /** @param list<string> $names */
-    private function stored(Block $block, array $names = []): Block
+    public function stored(Block $block, array $names = []): Block
     {
         foreach ($block->columns as $i => $column) {
             $copy = clone $column;
@@ -263,7 +261,7 @@ final class Resolver
     private function select(Select $select, Scope $scope): Block
     {
         foreach ($select->from as $source) {
-            $scope->frame = $scope->frame->beside($this->source($source, $scope));
+            $scope->frame = $scope->frame->beside($this->sources->source($source, $scope));
         }
         foreach ($select->windows as $name => $window) {
             $scope->windows[$this->fold($name)] = $window;
@@ -414,223 +412,5 @@ final class Resolver
         }
 
         return $all;
-    }
-
-    private function source(Source $source, Scope $scope): Frame
-    {
-        return match (true) {
-            $source instanceof TableRef => Frame::of($this->table($source, $scope)),
-            $source instanceof Derived => Frame::of($this->derived($source, $scope)),
-            $source instanceof Produced => Frame::of((new Producing($this))->relation($source, $scope)),
-            $source instanceof Joined => $this->joined($source, $scope),
-            default => Frame::of(new Relation('', null, [], [], true)),
-        };
-    }
-
-    private function table(TableRef $ref, Scope $scope): Relation
-    {
-        $name = $ref->names[\count($ref->names) - 1];
-        $schema = $ref->names[\count($ref->names) - 2] ?? null;
-        $alias = $this->fold($ref->alias ?? $name);
-        if (null === $schema) {
-            for ($around = $scope; null !== $around; $around = $around->around) {
-                $block = $around->named[$this->fold($name)] ?? null;
-                if (null !== $block) {
-                    return new Relation(
-                        $alias,
-                        null,
-                        $ref->columns,
-                        $block->columns,
-                        $block->open,
-                        $block->conditions,
-                        null !== $ref->alias,
-                        $this->dialect->anyCase,
-                    );
-                }
-            }
-        }
-        $table = $this->known->find($schema, $name, $this->schema);
-        if (null === $table) {
-            if (null === $schema && 'dual' === strtolower($name)) {
-                return new Relation($alias, null, [], [new Meaning('DUMMY', 'varchar(1)')], false, [], false, true);
-            }
-            $system = null !== $schema && 1 === preg_match($this->dialect->systemSchemas, $schema);
-            $this->unknown($ref->at, \sprintf(
-                $system ? '%s belongs to the engine itself and is not in the catalog' : '%s is not in the catalog',
-                new Place((string) $schema, $name),
-            ));
-
-            return new Relation($alias, null, $ref->columns, [], true, [], null !== $ref->alias, $this->dialect->anyCase);
-        }
-        $this->tables[$table->place()->key()] = $table->place();
-        $this->tableAt[$ref->at] = $table->place();
-        $unread = [] === $table->columns;
-
-        return new Relation($alias, $table, $ref->columns, [], $unread, [], null !== $ref->alias, $this->dialect->anyCase);
-    }
-
-    private function derived(Derived $source, Scope $scope): Relation
-    {
-        // Only LATERAL lets a query see what stands beside it.
-        $around = $source->lateral ? $scope : self::without($scope);
-        $block = $this->stored($this->query($source->query, $around));
-
-        return new Relation(
-            $this->fold($source->alias ?? ''),
-            null,
-            $source->columns,
-            $block->columns,
-            $block->open,
-            $block->conditions,
-            true,
-            $this->dialect->anyCase,
-        );
-    }
-
-    /** The scope as a query beside its sources sees it. */
-    private static function without(Scope $scope): Scope
-    {
-        return new Scope($scope->around, $scope->named);
-    }
-
-    private function joined(Joined $join, Scope $scope): Frame
-    {
-        // Long chains of joins lean to the left as well.
-        $chain = [];
-        $left = $join;
-        while ($left instanceof Joined && (null === $left->alias || $left === $join)) {
-            $chain[] = $left;
-            $left = $left->left;
-        }
-        $frame = $this->source($left, $scope);
-        foreach (array_reverse($chain) as $step) {
-            $frame = $this->joinedTo($step, $frame, $scope);
-        }
-        if (null === $join->alias) {
-            return $frame;
-        }
-
-        return Frame::of(
-            new Relation($this->fold($join->alias), null, [], $frame->all($this->dialect->anyCase), $frame->isOpen(), [], true, $this->dialect->anyCase),
-        );
-    }
-
-    private function joinedTo(Joined $step, Frame $left, Scope $scope): Frame
-    {
-        // What stands to the right may look at what stands to the left, where it is made for each row.
-        $beside = new Scope($scope->around, $scope->named);
-        $beside->frame = $scope->frame->beside($left);
-        $right = $this->source($step->right, $beside);
-        $scope->conditions += $beside->conditions;
-        $of = new Scope($scope->around, $scope->named);
-        $of->frame = $left->beside($right);
-        if (\in_array($step->kind, ['RIGHT', 'FULL'], true)) {
-            $left->outer();
-        }
-        if (\in_array($step->kind, ['LEFT', 'FULL', 'OUTER APPLY'], true)) {
-            $right->outer();
-        }
-        if ($step->natural || [] !== $step->using) {
-            return $this->merged($step, $left, $right, $scope);
-        }
-        if (null !== $step->on) {
-            // Names that the joined tables lack may stand further out.
-            $of->frame = $of->frame->beside($scope->frame);
-            $scope->conditions += $this->valuing->conditions($step->on, $of);
-        }
-
-        return $left->beside($right);
-    }
-
-    private function merged(Joined $step, Frame $left, Frame $right, Scope $scope): Frame
-    {
-        $names = $step->using;
-        if ($step->natural) {
-            $names = [];
-            foreach ($left->all($this->dialect->anyCase) as $column) {
-                if (null !== $right->column($this->fold($column->name), $this->dialect->anyCase)) {
-                    $names[] = $column->name;
-                }
-            }
-            $names = array_values(array_unique($names));
-        }
-        $merged = $hidden = [];
-        foreach ($names as $name) {
-            $folded = $this->fold($name);
-            $a = $left->column($folded, $this->dialect->anyCase);
-            $b = $right->column($folded, $this->dialect->anyCase);
-            if (null === $a || null === $b) {
-                if (!$left->isOpen() && !$right->isOpen()) {
-                    $this->unknown($step->at, \sprintf('“%s”, by which two tables are joined, is not a field of both', $name));
-                }
-                $a ??= $b;
-                $b ??= $a;
-                if (null === $a || null === $b) {
-                    continue;
-                }
-            }
-            foreach ([$a, $b] as $side) {
-                if (null !== $side->reference) {
-                    $this->references[$side->reference] = true;
-                }
-            }
-            $this->valuing->pair($a, $b, $step->at);
-            $scope->conditions += $a->values + $b->values + $a->conditions + $b->conditions;
-            $merged[] = $this->common($step->kind, $a, $b);
-            $hidden[$folded] = true;
-        }
-        $frame = $this->parted($merged, $hidden, $left, $right);
-        if (null !== $step->usingAlias) {
-            $frame->relations[] = new Relation($this->fold($step->usingAlias), null, [], $merged, false, [], true, $this->dialect->anyCase);
-        }
-
-        return $frame;
-    }
-
-    private function common(string $kind, Meaning $a, Meaning $b): Meaning
-    {
-        $of = 'RIGHT' === $kind ? $b : $a;
-        $full = 'FULL' === $kind;
-
-        return new Meaning(
-            $a->name,
-            $this->typing->common([$a->type, $b->type]),
-            match (true) {
-                !$full => $of->nullable,
-                true === $a->nullable && true === $b->nullable => true,
-                default => null,
-            },
-            $full ? $a->values + $b->values : $of->values,
-            $full ? $a->conditions + $b->conditions : $of->conditions,
-            $full ? null : $of->direct,
-            $full ? 0 : $of->instance,
-        );
-    }
-
-    /**
-     * @param list<Meaning>       $merged
-     * @param array<string, true> $hidden names that both have
-     */
-    private function parted(array $merged, array $hidden, Frame $left, Frame $right): Frame
-    {
-        $rest = fn (Frame $frame): array => array_values(array_filter(
-            array_map(static fn (array $part): array => [$part[0], $part[1], $part[2] + $hidden], $frame->parts),
-            fn (array $part): bool => null === $part[1] || !isset($hidden[$this->fold($part[1]->name)]),
-        ));
-        $relations = [...$left->relations, ...$right->relations];
-        if ($this->dialect->mergedFirst) {
-            return new Frame($relations, [...array_map(static fn (Meaning $column): array => [null, $column, []], $merged), ...$rest($left), ...$rest($right)]);
-        }
-        // SQLite leaves them where they stood in the left one.
-        $parts = [];
-        $byName = [];
-        foreach ($merged as $column) {
-            $byName[$this->fold($column->name)] = $column;
-        }
-        foreach ($left->all($this->dialect->anyCase) as $column) {
-            $parts[] = [null, $byName[$this->fold($column->name)] ?? $column, []];
-        }
-
-        return new Frame($relations, [...$parts, ...$rest($right)]);
     }
 }
