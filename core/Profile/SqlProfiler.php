@@ -28,17 +28,11 @@ use Fasti\Core\Wording\Amount;
  */
 final class SqlProfiler
 {
-    private const SAMPLE = 10000;
+    public const SAMPLE = 10000;
     /** Tables with more rows are counted in a sample of so many. */
     public const MOST_COUNTED = 2000000;
     private const COUNTED_SAMPLE = 200000;
-    /** A field with no more different values in the sample is counted value by value, which also tells all the rest of it. */
-    private const FEW_VALUES = 60;
-    private const MOST_VALUES = 1000;
-    private const LONGEST = FieldFigures::CUT;
-    private const MOST_FREQUENT = 20;
-    /** Different values that are grouped to find the most frequent. */
-    private const MOST_GROUPED = 2000;
+    public const LONGEST = FieldFigures::CUT;
     /** After each scan the source rests for this share of the time it took. */
     private const REST = 0.1;
     private const LONGEST_REST = 0.25;
@@ -53,10 +47,13 @@ final class SqlProfiler
     /** @var list<string> */
     private array $notes = [];
 
-    private readonly ProfileSql $sql;
+    public readonly ProfileSql $sql;
+
+    public readonly Frequencies $frequencies;
 
     public function __construct(private readonly Rows $source, private readonly Dialect $dialect)
     {
+        $this->frequencies = new Frequencies($this);
         $this->sql = $dialect->profiling() ?? throw new \LogicException(\sprintf('%s cannot be asked about its data.', $dialect->label()));
     }
 
@@ -89,10 +86,10 @@ final class SqlProfiler
             [$likely] = Likely::kind($families[$i], $values[$i], \count($sample[$i]), \count($values[$i]), null, 0);
             $personal[] = '' !== Privacy::reason($name, $column->name, $likely, \array_slice($values[$i], 0, 500), $decisions[$column->name] ?? '');
         }
-        $few = $exact = $all && \count($sample[0] ?? []) >= min($rows, 1000) ? $this->few($table, $values, $personal, $progress) : [];
+        $few = $exact = $all && \count($sample[0] ?? []) >= min($rows, 1000) ? $this->frequencies->few($table, $values, $personal, $progress) : [];
         // What is allowed is a matter of each letter; how often a value stands, of what the database takes for the same.
         $checks = $this->checks($table, $families, $allowed, $exact);
-        $few = $this->alike($table, $exact);
+        $few = $this->frequencies->alike($table, $exact);
         $progress->at("$name: counting values", 0, 0);
         $how = $all ? '' : $this->words($rows, self::COUNTED_SAMPLE);
         try {
@@ -111,9 +108,9 @@ final class SqlProfiler
         $fields = [];
         foreach ($table->columns as $i => $column) {
             if (isset($few[$i]) && TypeFamily::Text === $families[$i]) {
-                $figures['fields'][$i] = $this->withEdges($table, $column, $few[$i], $figures['fields'][$i]);
+                $figures['fields'][$i] = $this->frequencies->withEdges($table, $column, $few[$i], $figures['fields'][$i]);
             }
-            $counted = isset($few[$i]) ? self::tallied($few[$i], $exact[$i] ?? [], $families[$i], $figures['fields'][$i]) : $figures['fields'][$i];
+            $counted = isset($few[$i]) ? Frequencies::tallied($few[$i], $exact[$i] ?? [], $families[$i], $figures['fields'][$i]) : $figures['fields'][$i];
             $filled = array_filter($few[$i] ?? [], static fn (int $count, string|int $value): bool => '' !== trim((string) $value), \ARRAY_FILTER_USE_BOTH);
             $fields[$column->name] = FieldFigures::field(
                 $name,
@@ -122,7 +119,7 @@ final class SqlProfiler
                 $looked,
                 $counted,
                 $values[$i],
-                isset($few[$i]) ? $filled : $this->frequent($table, $i, $all && !$personal[$i], $counted, $values[$i]),
+                isset($few[$i]) ? $filled : $this->frequencies->frequent($table, $i, $all && !$personal[$i], $counted, $values[$i]),
                 $decisions[$column->name] ?? '',
                 ($checks[$i] ?? null)?->sorted(),
             );
@@ -174,196 +171,6 @@ final class SqlProfiler
         }
 
         return array_values($columns);
-    }
-
-    /**
-     * Counts the values of each field that seems to have few of them.
-     *
-     * @param array<int, list<string>> $values   of the sample, by column
-     * @param list<bool>               $personal whose values are not asked for one by one
-     *
-     * @return array<int, array<array-key, int>> column → value → rows
-     */
-    private function few(Table $table, array $values, array $personal, Progress $progress): array
-    {
-        $few = [];
-        foreach ($table->columns as $i => $column) {
-            $seen = $values[$i];
-            if ($personal[$i] || !$this->sql->comparable($column) || \count(array_unique($seen)) > self::FEW_VALUES
-                || ([] !== $seen && max(array_map(mb_strlen(...), $seen)) >= self::LONGEST / 2)) {
-                continue;
-            }
-            $progress->at($table->name.': how often each value stands', $i, \count($table->columns));
-            $name = $this->sql->quoted($column->name);
-            $counts = [];
-            // "g" and "G" are two values, whatever the collation makes of them.
-            $by = TypeFamily::Text === $this->family($column) ? $this->sql->apart($column, $name) : $name;
-            $text = $by === $name ? $this->asText($column) : 'MIN('.$this->asText($column).')';
-            $rows = $this->scan("SELECT $text AS value, COUNT(*) AS n FROM {$this->sql->from($table)} WHERE $name IS NOT NULL
-                GROUP BY $by LIMIT ".(self::MOST_VALUES + 1));
-            foreach ($rows as $row) {
-                $counts[(string) $row['value']] = ($counts[(string) $row['value']] ?? 0) + (int) $row['n'];
-            }
-            // Values outside the sample may be longer than what is read of each, and where columns hold what they like, a number
-            // and a text may be written alike: those are counted in the scan.
-            if (\count($rows) <= self::MOST_VALUES && \count($counts) === \count($rows) && [] === array_filter(array_keys($counts), self::isCut(...))) {
-                $few[$i] = $counts;
-            }
-        }
-
-        return $few;
-    }
-
-    /**
-     * Values that the database takes for the same, together, by the spelling that stands most often.
-     *
-     * @param array<int, array<array-key, int>> $few
-     *
-     * @return array<int, array<array-key, int>>
-     */
-    private function alike(Table $table, array $few): array
-    {
-        foreach ($few as $i => $counts) {
-            $column = $table->columns[$i];
-            if (!$this->sql->takesAlike($column) || \count($counts) < 2) {
-                continue;
-            }
-            $spellings = array_map(strval(...), array_keys($counts));
-            $values = $this->asTable($table, $column, $spellings);
-            $same = $this->sql->same($column, 'a.v', 'b.v');
-            $groups = [];
-            foreach ($this->scan("SELECT a.i AS i, MIN(b.i) AS k FROM ($values) a JOIN ($values) b ON $same GROUP BY a.i") as $row) {
-                $value = $spellings[(int) $row['i']];
-                $groups[(int) $row['k']][$value] = $counts[$value];
-            }
-            $few[$i] = [];
-            foreach ($groups as $alike) {
-                arsort($alike);
-                $few[$i][(string) array_key_first($alike)] = array_sum($alike);
-            }
-        }
-
-        return $few;
-    }
-
-    /**
-     * Values as a table with their numbers `i`, typed as the column is: the engine is asked about these alone, not about the
-     * rows once more.
-     *
-     * @param list<string> $values
-     */
-    private function asTable(Table $table, Column $column, array $values): string
-    {
-        $sql = "SELECT 0 AS i, {$this->sql->quoted($column->name)} AS v FROM {$this->sql->from($table)} WHERE 1 = 0";
-        foreach ($values as $n => $value) {
-            $sql .= " UNION ALL SELECT $n, ".$this->sql->literal($value);
-        }
-
-        return $sql;
-    }
-
-    /**
-     * The least and the greatest of texts that are all known, by the order of the engine.
-     *
-     * @param array<array-key, int> $counts
-     * @param Figures               $figures
-     *
-     * @return Figures
-     */
-    private function withEdges(Table $table, Column $column, array $counts, array $figures): array
-    {
-        $order = $this->sql->ordered($column, $this->sql->bounded($column, 'v', self::LONGEST));
-        $values = $this->asTable($table, $column, array_map(strval(...), array_keys($counts)));
-        foreach ([] === $counts ? [] : $this->scan("SELECT MIN($order) AS l, MAX($order) AS g FROM ($values) a") as $row) {
-            [$figures['least'], $figures['greatest']] = [$row['l'], $row['g']];
-        }
-
-        return $figures;
-    }
-
-    /**
-     * How often the most frequent values stand in all rows, where some stand several times. Of those that are
-     * written alike as far as they are read, each has an entry of its own.
-     *
-     * @param Figures      $figures
-     * @param list<string> $seen    of the sample
-     *
-     * @return array<array-key, int>|null null to go by the sample
-     */
-    private function frequent(Table $table, int $i, bool $may, array $figures, array $seen): ?array
-    {
-        $column = $table->columns[$i];
-        if (!$may || null === $figures['distinct'] || !$this->sql->comparable($column) || 0 === $figures['values']) {
-            return null;
-        }
-        if (2 * $figures['distinct'] > $figures['values']) {
-            $different = $figures['values'] > self::SAMPLE ? $figures['distinct'] : \count(array_unique($seen));
-            if ($different <= $figures['distinct'] && $different >= $figures['distinct'] - ($figures['blank'] > 0 ? 1 : 0)) {
-                return null;
-            }
-            // All values have been seen, but the database takes others for the same than their texts do.
-        }
-        $name = $this->sql->quoted($column->name);
-        $among = '';
-        if ($figures['distinct'] > self::MOST_GROUPED) {
-            // To group them all would take longer than all the rest. What is frequent shows in the sample, and is counted then.
-            $likely = FieldFigures::frequentInSample($seen, $figures['values'] - $figures['blank']);
-            if ([] === $likely) {
-                return [];
-            }
-            $literals = array_map(fn (string|int $value): string => $this->sql->literal((string) $value), array_keys($likely));
-            $among = " AND {$this->asText($column)} IN (".implode(', ', $literals).')';
-        }
-        $counts = [];
-        // Of values that stand equally often, the least come first in each engine.
-        $least = "MIN({$this->sql->ordered($column, $this->bounded($column))})";
-        foreach ($this->scan("SELECT MIN({$this->asText($column)}) AS value, COUNT(*) AS n FROM {$this->sql->from($table)}
-            WHERE $name IS NOT NULL$among GROUP BY $name ORDER BY n DESC, $least LIMIT ".(self::MOST_FREQUENT + 1)) as $row) {
-            $value = (string) $row['value'];
-            for ($n = 2; isset($counts[$value]); ++$n) {
-                $value = $row['value']." ($n)";
-            }
-            if ('' !== trim($value)) {
-                $counts[$value] = (int) $row['n'];
-            }
-        }
-
-        return $counts;
-    }
-
-    private static function isCut(string|int $value): bool
-    {
-        return mb_strlen((string) $value) >= self::LONGEST;
-    }
-
-    /**
-     * @param array<array-key, int> $counts of values, those that are the same to the database together
-     * @param array<array-key, int> $exact  of each spelling
-     * @param Figures               $edges  as the database orders its values
-     *
-     * @return Figures
-     */
-    private static function tallied(array $counts, array $exact, TypeFamily $family, array $edges): array
-    {
-        $lengths = array_map(mb_strlen(...), array_map(strval(...), array_keys($exact)));
-        $blank = $letters = 0;
-        foreach ($exact as $value => $count) {
-            $blank += '' === trim((string) $value) ? $count : 0;
-            $letters += $count * mb_strlen((string) $value);
-        }
-        $all = array_sum($exact);
-        $text = TypeFamily::Text === $family && $all > 0;
-
-        return [
-            'values' => $all,
-            'blank' => $blank,
-            'distinct' => \count($counts),
-            'least' => $edges['least'],
-            'greatest' => $edges['greatest'],
-            'shortest' => $text && [] !== $lengths ? min($lengths) : null,
-            'longest' => $text && [] !== $lengths ? max($lengths) : null,
-            'average' => $text ? $letters / $all : null,
-        ];
     }
 
     /**
@@ -563,7 +370,7 @@ final class SqlProfiler
     }
 
     /** @return list<array<string, string|null>> */
-    private function scan(string $sql): array
+    public function scan(string $sql): array
     {
         $start = microtime(true);
         $rows = [];
@@ -591,19 +398,19 @@ final class SqlProfiler
     }
 
     /** Lists are looked at as a whole, whatever they hold. */
-    private function family(Column $column): TypeFamily
+    public function family(Column $column): TypeFamily
     {
         $type = $this->dialect->typeOf($column);
 
         return $type->array ? TypeFamily::Other : $type->family;
     }
 
-    private function bounded(Column $column): string
+    public function bounded(Column $column): string
     {
         return $this->sql->bounded($column, $this->sql->quoted($column->name), self::LONGEST);
     }
 
-    private function asText(Column $column): string
+    public function asText(Column $column): string
     {
         return $this->sql->asText($column, $this->sql->quoted($column->name), self::LONGEST);
     }
