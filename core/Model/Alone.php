@@ -36,7 +36,7 @@ final readonly class Alone
                 ."OVER () AS c\n$from)\n"
                 .'SELECT '.$this->sql->average('v').' AS total FROM ranked WHERE 2 * n BETWEEN c AND c + 2';
         }
-        $aggregate = Composer::aggregated($this->sql, $measure, $value, null);
+        $aggregate = Aggregating::aggregated($this->sql, $measure, $value, null);
         if ('points' !== $branch->special || null === $measure->instant) {
             return "SELECT $aggregate AS total\n$from";
         }
@@ -44,8 +44,8 @@ final readonly class Alone
         $route = $this->ground->ways()->between($branch->fact, $measure->instant->role)[0];
         $at = $this->written($base, $measure->instant->role, $route, $this->ground->formula($measure->instant->role, $attribute->expression));
 
-        return "WITH points AS (SELECT $at AS i, $aggregate AS v\n$from GROUP BY $at),\nmarked AS (".Composer::marked($measure->instead, 'points', []).")\n"
-            .'SELECT '.Composer::settled($this->sql, $measure->instead).' AS total FROM marked';
+        return "WITH points AS (SELECT $at AS i, $aggregate AS v\n$from GROUP BY $at),\nmarked AS (".Together::marked($measure->instead, 'points', []).")\n"
+            .'SELECT '.Together::settled($this->sql, $measure->instead).' AS total FROM marked';
     }
 
     private function condition(string $base, string $fact, Condition $condition): string

@@ -1,0 +1,220 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Core\Model;
+
+use Fasti\Core\Dialect\AskSql;
+
+/** Branches of several facts put together, and what is computed of them. */
+final class Together
+{
+    public function __construct(private readonly Composer $all)
+    {
+    }
+
+    /** @return list<string> */
+    public function byColumns(): array
+    {
+        return array_map($this->all->column(...), $this->all->question->by);
+    }
+
+    /** @return list<string> what the answer is split by, once more, with what it stands in order by */
+    public function regrouped(): array
+    {
+        $select = [];
+        foreach ($this->all->question->by as $level) {
+            $select[] = $this->all->column($level);
+            if (null !== $this->all->sorted($level)) {
+                $select[] = 'MIN('.$this->all->inOrder($level).') AS '.$this->all->inOrder($level);
+            }
+        }
+
+        return $select;
+    }
+
+    /** @return list<SqlLine> each value with its rank among those of its row of the answer, and how many they are */
+    public function ranked(Branch $branch, Joining $joining): array
+    {
+        $measure = $branch->measures[0];
+        $value = $this->all->written($joining, $branch->fact, $this->all->ground->formula($branch->fact, $measure->expression));
+        $select = $parts = [];
+        foreach ($this->all->question->by as $level) {
+            $parts[] = $sql = $this->all->attributed($joining, $level);
+            $select[] = $this->all->aggregating->as($sql, $this->all->column($level));
+            $sorted = $this->all->sorted($level);
+            if (null !== $sorted) {
+                $select[] = $this->all->written($joining, $level->role, $sorted).' AS '.$this->all->inOrder($level);
+            }
+        }
+        $over = [] === $parts ? '' : 'PARTITION BY '.implode(', ', $parts);
+        $select[] = "$value AS v";
+        $select[] = 'ROW_NUMBER() OVER ('.trim("$over ORDER BY CASE WHEN $value IS NULL THEN 1 ELSE 0 END, $value").') AS n';
+        $select[] = "COUNT($value) OVER ($over) AS c";
+        $where = $this->all->wheres($branch, $joining);
+        [$filters] = $this->all->filters($branch, $joining);
+        if ([] !== $filters) {
+            $where[] = '('.$filters[0].')';
+        }
+        $this->all->aggregating->remember($branch, $joining, $where);
+
+        return [...Aggregating::selecting('  ', $select), ...$joining->lines('  '), ...Aggregating::filtering('  ', $where)];
+    }
+
+    /**
+     * Each point with its place among those of its row of the answer, the instants that are none at the end.
+     *
+     * @param list<string> $by
+     */
+    public static function marked(Instead $instead, string $from, array $by): string
+    {
+        $over = [] === $by ? '' : 'PARTITION BY '.implode(', ', $by).' ';
+        $down = Instead::First === $instead ? '' : ' DESC';
+
+        return "SELECT $from.*, ROW_NUMBER() OVER ({$over}ORDER BY CASE WHEN i IS NULL THEN 1 ELSE 0 END, i$down) AS n, COUNT(i) OVER (".trim($over)
+            .") AS c FROM $from";
+    }
+
+    /** The one figure of several points. Points at no instant count only where there are no others. */
+    public static function settled(AskSql $sql, Instead $instead): string
+    {
+        $counts = 'CASE WHEN i IS NOT NULL OR c = 0 THEN v END';
+
+        return match ($instead) {
+            Instead::Average => $sql->average($counts),
+            Instead::Least => "MIN($counts)",
+            Instead::Greatest => "MAX($counts)",
+            default => 'MAX(CASE WHEN n = 1 THEN v END)',
+        };
+    }
+
+    /**
+     * Several queries within, brought together by what they are split by.
+     *
+     * @param list<Branch> $branches
+     *
+     * @return list<SqlLine>
+     */
+    public function together(array $branches): array
+    {
+        $lines = [];
+        $names = [];
+        $with = [];
+        foreach ($branches as $branch) {
+            [$queries, $name] = $this->all->aggregating->within($branch);
+            $with = [...$with, ...$queries];
+            $names[] = [$name, $branch];
+        }
+        foreach ($with as $i => [$name, $inner]) {
+            $lines[] = new SqlLine(
+                (0 === $i ? 'WITH ' : '').$name.' AS (',
+                0 === $i && \count($branches) > 1 ? 'each fact is brought to the asked grain by itself …' : '',
+            );
+            $lines = [...$lines, ...$inner, new SqlLine(isset($with[$i + 1]) ? '),' : ')')];
+        }
+        $one = 1 === \count($branches);
+        $base = fn (Measure $measure): string => $this->figure($measure, $one);
+        $select = $this->byColumns();
+        foreach ($this->all->question->measures as $measure) {
+            $sql = $this->computed($measure, $base);
+            $select[] = $this->all->aggregating->as($sql, $this->all->column($measure));
+        }
+        $lines = [...$lines, ...Aggregating::selecting('', $select), ...$one ? [new SqlLine('FROM '.$names[0][0])] : $this->stacked($names)];
+        $having = [];
+        foreach ($this->all->question->figures as [$measure, $condition]) {
+            $value = $this->computed($measure, $base);
+            [$positive, $opposite] = $this->all->conditions->of($value, $this->all->familyOf($measure), $condition);
+            $having[] = match (true) {
+                Test::None === $condition->test => "$value IS NULL",
+                $opposite => "(NOT ($positive) OR $value IS NULL)",
+                default => "($positive)",
+            };
+        }
+        $grouped = !$one && [] !== $this->all->question->by;
+        if ($one) {
+            $lines = [...$lines, ...Aggregating::filtering('', $having)];
+        }
+        if ($grouped) {
+            $lines[] = new SqlLine('GROUP BY '.implode(', ', $this->byColumns()));
+        }
+        if (!$one && [] !== $having) {
+            $lines[] = new SqlLine('HAVING '.implode(' AND ', $having), 'only these rows of the answer');
+        }
+        $by = [];
+        foreach ($this->all->order() as [$what, $descending]) {
+            $sorted = $what instanceof Level && null !== $this->all->sorted($what) ? $this->all->inOrder($what) : null;
+            $expression = !$one && $what instanceof Measure ? $this->computed($what, $base) : '';
+            $by[] = $this->all->sql->ordered(match (true) {
+                null === $sorted => $this->all->column($what),
+                $one => $sorted,
+                default => "MIN($sorted)",
+            }, $descending, $expression);
+        }
+
+        return [...$lines, ...$this->all->closing($by)];
+    }
+
+    /** A figure where results are brought together: that of the one query that has it. */
+    private function figure(Measure $measure, bool $one): string
+    {
+        $name = $this->all->column($measure);
+        $counts = Aggregation::Count === $measure->aggregation || Aggregation::Distinct === $measure->aggregation;
+
+        return match (true) {
+            $one => $name,
+            $counts => "COALESCE(MAX($name), 0)",
+            default => "MAX($name)",
+        };
+    }
+
+    /** @param \Closure(Measure): string $base */
+    private function computed(Measure $measure, \Closure $base): string
+    {
+        if (Aggregation::Ratio !== $measure->aggregation) {
+            return $base($measure);
+        }
+        $names = $this->all->ground->names();
+
+        return $this->all->sql->divided($this->computed($names->measureNamed($measure->of), $base), $this->computed($names->measureNamed($measure->by), $base));
+    }
+
+    /**
+     * @param list<array{string, Branch}> $names
+     *
+     * @return list<SqlLine>
+     */
+    private function stacked(array $names): array
+    {
+        $lines = [new SqlLine('FROM (', '… and only then brought together by what they share')];
+        foreach ($names as $i => [$name, $branch]) {
+            $select = [];
+            foreach ($this->all->question->by as $level) {
+                $select[] = $this->all->column($level);
+                if (null !== $this->all->sorted($level)) {
+                    $select[] = $this->all->inOrder($level);
+                }
+            }
+            foreach ($this->all->question->base as $measure) {
+                $select[] = \in_array($measure, $branch->measures, true) ? $this->all->column($measure) : $this->none($measure).' AS '.$this->all->column($measure);
+            }
+            $lines[] = new SqlLine('  SELECT '.implode(', ', $select)." FROM $name");
+            if (isset($names[$i + 1])) {
+                $lines[] = new SqlLine('  UNION ALL');
+            }
+        }
+
+        return [...$lines, new SqlLine(') AS together')];
+    }
+
+    private function none(Measure $measure): string
+    {
+        $family = $this->all->familyOf($measure);
+        $written = \in_array(
+            $measure->aggregation,
+            [Aggregation::Least, Aggregation::Greatest],
+            true,
+        ) ? $this->all->ground->formula($measure->fact, $measure->expression)->written : '';
+
+        return $this->all->sql->none($family, $written);
+    }
+}
