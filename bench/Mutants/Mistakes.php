@@ -145,7 +145,9 @@ final readonly class Mistakes
             [$a, $b] = [$argument->getStartFilePos(), $argument->getEndFilePos() + 1];
             [$c, $d] = [$next->getStartFilePos(), $next->getEndFilePos() + 1];
             $swapped = substr($code, $c, $d - $c).substr($code, $b, $c - $b).substr($code, $a, $b - $a);
-            if ($swapped !== substr($code, $a, $d - $a)) {
+            // Of the least and the greatest of some the order says nothing.
+            $ordered = !$node instanceof Expr\FuncCall || !$node->name instanceof Node\Name || !\in_array($node->name->toLowerString(), ['min', 'max'], true);
+            if ($ordered && $swapped !== substr($code, $a, $d - $a)) {
                 $found[] = ['arguments', $a, $d, $swapped];
             }
         }

@@ -69,7 +69,8 @@ final class Mutants
     {
         $by = array_fill_keys(Mistakes::KINDS, []);
         foreach (new \RecursiveIteratorIterator(new \RecursiveDirectoryIterator($this->root.'/'.$folder, \FilesystemIterator::SKIP_DOTS)) as $file) {
-            if ($file instanceof \SplFileInfo && 'php' === $file->getExtension()) {
+            // A script that made something once is run by nobody.
+            if ($file instanceof \SplFileInfo && 1 === preg_match('/^[A-Z]\w*\.php$/', $file->getFilename())) {
                 $path = substr($file->getPathname(), \strlen($this->root) + 1);
                 foreach (Mistakes::in($path, (string) file_get_contents($file->getPathname())) as $mutant) {
                     $by[$mutant->kind][$path.$mutant->from.$mutant->by] = $mutant;
@@ -130,7 +131,11 @@ final class Mutants
                     $mutant = array_shift($waiting);
                     $copy->put($mutant->file, $mutant->in((string) file_get_contents($this->root.'/'.$mutant->file)));
                     $left = $runs($mutant);
-                    $running[$i] = ['mutant' => $mutant, 'left' => \array_slice($left, 1), 'process' => $copy->tests($left[0] ?? ['--list-groups'], self::longest($mutant))];
+                    $running[$i] = [
+                        'mutant' => $mutant,
+                        'left' => \array_slice($left, 1),
+                        'process' => $copy->tests($left[0] ?? ['--list-groups'], self::longest($mutant)),
+                    ];
                 }
                 if (isset($running[$i])) {
                     $over = $this->look($room, $copy, $running[$i]);

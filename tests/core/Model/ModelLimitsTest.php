@@ -7,12 +7,15 @@ namespace Fasti\Tests\Core\Model;
 use Fasti\Core\Catalog\Place;
 use Fasti\Core\Model\Aggregation;
 use Fasti\Core\Model\Attribute;
+use Fasti\Core\Model\Hierarchy;
+use Fasti\Core\Model\Level;
 use Fasti\Core\Model\Measure;
 use Fasti\Core\Model\Model;
 use Fasti\Core\Model\ModelError;
 use Fasti\Core\Model\ModelLimits;
 use Fasti\Core\Model\Role;
 use Fasti\Core\Model\RoleKind;
+use Fasti\Tests\Core\Made;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 
@@ -64,6 +67,39 @@ final class ModelLimitsTest extends TestCase
             static fn (): Model => new Model('m', roles: [$role(new Attribute('a', 'b', sorted: str_repeat('b', 4001)))]),
             'What “a” is sorted by has 4,001',
         ];
+    }
+
+    /** Every text that a model is made of has an end: a new one fails here until it has. */
+    public function testEveryTextHasAnEnd(): void
+    {
+        $river = River::model();
+        $long = str_repeat('x', 4001);
+        $of = static fn (Model $model): string => (static function () use ($model): string {
+            try {
+                ModelLimits::check($model);
+            } catch (ModelError $e) {
+                return $e->getMessage();
+            }
+
+            return '';
+        })();
+        foreach (['name', 'expression', 'filter', 'meaning', 'reason', 'format'] as $part) {
+            $measure = Made::with(Measure::class, [$part => $long] + get_object_vars($river->measures[0]));
+            self::assertStringContainsString($part, $of($river->with(measures: [$measure])), $part);
+        }
+        foreach (['name', 'expression', 'meaning', 'sorted'] as $part) {
+            $attribute = Made::with(Attribute::class, [$part => $long] + ['name' => 'a', 'expression' => 'b']);
+            $role = Made::with(Role::class, ['attributes' => [$attribute]] + get_object_vars($river->roles[0]));
+            self::assertStringContainsString($part, $of($river->with(roles: [$role])), $part);
+        }
+        $role = Made::with(Role::class, ['name' => $long] + get_object_vars($river->roles[0]));
+        self::assertStringContainsString('The name of a role has 4,001', $of($river->with(roles: [$role])));
+        $hierarchy = new Hierarchy($long, [new Level('day', 'year'), new Level('day', 'month')]);
+        self::assertStringContainsString('The name of a hierarchy has 4,001', $of($river->with(hierarchies: [$hierarchy])));
+        self::assertStringContainsString('A model has 500 roles', $of($river->with(roles: array_fill(0, 501, $river->roles[0]))));
+        self::assertStringContainsString('A model has 2,000 joins', $of($river->with(joins: array_fill(0, 2001, $river->joins[0]))));
+        self::assertStringContainsString('500 hierarchies', $of($river->with(hierarchies: array_fill(0, 501, new Hierarchy('h', [new Level('day', 'year')])))));
+        self::assertSame('', $of($river));
     }
 
     public function testWhatIsAsLargeAsMayBeIsKept(): void

@@ -1,0 +1,121 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Tests\Core\Draft;
+
+use Fasti\Core\Catalog\Column;
+use Fasti\Core\Catalog\Table;
+use Fasti\Core\Catalog\TableType;
+use Fasti\Core\Catalog\TypeFamily;
+use Fasti\Core\Draft\Abbreviations;
+use Fasti\Core\Draft\Checks;
+use Fasti\Core\Draft\Draft;
+use Fasti\Core\Draft\FieldName;
+use Fasti\Core\Draft\Said;
+use Fasti\Tests\Core\Made;
+use PHPUnit\Framework\Attributes\TestWith;
+use PHPUnit\Framework\TestCase;
+
+/** What is read of conditions, of names and of short forms, at the edges of each form. */
+final class EdgesTest extends TestCase
+{
+    /** @param list<string>|null $values */
+    #[TestWith(["flag IN ('G', 'S')", ['G', 'S']])]
+    #[TestWith(["(flag in ('G','S'))", ['G', 'S']])]
+    #[TestWith(["`flag` in ('G','it''s')", ['G', "it's"]])]
+    #[TestWith(['"flag" IN (1, 2, -3)', ['1', '2', '-3']])]
+    #[TestWith(['flag IN (7)', ['7']])]
+    #[TestWith(["(flag = ANY (ARRAY['G'::text, 'S'::text]))", ['G', 'S']])]
+    #[TestWith(["((flag)::text = ANY ((ARRAY['G'::character varying, 'S'::character varying])::text[]))", ['G', 'S']])]
+    #[TestWith(['(flag = ANY (ARRAY[1, 2]))', ['1', '2']])]
+    #[TestWith(["flag = 'G' OR flag = 'S'", ['G', 'S']])]
+    #[TestWith(["((flag = 'G'::text) OR (flag = 'S'::text))", ['G', 'S']])]
+    #[TestWith(["flag = 'G'", null])]
+    #[TestWith(["other IN ('G', 'S')", null])]
+    #[TestWith(["flag NOT IN ('G', 'S')", null])]
+    #[TestWith(["flag IN ('G', 'S') AND other > 0", null])]
+    #[TestWith(["flag IN ('G', 1)", null])]
+    #[TestWith(["flag = 'G' OR other = 'S'", null])]
+    #[TestWith(['flag > 0', null])]
+    #[TestWith(['', null])]
+    public function testTheOnlyValuesThatAConditionAllows(string $expression, ?array $values): void
+    {
+        self::assertSame($values, Checks::values($expression, 'flag'));
+    }
+
+    /** @param array{string, string}|null $range */
+    #[TestWith(['depth BETWEEN 0 AND 100', ['0', '100']])]
+    #[TestWith(['(`depth` between -5.5 and 10)', ['-5.5', '10']])]
+    #[TestWith(['depth >= 0 AND depth <= 9', ['0', '9']])]
+    #[TestWith(['((depth >= (0)::numeric) AND (depth <= (9)::numeric))', ['0', '9']])]
+    #[TestWith(['depth >= 0', ['0', '']])]
+    #[TestWith(['(depth <= 9)', ['', '9']])]
+    #[TestWith(["depth >= '0'::numeric", ['0', '']])]
+    #[TestWith(['depth > 0', null])]
+    #[TestWith(['depth < 9', null])]
+    #[TestWith(['other >= 0', null])]
+    #[TestWith(['depth >= 0 OR depth <= 9', null])]
+    #[TestWith(['depth >= other', null])]
+    #[TestWith(['depth >= 0 AND other <= 9', null])]
+    public function testTheRangeThatAConditionAllows(string $expression, ?array $range): void
+    {
+        self::assertSame($range, Checks::range($expression, 'depth'));
+    }
+
+    #[TestWith(['tbl_station', 'Station'])]
+    #[TestWith(['dim_day', 'Day'])]
+    #[TestWith(['stg_x_reading', 'Reading'])]
+    #[TestWith(['tbl', 'Tbl'])]
+    #[TestWith(['barrier_survey', 'Barrier survey'])]
+    public function testTheNameOfATable(string $name, string $title): void
+    {
+        self::assertSame($title, FieldName::ofTable($name, self::abbreviations())->title());
+    }
+
+    /** @param array{string, string, string, string} $read title, unit, ending, what it asks */
+    #[TestWith(['depth_cm', TypeFamily::Number, false, ['Depth', 'cm', '', '']])]
+    #[TestWith(['depth_cm', TypeFamily::Time, false, ['Depth cm', '', '', '']])]
+    #[TestWith(['fade_in_s', TypeFamily::Whole, false, ['Fade', 's', '', '']])]
+    #[TestWith(['is_valid', TypeFamily::Flag, false, ['Valid', '', '', 'is']])]
+    #[TestWith(['has_gauge', TypeFamily::Whole, false, ['Gauge', '', '', 'has']])]
+    #[TestWith(['was_on', TypeFamily::Time, false, ['Was on', '', '', '']])]
+    #[TestWith(['valid_flag', TypeFamily::Flag, false, ['Valid', '', '', 'is']])]
+    #[TestWith(['valid_flag', TypeFamily::Text, false, ['Valid flag', '', '', '']])]
+    #[TestWith(['valid_yn', TypeFamily::Text, false, ['Valid', '', '', 'is']])]
+    #[TestWith(['valid_yn', TypeFamily::Time, false, ['Valid yn', '', '', '']])]
+    #[TestWith(['valid_yn', TypeFamily::Text, true, ['Valid yn', '', '', '']])]
+    #[TestWith(['station_id', TypeFamily::Whole, true, ['Station', '', 'id', '']])]
+    #[TestWith(['station_fk', TypeFamily::Whole, false, ['Station', '', 'fk', '']])]
+    #[TestWith(['is', TypeFamily::Flag, false, ['Is', '', '', '']])]
+    #[TestWith(['readings[].value_cm', TypeFamily::Number, false, ['Value', 'cm', '', '']])]
+    public function testTheNameOfAField(string $name, TypeFamily $family, bool $leads, array $read): void
+    {
+        $table = new Table('main', 'reading', TableType::Table, columns: [new Column($name, 'int')]);
+        $field = FieldName::ofColumn($name, $table, self::abbreviations(), $family, $leads);
+
+        self::assertSame($read, [$field->title(), $field->unit->symbol ?? '', $field->ending, $field->asks]);
+    }
+
+    public function testWhatIsSaidIsGivenByItsName(): void
+    {
+        $said = new Said('name', 'meaning', 'grain', 'unit', 'allowed', 'personal');
+        foreach (['meaning', 'grain', 'unit', 'allowed', 'personal'] as $property) {
+            self::assertSame($property, $said->of($property));
+        }
+        self::assertSame(['name', '', ''], [$said->of('businessName'), $said->of('verb'), $said->of('')]);
+    }
+
+    public function testADraftMayBeLessSure(): void
+    {
+        $draft = new Draft('meaning', 'A day.', 0.8, ['its name'], 'OfTime');
+
+        self::assertSame([0.4, 'A day.', 'OfTime'], [$draft->with(0.4)->confidence, $draft->with(0.4)->text, $draft->with(0.4)->rule]);
+        self::assertSame(['Other', 0.8], [$draft->by('Other')->rule, $draft->by('Other')->confidence]);
+    }
+
+    private static function abbreviations(): Abbreviations
+    {
+        return \Fasti\Core\Draft\Material::ofCatalog(Made::catalog(Made::table('station'), Made::table('reading')))->abbreviations;
+    }
+}
