@@ -3,7 +3,7 @@ import js from '@eslint/js';
 const browser = Object.fromEntries([
     'window', 'document', 'location', 'history', 'localStorage', 'sessionStorage', 'navigator', 'fetch',
     'setTimeout', 'clearTimeout', 'setInterval', 'clearInterval',
-    'requestAnimationFrame', 'performance', 'crypto', 'Promise', 'URL', 'URLSearchParams', 'FormData', 'CustomEvent', 'Element', 'CSS', 'DOMPoint',
+    'requestAnimationFrame', 'performance', 'crypto', 'Promise', 'URL', 'URLSearchParams', 'FormData', 'CustomEvent', 'Event', 'Element', 'CSS', 'DOMPoint',
     'matchMedia', 'getComputedStyle', 'DOMParser', 'CSSStyleSheet',
 ].map((name) => [name, 'readonly']));
 const node = Object.fromEntries(['process', 'console', 'setTimeout', 'Buffer'].map((name) => [name, 'readonly']));

@@ -6,8 +6,9 @@ export default defineConfig({
     fullyParallel: false,
     // All of them use one application, one after the other: what they leave in it decides their order, not their names.
     projects: [
+        { name: 'units', testMatch: 'units.spec.mjs' },
         { name: 'begin', testMatch: 'path.spec.mjs' },
-        { name: 'use', testMatch: '*.spec.mjs', testIgnore: ['path.spec.mjs', 'year.spec.mjs', 'review.spec.mjs'], dependencies: ['begin'] },
+        { name: 'use', testMatch: '*.spec.mjs', testIgnore: ['units.spec.mjs', 'path.spec.mjs', 'year.spec.mjs', 'review.spec.mjs'], dependencies: ['begin'] },
         // The demo's source changes, and a source of sixty joins makes the others slower.
         { name: 'change', testMatch: ['year.spec.mjs', 'review.spec.mjs'], dependencies: ['use'] },
     ],

@@ -71,13 +71,13 @@ final class Made
      *
      * @template T of object
      *
-     * @param class-string<T>      $class
-     * @param array<string, mixed> $facts
+     * @param class-string<T>         $class
+     * @param array<array-key, mixed> $facts by name
      *
      * @return T
      */
     public static function with(string $class, array $facts): object
     {
-        return new $class(...$facts);
+        return (new \ReflectionClass($class))->newInstanceArgs($facts);
     }
 }

@@ -1,0 +1,245 @@
+// The scripts by themselves, in a browser and without the application: what they compute, keep and send.
+import { build } from 'esbuild';
+import { expect, test } from '@playwright/test';
+
+const WORLD = `
+export * as ask from './ask.js';
+export * as keys from './keys.js';
+export * as snap from './board/snap.js';
+export { Edits } from './board/edits.js';
+export { Camera } from './board/camera.js';
+export { form } from './design/pieces.js';
+export { choice, connection } from './source.js';
+export { drift } from './following.js';
+`;
+let script = '';
+
+test.beforeAll(async () => {
+    const made = await build({ stdin: { contents: WORLD, resolveDir: 'assets/scripts' }, bundle: true, write: false, format: 'iife', globalName: 'fasti' });
+    script = made.outputFiles[0].text;
+});
+
+/** An empty page of a place that keeps things, in which the scripts are; what it asks of a server is answered here. */
+async function open(page, body = '', answers = {}) {
+    await page.route('http://units.example/**', (route) => {
+        const { pathname } = new URL(route.request().url());
+        const answer = answers[pathname];
+        return answer ? answer(route) : route.fulfill({ contentType: 'text/html', body: `<!doctype html><meta name="texts-token" content="t0ken">${body}` });
+    });
+    await page.goto('http://units.example/');
+    await page.addScriptTag({ content: script });
+}
+
+test('what is dragged comes to lie on the grid, or in line with what is near', async ({ page }) => {
+    await open(page);
+    const snapped = (box, ...others) => page.evaluate(([one, rest]) => window.fasti.snap.snapped(one, rest), [box, others]);
+    expect(await snapped({ x: 103, y: 208, width: 50, height: 30 })).toEqual({ dx: -3, dy: 2, guides: [] });
+    expect(await snapped({ x: 103, y: 500, width: 50, height: 30 }, [110, 0, 80, 40])).toEqual({
+        dx: 7, dy: 0, guides: [{ axis: 0, at: 110, from: 0, to: 530 }],
+    });
+    expect(await snapped({ x: 102, y: 500, width: 50, height: 30 }, [110, 0, 80, 40])).toEqual({ dx: -2, dy: 0, guides: [] });
+    // Its end and its middle are brought in line too, and the nearest of all wins.
+    expect((await snapped({ x: 137, y: 500, width: 50, height: 30 }, [110, 0, 80, 40])).dx).toBe(3);
+    expect((await snapped({ x: 127, y: 500, width: 50, height: 30 }, [110, 0, 80, 40])).dx).toBe(-2);
+    expect((await snapped({ x: 0, y: 6, width: 50, height: 30 }, [400, 0, 80, 40], [400, 4, 80, 99])).dy).toBe(-1);
+});
+
+test('pieces are brought in line and apart, on the grid', async ({ page }) => {
+    await open(page);
+    const boxes = { a: [0, 0, 100, 40], b: [33, 100, 50, 60], c: [300, 222, 20, 20] };
+    const aligned = (how) => page.evaluate(([given, way]) => window.fasti.snap.aligned(given, way), [boxes, how]);
+    expect(await aligned('left')).toEqual({ a: [0, 0], b: [0, 100], c: [0, 220] });
+    expect(await aligned('right')).toEqual({ a: [220, 0], b: [270, 100], c: [300, 220] });
+    expect(await aligned('top')).toEqual({ a: [0, 0], b: [30, 0], c: [300, 0] });
+    expect(await aligned('bottom')).toEqual({ a: [0, 200], b: [30, 180], c: [300, 220] });
+    expect(await aligned('centre')).toEqual({ a: [90, 0], b: [110, 100], c: [130, 220] });
+    expect(await aligned('middle')).toEqual({ a: [0, 110], b: [30, 100], c: [300, 120] });
+    expect(await aligned('across')).toEqual({ a: [0, 0], b: [180, 100], c: [300, 220] });
+    expect(await aligned('down')).toEqual({ a: [0, 0], b: [30, 100], c: [300, 220] });
+});
+
+test('what was done is undone and done again, but not what somebody else has done since', async ({ page }) => {
+    await open(page);
+    const found = await page.evaluate(() => {
+        const make = () => new window.fasti.Edits({ id: 7, url: () => '/save', sitting: 's', told: () => {}, answered: () => {} });
+        const edits = make();
+        edits.did({ t1: [{ x: 0, y: 0 }, { y: 0, x: 10 }], t2: [null, { x: 5 }] });
+        edits.did({ t3: [{ x: 1 }, null] });
+        const first = edits.turn({ t1: { x: 10, y: 0 }, t2: { x: 5 } }, true);
+        const second = edits.turn({ t1: { x: 10, y: 0 }, t2: { x: 6 } }, true);
+        const none = edits.turn({}, true);
+        const again = edits.turn({ t1: { x: 0, y: 0 }, t2: { x: 6 } }, false);
+        // A page that is loaded again knows it still.
+        const loaded = make();
+        edits.did({ t9: [null, { x: 1 }] });
+        return { first, second, none, again, kept: [loaded.steps.length, loaded.undone.length], left: edits.undone.length };
+    });
+    expect(found.first).toEqual({ changes: { t3: { x: 1 } }, others: 0 });
+    expect(found.second).toEqual({ changes: { t1: { x: 0, y: 0 } }, others: 1 });
+    expect(found.none).toBeNull();
+    expect(found.again).toEqual({ changes: { t1: { y: 0, x: 10 } }, others: 1 });
+    expect(found.kept).toEqual([1, 1]);
+    expect(found.left).toBe(0);
+});
+
+test('what is to be written is kept until the server has it, and refused changes are told', async ({ page }) => {
+    const asked = [];
+    const answers = [
+        (route) => route.fulfill({ status: 422, json: { error: 'That is no place.' } }),
+        (route) => route.fulfill({ json: { move: 12 } }),
+    ];
+    await open(page, '', { '/save': (route) => { asked.push(route.request().postDataJSON()); return answers.shift()(route); } });
+    const found = await page.evaluate(async () => {
+        const told = [];
+        const answered = [];
+        const edits = new window.fasti.Edits({ id: 7, url: () => '/save', sitting: 's', told: (...words) => told.push(words), answered: (one) => answered.push(one) });
+        const sent = edits.send({ t1: { x: 1 } });
+        const kept = localStorage.getItem('fasti:diagram:7:waiting');
+        await sent;
+        await edits.send({ t2: { x: 2 } }, { ways: [1], draw: true });
+        return { told, answered, kept, left: localStorage.getItem('fasti:diagram:7:waiting'), since: edits.since };
+    });
+    expect(found.told).toEqual([['That is no place.', 'bad']]);
+    expect(found.answered).toEqual([{ refused: ['t1'] }, { move: 12 }]);
+    expect(found.kept).toContain('t1');
+    expect(found.left).toBeNull();
+    expect(found.since).toBe(12);
+    expect(asked).toEqual([
+        { changes: { t1: { x: 1 } }, ways: null, draw: false, since: 0, sitting: 's' }, { changes: { t2: { x: 2 } }, ways: [1], draw: true, since: 0, sitting: 's' },
+    ]);
+});
+
+test('a drawing is fitted, moved and sized round a point', async ({ page }) => {
+    await open(page, '<div id="frame" style="width: 400px; height: 300px"><svg viewBox="-100 -50 800 300" width="800" height="300"></svg></div>');
+    const found = await page.evaluate(() => {
+        const frame = document.getElementById('frame');
+        const camera = new window.fasti.Camera(frame);
+        camera.take(frame.querySelector('svg'));
+        const box = frame.getBoundingClientRect();
+        const fitted = { ...camera.seen(), scale: camera.scale };
+        const before = camera.at(box.left + 100, box.top + 100);
+        camera.zoom(2, 100, 100);
+        const after = camera.at(box.left + 100, box.top + 100);
+        const { scale } = camera;
+        camera.zoom(1000);
+        const most = camera.scale;
+        camera.zoom(0.000001);
+        const least = camera.scale;
+        camera.fit({ x: 0, y: 0, width: 10, height: 10 });
+        const small = camera.scale;
+        camera.pan(30, -20);
+        return { fitted, before, after, scale, most, least, small, style: frame.querySelector('svg').style.transform };
+    });
+    expect(found.fitted).toEqual({ x: -100, y: -200, width: 800, height: 600, scale: 0.5 });
+    expect(found.after).toEqual(found.before);
+    expect([found.scale, found.most, found.least, found.small]).toEqual([1, 4, 0.02, 1.25]);
+    expect(found.style).toMatch(/^translate\(.*\) scale\(1\.25\)$/);
+});
+
+test('a new sentence is written as an outline says it, whatever its things are called', async ({ page }) => {
+    await open(page, '<main><p data-saved></p></main><dialog id="design-form"></dialog>');
+    const said = (names, given) => page.evaluate(async ([things, fields]) => {
+        const edits = [];
+        const view = { sight: { names: things }, root: document.querySelector('main'), edit: (one) => { edits.push(...one); return Promise.resolve(true); } };
+        window.fasti.form(view, 'sentence', things[0], [], things[1]);
+        const form = document.querySelector('#design-form form');
+        for (const [name, value] of Object.entries(fields)) {
+            form.elements[name].value = value;
+        }
+        form.dispatchEvent(new Event('submit', { cancelable: true }));
+        await Promise.resolve();
+        return edits[0];
+    }, [names, given]);
+    expect(await said(['school', 'loan'], { verb: 'takes', back: 'is taken by' })).toEqual({
+        what: 'add sentence', said: 'A school takes any number of loan; a loan is taken by exactly one school.',
+    });
+    expect((await said(['instrument', 'each "odd" name'], { verb: 'has', count: 'at most one', countBack: 'one or more', role: 'owner' })).said)
+        .toBe('An instrument has at most one "each ""odd"" name" as owner; an "each ""odd"" name" is referred to by one or more instrument.');
+});
+
+test('keys are commands where nobody writes, and a list is gone through by them', async ({ page }) => {
+    await open(page, '<input id="in"><ul><li data-row tabindex="0">a</li><li data-row tabindex="0">b</li><li data-row tabindex="0">c</li></ul><dialog id="d">x</dialog>');
+    const found = await page.evaluate(() => {
+        const { plainKey, walk } = window.fasti.keys;
+        const event = (target, more = {}) => ({ target, ctrlKey: false, metaKey: false, altKey: false, ...more });
+        const row = document.querySelector('[data-row]');
+        const plain = [plainKey(event(row)), plainKey(event(document.getElementById('in'))), plainKey(event(row, { ctrlKey: true })),
+            plainKey(event(row, { metaKey: true })), plainKey(event(row, { altKey: true }))];
+        document.getElementById('d').showModal();
+        plain.push(plainKey(event(row)));
+        document.getElementById('d').close();
+        const at = [];
+        for (const key of ['j', 'j', 'k', 'j', 'j', 'j', 'k']) {
+            at.push(walk({ key }, document.body).textContent);
+        }
+        return { plain, at, marked: [...document.querySelectorAll('.at')].map((one) => one.textContent), focus: document.activeElement.textContent };
+    });
+    expect(found.plain).toEqual([true, false, false, false, false, false]);
+    expect(found.at).toEqual(['a', 'b', 'a', 'b', 'c', 'c', 'b']);
+    expect(found.marked).toEqual(['b']);
+    expect(found.focus).toBe('b');
+});
+
+test('of many wishes in a row the last one is carried out', async ({ page }) => {
+    await open(page);
+    const ran = await page.evaluate(() => new Promise((resolve) => {
+        const all = [];
+        const later = window.fasti.ask.later(20, (...given) => { all.push(given); resolve(all); });
+        later('a');
+        later('b', 1);
+    }));
+    expect(ran).toEqual([['b', 1]]);
+    expect(await page.evaluate(() => window.fasti.ask.token())).toBe('t0ken');
+});
+
+/** A component as Alpine would have it: with its root and what is named in it. */
+const component = (page, name, more) => page.evaluate(([which, deed]) => {
+    const root = document.querySelector('[data-component]');
+    const refs = Object.fromEntries([...root.querySelectorAll('[data-ref]')].map((one) => [one.dataset.ref, one]));
+    const made = Object.assign(window.fasti[which](), { $root: root, $refs: refs });
+    return new Function('made', 'root', deed)(made, root);
+}, [name, more]);
+
+test('what a choice of patterns would read is counted as it is made', async ({ page }) => {
+    const item = (schema, name, kind) => `<li data-schema="${schema}" data-name="${name}" data-place="${schema}.${name}" data-kind="${kind}"></li>`;
+    await open(page, `<form data-component><input type="checkbox" data-ref="all"><input type="checkbox" data-schema value="a" checked>
+        <input type="checkbox" data-schema value="b"><input data-ref="include"><input data-ref="exclude"><ul data-ref="objects">
+        ${item('a', 'station', 'table')}${item('a', 'stations_v', 'view')}${item('a', 'old', 'table')}${item('b', 'station', 'table')}
+        ${item('a', 'm', 'materialized view')}${item('a', 'docs', 'collection')}</ul></form>`);
+    const tally = (include, exclude, all = false) => component(page, 'choice', `
+        made.$refs.include.value = ${JSON.stringify(include)}; made.$refs.exclude.value = ${JSON.stringify(exclude)}; made.$refs.all.checked = ${all};
+        made.count(); return made.tally;`);
+    expect(await tally('', '')).toBe('2 tables, 2 views, 1 collection will be read.');
+    expect(await tally('', '', true)).toBe('3 tables, 2 views, 1 collection will be read.');
+    expect(await tally('STAT*', '')).toBe('1 table, 1 view will be read.');
+    expect(await tally('', 'stat*, "old"')).toBe('1 table, 1 view, 1 collection will be read.');
+    expect(await tally('b.station', '', true)).toBe('1 table will be read.');
+    expect(await tally('st?tion', '')).toBe('1 table will be read.');
+    expect(await tally('nothing', '')).toBe('0 tables will be read.');
+});
+
+test('a pasted address fills in the form of its engine, and the secret leaves the address', async ({ page }) => {
+    const engine = (value, port, schemes) => `<input type="radio" name="s[engine]" value="${value}" data-port="${port}" data-schemes="${schemes}"
+        data-fields="host port database account secret url">`;
+    await open(page, `<form data-component>${engine('mariadb', '3306', 'mariadb mysql')}${engine('postgresql', '5432', 'postgresql postgres')}
+        ${engine('sqlite', '', 'sqlite')}${['url', 'host', 'port', 'database', 'account', 'secret'].map((name) => `<input name="s[${name}]">`).join('')}</form>`);
+    const pasted = (url) => component(page, 'connection', `
+        root.querySelectorAll('input:not([type=radio])').forEach((one) => { one.value = ''; });
+        root.querySelector('[value=mariadb]').checked = true; made.init(); made.input('url').value = ${JSON.stringify(url)}; made.pasted();
+        return [made.engine().value, ...['host', 'port', 'database', 'account', 'secret', 'url'].map((name) => made.input(name).value)];`);
+    expect(await pasted('postgres://ida:s%40c:ret@db.example:6000/rivers?x=1')).toEqual(['postgresql', 'db.example', '6000', 'rivers', 'ida', 's@c:ret', '']);
+    expect(await pasted('mysql://ida@[::1]/rivers')).toEqual(['mariadb', '::1', '3306', 'rivers', 'ida', '', 'mysql://ida@[::1]/rivers']);
+    expect(await pasted('sqlite:///x')).toEqual(['mariadb', '', '3306', '', '', '', 'sqlite:///x']);
+    expect(await pasted('nonsense')).toEqual(['mariadb', '', '3306', '', '', '', 'nonsense']);
+});
+
+test('the button says how much of a drift is followed', async ({ page }) => {
+    await open(page, '<form data-component><select name="item[1]"><option>yes<option>no</select><select name="item[2]"><option>yes<option>no</select></form>');
+    const label = (...values) => component(page, 'drift', `
+        const choices = root.querySelectorAll('select'); ${JSON.stringify(values)}.forEach((value, i) => { choices[i].value = value; });
+        made.count(); return made.label;`);
+    expect(await label('yes', 'yes')).toBe('Follow all of it');
+    expect(await label('yes', 'no')).toBe('Follow 1 of 2');
+    expect(await label('no', 'no')).toBe('Leave all for later');
+    expect(await component(page, 'drift', 'made.later(); return made.label;')).toBe('Leave all for later');
+});
