@@ -22,7 +22,10 @@ final class Covered
         $this->tests = 'src' === $top ? 'app' : 'core';
         $kept = "$root/var/mutants/covered.$top.json";
         $list = is_file($kept) ? json_decode((string) file_get_contents($kept), true) : null;
-        $stamp = self::FORM.hash('xxh128', implode('', array_map(static fn (string $file): string => (string) md5_file($file), $this->all())));
+        $stamp = self::FORM.hash('xxh128', implode('', array_map(
+            static fn (string $file): string => md5_file($file).$file,
+            [...$this->all(), ...$this->within("$root/$top", '.php')],
+        )));
         if (\is_array($list) && ($list['stamp'] ?? '') === $stamp && \is_array($list['tests'] ?? null)) {
             /** @var array<string, array{files: list<string>, seconds: float}> $tests */
             $tests = $list['tests'];
@@ -62,10 +65,18 @@ final class Covered
     /** @return list<string> */
     private function all(): array
     {
+        return array_values(array_filter(
+            $this->within($this->root.'/tests/'.$this->tests, 'Test.php'),
+            static fn (string $file): bool => !\in_array(basename($file), ['HouseTest.php', 'StyleTest.php'], true),
+        ));
+    }
+
+    /** @return list<string> */
+    private function within(string $folder, string $ending): array
+    {
         $found = [];
-        foreach (new \RecursiveIteratorIterator(new \RecursiveDirectoryIterator($this->root.'/tests/'.$this->tests, \FilesystemIterator::SKIP_DOTS)) as $file) {
-            if ($file instanceof \SplFileInfo && str_ends_with($file->getFilename(), 'Test.php')
-                && !\in_array($file->getFilename(), ['HouseTest.php', 'StyleTest.php'], true)) {
+        foreach (new \RecursiveIteratorIterator(new \RecursiveDirectoryIterator($folder, \FilesystemIterator::SKIP_DOTS)) as $file) {
+            if ($file instanceof \SplFileInfo && str_ends_with($file->getFilename(), $ending)) {
                 $found[] = $file->getPathname();
             }
         }
