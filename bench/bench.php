@@ -3,7 +3,7 @@
 declare(strict_types=1);
 
 /*
- * Run by bin/bench. Sizes and limits are those of docs/house.md.
+ * Run by bin/bench. Sizes and limits are those of bench/README.md.
  */
 
 namespace Fasti\Bench;
