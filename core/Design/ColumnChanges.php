@@ -29,7 +29,11 @@ final class ColumnChanges
         $clash = [] !== array_intersect($renamed, $taken);
         foreach ($clash ? array_diff($taken, array_keys($map)) : [] as $gone) {
             if (\in_array($gone, $renamed, true)) {
-                $this->all->add(Changes::RENAME, \sprintf('%s.%s makes room for another', $is->name, $gone), [$this->all->sql->renameColumn($is, $gone, $gone.'_going')]);
+                $this->all->add(
+                    Changes::RENAME,
+                    \sprintf('%s.%s makes room for another', $is->name, $gone),
+                    [$this->all->sql->renameColumn($is, $gone, $gone.'_going')],
+                );
                 $this->all->goingAs[$is->place()->key()][$gone] = $gone.'_going';
             }
         }
@@ -70,14 +74,18 @@ final class ColumnChanges
             ], null === $instead->generated ? ChangeStep::LOSES : '', $is->name, [$is->name, $instead->name]);
             if ($required) {
                 $this->refill($is, $column, $is->name.'.'.$column->name);
-                $this->all->add(Changes::KEYS - 1, \sprintf('%s.%s is required', $is->name, $column->name), $this->all->sql->required($bare, $column), '', $is->name);
+                $this->all->add(
+                    Changes::KEYS - 1, \sprintf('%s.%s is required', $is->name, $column->name), $this->all->sql->required($bare, $column), '', $is->name,
+                );
             }
 
             return;
         }
         $plain = null !== $column->generated || $column->autoNumbered;
         if ($column->nullable || $plain || null !== $column->default) {
-            $this->all->add(Changes::NEW_FIELDS, \sprintf('%s.%s comes', $is->name, $column->name), [$this->all->sql->addColumn($bare, $column, $after)], '', $is->name);
+            $this->all->add(
+                Changes::NEW_FIELDS, \sprintf('%s.%s comes', $is->name, $column->name), [$this->all->sql->addColumn($bare, $column, $after)], '', $is->name,
+            );
             $this->fill($is, $column, false);
 
             return;
@@ -106,7 +114,9 @@ final class ColumnChanges
         [$value, $said] = $this->filling($is, $column);
         $name = $this->all->sql->writing->name($column->name);
         if ($said && !$required) {
-            $this->all->add(Changes::COPY, \sprintf('Rows that are there get %s as %s', $value, $column->name), [$this->update($is, $name, $value, '')], '', $is->name);
+            $this->all->add(
+                Changes::COPY, \sprintf('Rows that are there get %s as %s', $value, $column->name), [$this->update($is, $name, $value, '')], '', $is->name,
+            );
         } elseif ($required) {
             $this->all->add(
                 Changes::COPY,
@@ -193,7 +203,12 @@ final class ColumnChanges
         $bare = $this->inline() ? $is : $is->with(checks: []);
         if ($other) {
             $words = $typed ? \sprintf('%s is %s', $label, $column->type) : \sprintf('%s is said otherwise', $label);
-            $statements = $this->all->sql->changeColumn($bare, $now, $required && !$this->all->sql->rebuilds() ? $column->with(nullable: true) : $column, $cast);
+            $statements = $this->all->sql->changeColumn(
+                $bare,
+                $now,
+                $required && !$this->all->sql->rebuilds() ? $column->with(nullable: true) : $column,
+                $cast,
+            );
             if ([] !== $statements) {
                 $this->all->add(self::CHANGE, $words, $statements, $typed ? ChangeStep::LOCKS : '', $is->name, [$was->name, $old->name]);
             }

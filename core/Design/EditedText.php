@@ -95,7 +95,12 @@ final class EditedText
             if ($this->all->outline->isBroken($statement)) {
                 continue;
             }
-            array_splice($this->all->lines, $statement->from, $statement->to - $statement->from + 1, explode("\n", (null === $statement->in ? '' : '  ').$line));
+            array_splice(
+                $this->all->lines,
+                $statement->from,
+                $statement->to - $statement->from + 1,
+                explode("\n", (null === $statement->in ? '' : '  ').$line),
+            );
         }
         $this->all->again();
     }

@@ -319,7 +319,12 @@ final class KeyChanges
         $key = $table->place()->key()."\0".$lead->name.implode(',', $lead->columns);
         if (!isset($this->all->droppedLeads[$key])) {
             $this->all->droppedLeads[$key] = true;
-            $this->all->add(self::DROP_LEADS, \sprintf('%s no longer leads to %s by %s', $table->name, $lead->references->table, implode(' and ', $lead->columns)), [
+            $this->all->add(self::DROP_LEADS, \sprintf(
+                '%s no longer leads to %s by %s',
+                $table->name,
+                $lead->references->table,
+                implode(' and ', $lead->columns),
+            ), [
                 $this->all->sql->dropForeignKey($table, $lead),
             ], '', $table->name);
         }

@@ -216,7 +216,11 @@ final class Physical
         }
 
         return new ForeignKey($name, $this->made->nonEmpty($this->named($key, $reference->columns)),
-            new Reference($this->schemaOf($far->schema), $this->tables[$reference->to], $this->made->nonEmpty($this->named($reference->to, $reference->toColumns))),
+            new Reference(
+                $this->schemaOf($far->schema),
+                $this->tables[$reference->to],
+                $this->made->nonEmpty($this->named($reference->to, $reference->toColumns)),
+            ),
             $second ? 'NO ACTION' : $asked, $second ? 'NO ACTION' : $reference->onUpdate);
     }
 

@@ -135,7 +135,8 @@ final class PhysicalTables
         $traits = $this->all->manners->traits && null !== $table->stored ? array_map(trim(...), explode(',', $table->stored)) : [];
 
         return new Table(
-            $this->all->schemaOf($table->schema), $name, TableType::Table, $table->meaning, $columns, $primary, $unique, $foreign, $indexes, $made, $table->triggers,
+            $this->all->schemaOf($table->schema), $name, TableType::Table, $table->meaning, $columns, $primary, $unique, $foreign, $indexes, $made,
+            $table->triggers,
             storage: $this->all->manners->traits ? null
                 : ($table->stored ?? $this->all->manners->storage), collation: $table->sorted ?? $this->all->worked->design->sorted, traits: $traits,
         );

@@ -68,7 +68,10 @@ final class Rebuilding
         $beside = $is->with(name: Changes::BESIDE.$is->name, indexes: [], triggers: []);
         $made = array_map(static fn ($statement): string => $statement->sql, $this->all->sql->writing->table($beside, $is->foreignKeys));
         $copy = [] === $columns ? [] : [
-            \sprintf('INSERT INTO %s (%s) SELECT %s FROM %s', $this->all->placed($beside), implode(', ', $columns), implode(', ', $values), $this->all->placed($was)),
+            \sprintf(
+                'INSERT INTO %s (%s) SELECT %s FROM %s', $this->all->placed($beside), implode(', ', $columns), implode(', ', $values),
+                $this->all->placed($was),
+            ),
         ];
         $this->all->add(
             Changes::NEW_FIELDS,

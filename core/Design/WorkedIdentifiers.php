@@ -16,9 +16,11 @@ final class WorkedIdentifiers
     {
         $all = [];
         if ($this->all->design->rules->is('kinds', 'each')) {
-            for ($chain = [], $up = $thing; null !== $up->kindOf && null !== ($whole = $this->all->design->thing($up->kindOf)) && !\in_array($whole, $chain, true);
-                $up = $whole) {
+            $chain = [];
+            $whole = null === $thing->kindOf ? null : $this->all->design->thing($thing->kindOf);
+            while (null !== $whole && !\in_array($whole, $chain, true)) {
                 array_unshift($chain, $whole);
+                $whole = null === $whole->kindOf ? null : $this->all->design->thing($whole->kindOf);
             }
             foreach ($chain as $whole) {
                 foreach ($whole->attributes as $attribute) {

@@ -155,7 +155,9 @@ final class WorkedKeys
             $columns[] = $table->add('k:'.$key, $column);
         }
         $table->primary = $columns;
-        $table->references[] = new WorkedReference($columns, $whole->key, $whole->primary, null, 'CASCADE', $this->all->rest->changing(), null, $whole->name, $why);
+        $table->references[] = new WorkedReference(
+            $columns, $whole->key, $whole->primary, null, 'CASCADE', $this->all->rest->changing(), null, $whole->name, $why,
+        );
     }
 
     private function kindColumn(WorkedTable $table, Thing $thing): void

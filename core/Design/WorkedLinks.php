@@ -96,7 +96,11 @@ final class WorkedLinks
             }
             $both = [...$ends[0], ...$ends[1]];
             $keys = array_map(
-                fn (Identifier $key): array => ['columns' => $this->all->identifying->resolved($table, $key, $table->name), 'name' => $key->name, 'why' => null],
+                fn (Identifier $key): array => [
+                    'columns' => $this->all->identifying->resolved($table, $key, $table->name),
+                    'name' => $key->name,
+                    'why' => null,
+                ],
                 $join->keys,
             );
             if ([] === $keys && !$join->again) {
@@ -140,7 +144,9 @@ final class WorkedLinks
             $value = WorkedColumn::of($attribute);
             [$value->required, $value->column] = [true, $attribute->column];
             $key = $table->add('a:'.Names::key($attribute->name), $value);
-            $table->references[] = new WorkedReference($columns, $of->key, $of->primary, null, 'CASCADE', $this->all->rest->changing(), null, $thing->name, $why);
+            $table->references[] = new WorkedReference(
+                $columns, $of->key, $of->primary, null, 'CASCADE', $this->all->rest->changing(), null, $thing->name, $why,
+            );
             $table->primary = [...$columns, $key];
             $this->all->tables[$table->key] = $table;
         }

@@ -77,28 +77,16 @@ final class CompositeCandidates
      */
     private function composed(int $i, int $j, JoinKey $key): array
     {
-        $answers = [];
-        $roles = [];
+        $answers = $roles = [];
         foreach ($key->columns as $at => $name) {
-            foreach ($this->all->tables[$i]->columns as $column) {
-                if ($i === $j && $column->name === $name) {
-                    continue;
-                }
-                $fit = TypeFit::of($this->all->types[$i][$column->name], $this->all->types[$j][$name]);
-                if (null === $fit || TypeFit::Loose === $fit) {
-                    continue;
-                }
-                $score = $this->answer($i, $column->name, $j, $name) - (TypeFit::Size === $fit ? 0.05 : 0.0);
-                if ($score >= 0.3) {
-                    $role = $this->roleBefore($i, $column->name, $j, $name);
-                    $answers[$at][] = [$column->name, $score, $role];
-                    if ($score >= 0.7) {
-                        $roles[$role] = ($roles[$role] ?? 0) + 1;
-                    }
-                }
-            }
-            if (!isset($answers[$at])) {
+            $answers[$at] = $this->answers($i, $j, $name);
+            if ([] === $answers[$at]) {
                 return [];
+            }
+            foreach ($answers[$at] as [, $score, $role]) {
+                if ($score >= 0.7) {
+                    $roles[$role] = ($roles[$role] ?? 0) + 1;
+                }
             }
         }
         $found = [];
@@ -106,28 +94,8 @@ final class CompositeCandidates
         foreach (\array_slice($roles, 0, 6, true) as $role => $times) {
             $columns = $scores = [];
             foreach ($answers as $of) {
-                $best = null;
-                $most = 0.0;
-                foreach ($of as [$column, $score, $before]) {
-                    // A field of the same role first; what several roles share is without one.
-                    $score += match (true) {
-                        $before === (string) $role => 0.5,
-                        '' === $before => 0.2,
-                        default => 0.0,
-                    };
-                    if ($score > $most && !\in_array($column, $columns, true)) {
-                        $most = $score;
-                        $best = [$column, $score - (match (true) {
-                            $before === (string) $role => 0.5,
-                            '' === $before => 0.2,
-                            default => 0.0,
-                        }), $before];
-                    }
-                }
+                $best = self::best($of, (string) $role, $columns);
                 if (null === $best) {
-                    continue 2;
-                }
-                if ('' !== $best[2] && $best[2] !== (string) $role) {
                     continue 2;
                 }
                 $columns[] = $best[0];
@@ -140,6 +108,54 @@ final class CompositeCandidates
         }
 
         return array_values($found);
+    }
+
+    /** @return list<array{string, float, string}> fields of a table that may answer to a field of a key, how well, and in what role */
+    private function answers(int $i, int $j, string $name): array
+    {
+        $answers = [];
+        foreach ($this->all->tables[$i]->columns as $column) {
+            if ($i === $j && $column->name === $name) {
+                continue;
+            }
+            $fit = TypeFit::of($this->all->types[$i][$column->name], $this->all->types[$j][$name]);
+            if (null === $fit || TypeFit::Loose === $fit) {
+                continue;
+            }
+            $score = $this->answer($i, $column->name, $j, $name) - (TypeFit::Size === $fit ? 0.05 : 0.0);
+            if ($score >= 0.3) {
+                $answers[] = [$column->name, $score, $this->roleBefore($i, $column->name, $j, $name)];
+            }
+        }
+
+        return $answers;
+    }
+
+    /**
+     * The best of the answers in a role: a field of the same role first; what several roles share is without one.
+     *
+     * @param list<array{string, float, string}> $answers
+     * @param list<string>                       $taken
+     *
+     * @return array{string, float}|null null where it would be a field of another role
+     */
+    private static function best(array $answers, string $role, array $taken): ?array
+    {
+        $best = null;
+        $most = 0.0;
+        foreach ($answers as [$column, $score, $before]) {
+            $favour = match ($before) {
+                $role => 0.5,
+                '' => 0.2,
+                default => 0.0,
+            };
+            if ($score + $favour > $most && !\in_array($column, $taken, true)) {
+                $most = $score + $favour;
+                $best = [$column, $score, $before];
+            }
+        }
+
+        return null === $best || ('' !== $best[2] && $best[2] !== $role) ? null : [$best[0], $best[1]];
     }
 
     /** What stands before the name of the key's field: `from` of `from_zone`. */
@@ -161,49 +177,41 @@ final class CompositeCandidates
      */
     private function composite(int $i, int $j, JoinKey $key, array $columns, array $scores): ?Candidate
     {
-        $table = $this->all->tables[$i];
-        $sure = \count(array_filter($scores, static fn (float $score): bool => $score >= 0.9));
         $array = [] !== array_filter($columns, fn (string $column): bool => $this->all->types[$i][$column]->array) ? 1.0 : 0.0;
         $others = $scores;
         sort($others);
         if (max($scores) < 0.55 || ($others[1] ?? 0.0) < 0.55 || $others[0] < 0.5 && ($others[1] < 0.7 || 0.0 === $array)) {
             return null;
         }
+        $sure = \count(array_filter($scores, static fn (float $score): bool => $score >= 0.9));
         $by = [Feature::ANY => 1.0, Feature::COMPOSITE => 1.0, Feature::WEAKEST => min($scores), Feature::ALL_SURE => $sure === \count($scores) ? 1.0 : 0.0];
-        foreach ($key->columns as $name) {
-            if (\in_array(strtolower($this->all->names->stripped($name, $j)), self::NAMING, true)) {
-                $by[Feature::PLAIN_PART] = 1.0;
-            }
+        $by += $this->ofKey($j, $key) + $this->ofFields($i, $columns);
+        if ($i === $j) {
+            $by[Feature::SELF] = 1.0;
+        } elseif ($this->alike($i, $j)) {
+            $by[Feature::SAME_SHAPE] = 1.0;
         }
-        if ([] === array_diff($columns, $table->primaryKey->columns ?? [])) {
-            $by[Feature::KEY_PART] = 1.0;
-            if (\count($columns) === \count($table->primaryKey->columns ?? [])) {
-                $by[Feature::SAME_KEY] = 1.0;
-            }
-        }
-        foreach ($this->all->keys[$i] as $own) {
-            if ([] === array_diff($own->columns, $columns)) {
-                $by[Feature::SAME_KEY] = 1.0;
-            }
-        }
-        $i === $j ? $by[Feature::SELF] = 1.0 : ($this->alike($i, $j) && $by[Feature::SAME_SHAPE] = 1.0);
         if ($this->all->tables[$i]->schema !== $this->all->tables[$j]->schema) {
             $by[Feature::OTHER_SCHEMA] = 1.0;
         }
         if ($array > 0) {
             $by[Feature::LIST] = 1.0;
         }
-        if ([] !== array_filter($columns, fn (string $column): bool => TypeFamily::Time === $this->all->types[$i][$column]->family)) {
-            $by[Feature::TIME] = 1.0;
+
+        return new Candidate($i, $columns, $key, $j, array_filter($by, static fn (float $value): bool => 0.0 !== $value));
+    }
+
+    /** @return array<string, float> what the key says that several fields would lead to */
+    private function ofKey(int $j, JoinKey $key): array
+    {
+        $by = [];
+        foreach ($key->columns as $name) {
+            if (\in_array(strtolower($this->all->names->stripped($name, $j)), self::NAMING, true)) {
+                $by[Feature::PLAIN_PART] = 1.0;
+            }
         }
         if (JoinKey::UNIQUE === $key->standing) {
             $by[Feature::KEY_UNIQUE] = 1.0;
-        }
-        foreach ($table->indexes as $index) {
-            $parts = array_map(static fn ($part): string => $part->column, \array_slice($index->parts, 0, \count($columns)));
-            if ([] === array_diff($columns, $parts)) {
-                $by[Feature::INDEX] = 1.0;
-            }
         }
         // A key whose fields all lead elsewhere is that of a link: what holds both fields as well is seldom about the link.
         $leading = 0;
@@ -222,7 +230,41 @@ final class CompositeCandidates
             $by[Feature::COPY] = 1.0;
         }
 
-        return new Candidate($i, $columns, $key, $j, array_filter($by, static fn (float $value): bool => 0.0 !== $value));
+        return $by;
+    }
+
+    /**
+     * @param non-empty-list<string> $columns
+     *
+     * @return array<string, float> what the fields are in their own table
+     */
+    private function ofFields(int $i, array $columns): array
+    {
+        $table = $this->all->tables[$i];
+        $by = [];
+        $primary = $table->primaryKey->columns ?? [];
+        if ([] === array_diff($columns, $primary)) {
+            $by[Feature::KEY_PART] = 1.0;
+            if (\count($columns) === \count($primary)) {
+                $by[Feature::SAME_KEY] = 1.0;
+            }
+        }
+        foreach ($this->all->keys[$i] as $own) {
+            if ([] === array_diff($own->columns, $columns)) {
+                $by[Feature::SAME_KEY] = 1.0;
+            }
+        }
+        if ([] !== array_filter($columns, fn (string $column): bool => TypeFamily::Time === $this->all->types[$i][$column]->family)) {
+            $by[Feature::TIME] = 1.0;
+        }
+        foreach ($table->indexes as $index) {
+            $parts = array_map(static fn ($part): string => $part->column, \array_slice($index->parts, 0, \count($columns)));
+            if ([] === array_diff($columns, $parts)) {
+                $by[Feature::INDEX] = 1.0;
+            }
+        }
+
+        return $by;
     }
 
     /** Whether two tables have the same fields but for a few: one is a copy of the other, or both are of one kind. */
@@ -251,28 +293,38 @@ final class CompositeCandidates
         if (\strlen($farStripped) >= 3 && (str_ends_with($near, $farStripped) || str_ends_with($near, $far))) {
             return 0.8;
         }
-        $match = $this->all->names->answers($column, $i)[$j] ?? null;
+        $about = $this->about($i, $column, $j, $keyColumn);
+        if (null !== $about) {
+            return $about;
+        }
+        // The name of the key's field in a short form, or as the end of a word.
+        if (\strlen($nearStripped) >= 2 && (NameWords::isShort($nearStripped, $farStripped)
+            || (\strlen($farStripped) >= 3 && str_ends_with($nearStripped, $farStripped)))) {
+            return 0.6;
+        }
+        $type = $this->all->types[$i][$column];
+        $keyType = $this->all->types[$j][$keyColumn];
+
+        return $type->array && !$keyType->array && TypeFit::Same === TypeFit::of($type, $keyType) ? 0.35 : 0.0;
+    }
+
+    /** How well it answers by the table that it is called after; null where by none. */
+    private function about(int $i, string $column, int $j, string $keyColumn): ?float
+    {
+        $far = Naming::folded($keyColumn);
+        $answers = $this->all->names->answers($column, $i);
+        $match = $answers[$j] ?? null;
         if (null !== $match && $match->how <= NameMatch::ROLE_AFTER && ('' === $match->ending || str_ends_with($far, $match->ending))) {
             return '' === $match->ending && \strlen($far) > 5 ? 0.5 : 0.75;
         }
         // What the key's field is about, this field may be about too: method.lab_code and laboratory.
         foreach ($this->all->names->answers($keyColumn, $j) as $k => $there) {
-            $here = $this->all->names->answers($column, $i)[$k] ?? null;
+            $here = $answers[$k] ?? null;
             if ($k !== $j && null !== $here && $there->how <= NameMatch::ROLE_AFTER && $here->how <= NameMatch::ROLE_AFTER) {
                 return 0.7;
             }
         }
-        // The name of the key's field in a short form, or as the end of a word.
-        if (\strlen($nearStripped) >= 2 && (NameWords::isShort(
-            $nearStripped,
-            $farStripped,
-        ) || \strlen($farStripped) >= 3 && str_ends_with($nearStripped, $farStripped))) {
-            return 0.6;
-        }
 
-        return $this->all->types[$i][$column]->array && !$this->all->types[$j][$keyColumn]->array && TypeFit::Same === TypeFit::of(
-            $this->all->types[$i][$column],
-            $this->all->types[$j][$keyColumn],
-        ) ? 0.35 : 0.0;
+        return null;
     }
 }

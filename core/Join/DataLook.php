@@ -19,6 +19,10 @@ use Fasti\Core\Wording\Amount;
  */
 final class DataLook
 {
+    private const OF_DATA = [
+        Feature::FOUND_ALL, Feature::FOUND_NEARLY, Feature::FOUND_MOST, Feature::FOUND_SOME, Feature::FOUND_NONE, Feature::SPREAD, Feature::SMALL,
+        Feature::TELLING, Feature::USED, Feature::SAME_SET,
+    ];
     /** Rows of a table that the first look takes, and different values of a field. */
     private const ROWS = 1500;
     private const VALUES = 300;
@@ -275,24 +279,16 @@ final class DataLook
         if (null === $data) {
             return;
         }
-        foreach ([
-            Feature::FOUND_ALL,
-            Feature::FOUND_NEARLY,
-            Feature::FOUND_MOST,
-            Feature::FOUND_SOME,
-            Feature::FOUND_NONE,
-            Feature::SPREAD,
-            Feature::SMALL,
-            Feature::TELLING,
-            Feature::USED,
-            Feature::SAME_SET,
-        ] as $feature) {
+        foreach (self::OF_DATA as $feature) {
             unset($candidate->features[$feature]);
         }
         $share = $data->share();
         $candidate->features[match (true) {
-            $share >= 1.0 => Feature::FOUND_ALL, $share >= 0.97 => Feature::FOUND_NEARLY, $share >= 0.8 => Feature::FOUND_MOST,
-            $share >= 0.3 => Feature::FOUND_SOME, default => Feature::FOUND_NONE,
+            $share >= 1.0 => Feature::FOUND_ALL,
+            $share >= 0.97 => Feature::FOUND_NEARLY,
+            $share >= 0.8 => Feature::FOUND_MOST,
+            $share >= 0.3 => Feature::FOUND_SOME,
+            default => Feature::FOUND_NONE,
         }] = 1.0;
         if ($share < 0.8) {
             return;
@@ -300,18 +296,7 @@ final class DataLook
         [$keys, $least, $greatest] = $range;
         $n = \count($values);
         if ($candidate->key->single() && null !== $least && null !== $greatest && is_numeric($least) && is_numeric($greatest)) {
-            $numbers = array_map(floatval(...), array_filter(array_map(strval(...), array_keys($values)), is_numeric(...)));
-            $span = (float) $greatest - (float) $least + 1;
-            $density = min(1.0, $keys / max(1.0, $span));
-            $taken = [] === $numbers ? 0.0 : (max($numbers) - (float) $least + 1) / $span;
-            if ($taken > 0.6 && $n >= 4) {
-                $candidate->features[Feature::SPREAD] = min(1.0, $taken);
-            }
-            if ($taken < 0.3 && $density > 0.4 || $n < 3) {
-                $candidate->features[Feature::SMALL] = 1.0;
-            }
-            // By chance, each value would be among the keys as often as their range is filled.
-            $candidate->features[Feature::TELLING] = min(1.0, -log10(max(1e-6, $density ** min($n, 30))) / 6);
+            $candidate->features = array_merge($candidate->features, self::ofNumbers(array_keys($values), $keys, (float) $least, (float) $greatest));
         } else {
             // The more letters there are to agree, the less chance can have made them.
             $letters = array_sum(array_map(static fn (int|string $value): int => \strlen((string) $value), array_keys($values)));
@@ -321,6 +306,33 @@ final class DataLook
             }
         }
         $candidate->features[Feature::USED] = min(1.0, $data->found / max(1, min($keys, self::VALUES)));
+    }
+
+    /**
+     * How much it says that numbers are found among keys, which may be no more than that both are small.
+     *
+     * @param list<array-key> $values
+     *
+     * @return array<string, float>
+     */
+    private static function ofNumbers(array $values, int $keys, float $least, float $greatest): array
+    {
+        $by = [];
+        $n = \count($values);
+        $numbers = array_map(floatval(...), array_filter(array_map(strval(...), $values), is_numeric(...)));
+        $span = $greatest - $least + 1;
+        $density = min(1.0, $keys / max(1.0, $span));
+        $taken = [] === $numbers ? 0.0 : (max($numbers) - $least + 1) / $span;
+        if ($taken > 0.6 && $n >= 4) {
+            $by[Feature::SPREAD] = min(1.0, $taken);
+        }
+        if ($taken < 0.3 && $density > 0.4 || $n < 3) {
+            $by[Feature::SMALL] = 1.0;
+        }
+        // By chance, each value would be among the keys as often as their range is filled.
+        $by[Feature::TELLING] = min(1.0, -log10(max(1e-6, $density ** min($n, 30))) / 6);
+
+        return $by;
     }
 
     /** @param array<string, list<Candidate>> $units */

@@ -69,15 +69,30 @@ final class EvidenceWords
     private function named(Candidate $candidate): string
     {
         $table = $candidate->key->table->name;
-        $key = implode(', ', $candidate->key->columns);
-        $role = implode(' ', $candidate->match->role ?? []);
         if (!$candidate->key->single()) {
-            return $candidate->has(Feature::ALL_SURE) ? \sprintf(
-                'its fields are called as those of the key of %s',
-                $table,
-            ) : \sprintf('its fields answer to those of the key of %s', $table);
+            return \sprintf($candidate->has(Feature::ALL_SURE) ? 'its fields are called as those of the key of %s'
+                : 'its fields answer to those of the key of %s', $table);
         }
-        $by = match ($candidate->match->how ?? 0) {
+        $by = self::matched($candidate, $table);
+        $more = match (true) {
+            $candidate->has(Feature::TYPE_NAMES) => \sprintf('its type is one of rows of %s', $table),
+            $candidate->has(Feature::KEY_EQUAL) => 'called as the key is',
+            $candidate->has(Feature::KEY_STRIPPED) => \sprintf('called as the key %s, without what the fields of each table begin with',
+                implode(', ', $candidate->key->columns)),
+            $candidate->has(Feature::KEY_ENDS) && '' === $by => \sprintf('its name ends in that of the key, %s', implode(', ', $candidate->key->columns)),
+            $candidate->has(Feature::SELF_ROLE) => 'its name speaks of another row of the same table',
+            $candidate->has(Feature::DOER) && '' === $by => \sprintf('its name speaks of somebody, and %s holds people', $table),
+            default => '',
+        };
+
+        return implode(', ', array_filter([$by, $more])) ?: 'its name does not say where it leads';
+    }
+
+    private static function matched(Candidate $candidate, string $table): string
+    {
+        $role = implode(' ', $candidate->match->role ?? []);
+
+        return match ($candidate->match->how ?? 0) {
             NameMatch::EQUAL => \sprintf('named after %s', $table),
             NameMatch::BY_KEY => \sprintf('named as the key of %s names it', $table),
             NameMatch::ROLE, NameMatch::ROLE_AFTER, NameMatch::INSIDE, NameMatch::ROLE_BY_KEY => \sprintf('named after %s, in the role “%s”', $table, $role),
@@ -90,17 +105,6 @@ final class EvidenceWords
             NameMatch::ALIAS, NameMatch::ALIAS_INSIDE => \sprintf('it has the signs with which the fields of %s begin', $table),
             default => '',
         };
-        $more = match (true) {
-            $candidate->has(Feature::TYPE_NAMES) => \sprintf('its type is one of rows of %s', $table),
-            $candidate->has(Feature::KEY_EQUAL) => 'called as the key is',
-            $candidate->has(Feature::KEY_STRIPPED) => \sprintf('called as the key %s, without what the fields of each table begin with', $key),
-            $candidate->has(Feature::KEY_ENDS) && '' === $by => \sprintf('its name ends in that of the key, %s', $key),
-            $candidate->has(Feature::SELF_ROLE) => 'its name speaks of another row of the same table',
-            $candidate->has(Feature::DOER) && '' === $by => \sprintf('its name speaks of somebody, and %s holds people', $table),
-            default => '',
-        };
-
-        return implode(', ', array_filter([$by, $more])) ?: 'its name does not say where it leads';
     }
 
     private function values(DataEvidence $data): string

@@ -77,61 +77,111 @@ final class Kinds
     /** @return array{EntryKind, string, list<string>} */
     private function kind(int $i, Table $table): array
     {
-        $words = NameWords::of($table->name);
         $out = array_values(array_filter($this->out[$i] ?? [], static fn (Link $link): bool => $link->from !== $link->to));
         $in = array_values(array_filter($this->in[$i] ?? [], static fn (Link $link): bool => $link->from !== $link->to));
-        $rows = $this->rows[$i] ?? $table->rowEstimate;
         $own = $this->own($i, $table);
         $times = array_filter($table->columns, fn (Column $column): bool => TypeFamily::Time === $this->dialect->typeOf($column)->family);
-        $measures = array_filter($own, fn (Column $column): bool => $this->measures($column));
-        if ([] !== array_intersect($words, self::STAGING) && [] === $in) {
-            return [EntryKind::Staging, \sprintf('its name has “%s”, and nothing leads to it', implode(' ', array_intersect($words, self::STAGING))), []];
+        $measures = array_values(array_filter($own, fn (Column $column): bool => $this->measures($column)));
+        $kind = $this->alone($table, $in, $out, [] !== $times, [] !== $measures) ?? $this->link($i, $table, $out, $own, $in);
+        if (null === $kind && [] === $out && [] === $measures && [] === $times) {
+            $kind = $this->code($i, $table, $in, $own);
         }
-        if ([] === $in && [] !== array_intersect($words, self::LOG)) {
-            return [EntryKind::Log, \sprintf('its name has “%s”, and nothing leads to it', implode(' ', array_intersect($words, self::LOG))), []];
-        }
-        if (null === $table->primaryKey && [] === $in && [] === $out) {
-            return [] !== $times && [] === $measures && \count($table->columns) > 2
-                ? [EntryKind::Log, 'it has no key and no joins, but says when something happened', []]
-                : [EntryKind::Staging, 'it has no key and no joins', []];
-        }
-        $ends = array_values(array_unique(array_map(static fn (Link $link): int => $link->to, $out)));
-        $link = $this->link($i, $table, $out, $own, $in);
-        if (null !== $link) {
-            return $link;
-        }
-        $label = array_filter($own, fn (Column $column): bool => TypeFamily::Text === $this->dialect->typeOf($column)->family);
-        if ([] !== $in && [] === $out && \count($table->columns) <= 5 && [] === $measures && [] === $times && [] !== $label && ($rows ?? 0) <= self::SMALL) {
-            return [EntryKind::Code, \sprintf(
-                '%s%s here, and it holds little but %s',
-                null === $rows ? '' : Amount::of($rows, 'row').', ',
-                Amount::of(\count($in), 'join').(1 === \count($in) ? ' leads' : ' lead'),
-                implode(', ', array_map(static fn (Column $column): string => $column->name, \array_slice(array_values($label), 0, 2))),
-            ), []];
-        }
-        $busiest = [] === $in ? 0 : max(array_map(fn (Link $link): int => \count($this->in[$link->from] ?? []), $in));
-        if (\count($ends) >= 2 && ([] !== $measures || [] !== $times) && \count($in) <= \count($out) && \count($in) <= 3) {
-            return [EntryKind::Fact, \sprintf(
-                'it leads to %s, %s',
-                Amount::of(\count($ends), 'other table'),
-                [] !== $measures
-                    ? 'and measures '.implode(', ', array_map(static fn (Column $column): string => $column->name, \array_slice(array_values($measures), 0, 3)))
-                    : 'and says when something happened',
-            ).(null !== $rows && $rows > 1000 ? ', in '.Amount::of($rows, 'row') : ''), []];
-        }
-        if (1 === \count($ends) && [] === $in && ([] !== $measures || [] !== $times) && \count($table->columns) > 2) {
-            return [EntryKind::Fact, 'nothing leads to it, and it says what happened to '.$this->tables[$ends[0]]->name, []];
+        $kind ??= $this->fact($i, $table, $in, $out, $measures, [] !== $times);
+        if (null !== $kind) {
+            return $kind;
         }
         if ([] !== $in) {
-            return [
-                EntryKind::Dimension,
-                Amount::of(\count($in), 'join').(1 === \count($in) ? ' leads' : ' lead').' here, '.(0 === $busiest ? 'from where rows are counted'
-                    : 'and from there on'),
-                [],
-            ];
+            $busiest = max(array_map(fn (Link $link): int => \count($this->in[$link->from] ?? []), $in));
+
+            return [EntryKind::Dimension, self::leadHere($in).', '.(0 === $busiest ? 'from where rows are counted' : 'and from there on'), []];
         }
 
         return [EntryKind::Other, [] === $out ? 'nothing leads to it, and it leads nowhere' : 'nothing speaks for another kind', []];
+    }
+
+    /** @param non-empty-list<Link> $in */
+    private static function leadHere(array $in): string
+    {
+        return Amount::of(\count($in), 'join').(1 === \count($in) ? ' leads' : ' lead').' here';
+    }
+
+    /**
+     * What nothing leads to, by its name or because it has neither key nor joins.
+     *
+     * @param list<Link> $in
+     * @param list<Link> $out
+     *
+     * @return array{EntryKind, string, list<string>}|null
+     */
+    private function alone(Table $table, array $in, array $out, bool $timed, bool $measured): ?array
+    {
+        if ([] !== $in) {
+            return null;
+        }
+        $words = NameWords::of($table->name);
+        foreach ([[EntryKind::Staging, self::STAGING], [EntryKind::Log, self::LOG]] as [$kind, $names]) {
+            $said = array_intersect($words, $names);
+            if ([] !== $said) {
+                return [$kind, \sprintf('its name has “%s”, and nothing leads to it', implode(' ', $said)), []];
+            }
+        }
+        if (null !== $table->primaryKey || [] !== $out) {
+            return null;
+        }
+
+        return $timed && !$measured && \count($table->columns) > 2
+            ? [EntryKind::Log, 'it has no key and no joins, but says when something happened', []]
+            : [EntryKind::Staging, 'it has no key and no joins', []];
+    }
+
+    /**
+     * A short table that others lead to, of a code and its label.
+     *
+     * @param list<Link>   $in
+     * @param list<Column> $own
+     *
+     * @return array{EntryKind, string, list<string>}|null
+     */
+    private function code(int $i, Table $table, array $in, array $own): ?array
+    {
+        $rows = $this->rows[$i] ?? $table->rowEstimate;
+        $label = array_values(array_filter($own, fn (Column $column): bool => TypeFamily::Text === $this->dialect->typeOf($column)->family));
+        if ([] === $in || \count($table->columns) > 5 || [] === $label || ($rows ?? 0) > self::SMALL) {
+            return null;
+        }
+        $labels = implode(', ', array_map(static fn (Column $column): string => $column->name, \array_slice($label, 0, 2)));
+
+        return [EntryKind::Code, (null === $rows ? '' : Amount::of($rows, 'row').', ').self::leadHere($in).", and it holds little but $labels", []];
+    }
+
+    /**
+     * What measures or happens, and leads to what it is about.
+     *
+     * @param list<Link>   $in
+     * @param list<Link>   $out
+     * @param list<Column> $measures
+     *
+     * @return array{EntryKind, string, list<string>}|null
+     */
+    private function fact(int $i, Table $table, array $in, array $out, array $measures, bool $timed): ?array
+    {
+        $rows = $this->rows[$i] ?? $table->rowEstimate;
+        $ends = array_values(array_unique(array_map(static fn (Link $link): int => $link->to, $out)));
+        if ([] === $measures && !$timed) {
+            return null;
+        }
+        if (\count($ends) >= 2 && \count($in) <= \count($out) && \count($in) <= 3) {
+            $names = array_map(static fn (Column $column): string => $column->name, \array_slice($measures, 0, 3));
+            $what = [] === $measures ? 'and says when something happened' : 'and measures '.implode(', ', $names);
+            $many = null !== $rows && $rows > 1000 ? ', in '.Amount::of($rows, 'row') : '';
+
+            return [EntryKind::Fact, \sprintf('it leads to %s, %s%s', Amount::of(\count($ends), 'other table'), $what, $many), []];
+        }
+        if (1 === \count($ends) && [] === $in && \count($table->columns) > 2) {
+            return [EntryKind::Fact, 'nothing leads to it, and it says what happened to '.$this->tables[$ends[0]]->name, []];
+        }
+
+        return null;
     }
 
     /**

@@ -164,23 +164,8 @@ final class Namebook
             if ([] === $words) {
                 continue;
             }
-            $ending = '';
+            $this->parts($found, $words);
             $last = $words[\count($words) - 1];
-            $this->match($found, $words, '');
-            if (\count($words) > 1 && NameWords::isKeyEnding($last)) {
-                $ending = $last;
-                $this->match($found, \array_slice($words, 0, -1), $last);
-            }
-            if (\count($words) > 1 && NameWords::isBefore($words[0])) {
-                $this->match($found, \array_slice($words, 1), $words[0]);
-                if ('' !== $ending && \count($words) > 2) {
-                    $this->match($found, \array_slice($words, 1, -1), $ending);
-                }
-            }
-            // What stands before "by", "to", "from" is the deed, what stands after it may be the thing.
-            if (\count($words) > 1 && \in_array($last, ['by', 'to', 'from', 'in', 'at', 'of', 'with', 'for'], true)) {
-                $this->match($found, \array_slice($words, 0, -1), '');
-            }
             if (1 === \count($words) || '' !== $prefix && $name !== $field) {
                 $this->runTogether($found, implode('', $words));
             } elseif (\strlen($last) > 5) {
@@ -192,13 +177,41 @@ final class Namebook
     }
 
     /**
+     * A name with and without what tells that it is one of a reference.
+     *
+     * @param array<int, NameMatch>  $found
+     * @param non-empty-list<string> $words
+     */
+    private function parts(array &$found, array $words): void
+    {
+        $this->match($found, $words, '');
+        if (1 === \count($words)) {
+            return;
+        }
+        $last = $words[\count($words) - 1];
+        $ending = NameWords::isKeyEnding($last) ? $last : '';
+        if ('' !== $ending) {
+            $this->match($found, \array_slice($words, 0, -1), $last);
+        }
+        if (NameWords::isBefore($words[0])) {
+            $this->match($found, \array_slice($words, 1), $words[0]);
+            if ('' !== $ending && \count($words) > 2) {
+                $this->match($found, \array_slice($words, 1, -1), $ending);
+            }
+        }
+        // What stands before "by", "to", "from" is the deed, what stands after it may be the thing.
+        if (\in_array($last, ['by', 'to', 'from', 'in', 'at', 'of', 'with', 'for'], true)) {
+            $this->match($found, \array_slice($words, 0, -1), '');
+        }
+    }
+
+    /**
      * @param array<int, NameMatch> $found
      * @param list<string>          $head
      */
     private function match(array &$found, array $head, string $ending): void
     {
         $this->whole($found, $head, $ending, false);
-        $n = \count($head);
         $expanded = [];
         $short = false;
         foreach ($head as $word) {
@@ -206,29 +219,42 @@ final class Namebook
             $short = $short || [] !== $long;
             $expanded[] = [] === $long ? [$word] : $long;
         }
-        if ($short && $n <= 5) {
+        if ($short && \count($head) <= 5) {
             foreach (self::products($expanded) as $words) {
                 $this->whole($found, $words, $ending, true);
             }
         }
-        if (1 === $n && \strlen($head[0]) >= 2 && \strlen($head[0]) <= 5) {
-            foreach ($this->few($this->initials[$head[0]] ?? []) as $table => $true) {
+        if (1 === \count($head) && '' !== $head[0]) {
+            $this->single($found, $head[0], $ending);
+        }
+    }
+
+    /**
+     * What a word by itself may stand for.
+     *
+     * @param array<int, NameMatch> $found
+     */
+    private function single(array &$found, string $word, string $ending): void
+    {
+        $length = \strlen($word);
+        if ($length >= 2 && $length <= 5) {
+            foreach ($this->few($this->initials[$word] ?? []) as $table => $true) {
                 $this->note($found, $table, NameMatch::INITIALS, [], $ending);
             }
-            foreach ($this->few($this->aliases[$head[0]] ?? []) as $table => $true) {
+            foreach ($this->few($this->aliases[$word] ?? []) as $table => $true) {
                 $this->note($found, $table, NameMatch::ALIAS, [], $ending);
             }
         }
-        if (1 === $n && '' !== $head[0]) {
-            foreach (NameWords::synonyms($head[0]) as $other) {
-                foreach (\count($this->phrases[$other] ?? []) > 3 ? [] : $this->phrases[$other] ?? [] as $table => $how) {
-                    $this->note($found, $table, NameMatch::SYNONYM, [], $ending);
-                }
+        foreach (NameWords::synonyms($word) as $other) {
+            foreach (\count($this->phrases[$other] ?? []) > 3 ? [] : $this->phrases[$other] ?? [] as $table => $how) {
+                $this->note($found, $table, NameMatch::SYNONYM, [], $ending);
             }
-            foreach ($this->few($this->told[$head[0]] ?? []) as $table => $true) {
-                $this->note($found, $table, NameMatch::TOLD, [], $ending, \count($this->told[$head[0]]));
-            }
-            foreach (\strlen($head[0]) < 4 || \strlen($head[0]) > 5 ? [] : $this->few($this->aliases[substr($head[0], 0, -1)] ?? []) as $table => $true) {
+        }
+        foreach ($this->few($this->told[$word] ?? []) as $table => $true) {
+            $this->note($found, $table, NameMatch::TOLD, [], $ending, \count($this->told[$word]));
+        }
+        if ($length >= 4 && $length <= 5) {
+            foreach ($this->few($this->aliases[substr($word, 0, -1)] ?? []) as $table => $true) {
                 $this->note($found, $table, NameMatch::ALIAS_INSIDE, [], $ending);
             }
         }
@@ -242,58 +268,18 @@ final class Namebook
     {
         $n = \count($head);
         $folded = implode('', $head);
-        foreach ($this->phrases[$folded] ?? [] as $table => $how) {
-            $this->note(
-                $found,
-                $table,
-                match (true) {
-                    $short => NameMatch::SHORT,
-                    0 === $how => NameMatch::BY_KEY,
-                    default => NameMatch::EQUAL,
-                },
-                [],
-                $ending,
-                \count($this->phrases[$folded]),
-                0 === $how ? 0 : \strlen($folded),
-            );
-        }
+        $this->named($found, $folded, [], $ending, $short ? [NameMatch::SHORT, NameMatch::SHORT] : [NameMatch::EQUAL, NameMatch::BY_KEY]);
         foreach ($this->few($this->tails[$folded] ?? []) as $table => $true) {
             $this->note($found, $table, $short ? NameMatch::SHORT_TAIL : NameMatch::TAIL, [], $ending, \count($this->tails[$folded]), \strlen($folded));
         }
         foreach ($this->few($this->heads[$folded] ?? []) as $table => $true) {
-            $sort = !$short && isset($this->sorts[$table][$folded]);
-            $this->note(
-                $found,
-                $table,
-                match (true) {
-                    $short => NameMatch::SHORT_TAIL,
-                    $sort => NameMatch::SORT,
-                    default => NameMatch::HEAD,
-                },
-                [],
-                $ending,
-                \count($this->heads[$folded]),
-                \strlen($folded),
-            );
+            $how = isset($this->sorts[$table][$folded]) ? NameMatch::SORT : NameMatch::HEAD;
+            $this->note($found, $table, $short ? NameMatch::SHORT_TAIL : $how, [], $ending, \count($this->heads[$folded]), \strlen($folded));
         }
         for ($i = 1; $i < $n; ++$i) {
             $role = \array_slice($head, 0, $i);
             $tail = implode('', \array_slice($head, $i));
-            foreach ($this->phrases[$tail] ?? [] as $table => $how) {
-                $this->note(
-                    $found,
-                    $table,
-                    match (true) {
-                        $short => NameMatch::ROLE_SHORT,
-                        0 === $how => NameMatch::ROLE_BY_KEY,
-                        default => NameMatch::ROLE,
-                    },
-                    $role,
-                    $ending,
-                    \count($this->phrases[$tail]),
-                    0 === $how ? 0 : \strlen($tail),
-                );
-            }
+            $this->named($found, $tail, $role, $ending, $short ? [NameMatch::ROLE_SHORT, NameMatch::ROLE_SHORT] : [NameMatch::ROLE, NameMatch::ROLE_BY_KEY]);
             if ($i >= $n - 1) {
                 foreach ($this->few($this->tails[$tail] ?? []) as $table => $true) {
                     $this->note($found, $table, NameMatch::ROLE_TAIL, $role, $ending, \count($this->tails[$tail]), \strlen($tail));
@@ -301,17 +287,22 @@ final class Namebook
             }
             $after = \array_slice($head, $n - $i);
             $begin = implode('', \array_slice($head, 0, $n - $i));
-            foreach ($this->phrases[$begin] ?? [] as $table => $how) {
-                $this->note(
-                    $found,
-                    $table,
-                    $short ? NameMatch::ROLE_SHORT : NameMatch::ROLE_AFTER,
-                    $after,
-                    $ending,
-                    \count($this->phrases[$begin]),
-                    0 === $how ? 0 : \strlen($begin),
-                );
-            }
+            $this->named($found, $begin, $after, $ending, array_fill(0, 2, $short ? NameMatch::ROLE_SHORT : NameMatch::ROLE_AFTER));
+        }
+    }
+
+    /**
+     * Tables that are called so, or whose key calls them so.
+     *
+     * @param array<int, NameMatch>    $found
+     * @param list<string>             $role
+     * @param array{int, int}|list<int> $how  for the one and for the other
+     */
+    private function named(array &$found, string $folded, array $role, string $ending, array $how): void
+    {
+        foreach ($this->phrases[$folded] ?? [] as $table => $by) {
+            $letters = 0 === $by ? 0 : \strlen($folded);
+            $this->note($found, $table, $how[0 === $by ? 1 : 0], $role, $ending, \count($this->phrases[$folded]), $letters);
         }
     }
 
@@ -556,9 +547,25 @@ final class Namebook
             }
         }
         $n = \count($names);
-        if ($n < 3) {
-            return '';
+        $best = $n < 3 ? '' : self::begin($names);
+        // Letters that words happen to share (re, co) are no prefix.
+        if ('' !== $best && 1 === preg_match('/^\p{L}+$/u', $best)) {
+            $boundary = 0;
+            foreach ($table->columns as $column) {
+                $rest = substr($column->name, \strlen($best), 1);
+                $boundary += '_' === $rest || ctype_upper($rest) && !ctype_upper(substr($column->name, 0, 1)) ? 1 : 0;
+            }
+            if ($boundary > 0 && $boundary < $n || $n < 4 && \strlen($best) < 2) {
+                return '';
+            }
         }
+
+        return $best;
+    }
+
+    /** @param non-empty-list<string> $names */
+    private static function begin(array $names): string
+    {
         $best = '';
         for ($length = 2; $length <= 14; ++$length) {
             $counts = [];
@@ -575,19 +582,8 @@ final class Namebook
             $start = (string) array_key_first($counts);
             $most = $counts[$start];
             $apart = 1 === preg_match('/[^\p{L}\p{N}]$/u', $start);
-            if ($most >= max(3, ($apart ? 0.7 : 0.85) * $n) && ($apart || $length <= 6)) {
+            if ($most >= max(3, ($apart ? 0.7 : 0.85) * \count($names)) && ($apart || $length <= 6)) {
                 $best = $apart || '' === $best || 1 !== preg_match('/[^\p{L}\p{N}]$/u', $best) ? $start : $best;
-            }
-        }
-        // Letters that words happen to share (re, co) are no prefix.
-        if ('' !== $best && 1 === preg_match('/^\p{L}+$/u', $best)) {
-            $boundary = 0;
-            foreach ($table->columns as $column) {
-                $rest = substr($column->name, \strlen($best), 1);
-                $boundary += '_' === $rest || ctype_upper($rest) && !ctype_upper(substr($column->name, 0, 1)) ? 1 : 0;
-            }
-            if ($boundary > 0 && $boundary < $n || $n < 4 && \strlen($best) < 2) {
-                return '';
             }
         }
 

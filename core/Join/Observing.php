@@ -40,40 +40,10 @@ final class Observing
      */
     public function of(Table $from, Table $to, array $pairs, ?array $where = null, bool $masked = false): JoinFigures
     {
-        $loose = $this->loose($from, $to, $pairs);
-        $select = $on = $filled = $groups = [];
-        foreach ($pairs as $i => [$near, $far]) {
-            $name = $this->sql->quoted($near);
-            $key = 'k.'.$this->sql->quoted($far);
-            if ($loose) {
-                $name = $this->sql->key($from->column($near) ?? new Column($near, ''), $name);
-                $key = $this->sql->key($to->column($far) ?? new Column($far, ''), $key);
-            }
-            $select[] = "$name AS v$i";
-            $on[] = "$key = c.v$i";
-            $filled[] = $this->sql->quoted($near).' IS NOT NULL';
-            $groups[] = $i + 1;
-        }
-        $condition = null === $where ? '' : $this->sql->is($where[0], $where[1]);
-        if (null !== $where) {
-            $filled[] = $condition;
-        }
-        $first = $this->sql->quoted($pairs[0][1]);
         $unique = $this->isUnique($to, array_column($pairs, 1));
-        // A key that is unique adds no rows to a group; any other end is made so first.
-        $other = $unique && !$loose ? $this->sql->from($to).' k'
-            : '(SELECT DISTINCT '.implode(
-                ', ',
-                array_map(fn (array $pair): string => $this->sql->quoted($pair[1]), $pairs),
-            ).' FROM '.$this->sql->from($to).') k';
-        $values = implode(', ', array_map(static fn (int $i): string => "MIN(c.v$i) AS l$i, MAX(c.v$i) AS g$i", array_keys($pairs)));
-        $groupBy = implode(', ', $groups);
-        $sql = "SELECT c.n AS n, CASE WHEN k.$first IS NULL THEN 0 ELSE 1 END AS f, COUNT(*) AS m, $values
-            FROM (SELECT ".implode(', ', $select).', COUNT(*) AS n FROM '.$this->sql->from($from).' WHERE '.implode(' AND ', $filled)." GROUP BY $groupBy) c
-            LEFT JOIN $other ON ".implode(' AND ', $on).' GROUP BY 1, 2 ORDER BY 1 DESC';
         $sizes = $densest = $examples = [];
         $referring = $orphans = $missing = 0;
-        foreach ($this->source->rows($sql) as $row) {
+        foreach ($this->source->rows($this->groups($from, $to, $pairs, $where, $unique)) as $row) {
             [$n, $m] = [(int) $row['n'], (int) $row['m']];
             $referring += $n * $m;
             $least = implode(', ', array_map(static fn (int $i): string => (string) $row["l$i"], array_keys($pairs)));
@@ -94,7 +64,8 @@ final class Observing
                 }
             }
         }
-        $rows = null === $where ? $this->count($from) : $this->number('SELECT COUNT(*) AS n FROM '.$this->sql->from($from)." WHERE $condition");
+        $rows = null === $where ? $this->count($from)
+            : $this->number('SELECT COUNT(*) AS n FROM '.$this->sql->from($from).' WHERE '.$this->sql->is($where[0], $where[1]));
         $parents = $this->count($to);
         $repeated = $unique ? 0 : $this->repeated($to, $pairs);
         ksort($sizes);
@@ -116,6 +87,42 @@ final class Observing
             $densest,
             $repeated,
         );
+    }
+
+    /**
+     * How many values have how many rows each, with and without a key: n rows, f found, m times, and the least and greatest of them.
+     *
+     * @param non-empty-list<array{string, string}> $pairs
+     * @param array{string, string}|null            $where
+     */
+    private function groups(Table $from, Table $to, array $pairs, ?array $where, bool $unique): string
+    {
+        $loose = $this->loose($from, $to, $pairs);
+        $select = $on = $filled = [];
+        foreach ($pairs as $i => [$near, $far]) {
+            $name = $this->sql->quoted($near);
+            $key = 'k.'.$this->sql->quoted($far);
+            if ($loose) {
+                $name = $this->sql->key($from->column($near) ?? new Column($near, ''), $name);
+                $key = $this->sql->key($to->column($far) ?? new Column($far, ''), $key);
+            }
+            $select[] = "$name AS v$i";
+            $on[] = "$key = c.v$i";
+            $filled[] = $this->sql->quoted($near).' IS NOT NULL';
+        }
+        if (null !== $where) {
+            $filled[] = $this->sql->is($where[0], $where[1]);
+        }
+        $first = $this->sql->quoted($pairs[0][1]);
+        $keys = implode(', ', array_map(fn (array $pair): string => $this->sql->quoted($pair[1]), $pairs));
+        // A key that is unique adds no rows to a group; any other end is made so first.
+        $other = $unique && !$loose ? $this->sql->from($to).' k' : "(SELECT DISTINCT $keys FROM ".$this->sql->from($to).') k';
+        $values = implode(', ', array_map(static fn (int $i): string => "MIN(c.v$i) AS l$i, MAX(c.v$i) AS g$i", array_keys($pairs)));
+        $groupBy = implode(', ', range(1, \count($pairs)));
+
+        return "SELECT c.n AS n, CASE WHEN k.$first IS NULL THEN 0 ELSE 1 END AS f, COUNT(*) AS m, $values
+            FROM (SELECT ".implode(', ', $select).', COUNT(*) AS n FROM '.$this->sql->from($from).' WHERE '.implode(' AND ', $filled)." GROUP BY $groupBy) c
+            LEFT JOIN $other ON ".implode(' AND ', $on).' GROUP BY 1, 2 ORDER BY 1 DESC';
     }
 
     /** @param list<array{string, string}> $pairs */

@@ -27,186 +27,128 @@ final class SingleCandidates
     /** @return list<Candidate> */
     public function single(int $i, Column $column, Hints $hints): array
     {
-        $table = $this->all->tables[$i];
         $type = $this->all->types[$i][$column->name];
-        $family = TypeFit::family($type);
-        $hinted = $hints->from($table->place()->key(), [$column->name]);
-        if (null === $family && [] === $hinted) {
+        $hinted = $hints->from($this->all->tables[$i]->place()->key(), [$column->name]);
+        if (null === TypeFit::family($type) && [] === $hinted) {
             return [];
         }
         $standing = $this->all->standings->standing($i, $column->name);
-        /** @var array<string, Candidate> $found */
-        $found = [];
+        $found = new Gathered($this->all, $i, $column, $type, $standing);
         foreach ($this->all->names->answers($column->name, $i) as $j => $match) {
-            foreach ($this->all->keys[$j] as $key) {
-                if ($key->single()) {
-                    $this->add($found, $i, $column, $type, $j, $key, $standing, $match, []);
-                }
-            }
-        }
-        $folded = Naming::folded($column->name);
-        foreach ($this->all->keyNames[$folded] ?? [] as [$j, $key]) {
-            $this->add($found, $i, $column, $type, $j, $key, $standing, null, [Feature::KEY_EQUAL => 1.0]);
-        }
-        $stripped = Naming::folded($this->all->names->stripped($column->name, $i));
-        foreach ($stripped === $folded ? [] : ($this->all->keyStripped[$stripped] ?? []) + ($this->all->keyNames[$stripped] ?? []) as [$j, $key]) {
-            $this->add($found, $i, $column, $type, $j, $key, $standing, null, [Feature::KEY_STRIPPED => 1.0]);
-        }
-        foreach ($stripped === $folded ? $this->all->keyStripped[$folded] ?? [] : [] as [$j, $key]) {
-            $this->add($found, $i, $column, $type, $j, $key, $standing, null, [Feature::KEY_STRIPPED => 1.0]);
+            $found->toKeysOf($j, [], $match);
         }
         $words = NameWords::of($this->all->names->stripped($column->name, $i));
-        for ($n = 1; $n < \count($words); ++$n) {
-            $tail = implode('', \array_slice($words, $n));
-            if (\strlen($tail) >= 4) {
-                foreach (\array_slice(($this->all->keyNames[$tail] ?? []) + ($this->all->keyStripped[$tail] ?? []), 0, Candidates::MOST) as [$j, $key]) {
-                    $this->add($found, $i, $column, $type, $j, $key, $standing, null, [Feature::KEY_ENDS => 1.0]);
-                }
-            }
-        }
-        $head = NameWords::head(NameWords::singular($words));
-        $own = NameWords::singular(NameWords::of($table->name));
+        $this->byNamesOfKeys($found, $i, $column, $words);
         // What tells the rows of its own table apart leads nowhere by a role.
-        $free = !isset($standing[Feature::OWN_KEY]) && !isset($standing[Feature::NUMBERED_KEY]);
-        if ($free && [] !== $head && NameWords::isSelf($head, $own, isset($this->all->people[$i][Feature::PEOPLE]))) {
-            foreach ($this->all->keys[$i] as $key) {
-                if ($key->single() && $key->columns[0] !== $column->name) {
-                    $this->add(
-                        $found,
-                        $i,
-                        $column,
-                        $type,
-                        $i,
-                        $key,
-                        $standing,
-                        null,
-                        [Feature::SELF_ROLE => 1.0],
-                    );
-                }
-            }
-        }
-        if ($free && [] !== $head && $head !== $own && NameWords::isDoer($head)) {
-            // Where the tables of a module have people of their own, it is those.
-            $module = $this->all->names->modules[$i];
-            $near = '' === $module ? [] : array_filter($this->all->people, fn (int $j): bool => $module === $this->all->names->modules[$j], \ARRAY_FILTER_USE_KEY);
-            $people = [] === $near ? $this->all->people : $near;
-            foreach (\array_slice($people, 0, Candidates::MOST, true) as $j => $surely) {
-                foreach ($this->all->keys[$j] as $key) {
-                    if ($key->single()) {
-                        $this->add(
-                            $found,
-                            $i,
-                            $column,
-                            $type,
-                            $j,
-                            $key,
-                            $standing,
-                            null,
-                            [Feature::DOER => 1.0] + $surely + (\count($people) > 1 ? [Feature::MANY_PEOPLE => log(\count($people))] : []),
-                        );
-                    }
-                }
-            }
+        if (!isset($standing[Feature::OWN_KEY]) && !isset($standing[Feature::NUMBERED_KEY])) {
+            $this->byRole($found, $i, $column, NameWords::head(NameWords::singular($words)));
         }
         foreach ($this->all->standings->mentioned($column->comment) as $j) {
-            foreach ($this->all->keys[$j] as $key) {
-                if ($key->single()) {
-                    $this->add($found, $i, $column, $type, $j, $key, $standing, null, [Feature::COMMENT => 1.0]);
-                }
-            }
+            $found->toKeysOf($j, [Feature::COMMENT => 1.0]);
         }
         $refers = $this->all->dialect->refersTo($type);
-        if ('' !== $refers) {
-            foreach ($this->all->tables as $j => $other) {
-                foreach ($refers === $other->name ? $this->all->keys[$j] : [] as $key) {
-                    if ($key->single()) {
-                        $this->add($found, $i, $column, $type, $j, $key, $standing, null, [Feature::TYPE_NAMES => 1.0]);
-                    }
-                }
+        foreach ('' === $refers ? [] : $this->all->tables as $j => $other) {
+            if ($refers === $other->name) {
+                $found->toKeysOf($j, [Feature::TYPE_NAMES => 1.0]);
             }
         }
         foreach ($hinted as $hint) {
             $j = $this->all->at[$hint->to->key()] ?? null;
-            if (null === $j) {
-                continue;
-            }
-            foreach ($this->all->keys[$j] as $key) {
+            foreach (null === $j ? [] : $this->all->keys[$j] as $key) {
                 if ($key->columns === $hint->toColumns) {
-                    $this->add($found, $i, $column, $type, $j, $key, $standing, null, [$hint->feature => 1.0], [$hint->where]);
+                    $found->add((int) $j, $key, [$hint->feature => 1.0], null, [$hint->where]);
                 }
             }
         }
-        if (\count($found) > Candidates::MOST) {
-            uasort($found, static fn (Candidate $a, Candidate $b): int => self::promise($b) <=> self::promise($a));
-            $found = \array_slice($found, 0, Candidates::MOST, true);
-        }
 
-        return array_values($found);
-    }
-
-    /** In which order candidates are worth keeping where there are too many. */
-    private static function promise(Candidate $candidate): float
-    {
-        $by = $candidate->features;
-
-        return 20 - ($candidate->match->how ?? 16) + 10 * (($by[Feature::KEY_EQUAL] ?? 0) + ($by[Feature::TYPE_NAMES] ?? 0) + ($by[Feature::SELF_ROLE] ?? 0))
-            + 8 * (($by[Feature::KEY_STRIPPED] ?? 0) + ($by[Feature::KEY_ENDS] ?? 0) + ($by[Feature::VIEW] ?? 0)) - ($candidate->has(Feature::KEY_UNIQUE)
-                ? 2 : 0);
+        return $found->most(Candidates::MOST);
     }
 
     /**
-     * @param array<string, Candidate> $found
-     * @param array<string, float>     $standing
-     * @param array<string, float>     $features
-     * @param list<string>             $quoted
+     * Keys of the same name, or whose name the field's name ends in.
+     *
+     * @param list<string> $words of the field's name, without what the fields of its table begin with
      */
-    private function add(
-        array &$found,
-        int $i,
-        Column $column,
-        Type $type,
-        int $j,
-        JoinKey $key,
-        array $standing,
-        ?NameMatch $match,
-        array $features,
-        array $quoted = [],
-    ): void {
-        if ($i === $j && $key->columns[0] === $column->name) {
-            return;
+    private function byNamesOfKeys(Gathered $found, int $i, Column $column, array $words): void
+    {
+        $all = $this->all;
+        $folded = Naming::folded($column->name);
+        $stripped = Naming::folded($all->names->stripped($column->name, $i));
+        $found->toEach($all->keyNames[$folded] ?? [], [Feature::KEY_EQUAL => 1.0]);
+        if ($stripped === $folded) {
+            $found->toEach($all->keyStripped[$folded] ?? [], [Feature::KEY_STRIPPED => 1.0]);
+        } else {
+            $found->toEach(($all->keyStripped[$stripped] ?? []) + ($all->keyNames[$stripped] ?? []), [Feature::KEY_STRIPPED => 1.0]);
         }
-        $id = $key->id();
-        if (isset($found[$id])) {
-            $found[$id]->features += $features;
-            if ($found[$id]->has(Feature::SELF_ROLE)) {
-                unset($found[$id]->features[Feature::SELF]);
+        for ($n = 1; $n < \count($words); ++$n) {
+            $tail = implode('', \array_slice($words, $n));
+            if (\strlen($tail) >= 4) {
+                $keys = ($all->keyNames[$tail] ?? []) + ($all->keyStripped[$tail] ?? []);
+                $found->toEach(\array_slice($keys, 0, Candidates::MOST), [Feature::KEY_ENDS => 1.0]);
             }
-            $found[$id]->quoted = [...$found[$id]->quoted, ...$quoted];
+        }
+    }
 
+    /**
+     * Names that speak of another row of the same table, or of somebody.
+     *
+     * @param list<string> $head
+     */
+    private function byRole(Gathered $found, int $i, Column $column, array $head): void
+    {
+        if ([] === $head) {
             return;
         }
-        $fit = TypeFit::of($type, $this->all->types[$j][$key->columns[0]]);
-        if (null === $fit) {
+        $all = $this->all;
+        $own = NameWords::singular(NameWords::of($all->tables[$i]->name));
+        if (NameWords::isSelf($head, $own, isset($all->people[$i][Feature::PEOPLE]))) {
+            $found->toKeysOf($i, [Feature::SELF_ROLE => 1.0]);
+        }
+        if ($head === $own || !NameWords::isDoer($head)) {
             return;
         }
-        $found[$id] = new Candidate(
-            $i,
-            [$column->name],
-            $key,
-            $j,
-            $features + $standing + $this->features($i, $column, $type, $j, $key, $match, $fit),
-            $match,
-            $quoted,
-        );
-        if (isset($features[Feature::SELF_ROLE])) {
-            unset($found[$id]->features[Feature::SELF]);
+        // Where the tables of a module have people of their own, it is those.
+        $module = $all->names->modules[$i];
+        $near = '' === $module ? [] : array_filter($all->people, static fn (int $j): bool => $module === $all->names->modules[$j], \ARRAY_FILTER_USE_KEY);
+        $people = [] === $near ? $all->people : $near;
+        $many = \count($people) > 1 ? [Feature::MANY_PEOPLE => log(\count($people))] : [];
+        foreach (\array_slice($people, 0, Candidates::MOST, true) as $j => $surely) {
+            $found->toKeysOf($j, [Feature::DOER => 1.0] + $surely + $many);
         }
     }
 
     /** @return array<string, float> */
     public function features(int $i, Column $column, Type $type, int $j, JoinKey $key, ?NameMatch $match, TypeFit $fit): array
     {
-        $by = [Feature::ANY => 1.0];
+        $by = [Feature::ANY => 1.0] + $this->ofName($i, $column, $j, $key, $match) + self::ofType($type, $key, $fit);
+        // A table that has a field of the same name, which is not its key, stands beside this one rather than above it.
+        if ($i !== $j && $key->columns[0] !== $column->name && isset($this->all->types[$j][$column->name])) {
+            $by[Feature::SIBLING] = 1.0;
+        }
+        // With a role before it, the own name speaks of another row: `deputy_curator`.
+        if ($i === $j && [] === ($match->role ?? [])) {
+            $by[Feature::SELF] = 1.0;
+        }
+        if ('' !== $this->all->names->modules[$i] && $i !== $j && $this->all->names->modules[$i] === $this->all->names->modules[$j]) {
+            $by[Feature::SAME_MODULE] = 1.0;
+        }
+        if ($this->all->tables[$i]->schema !== $this->all->tables[$j]->schema) {
+            $by[Feature::OTHER_SCHEMA] = 1.0;
+        }
+        if ([] !== array_intersect(NameWords::of($this->all->tables[$j]->name), Candidates::COPIES)) {
+            $by[Feature::COPY] = 1.0;
+        }
+        if (null === $match && $this->all->elsewhere[$key->id()] ??= $this->calledElsewhere($j, $key->columns[0])) {
+            $by[Feature::KEY_ELSEWHERE] = 1.0;
+        }
+
+        return $by;
+    }
+
+    /** @return array<string, float> how the field's name answers to the table's */
+    private function ofName(int $i, Column $column, int $j, JoinKey $key, ?NameMatch $match): array
+    {
+        $by = [];
         if (null !== $match) {
             $by[Feature::HOW.$match->how] = 1.0;
             if ($match->sharing > 1) {
@@ -230,10 +172,14 @@ final class SingleCandidates
             $fits = str_ends_with(Naming::folded($key->columns[0]), $ending) || \in_array($ending, ['ref', 'fk', 'key'], true);
             $by[$fits ? Feature::ENDING_FITS : Feature::ENDING_OTHER] = 1.0;
         }
-        // A table that has a field of the same name, which is not its key, stands beside this one rather than above it.
-        if ($i !== $j && $key->columns[0] !== $column->name && isset($this->all->types[$j][$column->name])) {
-            $by[Feature::SIBLING] = 1.0;
-        }
+
+        return $by;
+    }
+
+    /** @return array<string, float> how the field's type fits the key's, and how sure the key is */
+    private static function ofType(Type $type, JoinKey $key, TypeFit $fit): array
+    {
+        $by = [];
         if (TypeFit::Size === $fit) {
             $by[TypeFamily::Text === $type->family ? Feature::TYPE_SIZE : Feature::TYPE_WIDTH] = 1.0;
         }
@@ -251,22 +197,6 @@ final class SingleCandidates
         }
         if (JoinKey::LIKELY === $key->standing) {
             $by[Feature::KEY_LIKELY] = 1.0;
-        }
-        // With a role before it, the own name speaks of another row: `deputy_curator`.
-        if ($i === $j && [] === ($match->role ?? [])) {
-            $by[Feature::SELF] = 1.0;
-        }
-        if ('' !== $this->all->names->modules[$i] && $i !== $j && $this->all->names->modules[$i] === $this->all->names->modules[$j]) {
-            $by[Feature::SAME_MODULE] = 1.0;
-        }
-        if ($this->all->tables[$i]->schema !== $this->all->tables[$j]->schema) {
-            $by[Feature::OTHER_SCHEMA] = 1.0;
-        }
-        if ([] !== array_intersect(NameWords::of($this->all->tables[$j]->name), Candidates::COPIES)) {
-            $by[Feature::COPY] = 1.0;
-        }
-        if (null === $match && $this->all->elsewhere[$key->id()] ??= $this->calledElsewhere($j, $key->columns[0])) {
-            $by[Feature::KEY_ELSEWHERE] = 1.0;
         }
 
         return $by;

@@ -34,12 +34,35 @@ final class Standing
     /** @return array<string, float> */
     private function stand(int $i, string $name): array
     {
+        $type = $this->all->types[$i][$name];
+        $by = $this->ofKeys($i, $name) + $this->ofName($name);
+        if (TypeFit::isSpecial($type)) {
+            $by[Feature::SPECIAL] = 1.0;
+        }
+        if (TypeFamily::Text === $type->family && (null === $type->length || $type->length > 120) && [] === $type->members) {
+            $by[Feature::LONG_TEXT] = 1.0;
+        }
+        if ([] !== $type->members) {
+            $by[Feature::MEMBERS] = 1.0;
+        }
+        if (TypeFamily::Whole !== $type->family && TypeFamily::Number === $type->family) {
+            $by[Feature::NUMBER] = 1.0;
+        }
+        if (null !== $this->all->tables[$i]->column($name)?->generated) {
+            $by[Feature::COMPUTED] = 1.0;
+        }
+
+        return $by;
+    }
+
+    /** @return array<string, float> which keys and indexes of its table it is of */
+    private function ofKeys(int $i, string $name): array
+    {
         $table = $this->all->tables[$i];
-        $by = [];
-        $column = $table->column($name);
         $primary = $table->primaryKey->columns ?? [];
+        $by = [];
         if ([$name] === $primary) {
-            $by[true === $column?->autoNumbered ? Feature::NUMBERED_KEY : Feature::OWN_KEY] = 1.0;
+            $by[true === $table->column($name)?->autoNumbered ? Feature::NUMBERED_KEY : Feature::OWN_KEY] = 1.0;
             // A key that is called after its own table begins there.
             $own = $this->all->names->answers($name, $i)[$i]->how ?? 99;
             if (NameMatch::EQUAL === $own) {
@@ -63,36 +86,26 @@ final class Standing
                 $by[Feature::INDEX] = 1.0;
             }
         }
-        if (NameWords::isPlain($name)) {
-            $by[Feature::PLAIN] = 1.0;
-        }
+
+        return $by;
+    }
+
+    /** @return array<string, float> whether it is called as references are */
+    private function ofName(string $name): array
+    {
+        $by = NameWords::isPlain($name) ? [Feature::PLAIN => 1.0] : [];
         $words = NameWords::of($name);
         while ([] !== $words && ctype_digit($words[\count($words) - 1])) {
             array_pop($words);
         }
         $last = $words[\count($words) - 1] ?? '';
         $sure = NameWords::isSureEnding($last) || isset($this->all->endings[$last]) || \count($words) > 1 && NameWords::isBefore($words[0]);
-        if (TypeFit::isSpecial($this->all->types[$i][$name])) {
-            $by[Feature::SPECIAL] = 1.0;
-        }
         if ($sure) {
             $by[Feature::ENDING_SURE] = 1.0;
         } elseif (NameWords::isKeyEnding($last)) {
             $by[Feature::ENDING_MAYBE] = 1.0;
         } elseif (1 === preg_match('/(?:id|key|no|nr|num|ref|code|oid)$/', strtolower($name))) {
             $by[Feature::ENDING_RUN] = 1.0;
-        }
-        $type = $this->all->types[$i][$name];
-        if (TypeFamily::Text === $type->family && (null === $type->length || $type->length > 120) && [] === $type->members) {
-            $by[Feature::LONG_TEXT] = 1.0;
-        }if ([] !== $type->members) {
-            $by[Feature::MEMBERS] = 1.0;
-        }
-        if (TypeFamily::Whole !== $type->family && TypeFamily::Number === $type->family) {
-            $by[Feature::NUMBER] = 1.0;
-        }
-        if (null !== $column?->generated) {
-            $by[Feature::COMPUTED] = 1.0;
         }
 
         return $by;

@@ -49,6 +49,70 @@ final class Whole
             }
         }
         $leads = self::leads($units);
+        $hubs = self::hubs($best);
+        foreach ($units as $found) {
+            self::forget($found);
+            foreach ($found as $candidate) {
+                $back = $candidate->from === $candidate->to ? 0.0 : $best[$candidate->to][$candidate->from] ?? 0.0;
+                if ($back > 0.3 && $back > $candidate->confidence) {
+                    $candidate->features[Feature::BOTH_WAYS] = $back;
+                }
+                self::imply($candidate, $composite[$candidate->from] ?? [], $leads);
+                if ($candidate->has(Feature::DOER)) {
+                    $candidate->features[Feature::HUB] = log(1 + ($hubs[$candidate->to] ?? 0.0));
+                }
+                if (1 === \count($candidate->columns)) {
+                    $others = ($habits[Naming::folded($candidate->columns[0])][$candidate->to] ?? 0.0) - $candidate->confidence;
+                    if ($others > 0.2) {
+                        $candidate->features[Feature::HABIT] = min(1.0, $others / 3);
+                    }
+                    self::twice($candidate, $leads);
+                }
+            }
+        }
+    }
+
+    /**
+     * Whether a wider join already leads where this one does.
+     *
+     * @param list<Candidate>                                                                 $wider
+     * @param array<int, array<int, list<array{list<string>, float, string, list<string>}>>> $leads
+     */
+    private static function imply(Candidate $candidate, array $wider, array $leads): void
+    {
+        foreach ($wider as $wide) {
+            if (\count($wide->columns) > \count($candidate->columns) && $wide->to !== $candidate->to && self::implies($wide, $candidate, $leads)) {
+                // Of a link, what is linked is often referred to as well.
+                $sure = ($wide->has(Feature::LINK_KEY) ? 0.62 : 0.92) * $wide->confidence;
+                $candidate->features[Feature::IMPLIED] = max($sure, $candidate->features[Feature::IMPLIED] ?? 0.0);
+            }
+        }
+    }
+
+    /**
+     * Whether another field leads there more surely, where neither has a role.
+     *
+     * @param array<int, array<int, list<array{list<string>, float, string, list<string>}>>> $leads
+     */
+    private static function twice(Candidate $candidate, array $leads): void
+    {
+        if (null === $candidate->match || [] !== $candidate->match->role) {
+            return;
+        }
+        foreach ($leads[$candidate->from][$candidate->to] ?? [] as [$columns, $p, $role]) {
+            if (1 === \count($columns) && $columns !== $candidate->columns && $p > $candidate->confidence && '' === $role) {
+                $candidate->features[Feature::TWICE] = 1.0;
+            }
+        }
+    }
+
+    /**
+     * @param array<int, array<int, float>> $best how sure the surest is, by where from and where to
+     *
+     * @return array<int, float> how much leads to each table
+     */
+    private static function hubs(array $best): array
+    {
         $hubs = [];
         foreach ($best as $from => $to) {
             foreach ($to as $table => $p) {
@@ -57,41 +121,8 @@ final class Whole
                 }
             }
         }
-        foreach ($units as $found) {
-            self::forget($found);
-            foreach ($found as $candidate) {
-                if ($candidate->from !== $candidate->to) {
-                    $back = $best[$candidate->to][$candidate->from] ?? 0.0;
-                    if ($back > 0.3 && $back > $candidate->confidence) {
-                        $candidate->features[Feature::BOTH_WAYS] = $back;
-                    }
-                }
-                foreach ($composite[$candidate->from] ?? [] as $wide) {
-                    if (\count($wide->columns) > \count($candidate->columns) && $wide->to !== $candidate->to && self::implies($wide, $candidate, $leads)) {
-                        // Of a link, what is linked is often referred to as well.
-                        $sure = ($wide->has(Feature::LINK_KEY) ? 0.62 : 0.92) * $wide->confidence;
-                        $candidate->features[Feature::IMPLIED] = max($sure, $candidate->features[Feature::IMPLIED] ?? 0.0);
-                    }
-                }
-                if ($candidate->has(Feature::DOER)) {
-                    $candidate->features[Feature::HUB] = log(1 + ($hubs[$candidate->to] ?? 0.0));
-                }
-                if (1 !== \count($candidate->columns)) {
-                    continue;
-                }
-                $name = Naming::folded($candidate->columns[0]);
-                $others = ($habits[$name][$candidate->to] ?? 0.0) - $candidate->confidence;
-                if ($others > 0.2) {
-                    $candidate->features[Feature::HABIT] = min(1.0, $others / 3);
-                }
-                foreach (null === $candidate->match ? [] : $leads[$candidate->from][$candidate->to] ?? [] as [$columns, $p, $role]) {
-                    if (1 === \count($columns) && $columns !== $candidate->columns && $p > $candidate->confidence && '' === $role
-                        && [] === ($candidate->match->role ?? [])) {
-                        $candidate->features[Feature::TWICE] = 1.0;
-                    }
-                }
-            }
-        }
+
+        return $hubs;
     }
 
     /** @param list<Candidate> $candidates as they are before anybody looked at the whole */

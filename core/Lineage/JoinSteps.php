@@ -148,7 +148,10 @@ final class JoinSteps
             foreach ($this->all->tables[$place]->foreignKeys ?? [] as $key) {
                 $pairs = [];
                 foreach ($key->columns as $i => $column) {
-                    $pairs[] = [$alias.'.'.$this->all->fold($column), array_key_first($right->places).'.'.$this->all->fold($key->references->columns[$i] ?? '')];
+                    $pairs[] = [
+                        $alias.'.'.$this->all->fold($column),
+                        array_key_first($right->places).'.'.$this->all->fold($key->references->columns[$i] ?? ''),
+                    ];
                 }
                 $required = [] === array_filter($key->columns, fn (string $column): bool => $this->all->tables[$place]->column($column)->nullable ?? true);
                 if ($required && $target === (new Place($key->references->schema, $key->references->table))->key()

@@ -179,7 +179,9 @@ final class Aggregating
             $on[] = $this->all->sql->name($alias).'.'.$this->all->sql->name($there)." = grouped.k{$number}_$k";
         }
         $joins[] = [
-            '  LEFT JOIN '.$this->all->sql->table($this->all->ground->role($level->role)->entry).' AS '.$this->all->sql->name($alias).' ON '.implode(' AND ', $on),
+            '  LEFT JOIN '.$this->all->sql->table(
+                $this->all->ground->role($level->role)->entry,
+            ).' AS '.$this->all->sql->name($alias).' ON '.implode(' AND ', $on),
             'at most one '.$level->role.' to each: its key sees to that',
         ];
         $formula = $this->all->ground->formula($level->role, $this->all->attribute($level)->expression);
@@ -187,7 +189,9 @@ final class Aggregating
             $this->all->ground->column($level->role, $ref->names[\count($ref->names) - 1])->name ?? '',
         )))->of($formula->tree ?? throw new \LogicException('The planner has seen to it.'));
 
-        return $formula->isStrict() ? $sql : 'CASE WHEN '.$this->all->sql->name($alias).'.'.$this->all->sql->name($last->pairs()[0][1])." IS NOT NULL THEN $sql END";
+        return $formula->isStrict()
+            ? $sql
+            : 'CASE WHEN '.$this->all->sql->name($alias).'.'.$this->all->sql->name($last->pairs()[0][1])." IS NOT NULL THEN $sql END";
     }
 
     /**
@@ -325,7 +329,10 @@ final class Aggregating
             [$points, $this->aggregatedLines($branch, $joining, '  ', [[$at, 'i']], true)],
             [$marked, [new SqlLine('  '.Together::marked($measure->instead, $points, $by), 'which points of '.ModelNames::full($instant).' count')]],
             [$name, [
-                ...self::selecting('  ', [...$this->all->gathering->regrouped(), Together::settled($this->all->sql, $measure->instead).' AS '.$this->all->column($measure)]),
+                ...self::selecting(
+                    '  ',
+                    [...$this->all->gathering->regrouped(), Together::settled($this->all->sql, $measure->instead).' AS '.$this->all->column($measure)],
+                ),
                 new SqlLine("  FROM $marked", 'the '.$measure->instead->value.' over '.$instant->role.', never their sum'),
                 ...[] === $by ? [] : [new SqlLine('  GROUP BY '.implode(', ', $by))],
             ]],

@@ -195,7 +195,9 @@ final class Together
                 }
             }
             foreach ($this->all->question->base as $measure) {
-                $select[] = \in_array($measure, $branch->measures, true) ? $this->all->column($measure) : $this->none($measure).' AS '.$this->all->column($measure);
+                $select[] = \in_array($measure, $branch->measures, true)
+                    ? $this->all->column($measure)
+                    : $this->none($measure).' AS '.$this->all->column($measure);
             }
             $lines[] = new SqlLine('  SELECT '.implode(', ', $select)." FROM $name");
             if (isset($names[$i + 1])) {

@@ -126,57 +126,89 @@ final readonly class ColumnDefinitions
 
     private function columnOption(Tokens $t, TableBuilder $table, ColumnBuilder $column): void
     {
-        $name = $column->name;
-        $label = null;
-        if ($t->take('CONSTRAINT')) {
-            $label = $t->name();
+        $label = $t->take('CONSTRAINT') ? $t->name() : null;
+        if ($this->constraintOption($t, $table, $column, $label) || $this->valueOption($t, $table, $column) || $this->textOption($t, $column)) {
+            return;
         }
+        if ($t->take('WITH', 'OPTIONS') || $t->take('NOT', 'FOR', 'REPLICATION')
+            || $t->take('WITH', 'SYSTEM', 'VERSIONING') || $t->take('WITHOUT', 'SYSTEM', 'VERSIONING')) {
+            return;
+        }
+        if (isset(self::OF_NO_MATTER[$t->peek()])) {
+            $count = self::OF_NO_MATTER[$t->peek()];
+            $t->skip();
+            $t->take('=');
+            while ($count-- > 0) {
+                $t->skip();
+            }
+        } elseif (!$this->all->keys->deferral($t)) {
+            if (!$this->dialect->looseOptions) {
+                throw $t->fault(\sprintf('In the definition of the column “%s”, this is not understood', $column->name));
+            }
+            $t->skip();
+            if ('(' === $t->peek()) {
+                $t->parenthesis();
+            }
+        }
+    }
+
+    /** What a column is bound to: NULL or not, a key, a reference, a check. Says whether there was one. */
+    private function constraintOption(Tokens $t, TableBuilder $table, ColumnBuilder $column, ?string $label): bool
+    {
+        $keys = $this->all->keys;
+        $parts = [new IndexPart($column->name)];
         if ($t->take('NOT', 'NULL')) {
             [$column->nullable, $column->nullSaid] = [false, true];
-            $this->all->keys->conflict($t);
+            $keys->conflict($t);
         } elseif ($t->take('NULL')) {
             [$column->nullable, $column->nullSaid] = [true, true];
-            $this->all->keys->conflict($t);
-        } elseif ($t->take('WITH', 'OPTIONS') || $t->take('NOT', 'FOR', 'REPLICATION')) {
-            return;
-        } elseif ('DEFAULT' === $t->peek() || ('WITH' === $t->peek() && 'DEFAULT' === $t->peek(1))) {
-            $t->take('WITH');
-            $t->skip();
-            $t->take('ON', 'NULL');
-            $this->setDefault($t, $column);
-        } elseif ($t->take('SERIAL', 'DEFAULT', 'VALUE')) {
-            [$column->auto, $column->nullable] = [true, false];
-            $this->all->keys->unique($table, null, [new IndexPart($name)], ['', '']);
+            $keys->conflict($t);
         } elseif ($t->take('PRIMARY', 'KEY')) {
             $t->any('CLUSTERED', 'NONCLUSTERED');
             $direction = $t->any('ASC', 'DESC');
-            $this->all->keys->conflict($t);
-            $this->all->keys->primary($table, $label, [new IndexPart($name, null, 'DESC' === $direction)], ['', '']);
+            $keys->conflict($t);
+            $keys->primary($table, $label, [new IndexPart($column->name, null, 'DESC' === $direction)], ['', '']);
             if ('DESC' === $direction && $this->dialect->rowids) {
                 // Said with the column, a key that goes down is no row number.
                 $table->withoutAlias = true;
             }
             $this->all->indexes->indexTail($t, true);
         } elseif ($this->dialect->inlineIndexes && $t->take('KEY')) {
-            $this->all->keys->primary($table, $label, [new IndexPart($name)], ['', '']);
+            $keys->primary($table, $label, $parts, ['', '']);
         } elseif ($t->take('UNIQUE')) {
             $t->any('KEY', 'CLUSTERED', 'NONCLUSTERED');
             if ($t->take('NULLS')) {
                 $t->take('NOT');
                 $t->take('DISTINCT');
             }
-            $this->all->keys->conflict($t);
-            $this->all->keys->unique($table, $label, [new IndexPart($name)], ['', '']);
+            $keys->conflict($t);
+            $keys->unique($table, $label, $parts, ['', '']);
             $this->all->indexes->indexTail($t, true);
         } elseif ('REFERENCES' === $t->peek() || ('FOREIGN' === $t->peek() && 'REFERENCES' === $t->peek(2))) {
             $t->take('FOREIGN', 'KEY');
-            $this->all->keys->references($t, $table, $label, [$name]);
+            $keys->references($t, $table, $label, [$column->name]);
         } elseif ($t->take('CHECK')) {
-            $this->all->check($t, $table, $label, $name);
+            $this->all->check($t, $table, $label, $column->name);
+        } else {
+            return false;
+        }
+
+        return true;
+    }
+
+    /** Where a column's values come from. Says whether that was said. */
+    private function valueOption(Tokens $t, TableBuilder $table, ColumnBuilder $column): bool
+    {
+        if ('DEFAULT' === $t->peek() || ('WITH' === $t->peek() && 'DEFAULT' === $t->peek(1))) {
+            $t->take('WITH');
+            $t->skip();
+            $t->take('ON', 'NULL');
+            $this->setDefault($t, $column);
+        } elseif ($t->take('SERIAL', 'DEFAULT', 'VALUE')) {
+            [$column->auto, $column->nullable] = [true, false];
+            $this->all->keys->unique($table, null, [new IndexPart($column->name)], ['', '']);
         } elseif ('GENERATED' === $t->peek() || 'AS' === $t->peek()) {
             $this->generatedOption($t, $column);
-        } elseif ($t->take('COMMENT')) {
-            $column->comment = $t->text() ?? throw $t->fault('A text was expected');
         } elseif ('' !== $t->any('AUTO_INCREMENT', 'AUTOINCREMENT', 'IDENTITY')) {
             $column->auto = true;
             if ('(' === $t->peek()) {
@@ -184,6 +216,18 @@ final readonly class ColumnDefinitions
             }
         } elseif ($t->take('ON', 'UPDATE')) {
             $column->onUpdate = $this->dialect->now($this->default($t));
+        } else {
+            return false;
+        }
+
+        return true;
+    }
+
+    /** How a column's texts are kept, and what is said of it. Says whether there was anything of the kind. */
+    private function textOption(Tokens $t, ColumnBuilder $column): bool
+    {
+        if ($t->take('COMMENT')) {
+            $column->comment = $t->text() ?? throw $t->fault('A text was expected');
         } elseif ($t->take('COLLATE')) {
             $t->take('=');
             $column->collation = $t->text() ?? $t->qualified()[1];
@@ -195,26 +239,13 @@ final readonly class ColumnDefinitions
                 $t->skip();
             }
             $column->type .= $this->dialect->compressedWord;
-        } elseif ($t->take('WITH', 'SYSTEM', 'VERSIONING') || $t->take('WITHOUT', 'SYSTEM', 'VERSIONING')) {
-            return;
         } elseif ($this->dialect->charsetTexts && '' !== ($word = $t->any('ASCII', 'UNICODE', 'BINARY', 'BYTE'))) {
             $column->words .= ' '.strtolower($word);
-        } elseif (isset(self::OF_NO_MATTER[$t->peek()])) {
-            $count = self::OF_NO_MATTER[$t->peek()];
-            $t->skip();
-            $t->take('=');
-            while ($count-- > 0) {
-                $t->skip();
-            }
-        } elseif (!$this->all->keys->deferral($t)) {
-            if (!$this->dialect->looseOptions) {
-                throw $t->fault(\sprintf('In the definition of the column “%s”, this is not understood', $name));
-            }
-            $t->skip();
-            if ('(' === $t->peek()) {
-                $t->parenthesis();
-            }
+        } else {
+            return false;
         }
+
+        return true;
     }
 
     public function setDefault(Tokens $t, ColumnBuilder $column): void

@@ -12,6 +12,10 @@ use Fasti\Core\Sql\Tokens;
 /** Carries out what CREATE says of tables, views, indexes and schemas, and hands on the rest. */
 final readonly class Creating
 {
+    /** What may follow the name of a table that says no columns. */
+    private const WITHOUT_COLUMNS = [
+        'AS', 'SELECT', 'WITH', 'ON', 'USING', 'TABLESPACE', 'ENGINE', 'COMMENT', 'IGNORE', 'REPLACE', '(', 'DEFAULT', 'CHARSET', 'INHERITS',
+    ];
     /** Kinds that say nothing about structure. */
     private const OF_NO_MATTER = [
         'ROLE', 'USER', 'EVENT', 'SERVER', 'PUBLICATION', 'SUBSCRIPTION', 'STATISTICS', 'CAST', 'COLLATION', 'CONVERSION', 'LANGUAGE', 'TABLESPACE', 'OPERATOR',
@@ -145,6 +149,23 @@ final readonly class Creating
         if ($t->take('PARTITION', 'OF')) {
             return $this->partition($t, $table);
         }
+        $this->columns($t, $table);
+        $this->options->ofTable($t, $table);
+        if ($t->take('AS') || \in_array($t->peek(), ['SELECT', 'WITH', 'VALUES', 'TABLE', '('], true)) {
+            $this->asQuery($t, $table);
+        }
+        if (!$t->over()) {
+            throw $t->fault('The definition of the table was over, but something follows that is not understood');
+        }
+        $this->finished($table);
+        $this->made->put($table);
+
+        return Outcome::Understood;
+    }
+
+    /** Where the columns of a table come from: a list, a type, another table, or a query that follows. */
+    private function columns(Tokens $t, TableBuilder $table): void
+    {
         if ($t->take('OF')) {
             $this->types->ofType($t, $table);
             if ('(' === $t->peek()) {
@@ -161,24 +182,9 @@ final readonly class Creating
             $this->definitions->elements($t, $table);
         } elseif ('(' === $t->peek() && $this->isNames($t)) {
             $table->named = $t->names();
-        } elseif (!\in_array(
-            $t->peek(),
-            ['AS', 'SELECT', 'WITH', 'ON', 'USING', 'TABLESPACE', 'ENGINE', 'COMMENT', 'IGNORE', 'REPLACE', '(', 'DEFAULT', 'CHARSET', 'INHERITS'],
-            true,
-        )) {
+        } elseif (!\in_array($t->peek(), self::WITHOUT_COLUMNS, true)) {
             throw $t->fault('The list of columns was expected');
         }
-        $this->options->ofTable($t, $table);
-        if ($t->take('AS') || \in_array($t->peek(), ['SELECT', 'WITH', 'VALUES', 'TABLE', '('], true)) {
-            $this->asQuery($t, $table);
-        }
-        if (!$t->over()) {
-            throw $t->fault('The definition of the table was over, but something follows that is not understood');
-        }
-        $this->finished($table);
-        $this->made->put($table);
-
-        return Outcome::Understood;
     }
 
     /** `(a, b) AS …`: names alone, for the columns of a query. */

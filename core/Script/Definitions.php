@@ -144,37 +144,9 @@ final readonly class Definitions
             }
         }
         if ($t->take('PRIMARY', 'KEY')) {
-            $t->any('CLUSTERED', 'NONCLUSTERED');
-            if ($this->keys->usingIndex($t, $table, $name, true)) {
-                return true;
-            }
-            $method = $this->indexes->indexMethod($t);
-            if ($t->isName() && 'INCLUDE' !== $t->peek()) {
-                $t->name();
-                $method = $this->indexes->indexMethod($t) ?: $method;
-            }
-            $parts = $this->keys->keyParts($t, $table);
-            $tail = $this->indexes->indexTail($t);
-            $this->keys->primary($table, $name, $parts, [$tail[0], $tail[1] ?: $method]);
+            $this->primary($t, $table, $name);
         } elseif ('UNIQUE' === $t->peek() && $this->keys->isUnique($t, $name)) {
-            $t->skip();
-            $t->any('KEY', 'INDEX', 'CLUSTERED', 'NONCLUSTERED');
-            $t->take('IF', 'NOT', 'EXISTS');
-            if ($t->take('NULLS')) {
-                $t->take('NOT');
-                $t->take('DISTINCT');
-            }
-            if ($this->keys->usingIndex($t, $table, $name, false)) {
-                return true;
-            }
-            if ('(' !== $t->peek() && 'USING' !== $t->peek()) {
-                // Where a constraint is an index, the name of the index is the one that is kept.
-                $name = $t->name();
-            }
-            $method = $this->indexes->indexMethod($t);
-            $parts = $this->keys->keyParts($t, $table);
-            $tail = $this->indexes->indexTail($t);
-            $this->keys->unique($table, $name, $parts, [$tail[0], $tail[1] ?: $method]);
+            $this->unique($t, $table, $name);
         } elseif ($t->take('FOREIGN', 'KEY')) {
             $t->take('IF', 'NOT', 'EXISTS');
             if ('(' !== $t->peek()) {
@@ -205,6 +177,44 @@ final readonly class Definitions
         }
 
         return true;
+    }
+
+    private function primary(Tokens $t, TableBuilder $table, ?string $name): void
+    {
+        $t->any('CLUSTERED', 'NONCLUSTERED');
+        if ($this->keys->usingIndex($t, $table, $name, true)) {
+            return;
+        }
+        $method = $this->indexes->indexMethod($t);
+        if ($t->isName() && 'INCLUDE' !== $t->peek()) {
+            $t->name();
+            $method = $this->indexes->indexMethod($t) ?: $method;
+        }
+        $parts = $this->keys->keyParts($t, $table);
+        $tail = $this->indexes->indexTail($t);
+        $this->keys->primary($table, $name, $parts, [$tail[0], $tail[1] ?: $method]);
+    }
+
+    private function unique(Tokens $t, TableBuilder $table, ?string $name): void
+    {
+        $t->skip();
+        $t->any('KEY', 'INDEX', 'CLUSTERED', 'NONCLUSTERED');
+        $t->take('IF', 'NOT', 'EXISTS');
+        if ($t->take('NULLS')) {
+            $t->take('NOT');
+            $t->take('DISTINCT');
+        }
+        if ($this->keys->usingIndex($t, $table, $name, false)) {
+            return;
+        }
+        if ('(' !== $t->peek() && 'USING' !== $t->peek()) {
+            // Where a constraint is an index, the name of the index is the one that is kept.
+            $name = $t->name();
+        }
+        $method = $this->indexes->indexMethod($t);
+        $parts = $this->keys->keyParts($t, $table);
+        $tail = $this->indexes->indexTail($t);
+        $this->keys->unique($table, $name, $parts, [$tail[0], $tail[1] ?: $method]);
     }
 
     /** PERIOD FOR: two columns that say from when to when a row holds. */

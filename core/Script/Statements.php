@@ -66,13 +66,10 @@ final class Statements implements \IteratorAggregate
                 return;
             }
             $token = $m[0];
-            $length = \strlen($token);
             $kind = $m['MARK'] ?? '';
             if ($fresh && 'blank' !== $kind && null !== ($command = $this->command($buffer, $at, '' === trim($bare)))) {
                 [$skipped, $word, $ends] = $command;
-                if ('' !== $word) {
-                    $delimiter = $word;
-                }
+                $delimiter = '' === $word ? $delimiter : $word;
                 $at += $skipped;
                 if ($ends && '' !== trim($bare)) {
                     yield [$text, $started, true];
@@ -81,27 +78,20 @@ final class Statements implements \IteratorAggregate
                 continue;
             }
             if (';' !== $delimiter ? 'text' !== $kind && 0 === substr_compare($buffer, $delimiter, $at, \strlen($delimiter)) : ';' === $token) {
+                $at += \strlen($delimiter);
                 if (';' === $delimiter && !$this->complete($bare)) {
                     $text .= ';';
                     $bare .= ';';
-                    ++$at;
                     continue;
                 }
-                $at += \strlen($delimiter);
-                if (';' !== $delimiter && str_contains($bare, ';')) {
-                    yield from $this->within($text, $bare, $started);
-                } elseif ('' !== trim($bare)) {
-                    yield [$text, $started, true];
-                }
-                if ($this->dialect->copiedRows && 1 === preg_match('/^\s*COPY\b.*\bFROM\s+stdin\b/is', $bare)) {
-                    $line += $this->skipData($buffer, $at);
-                }
+                yield from $this->statement($text, $bare, $started, ';' !== $delimiter);
+                $line += $this->data($bare, $buffer, $at);
                 [$text, $bare, $started, $fresh] = ['', '', 0, false];
                 continue;
             }
             if (';' !== $delimiter && 'word' === $kind && false !== ($cut = strpos($token, $delimiter)) && $cut > 0) {
                 // The sign that ends a statement may stand right behind a word.
-                [$token, $length] = [substr($token, 0, $cut), $cut];
+                $token = substr($token, 0, $cut);
             }
             $lines = substr_count($token, "\n");
             $said = 'comment' !== $kind && 'blank' !== $kind && 'mark' !== $kind;
@@ -109,22 +99,66 @@ final class Statements implements \IteratorAggregate
                 [$started, $text, $bare] = [$line, '', ''];
             }
             if (0 !== $started) {
-                $text .= match (true) {
-                    'mark' === $kind => ' ',
-                    // What is for other versions is not there at all.
-                    'comment' === $kind && 1 === preg_match('~^/\*M?!~', $token) => $lines > 0 ? str_repeat("\n", $lines) : ' ',
-                    default => $token,
-                };
-                $bare .= match (true) {
-                    'text' === $kind => ' _ ',
-                    $said => $token,
-                    default => ' ',
-                };
+                $text .= $said || 'blank' === $kind ? $token : $this->unsaid($token, $kind, $lines);
+                $bare .= $this->barely($token, $kind, $said);
             }
             $line += $lines;
-            $at += $length;
+            $at += \strlen($token);
             $fresh = 'blank' === $kind || 'comment' === $kind ? $fresh && 0 === $lines || $lines > 0 : false;
         }
+        yield from $this->last($text, $bare, $started, ';' === $delimiter);
+    }
+
+    /**
+     * A statement whose sign has come.
+     *
+     * @return \Generator<int, array{string, int, bool}>
+     */
+    private function statement(string $text, string $bare, int $started, bool $delimited): \Generator
+    {
+        if ($delimited && str_contains($bare, ';')) {
+            yield from $this->within($text, $bare, $started);
+        } elseif ('' !== trim($bare)) {
+            yield [$text, $started, true];
+        }
+    }
+
+    /** How many lines of data follow the statement, which are gone past. */
+    private function data(string $bare, string &$buffer, int &$at): int
+    {
+        return $this->dialect->copiedRows && 1 === preg_match('/^\s*COPY\b.*\bFROM\s+stdin\b/is', $bare) ? $this->skipData($buffer, $at) : 0;
+    }
+
+    /** What stands in a statement for a comment or a mark of versions. */
+    private function unsaid(string $token, string $kind, int $lines): string
+    {
+        if ('mark' === $kind) {
+            return ' ';
+        }
+        if (1 !== preg_match('~^/\*M?!~', $token)) {
+            return $token;
+        }
+
+        // What is for other versions is not there at all.
+        return $lines > 0 ? str_repeat("\n", $lines) : ' ';
+    }
+
+    private function barely(string $token, string $kind, bool $said): string
+    {
+        if ('text' === $kind) {
+            return ' _ ';
+        }
+
+        return $said ? $token : ' ';
+    }
+
+    /**
+     * What is left where the script ends.
+     *
+     * @return \Generator<int, array{string, int, bool}>
+     */
+    private function last(string $text, string $bare, int $started, bool $undelimited): \Generator
+    {
         if ('' === trim($bare)) {
             return;
         }
@@ -139,7 +173,7 @@ final class Statements implements \IteratorAggregate
             return;
         }
         $closed = substr_count($bare, '(') <= substr_count($bare, ')');
-        yield [$text, $started, ';' === $delimiter && $closed && $this->complete($bare)];
+        yield [$text, $started, $undelimited && $closed && $this->complete($bare)];
     }
 
     /**

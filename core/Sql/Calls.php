@@ -15,6 +15,19 @@ use Fasti\Core\Sql\Tree\Window;
 /** Reads calls of functions, with the words that some of them have between their arguments, and types. */
 final class Calls
 {
+    /** Words that may follow the first one of a type. */
+    private const TYPE_GOES_ON = [
+        'DOUBLE' => ['PRECISION'],
+        'NATIONAL' => ['CHARACTER', 'CHAR', 'VARCHAR', 'VARYING'],
+        'CHARACTER' => ['VARYING', 'LARGE', 'OBJECT'],
+        'CHAR' => ['VARYING', 'LARGE', 'OBJECT'],
+        'BIT' => ['VARYING', 'LARGE', 'OBJECT'],
+        'NCHAR' => ['VARYING', 'LARGE', 'OBJECT'],
+        'SIGNED' => ['INTEGER', 'INT'],
+        'UNSIGNED' => ['INTEGER', 'INT'],
+        'LONG' => ['RAW', 'VARCHAR', 'VARBINARY'],
+        'BINARY' => ['VARYING', 'LARGE', 'OBJECT'],
+    ];
     /** Words that stand between two arguments as a comma does. */
     private const BETWEEN = ['FROM', 'FOR', 'PLACING', 'USING', 'SIMILAR', 'ESCAPE', 'VALUE', 'PASSING', 'SEPARATOR', 'AGAINST', ':'];
     /** First arguments that are a unit or a way, not a field. */
@@ -446,29 +459,25 @@ final class Calls
             $parts[] = $t->name();
         }
         $base = $quoted || \count($parts) > 1 ? $this->schemaed($parts) : $parts[0];
-        $again = match ($word) {
-            'DOUBLE' => ['PRECISION'], 'NATIONAL' => [
-                'CHARACTER',
-                'CHAR',
-                'VARCHAR',
-                'VARYING',
-            ], 'CHARACTER', 'CHAR', 'BIT', 'NCHAR' => ['VARYING', 'LARGE', 'OBJECT'],
-            'SIGNED', 'UNSIGNED' => ['INTEGER', 'INT'], 'LONG' => ['RAW', 'VARCHAR', 'VARBINARY'], 'BINARY' => ['VARYING', 'LARGE', 'OBJECT'], default => [],
-        };
-        while (!$quoted && \in_array($t->peek(), $again, true)) {
+        while (!$quoted && \in_array($t->peek(), self::TYPE_GOES_ON[$word] ?? [], true)) {
             $base .= ' '.strtolower($t->peek());
             $t->skip();
         }
-        $options = '';
         if ('INTERVAL' === $word && 1 === preg_match('/^(?:YEAR|MONTH|DAY|HOUR|MINUTE|SECOND)$/', $t->peek())) {
             $t->skip();
             if ($t->take('TO')) {
                 $t->skip();
             }
         }
-        if ('(' === $t->peek()) {
-            $options = $t->parenthesis();
-        }
+        $options = '(' === $t->peek() ? $t->parenthesis() : '';
+
+        return ($setOf ? 'setof ' : '').$t->dialect->type($base, $options, trim($this->afterType()));
+    }
+
+    /** The words behind a type: its zone, its sign, and whether it is a list of them. */
+    private function afterType(): string
+    {
+        $t = $this->t;
         $after = '';
         while (\in_array($t->peek(), ['WITH', 'WITHOUT', 'UNSIGNED', 'SIGNED', 'ZEROFILL', 'CHARSET', 'CHARACTER', 'ARRAY', '[', 'LOCAL'], true)) {
             if ('WITH' === $t->peek() || 'WITHOUT' === $t->peek()) {
@@ -500,7 +509,7 @@ final class Calls
             }
         }
 
-        return ($setOf ? 'setof ' : '').$t->dialect->type($base, $options, trim($after));
+        return $after;
     }
 
     /** @param list<string> $parts */

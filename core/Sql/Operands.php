@@ -83,7 +83,10 @@ final class Operands
         $text = $this->all->t->text() ?? '';
         // Texts that stand one after the other are one.
         while (Lexer::TEXT === $this->all->t->kind()
-            && ($this->all->t->dialect->charsetTexts || str_contains(substr($this->all->t->text, $this->all->t->ended(), $this->all->t->offset() - $this->all->t->ended()), "\n"))) {
+            && ($this->all->t->dialect->charsetTexts || str_contains(
+                substr($this->all->t->text, $this->all->t->ended(), $this->all->t->offset() - $this->all->t->ended()),
+                "\n",
+            ))) {
             $text .= $this->all->t->text();
         }
 
@@ -119,7 +122,10 @@ final class Operands
         if ('!' === $sign || '~' === $sign || (1 === preg_match('/^[~!@#%^&|`?*\/<>=+-]+$/', $sign) && $t->dialect->ownOperators)) {
             $t->skip();
 
-            return $this->all->t->placed(new Operation($sign, [$this->all->expression($t->dialect->ownOperators ? Precedence::OTHER + 1 : Precedence::SIGNED)]), $from);
+            return $this->all->t->placed(
+                new Operation($sign, [$this->all->expression($t->dialect->ownOperators ? Precedence::OTHER + 1 : Precedence::SIGNED)]),
+                $from,
+            );
         }
         throw $t->fault('A value was expected');
     }
@@ -149,72 +155,75 @@ final class Operands
             return $this->named($from);
         }
         $next = $t->peek(1);
-        switch ($word) {
-            case 'CASE':
-                return $this->case($from);
-            case 'NOT':
-                $t->skip();
-
-                return $this->all->t->placed(new Operation('NOT', [$this->all->expression(Precedence::NOT)]), $from);
-            case 'NULL':
-                return $this->plain('null', $from);
-            case 'TRUE': case 'FALSE':
-                return $this->plain('bool', $from);
-            case 'EXISTS': case 'UNIQUE':
-                if ('(' === $next) {
-                    $t->skip();
-                    $inner = $this->all->parenthesis();
-
-                    return $this->all->t->placed($inner instanceof Subquery ? new Subquery($inner->query, 'EXISTS') : $inner, $from);
-                }
-                break;
-            case 'ROW':
-                if ('(' === $next) {
-                    return $this->row($from);
-                }
-                break;
-            case 'ARRAY':
-                if ('[' === $next || '(' === $next) {
-                    return $this->array($from);
-                }
-                break;
-            case 'MATCH':
-                if ('(' !== $next && $t->dialect->charsetTexts && \in_array($t->kind(1), [Lexer::WORD, Lexer::QUOTED], true)) {
-                    return $this->all->parser->calls->match($from);
-                }
-                break;
-            case 'NEXT':
-            case 'PREVIOUS':
-                if ('VALUE' === $next && 'FOR' === $t->peek(2)) {
-                    return $this->all->parser->calls->sequence($from);
-                }
-                break;
-            case 'INTERVAL':
-                if ('(' !== $next || $t->dialect->charsetTexts) {
-                    $interval = $this->interval($from);
-                    if (null !== $interval) {
-                        return $interval;
-                    }
-                }
-                break;
-            case 'BINARY': case 'PRIOR': case 'CONNECT_BY_ROOT':
-                if (')' !== $next && ',' !== $next && '.' !== $next && '' !== $next.$t->kind(1) && ('BINARY' === $word ? $t->dialect->charsetTexts : true)) {
-                    $t->skip();
-
-                    return $this->all->t->placed(new Operation($word, [$this->all->expression(Precedence::SIGNED)]), $from);
-                }
-                break;
+        $found = $this->special($word, $next, $from) ?? $this->typed($word, $from) ?? $this->bare($word, $next, $from);
+        if (null === $found && isset(Parser::RESERVED[$word]) && '(' !== $next && '.' !== $next) {
+            throw $t->fault('A value was expected');
         }
-        if (Lexer::TEXT === $t->kind(1) && (1 === preg_match(self::TYPED, $word) || ($t->dialect->ownOperators && !isset(Parser::RESERVED[$word])))) {
-            $type = $this->all->parser->calls->type();
 
-            return $this->all->t->placed(new Literal('typed', $t->text() ?? '', $type), $from);
-        }
-        if ($t->dialect->ownOperators && $this->isTypeBeforeText()) {
-            $type = $this->all->parser->calls->type();
+        return $found ?? $this->named($from);
+    }
 
-            return $this->all->t->placed(new Literal('typed', $t->text() ?? '', $type), $from);
+    /** What a word begins that is not the name of anything; null where it is one after all. */
+    private function special(string $word, string $next, int $from): ?Expression
+    {
+        $t = $this->all->t;
+        $calls = $this->all->parser->calls;
+        $names = \in_array($t->kind(1), [Lexer::WORD, Lexer::QUOTED], true);
+
+        return match ($word) {
+            'CASE' => $this->case($from),
+            'NOT' => $this->operation('NOT', Precedence::NOT, $from),
+            'NULL' => $this->plain('null', $from),
+            'TRUE', 'FALSE' => $this->plain('bool', $from),
+            'EXISTS', 'UNIQUE' => '(' === $next ? $this->exists($from) : null,
+            'ROW' => '(' === $next ? $this->row($from) : null,
+            'ARRAY' => '[' === $next || '(' === $next ? $this->array($from) : null,
+            'MATCH' => '(' !== $next && $names && $t->dialect->charsetTexts ? $calls->match($from) : null,
+            'NEXT', 'PREVIOUS' => 'VALUE' === $next && 'FOR' === $t->peek(2) ? $calls->sequence($from) : null,
+            'INTERVAL' => '(' !== $next || $t->dialect->charsetTexts ? $this->interval($from) : null,
+            'BINARY' => $t->dialect->charsetTexts && $this->isBeforeValue($next) ? $this->operation($word, Precedence::SIGNED, $from) : null,
+            'PRIOR', 'CONNECT_BY_ROOT' => $this->isBeforeValue($next) ? $this->operation($word, Precedence::SIGNED, $from) : null,
+            default => null,
+        };
+    }
+
+    private function isBeforeValue(string $next): bool
+    {
+        return ')' !== $next && ',' !== $next && '.' !== $next && '' !== $next.$this->all->t->kind(1);
+    }
+
+    private function operation(string $word, int $power, int $from): Expression
+    {
+        $this->all->t->skip();
+
+        return $this->all->t->placed(new Operation($word, [$this->all->expression($power)]), $from);
+    }
+
+    private function exists(int $from): Expression
+    {
+        $this->all->t->skip();
+        $inner = $this->all->parenthesis();
+
+        return $this->all->t->placed($inner instanceof Subquery ? new Subquery($inner->query, 'EXISTS') : $inner, $from);
+    }
+
+    /** A type and a text of it: DATE '2020-01-01'. */
+    private function typed(string $word, int $from): ?Expression
+    {
+        $t = $this->all->t;
+        $typed = Lexer::TEXT === $t->kind(1) && (1 === preg_match(self::TYPED, $word) || ($t->dialect->ownOperators && !isset(Parser::RESERVED[$word])));
+        if (!$typed && !($t->dialect->ownOperators && $this->isTypeBeforeText())) {
+            return null;
         }
+        $type = $this->all->parser->calls->type();
+
+        return $t->placed(new Literal('typed', $t->text() ?? '', $type), $from);
+    }
+
+    /** A function that is called without parentheses: CURRENT_DATE. */
+    private function bare(string $word, string $next, int $from): ?Expression
+    {
+        $t = $this->all->t;
         if (1 === preg_match($t->dialect->bareFunctions, $word) && '(' !== $next && '.' !== $next) {
             return $this->all->parser->calls->bare($from);
         }
@@ -223,11 +232,8 @@ final class Operands
 
             return $this->all->parser->calls->bare($from);
         }
-        if (isset(Parser::RESERVED[$word]) && '(' !== $next && '.' !== $next) {
-            throw $t->fault('A value was expected');
-        }
 
-        return $this->named($from);
+        return null;
     }
 
     /** `double precision '1'`, `timestamp(0) with time zone '…'`, `numeric(5,2) '1'` */

@@ -114,7 +114,10 @@ final class ResolvedSources
         }
 
         return Frame::of(
-            new Relation($this->all->fold($join->alias), null, [], $frame->all($this->all->dialect->anyCase), $frame->isOpen(), [], true, $this->all->dialect->anyCase),
+            new Relation(
+                $this->all->fold($join->alias), null, [], $frame->all($this->all->dialect->anyCase), $frame->isOpen(), [], true,
+                $this->all->dialect->anyCase,
+            ),
         );
     }
 

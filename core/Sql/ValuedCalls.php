@@ -66,7 +66,12 @@ final readonly class ValuedCalls
             \count($call->names) > 1 ? $call->names[\count($call->names) - 2] : null,
             $call->names[\count($call->names) - 1],
         );
-        $result->type = $call->type ?? (null === $routine || null === $routine->returns ? $this->all->typing->call($name, $types, null !== $call->over, $literals)
+        $result->type = $call->type ?? (null === $routine || null === $routine->returns ? $this->all->typing->call(
+            $name,
+            $types,
+            null !== $call->over,
+            $literals,
+        )
             : (string) preg_replace('/^(?:SETOF|TABLE)\s*/i', '', $routine->returns));
         $result->nullable = null !== $routine ? null : $this->all->typing->callMayBeEmpty($name, $empty, $scope->grouped, null !== $call->over);
 

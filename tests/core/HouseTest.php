@@ -140,7 +140,7 @@ final class HouseTest extends TestCase
         // Notations of our own, and readers that write down again what they read.
         self::assertSame([], self::where('/\bQuotes::/', ['core', 'src'],
             '#^(core/(Catalog|Dialect|Script|Sql|Files)/|core/Value/Allowed.php|core/Model/(ConditionText|FieldOffers).php'
-            .'|core/Design/Outline(Reader|Writer).php|core/Join/Proposal.php|src/Register/GrainFields.php|src/Model/ModelAskCommand.php)#'));
+            .'|core/Design/Outline(Names|Reader|Writer).php|core/Join/Proposal.php|src/Register/GrainFields.php|src/Model/ModelAskCommand.php)#'));
     }
 
     public function testProgramsRunInCagesAndSessionsWithSourcesInProcessesOfTheirOwn(): void

@@ -92,7 +92,9 @@ test('what is to be written is kept until the server has it, and refused changes
     const found = await page.evaluate(async () => {
         const told = [];
         const answered = [];
-        const edits = new window.fasti.Edits({ id: 7, url: () => '/save', sitting: 's', told: (...words) => told.push(words), answered: (one) => answered.push(one) });
+        const edits = new window.fasti.Edits({
+            id: 7, url: () => '/save', sitting: 's', told: (...words) => told.push(words), answered: (one) => answered.push(one),
+        });
         const sent = edits.send({ t1: { x: 1 } });
         const kept = localStorage.getItem('fasti:diagram:7:waiting');
         await sent;
@@ -105,7 +107,8 @@ test('what is to be written is kept until the server has it, and refused changes
     expect(found.left).toBeNull();
     expect(found.since).toBe(12);
     expect(asked).toEqual([
-        { changes: { t1: { x: 1 } }, ways: null, draw: false, since: 0, sitting: 's' }, { changes: { t2: { x: 2 } }, ways: [1], draw: true, since: 0, sitting: 's' },
+        { changes: { t1: { x: 1 } }, ways: null, draw: false, since: 0, sitting: 's' },
+        { changes: { t2: { x: 2 } }, ways: [1], draw: true, since: 0, sitting: 's' },
     ]);
 });
 
@@ -158,7 +161,8 @@ test('a new sentence is written as an outline says it, whatever its things are c
 });
 
 test('keys are commands where nobody writes, and a list is gone through by them', async ({ page }) => {
-    await open(page, '<input id="in"><ul><li data-row tabindex="0">a</li><li data-row tabindex="0">b</li><li data-row tabindex="0">c</li></ul><dialog id="d">x</dialog>');
+    const rows = ['a', 'b', 'c'].map((name) => `<li data-row tabindex="0">${name}</li>`).join('');
+    await open(page, `<input id="in"><ul>${rows}</ul><dialog id="d">x</dialog>`);
     const found = await page.evaluate(() => {
         const { plainKey, walk } = window.fasti.keys;
         const event = (target, more = {}) => ({ target, ctrlKey: false, metaKey: false, altKey: false, ...more });
@@ -222,7 +226,8 @@ test('a pasted address fills in the form of its engine, and the secret leaves th
     const engine = (value, port, schemes) => `<input type="radio" name="s[engine]" value="${value}" data-port="${port}" data-schemes="${schemes}"
         data-fields="host port database account secret url">`;
     await open(page, `<form data-component>${engine('mariadb', '3306', 'mariadb mysql')}${engine('postgresql', '5432', 'postgresql postgres')}
-        ${engine('sqlite', '', 'sqlite')}${['url', 'host', 'port', 'database', 'account', 'secret'].map((name) => `<input name="s[${name}]">`).join('')}</form>`);
+        ${engine('sqlite', '', 'sqlite')}
+        ${['url', 'host', 'port', 'database', 'account', 'secret'].map((name) => `<input name="s[${name}]">`).join('')}</form>`);
     const pasted = (url) => component(page, 'connection', `
         root.querySelectorAll('input:not([type=radio])').forEach((one) => { one.value = ''; });
         root.querySelector('[value=mariadb]').checked = true; made.init(); made.input('url').value = ${JSON.stringify(url)}; made.pasted();

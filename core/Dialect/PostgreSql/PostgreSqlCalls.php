@@ -186,7 +186,10 @@ final class PostgreSqlCalls
         }
         if (null === $chosen) {
             if (1 === \count($types) && null === $own && $this->all->typing->overloads->catalog->knows($name)) {
-                return new Written('('.$arguments[0]->plain().')::'.$this->all->shown($this->all->typing->internal($name)), $this->all->typing->internal($name));
+                return new Written(
+                    '('.$arguments[0]->plain().')::'.$this->all->shown($this->all->typing->internal($name)),
+                    $this->all->typing->internal($name),
+                );
             }
             throw new \UnexpectedValueException();
         }
