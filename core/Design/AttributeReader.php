@@ -9,6 +9,19 @@ use Fasti\Core\Dialect\GeneralType;
 /** Lines of attributes: their types, and what is said of them. */
 final class AttributeReader
 {
+    private const PLAIN = [
+        'required' => ['required' => true],
+        'may be empty' => ['required' => false, 'mayBeEmpty' => true],
+        'unique' => ['unique' => true],
+        'personal' => ['personal' => true],
+        'set when the row is made' => ['whenMade' => true],
+        'set when the row changes' => ['whenChanged' => true],
+        'numbered by the database' => ['numbered' => true],
+    ];
+    private const WORDED = [
+        'meaning' => 'meaning', 'measured in' => 'unit', 'column' => 'column', 'sorted as' => 'sorted', 'character set' => 'charset',
+    ];
+
     public function __construct(private readonly OutlineReader $all)
     {
     }
@@ -27,8 +40,7 @@ final class AttributeReader
             );
         }
         $name = $this->all->called->name($pieces[0]);
-        $set = [];
-        $limits = [];
+        $set = $limits = [];
         $type = null;
         for ($i = 1; $i < \count($pieces); ++$i) {
             $piece = $pieces[$i];
@@ -36,50 +48,43 @@ final class AttributeReader
             if ('' === $text) {
                 throw new NotUnderstood('Between two commas stands nothing.', $piece);
             }
+            $known = null;
             if (null === $type && null !== ($m = $piece->match('/^(?:any number of )?(one|any) of (.*)$/ui')) && !str_starts_with($text, 'any number of t')) {
-                if (str_starts_with($text, 'any number of ')) {
-                    $set['several'] = true;
-                }
-                $type = $this->values(mb_strtolower($m[0]).' of', $m[1], $pieces, $i);
-                continue;
-            }
-            if (null === $type && 1 === $i) {
+                $known = $this->values(mb_strtolower($m[0]).' of', $m[1], $pieces, $i);
+            } elseif (null === $type && 1 === $i) {
                 $bare = preg_replace('/^any number of (?=\S)/u', '', $text) ?? $text;
                 $known = TypeReader::of(new Piece($bare, $piece->quotes, $piece->at, $piece->length, $piece->before));
-                if (null !== $known) {
-                    if ($bare !== $text) {
-                        $set['several'] = true;
-                    }
-                    $type = $known;
-                    continue;
-                }
             }
-            $clause = $this->attributeClause($piece);
-            if (null === $clause) {
-                $near = null === $type && 1 === $i ? TypeReader::near($text) : self::nearClauses($text);
-                $this->all->fault(new NotUnderstood(null === $type && 1 === $i
-                    ? \sprintf(
-                        '“%s” is no type.%s',
-                        $piece->value(),
-                        [] === $near ? ' A type is said in words (text up to 80, whole number, date …), or as the engine writes it, in quotation marks.'
-                            : ' Did you mean '.OutlineNames::or($near).'?',
-                    )
-                    : \sprintf(
-                        '“%s” says nothing of “%s” that is understood.%s',
-                        $piece->value(),
-                        $name,
-                        [] === $near ? '' : ' Did you mean '.OutlineNames::or($near).'?',
-                    ), $piece, $near), $this->all->lines[$this->all->line]);
+            if (null !== $known) {
+                $type = $known;
+                if (1 === preg_match('/^any number of (?=\S)/u', $text)) {
+                    $set['several'] = true;
+                }
                 continue;
             }
+            $clause = $this->attributeClause($piece);
             if ($clause instanceof Limit) {
                 $limits[] = $clause;
-            } else {
+            } elseif (null !== $clause) {
                 $set = array_merge($set, $clause);
+            } else {
+                $this->all->fault(self::notUnderstood($piece, $name, null === $type && 1 === $i), $this->all->lines[$this->all->line]);
             }
         }
 
         return (new Attribute($name, $type ?? new GeneralType(''), limits: $limits, line: $this->all->line + 1))->with(...$set);
+    }
+
+    private static function notUnderstood(Piece $piece, string $name, bool $typed): NotUnderstood
+    {
+        $near = $typed ? TypeReader::near($piece->text) : self::nearClauses($piece->text);
+        $meant = [] === $near ? '' : ' Did you mean '.OutlineNames::or($near).'?';
+        if (!$typed) {
+            return new NotUnderstood(\sprintf('“%s” says nothing of “%s” that is understood.%s', $piece->value(), $name, $meant), $piece, $near);
+        }
+        $types = ' A type is said in words (text up to 80, whole number, date …), or as the engine writes it, in quotation marks.';
+
+        return new NotUnderstood(\sprintf('“%s” is no type.%s', $piece->value(), '' === $meant ? $types : $meant), $piece, $near);
     }
 
     /**
@@ -116,18 +121,8 @@ final class AttributeReader
     private function attributeClause(Piece $piece): array|Limit|null
     {
         $text = $piece->text;
-        $plain = match ($text) {
-            'required' => ['required' => true],
-            'may be empty' => ['required' => false, 'mayBeEmpty' => true],
-            'unique' => ['unique' => true],
-            'personal' => ['personal' => true],
-            'set when the row is made' => ['whenMade' => true],
-            'set when the row changes' => ['whenChanged' => true],
-            'numbered by the database' => ['numbered' => true],
-            default => null,
-        };
-        if (null !== $plain) {
-            return $plain;
+        if (isset(self::PLAIN[$text])) {
+            return self::PLAIN[$text];
         }
         if (null !== ($m = $piece->match('/^formerly (.+)$/us'))) {
             return ['formerly' => $m[0]];
@@ -153,15 +148,7 @@ final class AttributeReader
             return new Limit($m[0], $value ? TypeReader::figure($m[1]) : $m[1], $value);
         }
         if (null !== ($m = $piece->match('/^(meaning|measured in|column|sorted as|character set) (.+)$/us'))) {
-            return [
-                [
-                    'meaning' => 'meaning',
-                    'measured in' => 'unit',
-                    'column' => 'column',
-                    'sorted as' => 'sorted',
-                    'character set' => 'charset',
-                ][$m[0]] ?? '' => $m[1],
-            ];
+            return [self::WORDED[$m[0]] ?? '' => $m[1]];
         }
 
         return null;

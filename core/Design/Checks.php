@@ -350,20 +350,16 @@ final class Checks
 
     private function sentence(DesignJoin $join): void
     {
-        $parent = Names::small($join->parent());
-        $child = Names::small($join->child());
         if ('' === $join->verbBack && [0, null] === [$join->countBack->least, $join->countBack->most]) {
+            $from = Noun::plural(Names::small($join->from));
+            $to = Noun::withArticle(Names::small($join->to));
             $this->add(
                 'one way',
                 $join->line,
-                \sprintf(
-                    'Read it the other way round too: nothing is said of how many %s there may be for %s.',
-                    Noun::plural(Names::small($join->from)),
-                    Noun::withArticle(Names::small($join->to)),
-                ),
+                \sprintf('Read it the other way round too: nothing is said of how many %s there may be for %s.', $from, $to),
                 'Go on behind a semicolon. Any number is taken until then.',
                 $join->from,
-                \sprintf('How many %s may there be for %s?', Noun::plural(Names::small($join->from)), Noun::withArticle(Names::small($join->to))),
+                \sprintf('How many %s may there be for %s?', $from, $to),
             );
         }
         foreach ([[$join->count, $join->from, $join->to], [$join->countBack, $join->to, $join->from]] as [$count, $from, $to]) {
@@ -384,47 +380,46 @@ final class Checks
                 $join->from,
             );
         }
-        if ($join->isLink()) {
-            if ($join->again && [] === $join->keys) {
-                $this->add(
-                    'again',
-                    $join->line,
-                    'The same two may be linked again, and nothing guards against the same link entered twice.',
-                    'Say below it what tells two links apart.',
-                    $join->from,
-                    \sprintf('What tells two times apart that the same %s and %s come together?', Names::small($join->from), Names::small($join->to)),
-                );
-            }
+        if (!$join->isLink()) {
+            $this->deleting($join);
+        } elseif ($join->again && [] === $join->keys) {
+            $this->add(
+                'again',
+                $join->line,
+                'The same two may be linked again, and nothing guards against the same link entered twice.',
+                'Say below it what tells two links apart.',
+                $join->from,
+                \sprintf('What tells two times apart that the same %s and %s come together?', Names::small($join->from), Names::small($join->to)),
+            );
+        }
+    }
 
+    /** Deleting that would leave a row without what it always has. */
+    private function deleting(DesignJoin $join): void
+    {
+        $action = $join->onDelete ?? ['deletes' => 'CASCADE', 'empties' => 'SET NULL'][$this->design->rules->of('deleting')] ?? '';
+        if ('SET NULL' !== $action || 0 === $join->parents()->least) {
             return;
         }
-        $action = $join->onDelete ?? ['deletes' => 'CASCADE', 'empties' => 'SET NULL'][$this->design->rules->of('deleting')] ?? '';
-        if ('SET NULL' === $action && $join->parents()->least > 0 && null !== $join->onDelete) {
+        $parent = Noun::withArticle(Names::small($join->parent()));
+        $child = Names::small($join->child());
+        $always = Names::big(Noun::withArticle($child)).' always has '.$parent;
+        if (null !== $join->onDelete) {
             $this->add(
                 'against a rule',
                 $join->line,
-                \sprintf(
-                    '%s always has %s, and yet deleting %s would leave it without one.',
-                    Names::big(Noun::withArticle($child)),
-                    Noun::withArticle($parent),
-                    Noun::withArticle($parent),
-                ),
-                \sprintf('Write “at most one” if it may be without, or “deleting %s is refused”.', Noun::withArticle($parent)),
+                \sprintf('%s, and yet deleting %s would leave it without one.', $always, $parent),
+                \sprintf('Write “at most one” if it may be without, or “deleting %s is refused”.', $parent),
                 $join->child(),
-                \sprintf('What happens with its %s when %s is deleted?', Noun::plural($child), Noun::withArticle($parent)),
+                \sprintf('What happens with its %s when %s is deleted?', Noun::plural($child), $parent),
                 true,
             );
-        } elseif ('SET NULL' === $action && $join->parents()->least > 0) {
+        } else {
             $this->add(
                 'against a rule',
                 $join->line,
-                \sprintf(
-                    '%s always has %s, against the rule “%s”: here, deleting is refused.',
-                    Names::big(Noun::withArticle($child)),
-                    Noun::withArticle($parent),
-                    Rules::sentence('deleting', 'empties'),
-                ),
-                \sprintf('Write “at most one” if it may be without, or below the sentence what deleting %s does.', Noun::withArticle($parent)),
+                \sprintf('%s, against the rule “%s”: here, deleting is refused.', $always, Rules::sentence('deleting', 'empties')),
+                \sprintf('Write “at most one” if it may be without, or below the sentence what deleting %s does.', $parent),
                 $join->child(),
             );
         }

@@ -36,57 +36,23 @@ final class EditedText
         $changed = [];
         $in = '';
         foreach ($this->all->outline->statements as $n => $statement) {
+            $line = null;
             if ('thing' === $statement->kind) {
                 $thing = Formatting::thingAt($this->all->outline->design, $statement->from + 1);
                 $in = $thing->name ?? '';
-                if (null !== $thing && $things) {
-                    $new = $thing->with(name: $map($thing->name), kindOf: null === $thing->kindOf ? null : $map($thing->kindOf));
-                    if (!($new->name === $thing->name && $new->kindOf === $thing->kindOf)) {
-                        $changed[$n] = OutlineWriter::thingHead($new);
-                    }
-                }
+                $line = null === $thing || !$things ? null : self::ofThing($thing, $map);
             } elseif ('join' === $statement->kind) {
                 $in = '';
-                $join = $this->all->joinAt($statement->from + 1);
-                if (null !== $join) {
-                    $own = $within($join->child()) && !$things;
-                    $new = $join->with(
-                        from: $things ? $map($join->from) : $join->from, to: $things ? $map($join->to) : $join->to,
-                        through: $own ? array_map($map, $join->through) : $join->through,
-                        key: !$things && $within($join->parent()) ? array_map($map, $join->key) : $join->key,
-                    );
-                    $lines = OutlineWriter::join($new);
-                    if ($lines[0] !== OutlineWriter::join($join)[0]) {
-                        $changed[$n] = $lines[0];
-                    }
-                    foreach ($things ? $this->all->outline->within($n) : [] as $inner) {
-                        $said = ltrim($this->all->lines[$this->all->outline->statements[$inner]->from]);
-                        foreach ($lines as $line) {
-                            foreach (['deleting ', 'changing the key of '] as $lead) {
-                                if (str_starts_with($said, $lead) && str_starts_with(ltrim($line), $lead) && ltrim($line) !== $said) {
-                                    $changed[$inner] = ltrim($line);
-                                }
-                            }
-                        }
-                    }
-                }
+                $changed = $this->ofJoin($n, $statement, $map, $within, $things) + $changed;
             } elseif ('' !== $in && $within($in) && null !== $statement->object) {
                 $line = self::mapped($statement->object, $map);
-                if (null !== $line) {
-                    $changed[$n] = $line;
-                }
             } elseif ('question' === $statement->kind && $things) {
-                foreach ($this->all->outline->design->questions as $question) {
-                    if ($question->line === $statement->from + 1 && array_map($map, $question->of) !== $question->of) {
-                        $changed[$n] = OutlineWriter::question(new OpenQuestion($question->text, array_map($map, $question->of)))[0];
-                    }
-                }
+                $line = $this->ofQuestion($statement, $map);
             } elseif ('view' === $statement->kind && $things) {
-                foreach ($this->all->outline->design->views as $view) {
-                    if ($view->line === $statement->from + 1 && $map($view->of) !== $view->of) {
-                        $changed[$n] = OutlineWriter::view(new DesignView($view->name, $map($view->of), []))[0];
-                    }
-                }
+                $line = $this->ofView($statement, $map);
+            }
+            if (null !== $line) {
+                $changed[$n] = $line;
             }
         }
         krsort($changed);
@@ -103,6 +69,74 @@ final class EditedText
             );
         }
         $this->all->again();
+    }
+
+    /** @param \Closure(string): string $map */
+    private static function ofThing(Thing $thing, \Closure $map): ?string
+    {
+        $new = $thing->with(name: $map($thing->name), kindOf: null === $thing->kindOf ? null : $map($thing->kindOf));
+
+        return $new->name === $thing->name && $new->kindOf === $thing->kindOf ? null : OutlineWriter::thingHead($new);
+    }
+
+    /**
+     * A sentence, and what is said below it of deleting.
+     *
+     * @param \Closure(string): string $map
+     * @param \Closure(string): bool   $within
+     *
+     * @return array<int, string> lines by the number of their statement
+     */
+    private function ofJoin(int $n, Statement $statement, \Closure $map, \Closure $within, bool $things): array
+    {
+        $join = $this->all->joinAt($statement->from + 1);
+        if (null === $join) {
+            return [];
+        }
+        $new = $join->with(
+            from: $things ? $map($join->from) : $join->from,
+            to: $things ? $map($join->to) : $join->to,
+            through: !$things && $within($join->child()) ? array_map($map, $join->through) : $join->through,
+            key: !$things && $within($join->parent()) ? array_map($map, $join->key) : $join->key,
+        );
+        $lines = OutlineWriter::join($new);
+        $changed = $lines[0] === OutlineWriter::join($join)[0] ? [] : [$n => $lines[0]];
+        foreach ($things ? $this->all->outline->within($n) : [] as $inner) {
+            $said = ltrim($this->all->lines[$this->all->outline->statements[$inner]->from]);
+            foreach ($lines as $line) {
+                foreach (['deleting ', 'changing the key of '] as $lead) {
+                    if (str_starts_with($said, $lead) && str_starts_with(ltrim($line), $lead) && ltrim($line) !== $said) {
+                        $changed[$inner] = ltrim($line);
+                    }
+                }
+            }
+        }
+
+        return $changed;
+    }
+
+    /** @param \Closure(string): string $map */
+    private function ofQuestion(Statement $statement, \Closure $map): ?string
+    {
+        foreach ($this->all->outline->design->questions as $question) {
+            if ($question->line === $statement->from + 1 && array_map($map, $question->of) !== $question->of) {
+                return OutlineWriter::question(new OpenQuestion($question->text, array_map($map, $question->of)))[0];
+            }
+        }
+
+        return null;
+    }
+
+    /** @param \Closure(string): string $map */
+    private function ofView(Statement $statement, \Closure $map): ?string
+    {
+        foreach ($this->all->outline->design->views as $view) {
+            if ($view->line === $statement->from + 1 && $map($view->of) !== $view->of) {
+                return OutlineWriter::view(new DesignView($view->name, $map($view->of), []))[0];
+            }
+        }
+
+        return null;
     }
 
     /** @param \Closure(string): string $map */

@@ -26,89 +26,125 @@ final class KeyChanges
     /** @param array<string, string> $map */
     public function keys(Table $was, Table $is, array $map): void
     {
-        $named = self::naming($map);
         // A column whose type changes takes what leads by it along.
         $retyped = [];
         foreach ($map as $before => $after) {
             if ($was->column($before)?->type !== $is->column($after)?->type) {
-                $retyped[$after] = true;
+                $retyped[] = $after;
             }
         }
-        $touches = static fn (ForeignKey $lead): bool => [] !== array_intersect($lead->columns, array_keys($retyped));
-        $this->primary($was, $is, $named);
+        $this->primary($was, $is, self::naming($map));
+        $this->unique($was, $is, $map);
+        $this->leads($was, $is, $map, $retyped);
+        $this->checks($was, $is, $map, $retyped);
+        $this->indexes($was, $is, $map);
+    }
+
+    /** @param list<string> $statements */
+    private function drop(Table $is, string $words, array $statements): void
+    {
+        $this->all->add(self::DROP_KEYS, $words, $statements, '', $is->name);
+    }
+
+    /** @param list<string> $statements */
+    private function make(int $order, Table $is, string $words, array $statements): void
+    {
+        $this->all->add($order, $words, $statements, ChangeStep::LOCKS, $is->name);
+    }
+
+    /** @param array<string, string> $map */
+    private function unique(Table $was, Table $is, array $map): void
+    {
+        $named = self::naming($map);
+        $sql = $this->all->sql;
         $this->each($was->uniqueKeys, $is->uniqueKeys,
             static fn (Key $a, Key $b): bool => $a->name === $b->name && $named($a->columns) === $b->columns,
-            fn (Key $key) => $this->all->add(
-                self::DROP_KEYS,
+            fn (Key $key) => $this->drop(
+                $is,
                 \sprintf('%s: %s need not be one of its kind', $is->name, implode(', ', $key->columns)),
-                [$this->all->sql->dropUnique($was, $key)],
-                '',
-                $is->name,
+                [$sql->dropUnique($was, $key)],
             ),
-            fn (Key $key) => $this->all->add(
+            fn (Key $key) => $this->make(
                 Changes::KEYS,
+                $is,
                 \sprintf('%s: no two rows have the same %s', $is->name, implode(' and ', $key->columns)),
-                [$this->all->sql->addUnique($is, $key)],
-                ChangeStep::LOCKS,
-                $is->name,
+                [$sql->addUnique($is, $key)],
             ),
         );
+    }
+
+    /**
+     * @param array<string, string> $map
+     * @param list<string>          $retyped
+     */
+    private function leads(Table $was, Table $is, array $map, array $retyped): void
+    {
+        $named = self::naming($map);
+        $touches = static fn (ForeignKey $lead): bool => [] !== array_intersect($lead->columns, $retyped);
         $this->each($was->foreignKeys, $is->foreignKeys,
             fn (ForeignKey $a, ForeignKey $b): bool => $a->name === $b->name && $named($a->columns) === $b->columns && $this->sameEnd($a, $b)
                 && $a->onDelete === $b->onDelete && $a->onUpdate === $b->onUpdate && !$touches($b) && !$this->keyChanges($b) && !$this->standsOn($a, $was, $is),
             fn (ForeignKey $key) => $this->dropLead($was, $key),
-            fn (ForeignKey $key) => $this->all->add(
+            fn (ForeignKey $key) => $this->make(
                 Changes::LEADS,
+                $is,
                 \sprintf('%s leads to %s by %s', $is->name, $key->references->table, implode(' and ', $key->columns)),
                 [$this->all->sql->writing->addForeignKey($is, $key)],
-                ChangeStep::LOCKS,
-                $is->name,
             ),
         );
+    }
+
+    /**
+     * @param array<string, string> $map
+     * @param list<string>          $retyped
+     */
+    private function checks(Table $was, Table $is, array $map, array $retyped): void
+    {
         $own = $this->all->columns->inline();
+        $sql = $this->all->sql;
         // A server that drops conditions with their fields takes one along that speaks of no field at all.
-        $drops = \count($map) < \count($was->columns) || [] !== array_filter($was->columns, function (Column $column) use ($is, $map): bool {
+        $drops = $own && $this->dropsFields($was, $is, $map);
+        $renamed = array_keys(array_filter($map, static fn (string $after, string $before): bool => $after !== $before, \ARRAY_FILTER_USE_BOTH));
+        $gone = array_values(array_diff(array_map(static fn (Column $column): string => $column->name, $was->columns), array_keys($map)));
+        $other = array_map(strval(...), [...$retyped, ...$renamed, ...$gone]);
+        // One that speaks of a field that changes is taken away before, and comes back.
+        $spoken = static fn (CheckConstraint $check): bool => [] !== array_filter(
+            $other,
+            static fn (string $name): bool => 1 === preg_match('/(?<![\p{L}\p{N}_])'.preg_quote($name, '/').'(?![\p{L}\p{N}_])/u', $check->expression),
+        );
+        $lost = static fn (CheckConstraint $check): bool => $drops && [] === array_filter(
+            $is->columns,
+            static fn (Column $column): bool => str_contains($check->expression, $column->name),
+        );
+        $apart = static fn (CheckConstraint $check): bool => !$own || null === $check->column;
+        $this->each(
+            array_values(array_filter($was->checks, $apart)),
+            array_values(array_filter($is->checks, $apart)),
+            static fn (CheckConstraint $a, CheckConstraint $b): bool => !$lost($b) && $a->name === $b->name && $a->expression === $b->expression
+                && !$spoken($a),
+            fn (CheckConstraint $check) => $this->drop($is, \sprintf('%s: the condition %s goes', $is->name, $check->name), [$sql->dropCheck($was, $check)]),
+            fn (CheckConstraint $check) => $this->make(
+                Changes::KEYS,
+                $is,
+                \sprintf('%s: always %s', $is->name, $check->expression),
+                [$sql->addCheck($is, $check)],
+            ),
+        );
+    }
+
+    /** @param array<string, string> $map */
+    private function dropsFields(Table $was, Table $is, array $map): bool
+    {
+        return \count($map) < \count($was->columns) || [] !== array_filter($was->columns, function (Column $column) use ($is, $map): bool {
             $new = $is->column($map[$column->name] ?? '');
 
             return null !== $new && ($column->generated != $new->generated || $this->all->columns->cannot($column, $new));
         });
-        $other = [
-            ...array_keys($retyped),
-            ...array_keys(array_filter($map, static fn (string $after, string $before): bool => $after !== $before, \ARRAY_FILTER_USE_BOTH)),
-        ];
-        $other = [...$other, ...array_values(array_diff(array_map(static fn (Column $column): string => $column->name, $was->columns), array_keys($map)))];
-        // One that speaks of a field that changes is taken away before, and comes back.
-        $spoken = static fn (CheckConstraint $check): bool => [] !== array_filter(
-            $other,
-            static fn (int|string $name): bool => 1 === preg_match(
-                '/(?<![\p{L}\p{N}_])'.preg_quote((string) $name, '/').'(?![\p{L}\p{N}_])/u',
-                $check->expression,
-            ),
-        );
-        $lost = static fn (CheckConstraint $check): bool => $own && $drops && [] === array_filter(
-            $is->columns,
-            static fn (Column $column): bool => str_contains($check->expression, $column->name),
-        );
-        $this->each(
-            array_values(array_filter($was->checks, static fn (CheckConstraint $check): bool => !$own || null === $check->column)),
-            array_values(array_filter($is->checks, static fn (CheckConstraint $check): bool => !$own || null === $check->column)),
-            static fn (CheckConstraint $a, CheckConstraint $b): bool => !$lost($b) && $a->name === $b->name && $a->expression === $b->expression
-                && !$spoken($a),
-            fn (CheckConstraint $check) => $this->all->add(
-                self::DROP_KEYS,
-                \sprintf('%s: the condition %s goes', $is->name, $check->name),
-                [$this->all->sql->dropCheck($was, $check)],
-                '',
-                $is->name,
-            ),
-            fn (CheckConstraint $check) => $this->all->add(
-                Changes::KEYS,
-                \sprintf('%s: always %s', $is->name, $check->expression),
-                [$this->all->sql->addCheck($is, $check)],
-                ChangeStep::LOCKS,
-                $is->name,
-            ),
-        );
+    }
+
+    /** @param array<string, string> $map */
+    private function indexes(Table $was, Table $is, array $map): void
+    {
         $keys = static fn (Table $table): array => array_filter(
             [$table->primaryKey?->name, ...array_map(static fn (Key $key): ?string => $key->name, $table->uniqueKeys)],
         );
@@ -117,25 +153,18 @@ final class KeyChanges
             static fn (IndexPart $part): array => [$old ? ($map[$part->column] ?? $part->column) : $part->column, $part->length, $part->descending],
             $index->parts,
         );
+        $sql = $this->all->sql;
         $this->each(
             array_values(array_filter($was->indexes, static fn (Index $index): bool => !$implied($was, $index))),
             array_values(array_filter($is->indexes, static fn (Index $index): bool => !$implied($is, $index))),
             static fn (Index $a, Index $b): bool => $a->name === $b->name && $parts($a, true) === $parts($b, false) && $a->unique === $b->unique
-                && $a->method === $b->method
-                && $a->where === $b->where && $a->comment === $b->comment,
-            fn (Index $index) => $this->all->add(
-                self::DROP_KEYS,
-                \sprintf('%s: the index %s goes', $is->name, $index->name),
-                [$this->all->sql->dropIndex($was, $index)],
-                '',
-                $is->name,
-            ),
-            fn (Index $index) => $this->all->add(
+                && $a->method === $b->method && $a->where === $b->where && $a->comment === $b->comment,
+            fn (Index $index) => $this->drop($is, \sprintf('%s: the index %s goes', $is->name, $index->name), [$sql->dropIndex($was, $index)]),
+            fn (Index $index) => $this->make(
                 Changes::KEYS,
+                $is,
                 \sprintf('%s gets the index %s', $is->name, $index->name),
-                [$this->all->sql->addIndex($is, $index)],
-                ChangeStep::LOCKS,
-                $is->name,
+                [$sql->addIndex($is, $index)],
             ),
         );
     }

@@ -167,74 +167,54 @@ final class OutlineWriter
     public static function attribute(Attribute $attribute): string
     {
         $words = [self::name($attribute->name)];
-        $several = $attribute->several ? 'any number of ' : '';
         if ('' !== $attribute->type->kind) {
-            $words[] = $several.$attribute->type->inWords(self::member(...));
+            $words[] = ($attribute->several ? 'any number of ' : '').$attribute->type->inWords(self::member(...));
         }
-        $rest = [];
-        if ($attribute->required) {
-            $rest[] = 'required';
-        }
-        if ($attribute->mayBeEmpty) {
-            $rest[] = 'may be empty';
-        }
-        if ($attribute->unique) {
-            $rest[] = 'unique';
-        }
-        if ($attribute->numbered) {
-            $rest[] = 'numbered by the database';
-        }
-        if (null !== $attribute->computed) {
-            $rest[] = 'computed as '.self::quoted($attribute->computed).($attribute->whenRead ? ' when read' : '');
-        }
-        if (null !== $attribute->given) {
-            $rest[] = ($attribute->givenSql ? 'computed as '.self::quoted($attribute->given) : self::given($attribute->given)).' unless given';
-        }
-        if (null !== $attribute->filled) {
-            $rest[] = ($attribute->filledSql ? 'computed as '.self::quoted($attribute->filled) : self::given($attribute->filled)).' for rows that are there';
-        }
-        if ($attribute->whenMade) {
-            $rest[] = 'set when the row is made';
-        }
-        if ($attribute->whenChanged) {
-            $rest[] = 'set when the row changes';
-        }
-        foreach ($attribute->limits as $limit) {
-            $rest[] = $limit->words.' '.(match (true) {
-                !$limit->value => $limit->than,
-                1 === preg_match('/^-?\d+(\.\d+)?$/', $limit->than) => Amount::decimal($limit->than),
-                1 === preg_match('/^\d{4}-\d\d-\d\d/', $limit->than) => $limit->than,
-                default => self::quoted($limit->than),
-            });
-        }
-        if ($attribute->personal) {
-            $rest[] = 'personal';
-        }
-        if ('' !== $attribute->unit) {
-            $rest[] = 'measured in '.self::quotedUnlessPlain($attribute->unit);
-        }
-        if (null !== $attribute->charset) {
-            $rest[] = 'character set '.self::quoted($attribute->charset);
-        }
-        if (null !== $attribute->sorted) {
-            $rest[] = 'sorted as '.self::quoted($attribute->sorted);
-        }
-        if (null !== $attribute->column) {
-            $rest[] = 'column '.self::quoted($attribute->column);
-        }
-        if (null !== $attribute->formerly) {
-            $rest[] = 'formerly '.self::quoted($attribute->formerly);
-        }
-        if ('' !== $attribute->meaning) {
-            $rest[] = 'meaning '.self::quoted($attribute->meaning);
-        }
-        if ([] !== $rest && $attribute->type->lists()) {
-            $last = array_pop($words);
+        $rest = array_filter([
+            $attribute->required ? 'required' : '',
+            $attribute->mayBeEmpty ? 'may be empty' : '',
+            $attribute->unique ? 'unique' : '',
+            $attribute->numbered ? 'numbered by the database' : '',
+            null === $attribute->computed ? '' : 'computed as '.self::quoted($attribute->computed).($attribute->whenRead ? ' when read' : ''),
+            self::value($attribute->given, $attribute->givenSql, ' unless given'),
+            self::value($attribute->filled, $attribute->filledSql, ' for rows that are there'),
+            $attribute->whenMade ? 'set when the row is made' : '',
+            $attribute->whenChanged ? 'set when the row changes' : '',
+            ...array_map(self::limit(...), $attribute->limits),
+            $attribute->personal ? 'personal' : '',
+            '' === $attribute->unit ? '' : 'measured in '.self::quotedUnlessPlain($attribute->unit),
+            self::said('character set', $attribute->charset),
+            self::said('sorted as', $attribute->sorted),
+            self::said('column', $attribute->column),
+            self::said('formerly', $attribute->formerly),
+            self::said('meaning', '' === $attribute->meaning ? null : $attribute->meaning),
+        ], static fn (string $word): bool => '' !== $word);
 
-            return implode(', ', [...$words, $last]).'; '.implode(', ', $rest);
+        return implode(', ', $words).([] === $rest ? '' : ($attribute->type->lists() ? '; ' : ', ').implode(', ', $rest));
+    }
+
+    private static function said(string $words, ?string $what): string
+    {
+        return null === $what ? '' : $words.' '.self::quoted($what);
+    }
+
+    private static function value(?string $value, bool $sql, string $when): string
+    {
+        if (null === $value) {
+            return '';
         }
 
-        return implode(', ', [...$words, ...$rest]);
+        return ($sql ? 'computed as '.self::quoted($value) : self::given($value)).$when;
+    }
+
+    private static function limit(Limit $limit): string
+    {
+        return $limit->words.' '.match (true) {
+            !$limit->value => $limit->than,
+            1 === preg_match('/^-?\d+(\.\d+)?$/', $limit->than) => Amount::decimal($limit->than),
+            1 === preg_match('/^\d{4}-\d\d-\d\d/', $limit->than) => $limit->than,
+            default => self::quoted($limit->than),
+        };
     }
 
     public static function identifier(Identifier $key): string

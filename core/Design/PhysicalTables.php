@@ -26,8 +26,43 @@ final class PhysicalTables
 
     public function table(string $key, WorkedTable $table): Table
     {
-        $sql = $this->all->dialect->writing();
         $name = $this->all->tables[$key];
+        [$columns, $expressions] = $this->columns($key, $table);
+        $made = $this->checks($key, $table, [...$expressions, ...$this->conditions($key, $table)]);
+        $primary = [] === $table->primary ? null : new Key($this->primaryName($table, $name), $this->nonEmpty($this->all->named($key, $table->primary)));
+        $byName = array_column($columns, null, 'name');
+        if (null !== $primary) {
+            $this->tooLong($table, $primary->columns, $byName, $table->thing->keys[0]->line ?? ($table->thing->line ?? 0));
+        }
+        [$unique, $indexes] = $this->unique($key, $table, $byName);
+        $foreign = [];
+        foreach ($table->references as $reference) {
+            $foreign[] = $this->all->foreignKey($key, $table, $reference);
+        }
+        usort($foreign, static fn (ForeignKey $a, ForeignKey $b): int => strcmp((string) $a->name, (string) $b->name));
+        foreach ($table->lookups as $lookup) {
+            $indexes[] = $this->all->index($key, $table, $lookup['lookup'], $lookup['columns'], $byName);
+        }
+        if ($this->all->manners->leadsIndexed) {
+            array_push($indexes, ...Physical::ofLeads($foreign, array_filter([$primary, ...$unique]), $indexes));
+        }
+        if ([] !== $table->rows) {
+            $this->all->rows[$name] = $table->rows;
+        }
+        $traits = $this->all->manners->traits && null !== $table->stored ? array_map(trim(...), explode(',', $table->stored)) : [];
+
+        return new Table(
+            $this->all->schemaOf($table->schema), $name, TableType::Table, $table->meaning, $columns, $primary, $unique, $foreign, $indexes, $made,
+            $table->triggers,
+            storage: $this->all->manners->traits ? null : ($table->stored ?? $this->all->manners->storage),
+            collation: $table->sorted ?? $this->all->worked->design->sorted,
+            traits: $traits,
+        );
+    }
+
+    /** @return array{list<Column>, list<array{string, null, list<string>}>} and the conditions that their types make: expression, none written, words of its name */
+    private function columns(string $key, WorkedTable $table): array
+    {
         $columns = $checks = [];
         $keyed = self::keyed($table);
         foreach ($table->columns as $columnKey => $column) {
@@ -38,13 +73,7 @@ final class PhysicalTables
             }
             $this->all->types[$key][$columnKey] = $native->type;
             if ('' !== $native->warning && null !== $column->attribute) {
-                $this->all->warn(
-                    $table,
-                    $column->attribute->line,
-                    $column->name.': '.$native->warning,
-                    '',
-                    'cannot hold',
-                );
+                $this->all->warn($table, $column->attribute->line, $column->name.': '.$native->warning, '', 'cannot hold');
             }
             $required = $column->required || (\in_array($columnKey, $table->primary, true) && !$this->all->manners->emptyKeys);
             $columns[] = new Column(
@@ -73,16 +102,36 @@ final class PhysicalTables
                 );
             }
             foreach ($this->all->checksOf($key, (string) $columnKey, $column, $native, $own) as $check) {
-                $checks[] = [$check, null, [$name, $own]];
+                $checks[] = [$check, null, [$this->all->tables[$key], $own]];
             }
         }
+
+        return [$columns, $checks];
+    }
+
+    /** @return list<array{string, array{sql: string, name?: ?string, of?: ?string}, list<string>}> conditions that are written, in the words of the engine */
+    private function conditions(string $key, WorkedTable $table): array
+    {
+        $sql = $this->all->dialect->writing();
+        $checks = [];
         foreach ($table->conditions as $condition) {
             $marks = array_map($sql->literal(...), $condition['texts']);
             foreach ($condition['columns'] as $mark => $column) {
                 $marks[$mark] = $sql->name($this->all->columns[$key][$column] ?? $column);
             }
-            $checks[] = [strtr($condition['sql'], $marks), $condition, [$name]];
+            $checks[] = [strtr($condition['sql'], $marks), $condition, [$this->all->tables[$key]]];
         }
+
+        return $checks;
+    }
+
+    /**
+     * @param list<array{string, array{sql: string, name?: ?string, of?: ?string}|null, list<string>}> $checks
+     *
+     * @return list<CheckConstraint>
+     */
+    private function checks(string $key, WorkedTable $table, array $checks): array
+    {
         $made = [];
         foreach ($checks as [$expression, $condition, $parts]) {
             $of = null === ($condition['of'] ?? null) ? null : $this->all->columns[$key][$condition['of']];
@@ -92,18 +141,25 @@ final class PhysicalTables
         if ($this->all->manners->sorted) {
             usort($made, static fn (CheckConstraint $a, CheckConstraint $b): int => strcmp($a->name, $b->name));
         }
-        $primary = [] === $table->primary ? null : new Key($this->primaryName($table, $name), $this->nonEmpty($this->all->named($key, $table->primary)));
-        $byName = array_column($columns, null, 'name');
-        if (null !== $primary) {
-            $this->tooLong($table, $primary->columns, $byName, $table->thing->keys[0]->line ?? ($table->thing->line ?? 0));
-        }
+
+        return $made;
+    }
+
+    /**
+     * @param array<string, Column> $byName
+     *
+     * @return array{list<Key>, list<Index>} unique keys, and indexes that guard those which may be empty
+     */
+    private function unique(string $key, WorkedTable $table, array $byName): array
+    {
+        $sql = $this->all->dialect->writing();
         $unique = $guards = [];
         foreach ($table->unique as $each) {
             $named = $this->all->named($key, array_values(array_filter($each['columns'], static fn (string $column): bool => isset($table->columns[$column]))));
             if ([] === $named) {
                 continue;
             }
-            $own = new Key($this->all->constraint($table, $each['name'], [$name, ...$named], 'key'), $named);
+            $own = new Key($this->all->constraint($table, $each['name'], [$this->all->tables[$key], ...$named], 'key'), $named);
             $empty = array_values(array_filter($named, static fn (string $column): bool => $byName[$column]->nullable));
             if ([] === $empty || !$this->onceEmpty($key, $table, $each, $empty)) {
                 $unique[] = $own;
@@ -117,29 +173,8 @@ final class PhysicalTables
                 where: implode(' AND ', array_map(static fn (string $column): string => $sql->name($column).' IS NOT NULL', $empty)),
             );
         }
-        $foreign = [];
-        foreach ($table->references as $reference) {
-            $foreign[] = $this->all->foreignKey($key, $table, $reference);
-        }
-        usort($foreign, static fn (ForeignKey $a, ForeignKey $b): int => strcmp((string) $a->name, (string) $b->name));
-        $indexes = $guards;
-        foreach ($table->lookups as $lookup) {
-            $indexes[] = $this->all->index($key, $table, $lookup['lookup'], $lookup['columns'], $byName);
-        }
-        if ($this->all->manners->leadsIndexed) {
-            array_push($indexes, ...Physical::ofLeads($foreign, array_filter([$primary, ...$unique]), $indexes));
-        }
-        if ([] !== $table->rows) {
-            $this->all->rows[$name] = $table->rows;
-        }
-        $traits = $this->all->manners->traits && null !== $table->stored ? array_map(trim(...), explode(',', $table->stored)) : [];
 
-        return new Table(
-            $this->all->schemaOf($table->schema), $name, TableType::Table, $table->meaning, $columns, $primary, $unique, $foreign, $indexes, $made,
-            $table->triggers,
-            storage: $this->all->manners->traits ? null
-                : ($table->stored ?? $this->all->manners->storage), collation: $table->sorted ?? $this->all->worked->design->sorted, traits: $traits,
-        );
+        return [$unique, $guards];
     }
 
     /** @return array<string, true> keys of the columns that are in a key, or lead to one */

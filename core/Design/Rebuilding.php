@@ -17,7 +17,6 @@ final class Rebuilding
 
     public function rebuilt(Table $was, Table $is): void
     {
-        $map = $this->all->matching->columns[$was->place()->key()];
         $bare = static fn (Table $table): Table => $table->with(comment: '', rowEstimate: null, sizeBytes: null, columns: array_map(
             static fn (Column $column): Column => $column->with(comment: ''),
             $table->columns,
@@ -25,58 +24,14 @@ final class Rebuilding
         if ($bare($was) == $bare($is)) {
             return;
         }
-        $back = array_flip($map);
-        $columns = $values = [];
-        foreach ($is->columns as $column) {
-            if (null !== $column->generated) {
-                continue;
-            }
-            $old = isset($back[$column->name]) ? $was->column($back[$column->name]) : null;
-            $value = $this->carried($was, $is, $old, $column);
-            if (null !== $value) {
-                $columns[] = $this->all->sql->writing->name($column->name);
-                $values[] = $value;
-            }
-        }
-        foreach ($was->columns as $column) {
-            if (!isset($map[$column->name]) && null === $column->generated) {
-                $this->all->add(
-                    Changes::DROP_FIELDS,
-                    \sprintf('%s.%s goes, with its values', $was->name, $column->name),
-                    [],
-                    ChangeStep::LOSES,
-                    $is->name,
-                    [$was->name, $column->name],
-                );
-            }
-        }
-        foreach ($map as $before => $after) {
-            if ($before !== $after) {
-                $this->all->add(
-                    Changes::RENAME,
-                    \sprintf('%s.%s is called %s', $is->name, $before, $after),
-                    [],
-                    '',
-                    $is->name,
-                    [$was->name, $before],
-                );
-            }
-        }
-        if ($was->name !== $is->name) {
-            $this->all->add(Changes::RENAME, \sprintf('%s is called %s', $was->name, $is->name), [], '', $is->name, [$was->name, null]);
-        }
+        $map = $this->all->matching->columns[$was->place()->key()];
+        $this->said($was, $is, $map);
         $beside = $is->with(name: Changes::BESIDE.$is->name, indexes: [], triggers: []);
         $made = array_map(static fn ($statement): string => $statement->sql, $this->all->sql->writing->table($beside, $is->foreignKeys));
-        $copy = [] === $columns ? [] : [
-            \sprintf(
-                'INSERT INTO %s (%s) SELECT %s FROM %s', $this->all->placed($beside), implode(', ', $columns), implode(', ', $values),
-                $this->all->placed($was),
-            ),
-        ];
         $this->all->add(
             Changes::NEW_FIELDS,
             \sprintf('%s is made anew beside itself, and its rows are copied', $is->name),
-            [...$made, ...$copy],
+            [...$made, ...$this->copy($was, $is, $beside, array_flip($map))],
             ChangeStep::LOCKS,
             $is->name,
         );
@@ -91,9 +46,69 @@ final class Rebuilding
         }
         foreach ($is->triggers as $trigger) {
             $again[] = $this->all->sql->writing->trigger($is, $trigger);
-        }if ([] !== $again) {
+        }
+        if ([] !== $again) {
             $this->all->add(Changes::KEYS, \sprintf('%s gets its indexes and triggers', $is->name), $again, '', $is->name);
         }
+    }
+
+    /**
+     * What happens to fields on the way, of which no statement speaks.
+     *
+     * @param array<string, string> $map
+     */
+    private function said(Table $was, Table $is, array $map): void
+    {
+        foreach ($was->columns as $column) {
+            if (!isset($map[$column->name]) && null === $column->generated) {
+                $this->all->add(
+                    Changes::DROP_FIELDS,
+                    \sprintf('%s.%s goes, with its values', $was->name, $column->name),
+                    [],
+                    ChangeStep::LOSES,
+                    $is->name,
+                    [$was->name, $column->name],
+                );
+            }
+        }
+        foreach ($map as $before => $after) {
+            if ($before !== $after) {
+                $words = \sprintf('%s.%s is called %s', $is->name, $before, $after);
+                $this->all->add(Changes::RENAME, $words, [], '', $is->name, [$was->name, $before]);
+            }
+        }
+        if ($was->name !== $is->name) {
+            $this->all->add(Changes::RENAME, \sprintf('%s is called %s', $was->name, $is->name), [], '', $is->name, [$was->name, null]);
+        }
+    }
+
+    /**
+     * @param array<string, string> $back
+     *
+     * @return list<string>
+     */
+    private function copy(Table $was, Table $is, Table $beside, array $back): array
+    {
+        $columns = $values = [];
+        foreach ($is->columns as $column) {
+            if (null !== $column->generated) {
+                continue;
+            }
+            $old = isset($back[$column->name]) ? $was->column($back[$column->name]) : null;
+            $value = $this->carried($was, $is, $old, $column);
+            if (null !== $value) {
+                $columns[] = $this->all->sql->writing->name($column->name);
+                $values[] = $value;
+            }
+        }
+
+        return [] === $columns ? [] : [\sprintf(
+            'INSERT INTO %s (%s) SELECT %s FROM %s',
+            $this->all->placed($beside),
+            implode(', ', $columns),
+            implode(', ', $values),
+            $this->all->placed($was),
+        )];
     }
 
     private function carried(Table $was, Table $is, ?Column $old, Column $column): ?string

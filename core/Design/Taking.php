@@ -252,11 +252,7 @@ final class Taking
     {
         $place = $table->place()->key();
         $name = $this->attributes[$place][$column->name];
-        $type = null === $column->base ? $this->dialect->types()->general($column) : null;
-        $type = null === $type || ([] !== $type->members && !$this->membersStand($type)) ? GeneralType::native($column->type) : $type;
-        if ('native' !== $type->kind && $this->isKeyed($table, $column) && $this->dialect->types()->inKey(new Native($column->type))?->type !== $column->type) {
-            $type = GeneralType::native($column->type);
-        }
+        $type = $this->type($table, $column);
         $given = null === $column->default ? null : (new GivenValue($this->dialect))->said(
             $this->dialect->types()->bare($column->default, $column->type),
             $type,
@@ -293,6 +289,21 @@ final class Taking
             charset: $column->charset,
             sorted: $column->collation,
         );
+    }
+
+    /** In plain words, where they lead back to the same type. */
+    private function type(Table $table, Column $column): GeneralType
+    {
+        $types = $this->dialect->types();
+        $type = null === $column->base ? $types->general($column) : null;
+        if (null === $type || ([] !== $type->members && !$this->membersStand($type))) {
+            return GeneralType::native($column->type);
+        }
+        if ('native' !== $type->kind && $this->isKeyed($table, $column) && $types->inKey(new Native($column->type))?->type !== $column->type) {
+            return GeneralType::native($column->type);
+        }
+
+        return $type;
     }
 
     private function isKeyed(Table $table, Column $column): bool

@@ -22,43 +22,24 @@ final class ViewSql
         $worked = $this->physical->worked;
         $from = $worked->ofThing($view->of);
         if (null === $from || [] === $view->shows) {
-            $this->physical->findings[] = new DesignFinding('view', $view->line, null === $from
-                ? \sprintf(
-                    'The view “%s” is over “%s”, which no thing is called.',
-                    $view->name,
-                    $view->of,
-                ) : \sprintf('The view “%s” shows nothing yet.', $view->name),
-                null === $from ? 'Name a thing of this design.' : 'Say what it shows, a line each: “shows name of its school”.', $view->name, '', true);
+            $this->physical->findings[] = null === $from
+                ? new DesignFinding('view', $view->line, \sprintf('The view “%s” is over “%s”, which no thing is called.', $view->name, $view->of),
+                    'Name a thing of this design.', $view->name, '', true)
+                : new DesignFinding('view', $view->line, \sprintf('The view “%s” shows nothing yet.', $view->name),
+                    'Say what it shows, a line each: “shows name of its school”.', $view->name, '', true);
 
             return null;
         }
         $sql = $this->physical->dialect->writing();
-        $joins = [];
-        $list = $columns = [];
+        $identifiers = new Identifiers($worked->design->rules, $this->physical->dialect->longestName());
+        $joins = $list = $columns = [];
         $taken = [];
         foreach ($view->shows as $shown) {
-            [$table, $alias, $way] = [$from, 't', ''];
-            foreach ($shown['path'] as $step) {
-                $reference = $this->step($table, $step);
-                if (null === $reference) {
-                    $this->missing($view, \sprintf('%s leads to no “%s”, or to several of them.', $table->name, $step));
-
-                    return null;
-                }
-                $way .= '/'.$step;
-                $next = $worked->tables[$reference->to];
-                if (!isset($joins[$way])) {
-                    $name = 't'.(\count($joins) + 1);
-                    $on = [];
-                    foreach ($reference->columns as $i => $column) {
-                        $on[] = $name.'.'.$sql->name(
-                            $this->physical->columns[$next->key][$reference->toColumns[$i]],
-                        ).' = '.$alias.'.'.$sql->name($this->physical->columns[$table->key][$column]);
-                    }
-                    $joins[$way] = [$name, 'LEFT JOIN '.$this->placed($next).' '.$name.' ON '.implode(' AND ', $on)];
-                }
-                [$table, $alias] = [$next, $joins[$way][0]];
+            $found = $this->followed($view, $from, $shown['path'], $joins);
+            if (null === $found) {
+                return null;
             }
+            [$table, $alias] = $found;
             $column = null;
             foreach ($table->columns as $key => $each) {
                 if (Names::key($each->name) === Names::key($shown['attribute'])) {
@@ -70,22 +51,57 @@ final class ViewSql
 
                 return null;
             }
-            $as = '' !== $shown['as'] ? (new Identifiers($worked->design->rules, $this->physical->dialect->longestName()))->column($shown['as'])
-                : $this->physical->columns[$table->key][$column];
-            for ($plain = $as, $n = 2; isset($taken[$as]); ++$n) {
+            $plain = '' !== $shown['as'] ? $identifiers->column($shown['as']) : $this->physical->columns[$table->key][$column];
+            $as = $plain;
+            for ($n = 2; isset($taken[$as]); ++$n) {
                 $as = $plain.'_'.$n;
             }
             $taken[$as] = true;
             $columns[] = new Column($as, $this->physical->types[$table->key][$column]);
             $list[] = $alias.'.'.$sql->name($this->physical->columns[$table->key][$column]).' AS '.$sql->name($as);
         }
-        $query = "SELECT\n  ".implode(",\n  ", $list)."\nFROM ".$this->placed($from).' t'.implode(
-            '',
-            array_map(static fn (array $join): string => "\n".$join[1], $joins),
-        );
-        $name = (new Identifiers($worked->design->rules, $this->physical->dialect->longestName()))->table($view->name);
+        $query = "SELECT\n  ".implode(",\n  ", $list)."\nFROM ".$this->placed($from).' t'
+            .implode('', array_map(static fn (array $join): string => "\n".$join[1], $joins));
 
-        return new Table($this->physical->schemaOf($from->schema), $name, TableType::View, $view->meaning, $columns, definition: $query);
+        return new Table($this->physical->schemaOf($from->schema), $identifiers->table($view->name), TableType::View, $view->meaning, $columns,
+            definition: $query);
+    }
+
+    /**
+     * Where a path leads, each step of which becomes a join once.
+     *
+     * @param list<string>                          $path
+     * @param array<string, array{string, string}> $joins alias and SQL by the way there
+     *
+     * @return array{WorkedTable, string}|null the table and its alias; null, with a finding, where it leads nowhere
+     */
+    private function followed(DesignView $view, WorkedTable $table, array $path, array &$joins): ?array
+    {
+        $sql = $this->physical->dialect->writing();
+        $alias = 't';
+        $way = '';
+        foreach ($path as $step) {
+            $reference = $this->step($table, $step);
+            if (null === $reference) {
+                $this->missing($view, \sprintf('%s leads to no “%s”, or to several of them.', $table->name, $step));
+
+                return null;
+            }
+            $way .= '/'.$step;
+            $next = $this->physical->worked->tables[$reference->to];
+            if (!isset($joins[$way])) {
+                $name = 't'.(\count($joins) + 1);
+                $on = [];
+                foreach ($reference->columns as $i => $column) {
+                    $on[] = $name.'.'.$sql->name($this->physical->columns[$next->key][$reference->toColumns[$i]])
+                        .' = '.$alias.'.'.$sql->name($this->physical->columns[$table->key][$column]);
+                }
+                $joins[$way] = [$name, 'LEFT JOIN '.$this->placed($next).' '.$name.' ON '.implode(' AND ', $on)];
+            }
+            [$table, $alias] = [$next, $joins[$way][0]];
+        }
+
+        return [$table, $alias];
     }
 
     private function placed(WorkedTable $table): string

@@ -27,17 +27,67 @@ final class WorkedKeys
         }
         $this->all->open[$key] = true;
         $keys = $thing->keys[0] ?? null;
-        $single = null;
-        foreach ($thing->attributes as $attribute) {
-            if (null === $single && $attribute->unique && $attribute->required && !$attribute->several) {
-                $single = $attribute;
+        $single = self::single($thing);
+        $mode = $this->before($key, $table, $thing, null !== $keys || null !== $single);
+        if ('natural' === $mode && [] === $table->primary && !$thing->period) {
+            $this->early($table, $thing, $keys, $single);
+        }
+        // Those in the key first: their own keys have to be known.
+        foreach ($this->all->parents[$key] ?? [] as $join) {
+            if ([] === $join->through) {
+                $this->lead($table, $join);
             }
         }
-        $natural = null !== $keys || null !== $single;
+        $this->attributes($table, $thing);
+        foreach ($this->all->parents[$key] ?? [] as $join) {
+            if ([] !== $join->through) {
+                $this->lead($table, $join);
+            }
+        }
+        $this->kindColumn($table, $thing);
+        $from = $thing->period ? self::period($table) : null;
+        if ('natural' === $mode && [] === $table->primary) {
+            $columns = null !== $keys ? $this->all->identifying->resolved($table, $keys, $thing->name) : ['a:'.Names::key($single->name ?? '')];
+            if (null !== $from) {
+                $columns[] = $from;
+            }
+            $table->primary = array_values(array_unique($columns));
+            $table->primaryName = $keys?->name;
+            foreach ($table->primary as $column) {
+                if (true !== $table->columns[$column]->attribute?->mayBeEmpty) {
+                    $table->columns[$column]->required = true;
+                }
+            }
+        }
+        $table->primaryName = $thing->keyName ?? $table->primaryName;
+        unset($this->all->open[$key]);
+        $this->all->keyed[$key] = true;
+    }
+
+    /** The first attribute that tells the rows of a thing apart by itself. */
+    private static function single(Thing $thing): ?Attribute
+    {
+        foreach ($thing->attributes as $attribute) {
+            if ($attribute->unique && $attribute->required && !$attribute->several) {
+                return $attribute;
+            }
+        }
+
+        return null;
+    }
+
+    /**
+     * A key that stands before all else: that of the whole, or one of its own.
+     *
+     * @return string how the table is keyed
+     */
+    private function before(string $key, WorkedTable $table, Thing $thing, bool $natural): string
+    {
         $up = null === $thing->kindOf ? null : $this->all->design->thing($thing->kindOf);
         $upTable = null === $up || $this->all->design->rules->is('kinds', 'each') ? null : ($this->all->stand[Names::key($up->name)] ?? null);
         $mode = $thing->keyed ?? $this->all->design->rules->of('keys');
         $ruled = null === $thing->keyed;
+        $reason = null;
         if ('natural' === $mode && !$natural) {
             $mode = 'number';
             $reason = new Why('keys', 'nothing tells its rows apart, so that it has a number of its own');
@@ -52,15 +102,12 @@ final class WorkedKeys
             $column->why = $reason ?? new Why($ruled ? 'keys' : '', $ruled ? Rules::sentence('keys', $mode) : 'it is decided for this thing');
             $table->primary = [$table->add('key', $column)];
         }
-        if ('natural' === $mode && [] === $table->primary && !$thing->period) {
-            $this->early($table, $thing, $keys, $single);
-        }
-        // Those in the key first: their own keys have to be known.
-        foreach ($this->all->parents[$key] ?? [] as $join) {
-            if ([] === $join->through) {
-                $this->lead($table, $join);
-            }
-        }
+
+        return $mode;
+    }
+
+    private function attributes(WorkedTable $table, Thing $thing): void
+    {
         foreach ($this->all->identifying->attributesOf($thing) as [$attribute, $of]) {
             if ($attribute->several) {
                 continue;
@@ -82,36 +129,19 @@ final class WorkedKeys
             }
             $table->add($own, $column);
         }
-        foreach ($this->all->parents[$key] ?? [] as $join) {
-            if ([] !== $join->through) {
-                $this->lead($table, $join);
-            }
-        }
-        $this->kindColumn($table, $thing);
-        if ($thing->period) {
-            $from = new WorkedColumn('valid from', new GeneralType('date'), true);
-            $until = new WorkedColumn('valid until', new GeneralType('date'));
-            $from->why = $until->why = new Why('', 'it is valid for a period');
-            $from = $table->add('valid from', $from);
-            $until->limits = [new Limit('after', $table->columns[$from]->name)];
-            $table->add('valid until', $until);
-        }
-        if ('natural' === $mode && [] === $table->primary) {
-            $columns = null !== $keys ? $this->all->identifying->resolved($table, $keys, $thing->name) : ['a:'.Names::key($single->name ?? '')];
-            if ($thing->period) {
-                $columns[] = $from ?? 'valid from';
-            }
-            $table->primary = array_values(array_unique($columns));
-            $table->primaryName = $keys?->name;
-            foreach ($table->primary as $column) {
-                if (true !== $table->columns[$column]->attribute?->mayBeEmpty) {
-                    $table->columns[$column]->required = true;
-                }
-            }
-        }
-        $table->primaryName = $thing->keyName ?? $table->primaryName;
-        unset($this->all->open[$key]);
-        $this->all->keyed[$key] = true;
+    }
+
+    /** @return string the column from which a row is valid */
+    private static function period(WorkedTable $table): string
+    {
+        $from = new WorkedColumn('valid from', new GeneralType('date'), true);
+        $until = new WorkedColumn('valid until', new GeneralType('date'));
+        $from->why = $until->why = new Why('', 'it is valid for a period');
+        $key = $table->add('valid from', $from);
+        $until->limits = [new Limit('after', $table->columns[$key]->name)];
+        $table->add('valid until', $until);
+
+        return $key;
     }
 
     /** A natural key of nothing but attributes is there before anything leads to it, so that things may lead to each other. */
@@ -189,88 +219,23 @@ final class WorkedKeys
     /** The key of a parent comes into a child. */
     private function lead(WorkedTable $child, DesignJoin $join): ?WorkedReference
     {
-        if (isset($this->all->led[spl_object_id($join)][$child->key])) {
-            return $this->all->led[spl_object_id($join)][$child->key];
+        $known = $this->all->led[spl_object_id($join)][$child->key] ?? null;
+        $parent = null === $known ? $this->parent($join) : null;
+        if (null === $parent) {
+            return $known;
         }
-        $parents = $this->all->tablesOf($join->parent());
-        if (1 !== \count($parents)) {
-            if ([] !== $parents) {
-                $this->all->finding(
-                    'no one table',
-                    $join->line,
-                    \sprintf('%s leads to %s, of which each kind has a table of its own: no key can lead to all of them.', $join->child(), $join->parent()),
-                    'Let kinds share a table, or add to that of the whole.', $join->child(), serious: true);
-            }
-
-            return null;
-        }
-        $parent = $this->all->tables[$parents[0]];
         $this->key($parent->key);
         $to = [] === $join->key ? $parent->primary : array_map(static fn (string $name): string => 'a:'.Names::key($name), $join->key);
         $to = array_values(array_filter($to, static fn (string $key): bool => isset($parent->columns[$key])));
         if ([] === $to) {
-            if (isset($this->all->open[$parent->key]) && $parent !== $child) {
-                $this->all->finding(
-                    'key loop',
-                    $join->line,
-                    \sprintf('The key of %s needs that of %s, and the other way round.', $join->child(), $join->parent()),
-                    'Give one of them a number of its own as its key.',
-                    $join->child(),
-                    serious: true,
-                );
-            } elseif ([] === $join->through || null !== $parent->thing && 'none' !== $parent->thing->keyed) {
-                $this->all->finding(
-                    'no key',
-                    $join->line,
-                    \sprintf('%s leads to %s, which has no key yet.', $join->child(), $join->parent()),
-                    'Say what tells its rows apart.',
-                    $join->parent(),
-                    serious: true,
-                );
-            }
+            $this->withoutKey($child, $parent, $join);
 
             return null;
         }
         $required = $join->parents()->least > 0;
-        $columns = [];
-        if ([] !== $join->through) {
-            foreach ($join->through as $name) {
-                $key = 'a:'.Names::key($name);
-                if (!isset($child->columns[$key])) {
-                    $this->all->finding(
-                        'through',
-                        $join->line,
-                        \sprintf('%s has no “%s”, through which it should lead to %s.', $child->name, $name, $parent->name),
-                        'Write it below the thing, or take “through …” away.',
-                        $child->name,
-                        serious: true,
-                    );
-
-                    return null;
-                }
-                $columns[] = $key;
-            }
-            if (\count($columns) !== \count($to)) {
-                $this->all->finding(
-                    'through',
-                    $join->line,
-                    \sprintf('The key of %s has %d attributes, and “through” names %d.', $parent->name, \count($to), \count($columns)),
-                    'Name one for each.',
-                    $child->name,
-                    serious: true,
-                );
-
-                return null;
-            }
-        } else {
-            $why = new Why('', \sprintf('the key of %s, since %s', mb_strtolower($parent->name), self::sentence($join)));
-            foreach ($to as $key) {
-                $column = $this->copied($parent->columns[$key]);
-                $column->name = self::keyName($parent, $parent->columns[$key]->name, $join->role);
-                $column->required = $required;
-                $column->why = $why;
-                $columns[] = $child->add('p:'.Names::key('' === $join->role ? $parent->name : $join->role).':'.$key, $column);
-            }
+        $columns = [] === $join->through ? $this->comesIn($child, $parent, $to, $join, $required) : $this->through($child, $parent, $to, $join);
+        if (null === $columns) {
+            return null;
         }
         $action = $join->onDelete ?? Working::ACTIONS[$this->all->design->rules->of('deleting')];
         if (null === $join->onDelete && 'SET NULL' === $action && $required) {
@@ -285,7 +250,8 @@ final class WorkedKeys
             $join->onUpdate ?? $this->all->rest->changing(),
             $join,
             '' === $join->role ? $join->parent() : $join->role,
-            [] === $join->through ? new Why('', self::sentence($join)) : null);
+            [] === $join->through ? new Why('', self::sentence($join)) : null,
+        );
         $child->references[] = $reference;
         $this->all->led[spl_object_id($join)][$child->key] = $reference;
         if (!$join->children()->many() && [] === $join->through) {
@@ -293,6 +259,113 @@ final class WorkedKeys
         }
 
         return $reference;
+    }
+
+    /** The one table that a join leads to. */
+    private function parent(DesignJoin $join): ?WorkedTable
+    {
+        $parents = $this->all->tablesOf($join->parent());
+        if (1 === \count($parents)) {
+            return $this->all->tables[$parents[0]];
+        }
+        if ([] !== $parents) {
+            $this->all->finding(
+                'no one table',
+                $join->line,
+                \sprintf('%s leads to %s, of which each kind has a table of its own: no key can lead to all of them.', $join->child(), $join->parent()),
+                'Let kinds share a table, or add to that of the whole.',
+                $join->child(),
+                serious: true,
+            );
+        }
+
+        return null;
+    }
+
+    private function withoutKey(WorkedTable $child, WorkedTable $parent, DesignJoin $join): void
+    {
+        if (isset($this->all->open[$parent->key]) && $parent !== $child) {
+            $this->all->finding(
+                'key loop',
+                $join->line,
+                \sprintf('The key of %s needs that of %s, and the other way round.', $join->child(), $join->parent()),
+                'Give one of them a number of its own as its key.',
+                $join->child(),
+                serious: true,
+            );
+        } elseif ([] === $join->through || null !== $parent->thing && 'none' !== $parent->thing->keyed) {
+            $this->all->finding(
+                'no key',
+                $join->line,
+                \sprintf('%s leads to %s, which has no key yet.', $join->child(), $join->parent()),
+                'Say what tells its rows apart.',
+                $join->parent(),
+                serious: true,
+            );
+        }
+    }
+
+    /**
+     * The attributes that are said to lead there; null, with a finding, where they cannot.
+     *
+     * @param list<string> $to
+     *
+     * @return list<string>|null
+     */
+    private function through(WorkedTable $child, WorkedTable $parent, array $to, DesignJoin $join): ?array
+    {
+        $columns = [];
+        foreach ($join->through as $name) {
+            $key = 'a:'.Names::key($name);
+            if (!isset($child->columns[$key])) {
+                $this->all->finding(
+                    'through',
+                    $join->line,
+                    \sprintf('%s has no “%s”, through which it should lead to %s.', $child->name, $name, $parent->name),
+                    'Write it below the thing, or take “through …” away.',
+                    $child->name,
+                    serious: true,
+                );
+
+                return null;
+            }
+            $columns[] = $key;
+        }
+        if (\count($columns) === \count($to)) {
+            return $columns;
+        }
+        $this->all->finding(
+            'through',
+            $join->line,
+            \sprintf('The key of %s has %d attributes, and “through” names %d.', $parent->name, \count($to), \count($columns)),
+            'Name one for each.',
+            $child->name,
+            serious: true,
+        );
+
+        return null;
+    }
+
+    /**
+     * Columns for the key of a parent.
+     *
+     * @param list<string> $to
+     *
+     * @return list<string>
+     */
+    private function comesIn(WorkedTable $child, WorkedTable $parent, array $to, DesignJoin $join, bool $required): array
+    {
+        $columns = [];
+        $why = new Why('', \sprintf('the key of %s, since %s', mb_strtolower($parent->name), self::sentence($join)));
+        foreach ($to as $key) {
+            $column = $this->copied($parent->columns[$key]);
+            $column->name = self::keyName($parent, $parent->columns[$key]->name, $join->role);
+            $column->required = $required;
+            $column->why = $why;
+            $columns[] = $child->add('p:'.Names::key('' === $join->role ? $parent->name : $join->role).':'.$key, $column);
+        }
+
+        return $columns;
     }
 
     public static function sentence(DesignJoin $join): string

@@ -16,112 +16,135 @@ final class WorkedLinks
 
     public function links(): void
     {
-        foreach ($this->all->design->joins as $n => $join) {
-            if (!$join->isLink()) {
-                continue;
+        foreach ($this->all->design->joins as $join) {
+            if ($join->isLink()) {
+                $this->link($join);
             }
-            [$from, $to] = [$this->all->tablesOf($join->from), $this->all->tablesOf($join->to)];
-            if (1 !== \count($from) || 1 !== \count($to)) {
-                $this->all->finding(
-                    'no one table',
-                    $join->line,
-                    \sprintf('%s and %s cannot be linked, since kinds have a table each.', $join->from, $join->to),
-                    'Let kinds share a table, or add to that of the whole.',
-                    $join->from,
-                    serious: true,
-                );
-                continue;
-            }
-            [$a, $b] = [$this->all->tables[$from[0]], $this->all->tables[$to[0]]];
-            if ([] === $a->primary || [] === $b->primary) {
-                $this->all->finding(
-                    'no key',
-                    $join->line,
-                    \sprintf('%s and %s cannot be linked: one of them has no key.', $join->from, $join->to),
-                    'Say what tells its rows apart.',
-                    $join->from,
-                    serious: true,
-                );
-                continue;
-            }
-            $name = '' !== $join->link ? $join->link : mb_strtolower($a->name).' '.mb_strtolower($b->name);
-            for ($key = 'l:'.Names::key($name), $m = 2; isset($this->all->tables[$key]) || isset($this->all->tables['t:'.substr($key, 2)]); ++$m) {
-                $key = 'l:'.Names::key($name).' '.$m;
-            }
-            $table = new WorkedTable($key, 'link', mb_strtoupper(mb_substr($name, 0, 1)).mb_substr($name, 1).($m > 2 ? ' '.($m - 1) : ''));
-            $why = new Why('links', WorkedKeys::sentence($join).', and the other way round: many at both ends');
-            [$table->why, $table->join, $table->table, $table->schema] = [$why, $join, $join->table, $a->schema];
-            $table->grain = \sprintf('%s and %s that go together', mb_strtolower($a->name), mb_strtolower($b->name));
-            $mode = $join->keyed ?? ($this->all->design->rules->is('links', 'number') || ($join->again && [] === $join->keys) ? 'number' : 'both');
-            if ('number' === $mode || 'uuid' === $mode) {
-                $own = new WorkedColumn(
-                    $this->all->design->rules->is('keyName', 'thing') ? $name.' id' : 'id',
-                    'number' === $mode ? new GeneralType('whole', 32) : new GeneralType('UUID'),
-                    true,
-                );
-                [$own->numbered, $own->why] = [
-                    'number' === $mode,
-                    new Why('links', $join->again && null === $join->keyed ? 'the same two may be linked again' : Rules::sentence('links', 'number')),
-                ];
-                $table->primary = [$table->add('key', $own)];
-            }
-            $ends = [
-                $this->leading($table, $a, '', $why),
-                $this->leading($table, $b, match (true) {
-                    '' !== $join->role => $join->role,
-                    $a === $b => 'other '.mb_strtolower($b->name),
-                    default => '',
-                }, $why),
-            ];
-            foreach ([[$a, $ends[0]], [$b, $ends[1]]] as $i => [$end, $columns]) {
-                $action = 0 === $i ? ($join->onDelete ?? 'CASCADE') : 'RESTRICT';
-                $table->references[] = new WorkedReference(
-                    $columns,
-                    $end->key,
-                    $end->primary,
-                    0 === $i ? $join->constraint : null,
-                    $action,
-                    $this->all->rest->changing(),
-                    null,
-                    match (true) {
-                        0 === $i => $end->name,
-                        '' !== $join->role => $join->role,
-                        default => $end->name,
-                    },
-                    $why,
-                );
-            }
-            foreach ($join->attributes as $attribute) {
-                $table->add('a:'.Names::key($attribute->name), WorkedColumn::of($attribute));
-            }
-            $both = [...$ends[0], ...$ends[1]];
-            $keys = array_map(
-                fn (Identifier $key): array => [
-                    'columns' => $this->all->identifying->resolved($table, $key, $table->name),
-                    'name' => $key->name,
-                    'why' => null,
-                ],
-                $join->keys,
+        }
+    }
+
+    private function link(DesignJoin $join): void
+    {
+        $linked = $this->ends($join);
+        if (null === $linked) {
+            return;
+        }
+        [$a, $b] = $linked;
+        $name = '' !== $join->link ? $join->link : mb_strtolower($a->name).' '.mb_strtolower($b->name);
+        $table = $this->named($name);
+        $why = new Why('links', WorkedKeys::sentence($join).', and the other way round: many at both ends');
+        $table->why = $why;
+        $table->join = $join;
+        $table->table = $join->table;
+        $table->schema = $a->schema;
+        $table->grain = \sprintf('%s and %s that go together', mb_strtolower($a->name), mb_strtolower($b->name));
+        $this->ownKey($table, $join, $name);
+        $far = match (true) {
+            '' !== $join->role => $join->role,
+            $a === $b => 'other '.mb_strtolower($b->name),
+            default => '',
+        };
+        $near = $this->leading($table, $a, '', $why);
+        $back = $this->leading($table, $b, $far, $why);
+        $changing = $this->all->rest->changing();
+        $table->references[] = new WorkedReference($near, $a->key, $a->primary, $join->constraint, $join->onDelete ?? 'CASCADE', $changing, null, $a->name, $why);
+        $role = '' !== $join->role ? $join->role : $b->name;
+        $table->references[] = new WorkedReference($back, $b->key, $b->primary, null, 'RESTRICT', $changing, null, $role, $why);
+        foreach ($join->attributes as $attribute) {
+            $table->add('a:'.Names::key($attribute->name), WorkedColumn::of($attribute));
+        }
+        $this->keys($table, $join, [...$near, ...$back]);
+        $this->all->tables[$table->key] = $table;
+    }
+
+    /** @return array{WorkedTable, WorkedTable}|null null, with a finding, where the two cannot be linked */
+    private function ends(DesignJoin $join): ?array
+    {
+        $from = $this->all->tablesOf($join->from);
+        $to = $this->all->tablesOf($join->to);
+        if (1 !== \count($from) || 1 !== \count($to)) {
+            $this->all->finding(
+                'no one table',
+                $join->line,
+                \sprintf('%s and %s cannot be linked, since kinds have a table each.', $join->from, $join->to),
+                'Let kinds share a table, or add to that of the whole.',
+                $join->from,
+                serious: true,
             );
-            if ([] === $keys && !$join->again) {
-                $keys = [['columns' => $both, 'name' => null, 'why' => new Why('links', 'so that the same two are not linked twice')]];
-            }
-            foreach ($keys as $i => $unique) {
-                if (0 === $i && [] === $table->primary) {
-                    [$table->primary, $table->primaryName] = [$unique['columns'], $unique['name']];
-                    foreach ($unique['columns'] as $column) {
-                        $table->columns[$column]->required = true;
-                    }
-                } else {
-                    $table->unique[] = $unique;
+
+            return null;
+        }
+        $a = $this->all->tables[$from[0]];
+        $b = $this->all->tables[$to[0]];
+        if ([] === $a->primary || [] === $b->primary) {
+            $this->all->finding(
+                'no key',
+                $join->line,
+                \sprintf('%s and %s cannot be linked: one of them has no key.', $join->from, $join->to),
+                'Say what tells its rows apart.',
+                $join->from,
+                serious: true,
+            );
+
+            return null;
+        }
+
+        return [$a, $b];
+    }
+
+    /** A table whose name is not taken. */
+    private function named(string $name): WorkedTable
+    {
+        $key = 'l:'.Names::key($name);
+        for ($m = 2; isset($this->all->tables[$key]) || isset($this->all->tables['t:'.substr($key, 2)]); ++$m) {
+            $key = 'l:'.Names::key($name).' '.$m;
+        }
+
+        return new WorkedTable($key, 'link', mb_strtoupper(mb_substr($name, 0, 1)).mb_substr($name, 1).($m > 2 ? ' '.($m - 1) : ''));
+    }
+
+    private function ownKey(WorkedTable $table, DesignJoin $join, string $name): void
+    {
+        $numbered = $this->all->design->rules->is('links', 'number') || ($join->again && [] === $join->keys);
+        $mode = $join->keyed ?? ($numbered ? 'number' : 'both');
+        if ('number' !== $mode && 'uuid' !== $mode) {
+            return;
+        }
+        $called = $this->all->design->rules->is('keyName', 'thing') ? $name.' id' : 'id';
+        $own = new WorkedColumn($called, 'number' === $mode ? new GeneralType('whole', 32) : new GeneralType('UUID'), true);
+        $own->numbered = 'number' === $mode;
+        $own->why = new Why('links', $join->again && null === $join->keyed ? 'the same two may be linked again' : Rules::sentence('links', 'number'));
+        $table->primary = [$table->add('key', $own)];
+    }
+
+    /**
+     * What tells two links apart.
+     *
+     * @param list<string> $both the columns of both ends
+     */
+    private function keys(WorkedTable $table, DesignJoin $join, array $both): void
+    {
+        $keys = array_map(
+            fn (Identifier $key): array => ['columns' => $this->all->identifying->resolved($table, $key, $table->name), 'name' => $key->name, 'why' => null],
+            $join->keys,
+        );
+        if ([] === $keys && !$join->again) {
+            $keys = [['columns' => $both, 'name' => null, 'why' => new Why('links', 'so that the same two are not linked twice')]];
+        }
+        foreach ($keys as $i => $unique) {
+            if (0 === $i && [] === $table->primary) {
+                [$table->primary, $table->primaryName] = [$unique['columns'], $unique['name']];
+                foreach ($unique['columns'] as $column) {
+                    $table->columns[$column]->required = true;
                 }
+            } else {
+                $table->unique[] = $unique;
             }
-            foreach ($join->attributes as $attribute) {
-                if ($attribute->unique) {
-                    $table->unique[] = ['columns' => ['a:'.Names::key($attribute->name)], 'name' => null, 'why' => null];
-                }
+        }
+        foreach ($join->attributes as $attribute) {
+            if ($attribute->unique) {
+                $table->unique[] = ['columns' => ['a:'.Names::key($attribute->name)], 'name' => null, 'why' => null];
             }
-            $this->all->tables[$table->key] = $table;
         }
     }
 
