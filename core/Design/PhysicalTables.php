@@ -60,7 +60,10 @@ final class PhysicalTables
         );
     }
 
-    /** @return array{list<Column>, list<array{string, null, list<string>}>} and the conditions that their types make: expression, none written, words of its name */
+    /**
+     * @return array{list<Column>, list<array{string, null, list<string>}>} and the conditions that their types make: expression, none written,
+     *     words of its name
+     */
     private function columns(string $key, WorkedTable $table): array
     {
         $columns = $checks = [];

@@ -47,7 +47,8 @@ final class WorkedLinks
         $near = $this->leading($table, $a, '', $why);
         $back = $this->leading($table, $b, $far, $why);
         $changing = $this->all->rest->changing();
-        $table->references[] = new WorkedReference($near, $a->key, $a->primary, $join->constraint, $join->onDelete ?? 'CASCADE', $changing, null, $a->name, $why);
+        $deleting = $join->onDelete ?? 'CASCADE';
+        $table->references[] = new WorkedReference($near, $a->key, $a->primary, $join->constraint, $deleting, $changing, null, $a->name, $why);
         $role = '' !== $join->role ? $join->role : $b->name;
         $table->references[] = new WorkedReference($back, $b->key, $b->primary, null, 'RESTRICT', $changing, null, $role, $why);
         foreach ($join->attributes as $attribute) {

@@ -54,45 +54,64 @@ final readonly class FieldName
     {
         // Of a member of documents, the name is what stands after the last dot.
         $last = preg_replace('/^.*\.(?=[^.]+$)/', '', $name) ?? $name;
-        $raw = $left = NameWords::of('' === trim($last, '[]*{} ') ? $name : $last);
-        $asks = '';
-        if (\count($left) > 1 && \in_array($left[0], ['is', 'has', 'can', 'was', 'should', 'does', 'flag', 'did', 'are'], true)
-            && TypeFamily::Time !== $family) {
-            $asks = (string) array_shift($left);
-        } elseif (\count($left) > 1 && \in_array($left[\count($left) - 1], ['flag', 'yn', 'ind', 'indicator', 'bool'], true)
-            && \in_array($family, [TypeFamily::Flag, TypeFamily::Text, TypeFamily::Whole], true) && !$leads) {
-            $asks = 'flag' === $left[\count($left) - 1] && TypeFamily::Flag !== $family ? '' : 'is';
-            if ('' !== $asks) {
+        $raw = NameWords::of('' === trim($last, '[]*{} ') ? $name : $last);
+        [$asks, $left] = self::asking($raw, $family, $leads);
+        $measured = $family->isNumeric() || TypeFamily::Text === $family || TypeFamily::Other === $family;
+        $found = $measured && !$leads ? Units::atEnd($left) : null;
+        if (null !== $found) {
+            $left = \array_slice($left, 0, -$found[1]);
+            // What stands before a unit only leads to it: "fade in seconds".
+            if (\count($left) > 1 && 'in' === $left[\count($left) - 1]) {
                 array_pop($left);
             }
         }
-        $unit = null;
-        if ($family->isNumeric() || TypeFamily::Text === $family || TypeFamily::Other === $family) {
-            $found = $leads ? null : Units::atEnd($left);
-            if (null !== $found) {
-                $unit = $found[0];
-                $left = \array_slice($left, 0, -$found[1]);
-                // What stands before a unit only leads to it: "fade in seconds".
-                if (\count($left) > 1 && 'in' === $left[\count($left) - 1]) {
-                    array_pop($left);
-                }
-            }
-        }
-        $ending = '';
-        if (\count($left) > 1 && NameWords::isKeyEnding($left[\count($left) - 1])) {
-            $ending = $left[\count($left) - 1];
-            if ($leads || \in_array($ending, ['fk', 'sk'], true)) {
-                array_pop($left);
-            }
-        } elseif ($leads && \count($left) > 1 && NameWords::isBefore($left[0])) {
-            $ending = (string) array_shift($left);
-        } elseif ($leads && 1 === \count($left)) {
-            $left = NameWords::head($left) ?: $left;
-        }
+        [$ending, $left] = self::leading($left, $leads);
         [$words, $expanded, $known] = self::long($left, $abbreviations);
         [$folded] = self::long($raw, $abbreviations);
 
-        return new self($raw, $words, $unit, $ending, $asks, implode('', $folded), $expanded, $known);
+        return new self($raw, $words, $found[0] ?? null, $ending, $asks, implode('', $folded), $expanded, $known);
+    }
+
+    /**
+     * The word by which a name asks whether something is so.
+     *
+     * @param list<string> $left
+     *
+     * @return array{string, list<string>} the word, and what is left
+     */
+    private static function asking(array $left, TypeFamily $family, bool $leads): array
+    {
+        if (\count($left) < 2) {
+            return ['', $left];
+        }
+        if (\in_array($left[0], ['is', 'has', 'can', 'was', 'should', 'does', 'flag', 'did', 'are'], true) && TypeFamily::Time !== $family) {
+            return [$left[0], \array_slice($left, 1)];
+        }
+        $last = $left[\count($left) - 1];
+        $flagged = \in_array($last, ['flag', 'yn', 'ind', 'indicator', 'bool'], true)
+            && \in_array($family, [TypeFamily::Flag, TypeFamily::Text, TypeFamily::Whole], true);
+
+        return $leads || !$flagged || ('flag' === $last && TypeFamily::Flag !== $family) ? ['', $left] : ['is', \array_slice($left, 0, -1)];
+    }
+
+    /**
+     * The word by which a name tells that it leads somewhere.
+     *
+     * @param list<string> $left
+     *
+     * @return array{string, list<string>} the word, and what is left
+     */
+    private static function leading(array $left, bool $leads): array
+    {
+        $last = $left[\count($left) - 1] ?? '';
+        if (\count($left) > 1 && NameWords::isKeyEnding($last)) {
+            return [$last, $leads || \in_array($last, ['fk', 'sk'], true) ? \array_slice($left, 0, -1) : $left];
+        }
+        if ($leads && \count($left) > 1 && NameWords::isBefore($left[0])) {
+            return [$left[0], \array_slice($left, 1)];
+        }
+
+        return ['', $leads && 1 === \count($left) ? (NameWords::head($left) ?: $left) : $left];
     }
 
     /** "Barrier survey": as people write it. */

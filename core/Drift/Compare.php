@@ -198,6 +198,26 @@ final class Compare
         if ($was->nullable !== $is->nullable) {
             $words[] = $is->nullable ? 'it may be empty now' : 'it is required now';
         }
+        $words = [...$words, ...self::valueWords($was, $is, $dialect)];
+        if ($was->comment !== $is->comment) {
+            $words[] = '' === $is->comment
+                ? 'its comment was removed'
+                : \sprintf('the database says “%s” of it%s', $is->comment, '' === $was->comment ? '' : \sprintf(' (was “%s”)', $was->comment));
+        }
+        if ($was->charset !== $is->charset) {
+            $words[] = \sprintf('its letters are kept as %s (was %s)', $is->charset ?? 'the table\'s are', $was->charset ?? 'the table\'s');
+        }
+        if ($was->collation !== $is->collation) {
+            $words[] = \sprintf('it is sorted as %s (was %s)', $is->collation ?? 'the table is', $was->collation ?? 'the table');
+        }
+
+        return $words;
+    }
+
+    /** @return list<string> where its values come from */
+    private static function valueWords(Column $was, Column $is, Dialect $dialect): array
+    {
+        $words = [];
         if ($was->default !== $is->default) {
             $words[] = match (true) {
                 null === $is->default => \sprintf('it has no default any more (was %s)', $was->default),
@@ -216,17 +236,6 @@ final class Compare
         }
         if ($was->onUpdate !== $is->onUpdate) {
             $words[] = null === $is->onUpdate ? 'it is not set any more when the row changes' : 'it is set when the row changes, to '.$is->onUpdate;
-        }
-        if ($was->comment !== $is->comment) {
-            $words[] = '' === $is->comment
-                ? 'its comment was removed'
-                : \sprintf('the database says “%s” of it%s', $is->comment, '' === $was->comment ? '' : \sprintf(' (was “%s”)', $was->comment));
-        }
-        if ($was->charset !== $is->charset) {
-            $words[] = \sprintf('its letters are kept as %s (was %s)', $is->charset ?? 'the table\'s are', $was->charset ?? 'the table\'s');
-        }
-        if ($was->collation !== $is->collation) {
-            $words[] = \sprintf('it is sorted as %s (was %s)', $is->collation ?? 'the table is', $was->collation ?? 'the table');
         }
 
         return $words;

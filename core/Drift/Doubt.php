@@ -30,37 +30,45 @@ final class Doubt
         if ('' !== $was->comment && $was->comment !== $is->comment && trim($text) === trim($was->comment)) {
             return \sprintf('This was taken over from the database, which now says “%s”.', $is->comment);
         }
-        [$old, $new] = [$dialect->typeOf($was), $dialect->typeOf($is)];
-        if ($old->written !== $new->written) {
-            foreach (array_diff(self::figures($old), self::figures($new)) as $figure) {
-                if (1 === preg_match('/(?<![\d.,])'.preg_quote($figure, '/').'(?![\d]|[.,]\d)/', str_replace(["\u{202f}", "\u{a0}"], '', $text))) {
-                    return \sprintf('The text speaks of %s, as the type did: it was %s and is %s now.', $figure, $was->type, $is->type);
-                }
-            }
-            $members = array_diff($new->members, $old->members);
-            $spoken = array_filter($old->members, static fn (string $member): bool => self::mentions($text, $member));
-            if ([] !== $members && [] !== $spoken) {
-                $unsaid = array_filter($members, static fn (string $member): bool => !self::mentions($text, $member));
-                if ([] !== $unsaid) {
-                    return \sprintf('The text lists codes, and %s came in.', implode(', ', $unsaid));
-                }
-            }
-            foreach (self::SPOKEN as $pattern => $families) {
-                if (\in_array($old->family, $families, true) && !\in_array($new->family, $families, true) && 1 === preg_match($pattern, $text)) {
-                    return \sprintf('The text speaks of the old type: it was %s and is %s now.', $was->type, $is->type);
-                }
-            }
+        $ofType = self::ofType($text, $was, $is, $dialect);
+        if (null !== $ofType) {
+            return $ofType;
         }
         if ($was->nullable !== $is->nullable
             && 1 === preg_match('/\b(?:always|never|required|mandatory|must|optional|empty|missing|unknown|may be|if any|null)\b/i', $text, $m)) {
             return \sprintf('The text says “%s”, and %s.', $m[0], $is->nullable ? 'the field may be empty now' : 'the field is required now');
         }
-        if ($was->default !== $is->default
-            && (1 === preg_match(
-                '/\bdefault|unless given\b/i',
-                $text,
-            ) || (null !== $was->default && \strlen(trim($was->default, "'")) > 1 && self::mentions($text, trim($was->default, "'"))))) {
-            return \sprintf('The text may speak of the default, which was %s and is %s.', $was->default ?? 'none', $is->default ?? 'none');
+        if ($was->default === $is->default) {
+            return null;
+        }
+        $value = trim($was->default ?? '', "'");
+        $spoken = 1 === preg_match('/\bdefault|unless given\b/i', $text) || (\strlen($value) > 1 && self::mentions($text, $value));
+
+        return $spoken ? \sprintf('The text may speak of the default, which was %s and is %s.', $was->default ?? 'none', $is->default ?? 'none') : null;
+    }
+
+    private static function ofType(string $text, Column $was, Column $is, Dialect $dialect): ?string
+    {
+        $old = $dialect->typeOf($was);
+        $new = $dialect->typeOf($is);
+        if ($old->written === $new->written) {
+            return null;
+        }
+        foreach (array_diff(self::figures($old), self::figures($new)) as $figure) {
+            if (1 === preg_match('/(?<![\d.,])'.preg_quote($figure, '/').'(?![\d]|[.,]\d)/', str_replace(["\u{202f}", "\u{a0}"], '', $text))) {
+                return \sprintf('The text speaks of %s, as the type did: it was %s and is %s now.', $figure, $was->type, $is->type);
+            }
+        }
+        $members = array_diff($new->members, $old->members);
+        $spoken = array_filter($old->members, static fn (string $member): bool => self::mentions($text, $member));
+        $unsaid = [] === $spoken ? [] : array_filter($members, static fn (string $member): bool => !self::mentions($text, $member));
+        if ([] !== $unsaid) {
+            return \sprintf('The text lists codes, and %s came in.', implode(', ', $unsaid));
+        }
+        foreach (self::SPOKEN as $pattern => $families) {
+            if (\in_array($old->family, $families, true) && !\in_array($new->family, $families, true) && 1 === preg_match($pattern, $text)) {
+                return \sprintf('The text speaks of the old type: it was %s and is %s now.', $was->type, $is->type);
+            }
         }
 
         return null;

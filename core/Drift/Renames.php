@@ -7,7 +7,6 @@ namespace Fasti\Core\Drift;
 use Fasti\Core\Catalog\Column;
 use Fasti\Core\Catalog\Table;
 use Fasti\Core\Catalog\Type;
-use Fasti\Core\Catalog\TypeFamily;
 use Fasti\Core\Dialect\Dialect;
 use Fasti\Core\Wording\Amount;
 
@@ -25,7 +24,6 @@ final class Renames
     private const COLUMN_LEAST = 0.6;
     private const LEAD = 0.06;
     private const WORTH_A_LOOK = 0.35;
-    private const OWN_TYPE = '/^(?:enum|set)\b|^(?:var)?char(?:acter varying)?\((?!(?:255|250|200|191|128|100|64|50|40|32|20|10)\))\d+\)/i';
     /** Above this many pairs, only those that share a telling column are compared. */
     private const MOST_PAIRS = 100000;
     /** What makes the columns that two tables share sufficient evidence, in nats. */
@@ -49,20 +47,15 @@ final class Renames
         }
         $frequency = [];
         foreach ($all as $table) {
-            foreach ($table->columns as $column) {
-                $key = strtolower($column->name).' '.$column->type;
+            foreach (array_keys(self::described($table)) as $key) {
                 $frequency[$key] = ($frequency[$key] ?? 0) + 1;
             }
         }
         // A table that stands in both catalogs counts once; the ten keep a small database from telling nothing.
         $count = \count($all) / 2 + 10;
         $weights = array_map(static fn (int $in): float => max(0.02, log($count / ($in / 2 + 1))), $frequency);
-        $columns = static fn (Table $table): array => array_fill_keys(
-            array_map(static fn (Column $column): string => strtolower($column->name).' '.$column->type, $table->columns),
-            true,
-        );
-        $goneColumns = array_map($columns, $gone);
-        $newColumns = array_map($columns, $new);
+        $goneColumns = array_map(self::described(...), $gone);
+        $newColumns = array_map(self::described(...), $new);
         $scores = $shares = [];
         foreach (self::candidates($goneColumns, $newColumns, $frequency) as [$i, $j]) {
             if ($gone[$i]->kind !== $new[$j]->kind) {
@@ -73,18 +66,8 @@ final class Renames
             $union = self::weight($goneColumns[$i] + $newColumns[$j], $weights);
             $jaccard = 0.0 === $union ? 0.0 : $evidence / $union;
             $named = $gone[$i]->name === $new[$j]->name ? 1.0 : Likeness::of($gone[$i]->name, $new[$j]->name);
-            $score = 0.72 * $jaccard * (1 - exp(-$evidence / self::ENOUGH)) + 0.23 * $named;
-            if ('' !== $gone[$i]->comment && $gone[$i]->comment === $new[$j]->comment) {
-                $score += 0.1;
-            }
-            if (null !== $gone[$i]->definition && self::squeezed($gone[$i]->definition) === self::squeezed((string) $new[$j]->definition)) {
-                $score += 0.3;
-            }
+            $score = 0.72 * $jaccard * (1 - exp(-$evidence / self::ENOUGH)) + 0.23 * $named + self::besides($gone[$i], $new[$j]);
             // A likely name alone is no evidence: without common columns it is another table of the same kind.
-            $keyed = null !== $gone[$i]->primaryKey
-                && $gone[$i]->primaryKey->columns === ($new[$j]->primaryKey->columns ?? null)
-                && ['id'] !== $gone[$i]->primaryKey->columns;
-            $score += $keyed ? 0.05 : 0.0;
             $scores[$i][$j] = $jaccard < 0.25 ? 0.0 : $score;
             $shares[$i][$j] = [\count($common), $named];
         }
@@ -101,6 +84,24 @@ final class Renames
         }
 
         return $found;
+    }
+
+    /** @return array<string, true> the names of its columns with their types */
+    private static function described(Table $table): array
+    {
+        return array_fill_keys(array_map(static fn (Column $column): string => strtolower($column->name).' '.$column->type, $table->columns), true);
+    }
+
+    /** What speaks for it beside columns and names. */
+    private static function besides(Table $gone, Table $new): float
+    {
+        $score = '' !== $gone->comment && $gone->comment === $new->comment ? 0.1 : 0.0;
+        if (null !== $gone->definition && self::squeezed($gone->definition) === self::squeezed((string) $new->definition)) {
+            $score += 0.3;
+        }
+        $key = $gone->primaryKey->columns ?? null;
+
+        return $score + (null !== $key && $key === ($new->primaryKey->columns ?? null) && ['id'] !== $key ? 0.05 : 0.0);
     }
 
     /**
@@ -160,79 +161,15 @@ final class Renames
         if ([] === $gone || [] === $new) {
             return [];
         }
-        $places = [self::neighbours($before, $after), self::neighbours($after, $before)];
-        $leads = [self::leads($before), self::leads($after)];
-        $held = [self::held($before), self::held($after)];
-        $type = static fn (Column $column): string => $column->type;
-        $types = [array_count_values(array_map($type, $gone)), array_count_values(array_map($type, $new))];
+        $look = new ColumnLook($before, $after, $gone, $new, $dialect);
         $scores = $reasons = [];
         foreach ($gone as $i => $was) {
             foreach ($new as $j => $is) {
-                $type = match (true) {
-                    $was->type === $is->type && $was->base === $is->base => 0.35,
-                    self::alike($dialect->typeOf($was), $dialect->typeOf($is)) => 0.2,
-                    default => 0.0,
-                };
-                if (0.0 === $type) {
+                $seen = $look->at($was, $is);
+                if (null === $seen) {
                     continue;
                 }
-                $named = Likeness::of($was->name, $is->name);
-                $place = match (true) {
-                    $places[0][$was->name] !== $places[1][$is->name] => 0.0,
-                    '' === $places[0][$was->name][1] => 0.1,
-                    default => 0.25,
-                };
-                $score = $type + 0.38 * $named + $place + ($was->nullable === $is->nullable ? 0.05 : 0.0);
-                $why = [$type > 0.3 ? 'the same type' : 'a like type'];
-                // What stands in the same place may be another thing: that it is the same one, something else has to say.
-                $evidence = Likeness::ofThings($was->name, $is->name) >= 0.34;
-                if (isset($held[0][$was->name]) && $held[0][$was->name] === ($held[1][$is->name] ?? null)) {
-                    $score += 'primary' === $held[0][$was->name][0] ? 0.2 : 0.1;
-                    $why[] = 'primary' === $held[0][$was->name][0] ? 'the same part in the primary key' : 'the same part in a key';
-                    $evidence = true;
-                }
-                if (null !== $was->default && $was->default === $is->default && 1 !== preg_match("/^(?:'?0?'?|''.*|true|false|1|NULL.*)$/i", $was->default)) {
-                    $score += 0.1;
-                    $why[] = 'the same default';
-                    $evidence = true;
-                }
-                if ($type > 0.3
-                    && 1 === $types[0][$was->type]
-                    && 1 === ($types[1][$is->type] ?? 0)
-                    && 1 === preg_match(self::OWN_TYPE, $was->base ?? $was->type)) {
-                    // A text with an odd length, or a list of its own, is seldom chosen twice.
-                    $score += 0.1;
-                    $evidence = $evidence || $place > 0.2;
-                }
-                $alone = 1 === $types[0][$was->type] && 1 === ($types[1][$is->type] ?? 0) && \count($gone) === \count($new);
-                if ($type > 0.3
-                    && $place > 0.2
-                    && $alone
-                    && 1 === preg_match('/^(?:date|time|year|numeric|decimal|real|float|double|uuid|json|inet|point|geometry)\b/i', $was->type)) {
-                    // Such a type in such a place is hardly another thing; a text or a whole number may be anything.
-                    $evidence = true;
-                }
-                if ($place > 0) {
-                    $why[] = 'the same place';
-                }
-                if ($named >= 0.4) {
-                    $why[] = 'a like name';
-                }
-                if ('' !== $was->comment && $was->comment === $is->comment) {
-                    $score += 0.2;
-                    $why[] = 'the same comment';
-                    $evidence = true;
-                }
-                if (isset($leads[0][$was->name]) && $leads[0][$was->name] === ($leads[1][$is->name] ?? null)) {
-                    $score += 0.2;
-                    $why[] = 'the same reference';
-                    $evidence = true;
-                }
-                if (null !== $was->seen && null !== $is->seen && [] !== $was->seen->values && [] === array_diff_key($was->seen->values, $is->seen->values)) {
-                    $score += 0.2;
-                    $why[] = 'the same values';
-                    $evidence = true;
-                }
+                [$score, $why, $evidence] = $seen;
                 $data = null !== $alike && $score >= self::WORTH_A_LOOK ? $alike($before, $was, $after, $is) : null;
                 if (null !== $data) {
                     // Data that is alike speaks for a rename as much as a name does; data that is not, against it.
@@ -300,66 +237,6 @@ final class Renames
     private static function weight(array $columns, array $weights): float
     {
         return array_sum(array_intersect_key($weights, $columns));
-    }
-
-    /** @return array<string, array{string, string}> column → its neighbours that both tables have; '' at either end */
-    private static function neighbours(Table $table, Table $other): array
-    {
-        $before = $after = [];
-        $last = '';
-        $open = [];
-        foreach ($table->columns as $column) {
-            $before[$column->name] = $last;
-            $after[$column->name] = '';
-            if (null !== $other->column($column->name)) {
-                foreach ($open as $name) {
-                    $after[$name] = $column->name;
-                }
-                $open = [];
-                $last = $column->name;
-            }
-            $open[] = $column->name;
-        }
-        $places = [];
-        foreach ($before as $name => $neighbour) {
-            $places[$name] = [$neighbour, $after[$name]];
-        }
-
-        return $places;
-    }
-
-    /** @return array<string, string> column → where a foreign key of its own leads */
-    private static function leads(Table $table): array
-    {
-        $leads = [];
-        foreach ($table->foreignKeys as $key) {
-            if (1 === \count($key->columns)) {
-                $leads[$key->columns[0]] = $key->references->place()->key()."\0".$key->references->columns[0];
-            }
-        }
-
-        return $leads;
-    }
-
-    /** @return array<string, array{string, int, int}> column → in which kind of key it is, how wide that is, and its place there */
-    private static function held(Table $table): array
-    {
-        $held = [];
-        foreach ($table->uniqueKeys as $key) {
-            foreach ($key->columns as $i => $column) {
-                $held[$column] ??= ['unique', \count($key->columns), $i];
-            }
-        }
-        foreach ($table->primaryKey->columns ?? [] as $i => $column) {
-            $held[$column] = ['primary', \count($table->primaryKey->columns ?? []), $i];
-        }
-
-        return $held;
-    }
-
-    private static function alike(Type $was, Type $is): bool
-    {
-        return $was->array === $is->array && $was->family === $is->family && (TypeFamily::Other !== $was->family || $was->name === $is->name);
     }
 
     private static function squeezed(string $sql): string

@@ -100,25 +100,14 @@ final class Maps
     private static function pattern(array $names, bool $constant, string $kind): string
     {
         $count = \count($names);
-        $all = static fn (callable $fits): bool => \count(array_filter($names, $fits)) >= 0.9 * $count;
         foreach (self::PATTERNS as $words => $pattern) {
-            if ($all(static fn (string $name): bool => 1 === preg_match($pattern, $name))) {
+            if (self::most($names, static fn (string $name): bool => 1 === preg_match($pattern, $name))) {
                 return $words;
             }
         }
-        $short = array_map(static fn (string $name): string => strtolower(substr($name, 0, 2)), $names);
-        if ($all(Iso::isLanguage(...)) && [] !== array_intersect($short, self::COMMON) && ($count > 2 || [] === array_diff($short, self::COMMON))) {
-            return 'codes of languages';
-        }
-        $capitals = $all(static fn (string $name): bool => 1 === preg_match('/^[A-Z]{2,3}$/', $name));
-        if ($capitals && $all(static fn (string $name): bool => 3 === \strlen($name) && Iso::isCurrency($name))) {
-            return 'codes of currencies';
-        }
-        if ($capitals && $count > 2 && $all(Iso::isCountry(...))) {
-            return 'codes of countries';
-        }
-        if ($constant && ($count < 10 || 'object' !== $kind)) {
-            return '';
+        $standard = self::standard($names);
+        if ('' !== $standard || $constant && ($count < 10 || 'object' !== $kind) || $count < 6) {
+            return $standard;
         }
         $stems = [];
         foreach ($names as $name) {
@@ -126,11 +115,43 @@ final class Maps
                 $stems[$m['stem']] = ($stems[$m['stem']] ?? 0) + 1;
             }
         }
-        if ($count >= 6 && [] !== $stems && max($stems) >= 0.9 * $count) {
+        if ([] !== $stems && max($stems) >= 0.9 * $count) {
             return 'of one series';
         }
 
-        return $count >= 6 && $all(static fn (string $name): bool => 1 === preg_match(self::CODES, $name)) ? 'codes' : '';
+        return self::most($names, static fn (string $name): bool => 1 === preg_match(self::CODES, $name)) ? 'codes' : '';
+    }
+
+    /**
+     * Codes that a standard lists.
+     *
+     * @param list<string> $names
+     */
+    private static function standard(array $names): string
+    {
+        $count = \count($names);
+        $short = array_map(static fn (string $name): string => strtolower(substr($name, 0, 2)), $names);
+        if (self::most($names, Iso::isLanguage(...)) && [] !== array_intersect($short, self::COMMON)
+            && ($count > 2 || [] === array_diff($short, self::COMMON))) {
+            return 'codes of languages';
+        }
+        if (!self::most($names, static fn (string $name): bool => 1 === preg_match('/^[A-Z]{2,3}$/', $name))) {
+            return '';
+        }
+        if (self::most($names, static fn (string $name): bool => 3 === \strlen($name) && Iso::isCurrency($name))) {
+            return 'codes of currencies';
+        }
+
+        return $count > 2 && self::most($names, Iso::isCountry(...)) ? 'codes of countries' : '';
+    }
+
+    /**
+     * @param list<string>           $names
+     * @param callable(string): bool $fits
+     */
+    private static function most(array $names, callable $fits): bool
+    {
+        return \count(array_filter($names, $fits)) >= 0.9 * \count($names);
     }
 
     /** Whether all members hold values of the same kind; objects also members of much the same names. */

@@ -91,23 +91,10 @@ final readonly class Chart
             return '';
         }
         [$low, $high, $step] = self::scale(min(0.0, ...$all), max(0.0, ...$all));
-        $right = self::WIDTH - 12;
         $top = self::TOP + 18;
         $y = static fn (float $value): float => round($top + (self::HEIGHT - self::BOTTOM - $top) * ($high - $value) / ($high - $low), 1);
-        $svg = '';
-        for ($value = $low; $value <= $high + $step / 2; $value += $step) {
-            $svg .= \sprintf(
-                '<line class="grid" x1="%d" x2="%d" y1="%s" y2="%s"/><text class="scale" x="%d" y="%s" text-anchor="end">%s</text>',
-                self::LEFT,
-                $right,
-                $y($value),
-                $y($value),
-                self::LEFT - 8,
-                $y($value) + 4,
-                self::said($value, $step),
-            );
-        }
-        $wide = ($right - self::LEFT) / \count($points);
+        $svg = self::grid($low, $high, $step, $y);
+        $wide = (self::WIDTH - 12 - self::LEFT) / \count($points);
         $every = max(1, (int) ceil(self::widest($points) / max(1, $wide - 6)));
         $lines = array_fill_keys($names, []);
         foreach (array_keys($points) as $i => $x) {
@@ -156,6 +143,26 @@ final readonly class Chart
             \count($names) > 1 ? self::legend($names, $time) : '',
             $svg,
         );
+    }
+
+    /** @param \Closure(float): float $y */
+    private static function grid(float $low, float $high, float $step, \Closure $y): string
+    {
+        $svg = '';
+        for ($value = $low; $value <= $high + $step / 2; $value += $step) {
+            $svg .= \sprintf(
+                '<line class="grid" x1="%d" x2="%d" y1="%s" y2="%s"/><text class="scale" x="%d" y="%s" text-anchor="end">%s</text>',
+                self::LEFT,
+                self::WIDTH - 12,
+                $y($value),
+                $y($value),
+                self::LEFT - 8,
+                $y($value) + 4,
+                self::said($value, $step),
+            );
+        }
+
+        return $svg;
     }
 
     /** @param list<array{float, float}|null> $places */

@@ -116,10 +116,29 @@ final class Together
         $base = fn (Measure $measure): string => $this->figure($measure, $one);
         $select = $this->byColumns();
         foreach ($this->all->question->measures as $measure) {
-            $sql = $this->computed($measure, $base);
-            $select[] = $this->all->aggregating->as($sql, $this->all->column($measure));
+            $select[] = $this->all->aggregating->as($this->computed($measure, $base), $this->all->column($measure));
         }
         $lines = [...$lines, ...Aggregating::selecting('', $select), ...$one ? [new SqlLine('FROM '.$names[0][0])] : $this->stacked($names)];
+        $having = $this->having($base);
+        if ($one) {
+            $lines = [...$lines, ...Aggregating::filtering('', $having)];
+        } elseif ([] !== $this->all->question->by) {
+            $lines[] = new SqlLine('GROUP BY '.implode(', ', $this->byColumns()));
+        }
+        if (!$one && [] !== $having) {
+            $lines[] = new SqlLine('HAVING '.implode(' AND ', $having), 'only these rows of the answer');
+        }
+
+        return [...$lines, ...$this->all->closing($this->ordered($one, $base))];
+    }
+
+    /**
+     * @param \Closure(Measure): string $base
+     *
+     * @return list<string> conditions on figures
+     */
+    private function having(\Closure $base): array
+    {
         $having = [];
         foreach ($this->all->question->figures as [$measure, $condition]) {
             $value = $this->computed($measure, $base);
@@ -130,16 +149,17 @@ final class Together
                 default => "($positive)",
             };
         }
-        $grouped = !$one && [] !== $this->all->question->by;
-        if ($one) {
-            $lines = [...$lines, ...Aggregating::filtering('', $having)];
-        }
-        if ($grouped) {
-            $lines[] = new SqlLine('GROUP BY '.implode(', ', $this->byColumns()));
-        }
-        if (!$one && [] !== $having) {
-            $lines[] = new SqlLine('HAVING '.implode(' AND ', $having), 'only these rows of the answer');
-        }
+
+        return $having;
+    }
+
+    /**
+     * @param \Closure(Measure): string $base
+     *
+     * @return list<string> what the rows stand in order by
+     */
+    private function ordered(bool $one, \Closure $base): array
+    {
         $by = [];
         foreach ($this->all->order() as [$what, $descending]) {
             $sorted = $what instanceof Level && null !== $this->all->sorted($what) ? $this->all->inOrder($what) : null;
@@ -151,7 +171,7 @@ final class Together
             }, $descending, $expression);
         }
 
-        return [...$lines, ...$this->all->closing($by)];
+        return $by;
     }
 
     /** A figure where results are brought together: that of the one query that has it. */

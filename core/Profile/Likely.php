@@ -39,62 +39,75 @@ final class Likely
         if (1 === $distinct && $filled === $rows && $rows > 1) {
             return ['constant', 100];
         }
-        $count = \count($values);
-        if (0 === $count) {
+        if ([] === $values) {
             return ['', 0];
         }
-        $share = static fn (callable $fits): float => \count(array_filter($values, $fits)) / $count;
-        $percent = static fn (float $part): int => (int) min($part < 1 ? 99 : 100, round(100 * $part));
-        if (null !== $distinct
-            && $distinct <= 2
-            && TypeFamily::Number !== $family
-            && TypeFamily::Time !== $family
-            && 1.0 === $share(static fn (string $value): bool => isset(self::FLAGS[strtolower($value)]))) {
+        $measured = TypeFamily::Number === $family || TypeFamily::Time === $family;
+        if (null !== $distinct && $distinct <= 2 && !$measured
+            && 1.0 === self::share($values, static fn (string $value): bool => isset(self::FLAGS[strtolower($value)]))) {
             return ['flag', 100];
         }
-        if (TypeFamily::Text === $family) {
-            foreach (self::PATTERNS as $kind => $pattern) {
-                $part = $share(static fn (string $value): bool => 1 === preg_match($pattern, trim($value)));
-                if ($part >= self::LEAST && !('telephone number' === $kind && $longest <= 5)) {
-                    return [$kind, $percent($part)];
-                }
-            }
-            $part = $share(static fn (string $value): bool => \in_array($value[0], ['{', '['], true) && self::isJson($value));
-            if ($part >= self::LEAST) {
-                return ['JSON', $percent($part)];
-            }
-            if ($longest <= 5 && \count(array_unique($values)) > 1) {
-                foreach ([
-                    'country code (ISO 3166)' => Iso::isCountry(...),
-                    'currency code (ISO 4217)' => Iso::isCurrency(...),
-                    'language code (ISO 639)' => Iso::isLanguage(...),
-                ] as $kind => $is) {
-                    $different = array_values(array_unique($values));
-                    $part = \count(array_filter($different, $is)) / \count($different);
-                    // Two letters are quickly a country's by accident, so several different ones must fit.
-                    if ($part >= self::LEAST && \count($different) >= ($longest <= 2 ? 4 : 3)) {
-                        return [$kind, $percent($share($is))];
-                    }
-                }
-            }
+        $found = TypeFamily::Text === $family ? self::text($values, $longest) : null;
+        if (null !== $found) {
+            return $found;
         }
-        if (null !== $distinct
-            && $distinct >= 10
-            && $distinct === $filled
-            && TypeFamily::Number !== $family
-            && TypeFamily::Time !== $family
-            && $longest <= 64) {
+        if (null !== $distinct && $distinct >= 10 && $distinct === $filled && !$measured && $longest <= 64) {
             return ['identifier', 100];
         }
-        if (null !== $distinct
-            && $distinct >= 2
-            && $distinct <= 60
-            && $filled >= 5 * $distinct
-            && ((TypeFamily::Text === $family && $longest <= 24) || (TypeFamily::Whole === $family && $distinct <= 20))) {
-            return ['code', 100];
+        $short = (TypeFamily::Text === $family && $longest <= 24) || (TypeFamily::Whole === $family && $distinct <= 20);
+
+        return null !== $distinct && $distinct >= 2 && $distinct <= 60 && $filled >= 5 * $distinct && $short ? ['code', 100] : ['', 0];
+    }
+
+    /**
+     * What texts look like.
+     *
+     * @param non-empty-list<string> $values
+     *
+     * @return array{string, int}|null
+     */
+    private static function text(array $values, int $longest): ?array
+    {
+        foreach (self::PATTERNS as $kind => $pattern) {
+            $part = self::share($values, static fn (string $value): bool => 1 === preg_match($pattern, trim($value)));
+            if ($part >= self::LEAST && !('telephone number' === $kind && $longest <= 5)) {
+                return [$kind, self::percent($part)];
+            }
+        }
+        $part = self::share($values, static fn (string $value): bool => \in_array($value[0], ['{', '['], true) && self::isJson($value));
+        if ($part >= self::LEAST) {
+            return ['JSON', self::percent($part)];
+        }
+        $different = array_values(array_unique($values));
+        if ($longest > 5 || 1 === \count($different)) {
+            return null;
+        }
+        foreach ([
+            'country code (ISO 3166)' => Iso::isCountry(...),
+            'currency code (ISO 4217)' => Iso::isCurrency(...),
+            'language code (ISO 639)' => Iso::isLanguage(...),
+        ] as $kind => $is) {
+            // Two letters are quickly a country's by accident, so several different ones must fit.
+            if (self::share($different, $is) >= self::LEAST && \count($different) >= ($longest <= 2 ? 4 : 3)) {
+                return [$kind, self::percent(self::share($values, $is))];
+            }
         }
 
-        return ['', 0];
+        return null;
+    }
+
+    /**
+     * @param non-empty-list<string> $values
+     * @param callable(string): bool $fits
+     */
+    private static function share(array $values, callable $fits): float
+    {
+        return \count(array_filter($values, $fits)) / \count($values);
+    }
+
+    private static function percent(float $part): int
+    {
+        return (int) min($part < 1 ? 99 : 100, round(100 * $part));
     }
 
     private static function isJson(string $value): bool

@@ -88,21 +88,8 @@ final class MariaDbReader implements Reader
         if ([] === $parameters) {
             return new Catalog($this->mysql ? 'mysql' : 'mariadb', $inventory->server, [], [], ['Nothing matches the choice, so nothing was read.']);
         }
-        $notes = [];
-
         $progress->at('tables', 1, self::STEPS);
-        $tables = [];
-        foreach ($this->source->rows(
-            'SELECT TABLE_SCHEMA, TABLE_NAME, TABLE_TYPE, ENGINE, TABLE_ROWS, DATA_LENGTH, INDEX_LENGTH, TABLE_COLLATION, TABLE_COMMENT '
-                ."FROM information_schema.TABLES WHERE TABLE_SCHEMA $in",
-            $parameters,
-        ) as $row) {
-            [$schema, $name] = array_values($row);
-            if (isset($chosen[$schema][$name])) {
-                $tables[$schema][$name] = $row;
-            }
-        }
-
+        $tables = $this->tables($in, $parameters, $chosen);
         $progress->at('columns', 2, self::STEPS);
         $columns = $this->columns($in, $parameters, $chosen, $tables);
         $progress->at('indexes and keys', 3, self::STEPS);
@@ -115,63 +102,20 @@ final class MariaDbReader implements Reader
             $tables,
         ), $columns));
         $progress->at('views', 6, self::STEPS);
-        $definitions = [];
-        foreach ($this->source->rows(
-            "SELECT TABLE_SCHEMA AS s, TABLE_NAME AS n, VIEW_DEFINITION AS d FROM information_schema.VIEWS WHERE TABLE_SCHEMA $in",
-            $parameters,
-        ) as $row) {
-            $definitions[(string) $row['s']][(string) $row['n']] = $row['d'];
-        }
+        $definitions = $this->views($in, $parameters);
         $progress->at('triggers', 7, self::STEPS);
-        $triggers = [];
-        foreach ($this->source->rows(
-            'SELECT EVENT_OBJECT_SCHEMA AS s, EVENT_OBJECT_TABLE AS n, TRIGGER_NAME AS t, ACTION_TIMING AS w, EVENT_MANIPULATION AS e, ACTION_STATEMENT AS b '
-                ."FROM information_schema.TRIGGERS WHERE EVENT_OBJECT_SCHEMA $in ORDER BY TRIGGER_NAME",
-            $parameters,
-        ) as $row) {
-            $triggers[(string) $row['s']][(string) $row['n']][] = new Trigger((string) $row['t'], (string) $row['w'], (string) $row['e'], (string) $row['b']);
-        }
+        $triggers = $this->triggers($in, $parameters);
         $progress->at('routines', 8, self::STEPS);
-        $routines = [];
-        $arguments = $this->parameters($in, $parameters);
-        foreach ($this->source->rows("SELECT ROUTINE_SCHEMA AS s, ROUTINE_NAME AS n, ROUTINE_TYPE AS t, DTD_IDENTIFIER AS r, ROUTINE_DEFINITION AS b,
-            ROUTINE_COMMENT AS c,
-            IS_DETERMINISTIC AS fixed, SQL_DATA_ACCESS AS access, SECURITY_TYPE AS security FROM information_schema.ROUTINES WHERE ROUTINE_SCHEMA $in
-                ORDER BY ROUTINE_SCHEMA, ROUTINE_NAME", $parameters) as $row) {
-            $kind = strtolower((string) $row['t']);
-            $parameters = implode(', ', $arguments[(string) $row['s']][$kind][(string) $row['n']] ?? []);
-            $routines[] = new Routine(
-                (string) $row['s'],
-                (string) $row['n'],
-                $kind,
-                $row['r'],
-                $row['b'],
-                (string) $row['c'],
-                $parameters,
-                self::made($row, $parameters),
-            );
-        }
+        $routines = $this->routines($in, $parameters);
 
-        $result = [];
+        $result = $notes = [];
         foreach ($chosen as $schema => $objects) {
             foreach ($objects as $name => $kind) {
                 $row = $tables[$schema][$name] ?? null;
                 $view = 'view' === $kind;
+                $notes = [...$notes, ...self::unread("$schema.$name", $row, $view, isset($columns[$schema][$name]))];
                 if (null === $row || (!$view && !isset($columns[$schema][$name]))) {
-                    $notes[] = \sprintf(
-                        '%s.%s was listed but could not be read any more, so it was left out. It was probably dropped meanwhile.',
-                        $schema,
-                        $name,
-                    );
                     continue;
-                }
-                if (!isset($columns[$schema][$name])) {
-                    $notes[] = \sprintf(
-                        'The view %s.%s shows no columns: what it reads is gone or closed to it. The server says: %s',
-                        $schema,
-                        $name,
-                        $row['TABLE_COMMENT'] ?? '',
-                    );
                 }
                 $result[] = new Table(
                     (string) $schema,
@@ -201,6 +145,114 @@ final class MariaDbReader implements Reader
         $progress->at('done', self::STEPS, self::STEPS);
 
         return new Catalog($this->mysql ? 'mysql' : 'mariadb', $inventory->server, $result, $routines, $notes);
+    }
+
+    /**
+     * @param ?array<string, ?string> $row
+     *
+     * @return list<string> what could not be read of an object that was listed
+     */
+    private static function unread(string $what, ?array $row, bool $view, bool $columns): array
+    {
+        if (null === $row || (!$view && !$columns)) {
+            return ["$what was listed but could not be read any more, so it was left out. It was probably dropped meanwhile."];
+        }
+
+        return $columns ? [] : [\sprintf(
+            'The view %s shows no columns: what it reads is gone or closed to it. The server says: %s',
+            $what,
+            $row['TABLE_COMMENT'] ?? '',
+        )];
+    }
+
+    /**
+     * @param array<string, string>                $parameters
+     * @param array<array-key, array<array-key, string>> $chosen
+     *
+     * @return array<string, array<string, array<string, ?string>>>
+     */
+    private function tables(string $in, array $parameters, array $chosen): array
+    {
+        $tables = [];
+        foreach ($this->source->rows(
+            'SELECT TABLE_SCHEMA, TABLE_NAME, TABLE_TYPE, ENGINE, TABLE_ROWS, DATA_LENGTH, INDEX_LENGTH, TABLE_COLLATION, TABLE_COMMENT '
+                ."FROM information_schema.TABLES WHERE TABLE_SCHEMA $in",
+            $parameters,
+        ) as $row) {
+            [$schema, $name] = array_values($row);
+            if (isset($chosen[$schema][$name])) {
+                $tables[(string) $schema][(string) $name] = $row;
+            }
+        }
+
+        return $tables;
+    }
+
+    /**
+     * @param array<string, string> $parameters
+     *
+     * @return array<string, array<string, ?string>> their queries
+     */
+    private function views(string $in, array $parameters): array
+    {
+        $definitions = [];
+        foreach ($this->source->rows(
+            "SELECT TABLE_SCHEMA AS s, TABLE_NAME AS n, VIEW_DEFINITION AS d FROM information_schema.VIEWS WHERE TABLE_SCHEMA $in",
+            $parameters,
+        ) as $row) {
+            $definitions[(string) $row['s']][(string) $row['n']] = $row['d'];
+        }
+
+        return $definitions;
+    }
+
+    /**
+     * @param array<string, string> $parameters
+     *
+     * @return array<string, array<string, list<Trigger>>>
+     */
+    private function triggers(string $in, array $parameters): array
+    {
+        $triggers = [];
+        foreach ($this->source->rows(
+            'SELECT EVENT_OBJECT_SCHEMA AS s, EVENT_OBJECT_TABLE AS n, TRIGGER_NAME AS t, ACTION_TIMING AS w, EVENT_MANIPULATION AS e, ACTION_STATEMENT AS b '
+                ."FROM information_schema.TRIGGERS WHERE EVENT_OBJECT_SCHEMA $in ORDER BY TRIGGER_NAME",
+            $parameters,
+        ) as $row) {
+            $triggers[(string) $row['s']][(string) $row['n']][] = new Trigger((string) $row['t'], (string) $row['w'], (string) $row['e'], (string) $row['b']);
+        }
+
+        return $triggers;
+    }
+
+    /**
+     * @param array<string, string> $parameters
+     *
+     * @return list<Routine>
+     */
+    private function routines(string $in, array $parameters): array
+    {
+        $routines = [];
+        $arguments = $this->parameters($in, $parameters);
+        foreach ($this->source->rows("SELECT ROUTINE_SCHEMA AS s, ROUTINE_NAME AS n, ROUTINE_TYPE AS t, DTD_IDENTIFIER AS r, ROUTINE_DEFINITION AS b,
+            ROUTINE_COMMENT AS c,
+            IS_DETERMINISTIC AS fixed, SQL_DATA_ACCESS AS access, SECURITY_TYPE AS security FROM information_schema.ROUTINES WHERE ROUTINE_SCHEMA $in
+                ORDER BY ROUTINE_SCHEMA, ROUTINE_NAME", $parameters) as $row) {
+            $kind = strtolower((string) $row['t']);
+            $own = implode(', ', $arguments[(string) $row['s']][$kind][(string) $row['n']] ?? []);
+            $routines[] = new Routine(
+                (string) $row['s'],
+                (string) $row['n'],
+                $kind,
+                $row['r'],
+                $row['b'],
+                (string) $row['c'],
+                $own,
+                self::made($row, $own),
+            );
+        }
+
+        return $routines;
     }
 
     /** @param array<string, string|null> $row the statement that would make a routine again; '' where its body may not be read */

@@ -125,37 +125,18 @@ final class PostgreSqlReader implements Reader
             foreach ($objects as $name => $kind) {
                 $oid = $found[$schema][$name] ?? null;
                 if (null === $oid) {
-                    $notes[] = \sprintf(
-                        '%s.%s was listed but could not be read any more, so it was left out. It was probably dropped meanwhile.',
-                        $schema,
-                        $name,
-                    );
+                    $notes[] = "$schema.$name was listed but could not be read any more, so it was left out. It was probably dropped meanwhile.";
                     continue;
                 }
-                $row = $tables[$oid];
-                $view = TableType::from($kind)->isView();
-                $result[] = new Table(
-                    (string) $schema,
-                    (string) $name,
-                    TableType::from($kind),
-                    (string) $row['comment'],
-                    array_values($columns[$oid] ?? []),
-                    $constraints[$oid]['p'][0] ?? null,
-                    $constraints[$oid]['u'] ?? [],
-                    $constraints[$oid]['f'] ?? [],
-                    $indexes[$oid] ?? [],
-                    self::byName([...($constraints[$oid]['c'] ?? []), ...($domainChecks[$oid] ?? [])]),
-                    $triggers[$oid] ?? [],
-                    'v' === $row['kind'] || (float) $row['rows'] < 0 ? null : (int) (float) $row['rows'],
-                    'v' === $row['kind'] ? null : (int) $row['bytes'],
-                    $view ? rtrim(trim((string) $row['definition']), ';') : null,
-                    match (true) {
-                        'f' === $row['kind'] => 'foreign',
-                        'u' === $row['persistence'] => 'unlogged',
-                        default => null,
-                    },
-                    null,
-                    $traits[$oid] ?? [],
+                $result[] = self::said($tables[$oid], TableType::from($kind))->with(
+                    columns: array_values($columns[$oid] ?? []),
+                    primaryKey: $constraints[$oid]['p'][0] ?? null,
+                    uniqueKeys: $constraints[$oid]['u'] ?? [],
+                    foreignKeys: $constraints[$oid]['f'] ?? [],
+                    indexes: $indexes[$oid] ?? [],
+                    checks: self::byName([...($constraints[$oid]['c'] ?? []), ...($domainChecks[$oid] ?? [])]),
+                    triggers: $triggers[$oid] ?? [],
+                    traits: $traits[$oid] ?? [],
                 );
             }
         }
@@ -165,6 +146,25 @@ final class PostgreSqlReader implements Reader
         $progress->at('done', self::STEPS, self::STEPS);
 
         return new Catalog('postgresql', $inventory->server, $result, $routines, $notes);
+    }
+
+    /** @param array<string, ?string> $row what the list of tables says of one */
+    private static function said(array $row, TableType $kind): Table
+    {
+        return new Table(
+            (string) $row['s'],
+            (string) $row['n'],
+            $kind,
+            (string) $row['comment'],
+            rowEstimate: 'v' === $row['kind'] || (float) $row['rows'] < 0 ? null : (int) (float) $row['rows'],
+            sizeBytes: 'v' === $row['kind'] ? null : (int) $row['bytes'],
+            definition: $kind->isView() ? rtrim(trim((string) $row['definition']), ';') : null,
+            storage: match (true) {
+                'f' === $row['kind'] => 'foreign',
+                'u' === $row['persistence'] => 'unlogged',
+                default => null,
+            },
+        );
     }
 
     /**

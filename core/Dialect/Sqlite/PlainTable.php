@@ -26,82 +26,91 @@ final class PlainTable
     /** @param list<string> $indexes the statements of its indexes */
     public static function of(string $sql, array $indexes): ?Table
     {
-        $head = '/^CREATE TABLE ('.self::NAME.')\s*\(/';
-        $element = '/\G\s*(?:CONSTRAINT\s+(?<label>'.self::NAME.')\s+)?(?:FOREIGN KEY\s*\((?<own>'.self::NAME.'(?:\s*,\s*'
-            .self::NAME.')*)\)\s*REFERENCES\s+(?<far>'.self::NAME.')\s*\((?<there>'.self::NAME.'(?:\s*,\s*'
-                .self::NAME.')*)\)(?:\s+ON DELETE (?<delete>CASCADE|RESTRICT|SET NULL))?|PRIMARY KEY\s*\((?<key>'.self::NAME.'(?:\s*,\s*'
-                    .self::NAME.')*)\)|(?<name>(?!(?:'.self::NOT_NAMES.')\b)'.self::NAME.')\s+(?<type>(?!(?:'
-                        .self::NOT_NAMES.')\b)[A-Za-z]\w*(?:\(\d+(?:,\s*\d+)?\))?)(?<required>\s+NOT NULL)?)\s*(?:,|\)$)/i';
-        $plainIndex = '/^CREATE (UNIQUE )?INDEX ('.self::NAME.') ON '.self::NAME.'\s*\(('.self::NAME.'(?:\s*,\s*'.self::NAME.')*)\)$/i';
-        if (1 !== preg_match($head, $sql, $m)) {
+        if (1 !== preg_match('/^CREATE TABLE ('.self::NAME.')\s*\(/', $sql, $m)) {
             return null;
         }
         $name = trim($m[1], '"');
-        $at = \strlen($m[0]);
-        $end = \strlen($sql);
-        preg_match_all($element, $sql, $found, \PREG_SET_ORDER, $at);
-        foreach ($found as $match) {
-            $at += \strlen($match[0]);
-        }
-        if ($at !== $end) {
-            return null;
-        }
+        $found = self::elements($sql, \strlen($m[0]));
         $columns = $foreign = [];
         $primary = null;
-        foreach ($found as $match) {
+        foreach ($found ?? [] as $match) {
+            $label = '' === ($match['label'] ?? '') ? null : trim($match['label'], '"');
             if ('' !== ($match['name'] ?? '')) {
                 $column = trim($match['name'], '"');
                 $columns[$column] = [$column, $match['type'] ?? '', '' === ($match['required'] ?? '')];
             } elseif ('' !== ($match['key'] ?? '')) {
-                $primary = new Key('' === ($match['label'] ?? '') ? null : trim($match['label'] ?? '', '"'), self::names($match['key']));
+                $primary = new Key($label, self::names($match['key']));
             } else {
-                [$own, $there] = [self::names($match['own'] ?? ''), self::names($match['there'] ?? '')];
+                $own = self::names($match['own'] ?? '');
+                $there = self::names($match['there'] ?? '');
                 if (\count($own) !== \count($there)) {
                     return null;
                 }
-                $foreign[] = new ForeignKey(
-                    '' === ($match['label'] ?? '') ? null : trim($match['label'] ?? '', '"'),
-                    $own,
-                    new Reference('main', trim($match['far'] ?? '', '"'), $there),
-                    strtoupper(($match['delete'] ?? '') ?: 'NO ACTION'),
-                );
+                $to = new Reference('main', trim($match['far'] ?? '', '"'), $there);
+                $foreign[] = new ForeignKey($label, $own, $to, strtoupper(($match['delete'] ?? '') ?: 'NO ACTION'));
             }
         }
         // The engine takes letters in either case for the same; the name is the one that the column has.
-        $lower = array_combine(array_map(strtolower(...), array_map(strval(...), array_keys($columns))), array_map(strval(...), array_keys($columns)));
-        $known = static fn (string $column): string => $lower[strtolower($column)] ?? $column;
-        $primary = null === $primary ? null : new Key($primary->name, array_map($known, $primary->columns));
-        $made = [];
-        foreach ($indexes as $index) {
-            if (1 !== preg_match($plainIndex, $index, $m)) {
-                return null;
-            }
-            $made[] = new Index(
-                trim($m[2], '"'),
-                array_map(static fn (string $column): IndexPart => new IndexPart($known($column)), self::names($m[3])),
-                '' !== $m[1],
-            );
+        $names = array_map(strval(...), array_keys($columns));
+        $lower = array_combine(array_map(strtolower(...), $names), $names);
+        $plain = null === $found ? null : self::indexes($indexes, $lower);
+        if (null === $plain) {
+            return null;
         }
-        $byName = static fn (ForeignKey|Index $a, ForeignKey|Index $b): int => strcmp($a->name ?? '', $b->name ?? '');
-        usort($made, $byName);
-        usort($foreign, $byName);
+        $primary = null === $primary ? null : new Key($primary->name, array_map(
+            static fn (string $column): string => $lower[strtolower($column)] ?? $column,
+            $primary->columns,
+        ));
+        usort($foreign, static fn (ForeignKey $a, ForeignKey $b): int => strcmp($a->name ?? '', $b->name ?? ''));
         $alias = null !== $primary && 1 === \count($primary->columns) && 'INTEGER' === strtoupper($columns[$primary->columns[0]][1] ?? '')
             ? $primary->columns[0] : null;
+        $made = [];
+        foreach ($columns as [$column, $type, $nullable]) {
+            $made[] = new Column($column, $type, $nullable && $column !== $alias, autoNumbered: $column === $alias);
+        }
 
-        return new Table(
-            'main',
-            $name,
-            TableType::Table,
-            '',
-            array_map(
-                static fn (array $c): Column => new Column($c[0], $c[1], $c[2] && $c[0] !== $alias, autoNumbered: $c[0] === $alias),
-                array_values($columns),
-            ),
-            $primary,
-            [],
-            $foreign,
-            $made,
-        );
+        return new Table('main', $name, TableType::Table, '', $made, $primary, [], $foreign, $plain);
+    }
+
+    /** @return list<array<array-key, string>>|null the parts between its parentheses; null where not all of them are plain */
+    private static function elements(string $sql, int $at): ?array
+    {
+        $names = self::NAME.'(?:\s*,\s*'.self::NAME.')*';
+        $plain = '(?!(?:'.self::NOT_NAMES.')\b)';
+        $element = '/\G\s*(?:CONSTRAINT\s+(?<label>'.self::NAME.')\s+)?(?:'
+            .'FOREIGN KEY\s*\((?<own>'.$names.')\)\s*REFERENCES\s+(?<far>'.self::NAME.')\s*\((?<there>'.$names.')\)'
+            .'(?:\s+ON DELETE (?<delete>CASCADE|RESTRICT|SET NULL))?'
+            .'|PRIMARY KEY\s*\((?<key>'.$names.')\)'
+            .'|(?<name>'.$plain.self::NAME.')\s+(?<type>'.$plain.'[A-Za-z]\w*(?:\(\d+(?:,\s*\d+)?\))?)(?<required>\s+NOT NULL)?'
+            .')\s*(?:,|\)$)/i';
+        preg_match_all($element, $sql, $found, \PREG_SET_ORDER, $at);
+        foreach ($found as $match) {
+            $at += \strlen($match[0]);
+        }
+
+        return $at === \strlen($sql) ? $found : null;
+    }
+
+    /**
+     * @param list<string>          $statements
+     * @param array<string, string> $names      of columns, by their small letters
+     *
+     * @return list<Index>|null null where not all of them are plain
+     */
+    private static function indexes(array $statements, array $names): ?array
+    {
+        $plain = '/^CREATE (UNIQUE )?INDEX ('.self::NAME.') ON '.self::NAME.'\s*\(('.self::NAME.'(?:\s*,\s*'.self::NAME.')*)\)$/i';
+        $made = [];
+        foreach ($statements as $statement) {
+            if (1 !== preg_match($plain, $statement, $m)) {
+                return null;
+            }
+            $parts = array_map(static fn (string $column): IndexPart => new IndexPart($names[strtolower($column)] ?? $column), self::names($m[3]));
+            $made[] = new Index(trim($m[2], '"'), $parts, '' !== $m[1]);
+        }
+        usort($made, static fn (Index $a, Index $b): int => strcmp($a->name, $b->name));
+
+        return $made;
     }
 
     /** @return non-empty-list<string> */

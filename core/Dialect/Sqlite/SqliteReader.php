@@ -45,20 +45,8 @@ final readonly class SqliteReader implements Reader
     {
         $progress->at('the statements that made it', 0, 3);
         $script = new Script(new SqliteGrammar());
-        $notes = $virtual = $plain = $own = [];
-        $statements = [];
-        foreach ($this->source->rows(
-            "SELECT type, name, tbl_name, sql FROM sqlite_master WHERE sql IS NOT NULL AND name NOT LIKE 'sqlite\\_%' ESCAPE '\\' ORDER BY CASE type WHEN "
-                ."'table' THEN 0 WHEN 'view' THEN 1 ELSE 2 END, rowid",
-        ) as $row) {
-            [$type, $name, $of, $sql] = [(string) $row['type'], (string) $row['name'], (string) $row['tbl_name'], (string) $row['sql']];
-            if ($choice->takes('main', $of)) {
-                $statements[] = [$type, $name, $of, $sql];
-                if ('table' !== $type && 'view' !== $type) {
-                    $own[$of][] = 'index' === $type ? $sql : '';
-                }
-            }
-        }
+        $notes = $virtual = $plain = [];
+        [$statements, $own] = $this->statements($choice);
         foreach ($statements as [$type, $name, $of, $sql]) {
             if (isset($plain[$of])) {
                 continue;
@@ -85,14 +73,55 @@ final readonly class SqliteReader implements Reader
         }
         $script->beside($plain);
         $progress->at('views', 1, 3);
-        $catalog = $script->catalog([], '');
+        $tables = [...array_values($plain), ...$this->completed($script->catalog([], '')->tables, array_map(strval(...), array_keys($virtual)), $notes)];
+        usort($tables, static fn (Table $a, Table $b): int => strcmp($a->name, $b->name));
+        if ([] === $tables) {
+            $notes[] = 'Nothing matches the choice, or the database is empty.';
+        }
+        array_push($notes, ...Dangling::notes($tables, $this->inventory()));
+        $progress->at('done', 3, 3);
+
+        return new Catalog('sqlite', $this->version(), $tables, [], $notes);
+    }
+
+    /** @return array{list<array{string, string, string, string}>, array<string, list<string>>} type, name, table and SQL of each; indexes by table */
+    private function statements(Choice $choice): array
+    {
+        $statements = $own = [];
+        foreach ($this->source->rows(
+            "SELECT type, name, tbl_name, sql FROM sqlite_master WHERE sql IS NOT NULL AND name NOT LIKE 'sqlite\\_%' ESCAPE '\\' ORDER BY CASE type WHEN "
+                ."'table' THEN 0 WHEN 'view' THEN 1 ELSE 2 END, rowid",
+        ) as $row) {
+            [$type, $name, $of, $sql] = [(string) $row['type'], (string) $row['name'], (string) $row['tbl_name'], (string) $row['sql']];
+            if ($choice->takes('main', $of)) {
+                $statements[] = [$type, $name, $of, $sql];
+                if ('table' !== $type && 'view' !== $type) {
+                    $own[$of][] = 'index' === $type ? $sql : '';
+                }
+            }
+        }
+
+        return [$statements, $own];
+    }
+
+    /**
+     * Columns of which no statement tells are asked of the engine: of views, of virtual tables, and of what could not be read.
+     *
+     * @param list<Table>  $read
+     * @param list<string> $unread names of tables
+     * @param list<string> $notes
+     *
+     * @return list<Table>
+     */
+    private function completed(array $read, array $unread, array &$notes): array
+    {
         $asked = array_values(array_map(
             static fn (Table $table): string => $table->name,
-            array_filter($catalog->tables, static fn (Table $table): bool => $table->kind->isView() || $table->virtual),
+            array_filter($read, static fn (Table $table): bool => $table->kind->isView() || $table->virtual),
         ));
-        $columns = $this->columns([...$asked, ...array_map(strval(...), array_keys($virtual))], $notes);
-        $tables = array_values($plain);
-        foreach ($catalog->tables as $table) {
+        $columns = $this->columns([...$asked, ...$unread], $notes);
+        $tables = [];
+        foreach ($read as $table) {
             if (!isset($columns[$table->name])) {
                 $tables[] = $table;
                 continue;
@@ -102,17 +131,11 @@ final readonly class SqliteReader implements Reader
             }
             $tables[] = $table->with(columns: self::merged($table->columns, $columns[$table->name]));
         }
-        foreach (array_keys($virtual) as $name) {
-            $tables[] = new Table('main', (string) $name, TableType::Table, '', $columns[$name] ?? [], null, [], [], [], [], []);
+        foreach ($unread as $name) {
+            $tables[] = new Table('main', $name, TableType::Table, '', $columns[$name] ?? [], null, [], [], [], [], []);
         }
-        usort($tables, static fn (Table $a, Table $b): int => strcmp($a->name, $b->name));
-        if ([] === $tables) {
-            $notes[] = 'Nothing matches the choice, or the database is empty.';
-        }
-        array_push($notes, ...Dangling::notes($tables, $this->inventory()));
-        $progress->at('done', 3, 3);
 
-        return new Catalog('sqlite', $this->version(), $tables, [], $notes);
+        return $tables;
     }
 
     /**
