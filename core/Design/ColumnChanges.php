@@ -171,22 +171,16 @@ final class ColumnChanges
     {
         // While a table has no key, nothing in it is numbered: its key says it again.
         $column = $this->all->keysOf->rekeyed($was, $is) && $this->inline() ? $column->with(autoNumbered: false) : $column;
-        $label = $is->name.'.'.$column->name;
-        $now = $old->with(name: $column->name);
         $typed = $old->type !== $column->type || $old->collation !== $column->collation || $old->charset !== $column->charset;
-        $required = !$column->nullable && $old->nullable;
-        $checks = static fn (Table $table, string $name): array => array_values(array_map(
-            static fn (CheckConstraint $check): string => $check->expression,
-            array_filter($table->checks, static fn (CheckConstraint $check): bool => $check->column === $name),
-        ));
-        $said = $old->comment !== $column->comment && !$this->says($was, $is);
-        $other = $typed || $old->default !== $column->default || $old->autoNumbered !== $column->autoNumbered || $old->onUpdate !== $column->onUpdate || $said
-            || ($this->inline() && $checks($was, $old->name) !== $checks($is, $column->name));
+        $other = $typed || $this->isSaidOtherwise($was, $is, $old, $column);
         if (!$other && $old->nullable === $column->nullable) {
             return;
         }
+        $label = $is->name.'.'.$column->name;
+        $now = $old->with(name: $column->name);
+        $required = !$column->nullable && $old->nullable;
         $cast = new Cast($this->all->sql->writing->name($column->name));
-        if ($typed && $old->type !== $column->type) {
+        if ($old->type !== $column->type) {
             $cast = $this->all->sql->cast($this->all->sql->writing->name($column->name), $now, $column);
             if (null !== $cast->loses) {
                 $this->all->add(
@@ -203,12 +197,8 @@ final class ColumnChanges
         $bare = $this->inline() ? $is : $is->with(checks: []);
         if ($other) {
             $words = $typed ? \sprintf('%s is %s', $label, $column->type) : \sprintf('%s is said otherwise', $label);
-            $statements = $this->all->sql->changeColumn(
-                $bare,
-                $now,
-                $required && !$this->all->sql->rebuilds() ? $column->with(nullable: true) : $column,
-                $cast,
-            );
+            $then = $required && !$this->all->sql->rebuilds() ? $column->with(nullable: true) : $column;
+            $statements = $this->all->sql->changeColumn($bare, $now, $then, $cast);
             if ([] !== $statements) {
                 $this->all->add(self::CHANGE, $words, $statements, $typed ? ChangeStep::LOCKS : '', $is->name, [$was->name, $old->name]);
             }
@@ -217,13 +207,24 @@ final class ColumnChanges
         if ($required) {
             $this->refill($is, $column, $label);
             $this->all->add(Changes::KEYS - 1, \sprintf('%s is required', $label), $this->all->sql->required($bare, $column), '', $is->name);
-        } elseif ($old->nullable !== $column->nullable
-            && (!$other || [] === array_filter([$this->says($was, $is)], static fn (bool $whole): bool => !$whole))) {
+        } elseif ($old->nullable !== $column->nullable && (!$other || !$this->says($was, $is))) {
             $this->all->add(self::CHANGE, \sprintf('%s may be empty', $label), $this->all->sql->required($bare, $column), '', $is->name);
         }
         if ([] !== $numbers) {
             $this->all->add(Changes::KEYS - 1, \sprintf('%s is numbered by the database', $label), $numbers, '', $is->name);
         }
+    }
+
+    private function isSaidOtherwise(Table $was, Table $is, Column $old, Column $column): bool
+    {
+        $checks = static fn (Table $table, string $name): array => array_values(array_map(
+            static fn (CheckConstraint $check): string => $check->expression,
+            array_filter($table->checks, static fn (CheckConstraint $check): bool => $check->column === $name),
+        ));
+
+        return $old->default !== $column->default || $old->autoNumbered !== $column->autoNumbered || $old->onUpdate !== $column->onUpdate
+            || ($old->comment !== $column->comment && !$this->says($was, $is))
+            || ($this->inline() && $checks($was, $old->name) !== $checks($is, $column->name));
     }
 
     /** What sets itself whenever a row changes stays as it is: nobody has changed the row. */

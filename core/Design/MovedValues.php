@@ -41,40 +41,23 @@ final class MovedValues
         if (\in_array(null, $key, true)) {
             return;
         }
-        $columns = $lead->columns;
         $from = array_map(strval(...), $key);
-        $takes = [];
-        foreach ($table->columns as $column) {
-            if (\in_array($column->name, $columns, true) || $column->autoNumbered || null !== $column->generated) {
-                continue;
-            }
-            $gone = $this->goneFor($was, $map, $table, $column);
-            if (null !== $gone) {
-                $takes[$column->name] = $gone;
-            }
-        }
-        $needs = array_filter($table->columns, static fn (Column $column): bool => !$column->nullable && null === $column->default && !$column->autoNumbered
-            && null === $column->generated && !\in_array($column->name, $columns, true) && !isset($takes[$column->name]));
-        if ([] === $takes || [] !== $needs) {
+        $takes = $this->takes($was, $map, $table, $lead->columns);
+        if ([] === $takes) {
             return;
         }
         $rebuilds = $this->all->sql->rebuilds();
         // In place, what stays has its new name already by then; a table that is made anew is read as it was.
         $source = $rebuilds ? $was : $is;
-        $names = [];
-        foreach ($from as $column) {
-            $names[] = $rebuilds ? $column : ($map[$column] ?? $column);
-        }
+        $going = $rebuilds ? [] : $this->all->goingAs[$is->place()->key()] ?? [];
+        $writing = $this->all->sql->writing;
+        $names = array_map(static fn (string $column): string => $rebuilds ? $column : ($map[$column] ?? $column), $from);
         $held = [];
         foreach ($takes as $name => $column) {
-            $now = $rebuilds ? $column->name : ($this->all->goingAs[$is->place()->key()][$column->name] ?? $column->name);
-            $held[$name] = $this->all->sql->cast($this->all->sql->writing->name($now), $column->with(name: $now), $table->column($name) ?? $column)->sql;
+            $now = $going[$column->name] ?? $column->name;
+            $held[$name] = $this->all->sql->cast($writing->name($now), $column->with(name: $now), $table->column($name) ?? $column)->sql;
         }
-        $target = array_map($this->all->sql->writing->name(...), [...$columns, ...array_keys($held)]);
-        $first = array_key_first($takes);
-        $where = $this->all->sql->writing->name(
-            $rebuilds ? $takes[$first]->name : ($this->all->goingAs[$is->place()->key()][$takes[$first]->name] ?? $takes[$first]->name),
-        );
+        $first = $takes[array_key_first($takes)]->name;
         $this->all->add(
             Changes::COPY,
             \sprintf(
@@ -84,8 +67,12 @@ final class MovedValues
                 $table->name,
             ),
             [\sprintf(
-                'INSERT INTO %s (%s) SELECT %s FROM %s WHERE %s IS NOT NULL', $this->all->placed($table), implode(', ', $target),
-                implode(', ', [...array_map($this->all->sql->writing->name(...), $names), ...array_values($held)]), $this->all->placed($source), $where,
+                'INSERT INTO %s (%s) SELECT %s FROM %s WHERE %s IS NOT NULL',
+                $this->all->placed($table),
+                implode(', ', array_map($writing->name(...), [...$lead->columns, ...array_keys($held)])),
+                implode(', ', [...array_map($writing->name(...), $names), ...array_values($held)]),
+                $this->all->placed($source),
+                $writing->name($going[$first] ?? $first),
             )],
             '',
             $table->name,
@@ -93,6 +80,32 @@ final class MovedValues
         foreach ($takes as $column) {
             $this->notLost($was->name, $column->name);
         }
+    }
+
+    /**
+     * Which columns of a new table hold what columns held that are gone; none where it needs others.
+     *
+     * @param array<string, string> $map
+     * @param list<string>          $leading
+     *
+     * @return array<string, Column>
+     */
+    private function takes(Table $was, array $map, Table $table, array $leading): array
+    {
+        $takes = [];
+        foreach ($table->columns as $column) {
+            if (\in_array($column->name, $leading, true) || $column->autoNumbered || null !== $column->generated) {
+                continue;
+            }
+            $gone = $this->goneFor($was, $map, $table, $column);
+            if (null !== $gone) {
+                $takes[$column->name] = $gone;
+            } elseif (!$column->nullable && null === $column->default) {
+                return [];
+            }
+        }
+
+        return $takes;
     }
 
     /**

@@ -46,16 +46,7 @@ final class TabletShape
     public function __construct(public readonly Tablet $tablet, Detail $detail, array $joined)
     {
         $detail = $tablet->folded ? Detail::Names : $tablet->detail ?? $detail;
-        $shown = array_filter($tablet->rows, static fn (TabletRow $row): bool => match (true) {
-            $tablet->folded => false,
-            null !== $tablet->picked => \in_array($row->name, $tablet->picked, true),
-            default => match ($detail) {
-                Detail::Names => false,
-                Detail::Keys => $row->key || isset($joined[$row->name]),
-                Detail::Leads => $row->key || $row->leads || isset($joined[$row->name]),
-                Detail::All => true,
-            },
-        });
+        $shown = array_filter($tablet->rows, static fn (TabletRow $row): bool => self::isShown($row, $tablet, $detail, isset($joined[$row->name])));
         $this->rows = [
             ...array_values(array_filter($shown, static fn (TabletRow $row): bool => $row->key)),
             ...array_values(array_filter($shown, static fn (TabletRow $row): bool => !$row->key)),
@@ -82,6 +73,23 @@ final class TabletShape
         $this->width = (int) (ceil(min($most, max(110, $wide + 26)) / 10) * 10);
         $this->title = TextWidth::fitted($tablet->title, $this->width - 24 - $word - $this->leadsWidth, $title);
         $this->headHeight = self::HEADER + ($room ? 20 : 0);
+    }
+
+    private static function isShown(TabletRow $row, Tablet $tablet, Detail $detail, bool $joined): bool
+    {
+        if ($tablet->folded) {
+            return false;
+        }
+        if (null !== $tablet->picked) {
+            return \in_array($row->name, $tablet->picked, true);
+        }
+
+        return match ($detail) {
+            Detail::Names => false,
+            Detail::Keys => $row->key || $joined,
+            Detail::Leads => $row->key || $row->leads || $joined,
+            Detail::All => true,
+        };
     }
 
     public function labelWidth(string $label): float

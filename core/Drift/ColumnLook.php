@@ -63,32 +63,33 @@ final class ColumnLook
             default => 0.25,
         };
         $score = $type + 0.38 * $named + $place + ($was->nullable === $is->nullable ? 0.05 : 0.0);
-        // What stands in the same place may be another thing: that it is the same one, something else has to say.
-        $evidence = Likeness::ofThings($was->name, $is->name) >= 0.34;
-        $alone = $type > 0.3 && 1 === $this->types[0][$was->type] && 1 === ($this->types[1][$is->type] ?? 0);
-        if ($alone && 1 === preg_match(self::OWN_TYPE, $was->base ?? $was->type)) {
-            // A text with an odd length, or a list of its own, is seldom chosen twice.
-            $score += 0.1;
-            $evidence = $evidence || $place > 0.2;
-        }
-        if ($alone && $place > 0.2 && $this->asMany && 1 === preg_match(self::RARE, $was->type)) {
-            // Such a type in such a place is hardly another thing; a text or a whole number may be anything.
-            $evidence = true;
-        }
+        [$rare, $seldom] = $type > 0.3 ? $this->rare($was, $is, $place) : [0.0, false];
         $why = [$type > 0.3 ? 'the same type' : 'a like type'];
         [$first, $last] = $this->same($was, $is);
-        foreach ([...$first, ...$last] as $words => $weight) {
-            $score += $weight;
-            $evidence = true;
-        }
-        if ($place > 0) {
-            $first['the same place'] = 0.0;
-        }
-        if ($named >= 0.4) {
-            $first['a like name'] = 0.0;
-        }
+        $place = $place > 0 ? ['the same place'] : [];
+        $alike = $named >= 0.4 ? ['a like name'] : [];
+        // What stands in the same place may be another thing: that it is the same one, something else has to say.
+        $evidence = $seldom || Likeness::ofThings($was->name, $is->name) >= 0.34 || [] !== $first || [] !== $last;
 
-        return [$score, [...$why, ...array_keys($first), ...array_keys($last)], $evidence];
+        return [
+            $score + $rare + array_sum($first) + array_sum($last),
+            [...$why, ...array_keys($first), ...$place, ...$alike, ...array_keys($last)],
+            $evidence,
+        ];
+    }
+
+    /** @return array{float, bool} what it adds that a type stands once before and after, and whether that is evidence */
+    private function rare(Column $was, Column $is, float $place): array
+    {
+        if (1 !== $this->types[0][$was->type] || 1 !== ($this->types[1][$is->type] ?? 0)) {
+            return [0.0, false];
+        }
+        // A text with an odd length, or a list of its own, is seldom chosen twice.
+        $own = 1 === preg_match(self::OWN_TYPE, $was->base ?? $was->type);
+        // Such a type in such a place is hardly another thing; a text or a whole number may be anything.
+        $rare = $this->asMany && 1 === preg_match(self::RARE, $was->type);
+
+        return [$own ? 0.1 : 0.0, $place > 0.2 && ($own || $rare)];
     }
 
     /** @return array{array<string, float>, array<string, float>} words and weights of what is the same, in two parts of a sentence */

@@ -79,15 +79,11 @@ final class FileProfiler
         foreach ($table->columns as $column) {
             $tally = $this->tallies[$column->name];
             $of = null === $column->seen || 0 === $column->seen->of ? $rows : max($tally->values, $column->seen->of);
-            $fields[$column->name] = FieldFigures::field(
-                $table->name,
-                $column,
-                $families[$column->name],
+            $fields[$column->name] = (new FieldFigures($table->name, $column, $families[$column->name], $decisions[$column->name] ?? ''))->field(
                 $of,
                 $tally->figures(TypeFamily::Text === $families[$column->name]),
                 $tally->sample(),
                 $tally->frequent(),
-                $decisions[$column->name] ?? '',
                 ($this->checks[$column->name] ?? null)?->sorted(),
                 $tally->lists(),
             );

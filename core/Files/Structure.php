@@ -114,41 +114,16 @@ final class Structure
             $name = (string) $name;
             $member = $node->members[$map ? '' : $name] ?? $this->member($node, $name);
             ++$member->present;
-            if (!$map) {
-                $signature .= $name."\x01";
-            }
-            if (\is_string($value)) {
-                ++$member->strings;
-                if ($look) {
-                    $this->look($member, $value);
-                }
-                if ($member->sketched) {
-                    $this->sketch($member, $value);
-                }
-            } elseif (\is_int($value)) {
-                ++$member->integers;
-                if ($look) {
-                    $this->tally($member, $value);
-                }
-                if ($member->sketched) {
-                    $this->sketch($member, (string) $value);
-                }
-            } elseif (\is_float($value)) {
-                ++$member->numbers;
-            } elseif (\is_bool($value)) {
-                ++$member->booleans;
-            } elseif (null === $value) {
-                ++$member->nulls;
-            } elseif ($value instanceof \stdClass) {
-                $inner = $this->inside($member, $node, $value, $look);
-                if (!$map) {
-                    $signature .= $inner."\x02";
-                }
+            $inner = '';
+            if ($value instanceof \stdClass) {
+                $inner = $this->inside($member, $node, $value, $look)."\x02";
             } elseif (\is_array($value)) {
-                $inner = $this->listed($member, $node, $value, $look);
-                if (!$map) {
-                    $signature .= $inner."\x03";
-                }
+                $inner = $this->listed($member, $node, $value, $look)."\x03";
+            } else {
+                $this->single($member, $value, $look);
+            }
+            if (!$map) {
+                $signature .= $name."\x01".$inner;
             }
             if (0 === $node->depth && isset($this->versions[$name]) && (\is_int($value) || \is_string($value))) {
                 $version = $name.' '.mb_strimwidth((string) $value, 0, 20);
@@ -156,6 +131,34 @@ final class Structure
         }
 
         return $this->ids[$signature] ??= \count($this->ids);
+    }
+
+    /** A value that is neither an object nor a list. */
+    private function single(Member $member, mixed $value, bool $look): void
+    {
+        if (\is_string($value)) {
+            ++$member->strings;
+            if ($look) {
+                $this->look($member, $value);
+            }
+            if ($member->sketched) {
+                $this->sketch($member, $value);
+            }
+        } elseif (\is_int($value)) {
+            ++$member->integers;
+            if ($look) {
+                $this->tally($member, $value);
+            }
+            if ($member->sketched) {
+                $this->sketch($member, (string) $value);
+            }
+        } elseif (\is_float($value)) {
+            ++$member->numbers;
+        } elseif (\is_bool($value)) {
+            ++$member->booleans;
+        } else {
+            ++$member->nulls;
+        }
     }
 
     private function inside(Member $member, Node $node, \stdClass $value, bool $look): int
@@ -191,31 +194,11 @@ final class Structure
             ++$items->present;
             if ($value instanceof \stdClass) {
                 $inner[$this->inside($items, $node, $value, $look && $i < self::LOOK_AT_ITEMS)] = true;
-            } elseif (\is_string($value)) {
-                ++$items->strings;
-                if ($look && $i < self::LOOK_AT_ITEMS) {
-                    $this->look($items, $value);
-                }
-                if ($items->sketched) {
-                    $this->sketch($items, $value);
-                }
-            } elseif (\is_int($value)) {
-                ++$items->integers;
-                if ($look && $i < self::LOOK_AT_ITEMS) {
-                    $this->tally($items, $value);
-                }
-                if ($items->sketched) {
-                    $this->sketch($items, (string) $value);
-                }
-            } elseif (\is_float($value)) {
-                ++$items->numbers;
-            } elseif (\is_bool($value)) {
-                ++$items->booleans;
-            } elseif (null === $value) {
-                ++$items->nulls;
-            } elseif (\is_array($value) && $depth < self::DEEPEST_LISTS) {
+            } elseif (!\is_array($value)) {
+                $this->single($items, $value, $look && $i < self::LOOK_AT_ITEMS);
+            } elseif ($depth < self::DEEPEST_LISTS) {
                 $this->listed($items, $node, $value, $look, $depth + 1);
-            } elseif (\is_array($value)) {
+            } else {
                 ++$items->lists;
                 $this->tooDeep = true;
             }

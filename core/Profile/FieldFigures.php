@@ -8,7 +8,11 @@ use Fasti\Core\Catalog\Column;
 use Fasti\Core\Catalog\TypeFamily;
 use Fasti\Core\Privacy\Privacy;
 
-/** Puts the profile of a field together, from figures over all its rows and from the values of some. */
+/**
+ * Puts the profile of a field together, from figures over all its rows and from the values of some.
+ *
+ * @phpstan-import-type Figures from SqlProfiler
+ */
 final class FieldFigures
 {
     private const MOST_FREQUENT = 20;
@@ -17,63 +21,51 @@ final class FieldFigures
     private const LONGEST_SHOWN = 80;
     private const MOST_BREAKING = 8;
 
+    /** @param string $decision whether it is personal: yes or no, as a steward has said; '' to work it out */
+    public function __construct(
+        private readonly string $table,
+        private readonly Column $column,
+        private readonly TypeFamily $family,
+        private readonly string $decision,
+    ) {
+    }
+
     /**
-     * @param list<string>                                                                                                                    $values of a
-     *     sample, neither null nor blank
-     * @param array{values: int, blank: int, distinct: ?int, least: ?string, greatest: ?string, shortest: ?int, longest: ?int, average: ?float} $figures
-     * @param ?array<array-key, int>                                                                                                          $frequent
-     *     counted over all rows; null to count the sample
-     * @param string                                                                                                                          $decision yes
-     *     or no, as a steward has said; '' to work it out
-     * @param ?Check                                                                                                                          $check    what
-     *     came of looking for values that are not allowed
+     * @param Figures                $figures
+     * @param list<string>           $values   of a sample, neither null nor blank
+     * @param ?array<array-key, int> $frequent counted over all rows; null to count the sample
+     * @param ?Check                 $check    what came of looking for values that are not allowed
      * @param array{lists: int, empty: int, fewest: int, most: int, average: float}|null $lists of documents
      */
-    public static function field(
-        string $table,
-        Column $column,
-        TypeFamily $family,
-        int $rows,
-        array $figures,
-        array $values,
-        ?array $frequent,
-        string $decision,
-        ?Check $check = null,
-        ?array $lists = null,
-    ): FieldProfile {
+    public function field(int $rows, array $figures, array $values, ?array $frequent, ?Check $check = null, ?array $lists = null): FieldProfile
+    {
         $filled = $figures['values'] - $figures['blank'];
         $longest = $figures['longest'] ?? ([] === $values ? 0 : max(array_map(mb_strlen(...), $values)));
-        [$likely, $percent] = Likely::kind($family, $values, $rows, $filled, $figures['distinct'], $longest);
-        $reason = Privacy::reason($table, $column->name, $likely, \array_slice($values, 0, 500), $decision);
+        [$likely, $percent] = Likely::kind($this->family, $values, $rows, $filled, $figures['distinct'], $longest);
+        $reason = Privacy::reason($this->table, $this->column->name, $likely, \array_slice($values, 0, 500), $this->decision);
         $personal = '' !== $reason;
-        $time = TypeFamily::Time === $family || 'date kept as text' === $likely;
-        if (null === $frequent) {
-            $of = \count($values);
-            $frequent = self::frequentInSample($values, $filled);
-        } else {
-            $of = $filled;
-        }
+        $of = null === $frequent ? \count($values) : $filled;
+        $frequent ??= self::frequentInSample($values, $filled);
         arsort($frequent);
         $shown = self::shortened(\array_slice($frequent, 0, self::MOST_FREQUENT, true));
-        $spread = $personal || 'identifier' === $likely && TypeFamily::Whole !== $family || !$time && !$family->isNumeric()
-            ? null
-            : Histogram::of($values, $time);
-        $short = static fn (?string $value): ?string => null === $value ? null : mb_strimwidth($value, 0, self::LONGEST_SHOWN, '…');
+        $spread = $personal ? null : $this->spread($values, $likely);
+        $short = static fn (?string $value): ?string => null === $value || $personal ? null : mb_strimwidth($value, 0, self::LONGEST_SHOWN, '…');
+        $unshown = $personal || 'identifier' === $likely;
 
         return new FieldProfile(
             $rows,
             $figures['values'],
             $figures['blank'],
             $figures['distinct'],
-            $personal ? null : $short($figures['least']),
-            $personal ? null : $short($figures['greatest']),
+            $short($figures['least']),
+            $short($figures['greatest']),
             $figures['shortest'],
             $figures['longest'],
             null === $figures['average'] ? null : round($figures['average'], 1),
-            $personal || 'identifier' === $likely ? [] : $shown,
-            $personal || 'identifier' === $likely ? 0 : $of,
+            $unshown ? [] : $shown,
+            $unshown ? 0 : $of,
             $spread->steps ?? [],
-            TypeFamily::Text === $family && !Privacy::isSecret($reason) ? TextShape::counted(\array_slice($values, 0, 5000)) : [],
+            TypeFamily::Text === $this->family && !Privacy::isSecret($reason) ? TextShape::counted(\array_slice($values, 0, 5000)) : [],
             $likely,
             $percent,
             $reason,
@@ -83,6 +75,17 @@ final class FieldFigures
             $personal || null === $check ? [] : self::shortened(\array_slice($check->breaking, 0, self::MOST_BREAKING, true)),
             $lists,
         );
+    }
+
+    /** @param list<string> $values */
+    private function spread(array $values, string $likely): ?Histogram
+    {
+        $time = TypeFamily::Time === $this->family || 'date kept as text' === $likely;
+        if (!$time && !$this->family->isNumeric() || 'identifier' === $likely && TypeFamily::Whole !== $this->family) {
+            return null;
+        }
+
+        return Histogram::of($values, $time);
     }
 
     /**

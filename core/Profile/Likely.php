@@ -48,15 +48,19 @@ final class Likely
             return ['flag', 100];
         }
         $found = TypeFamily::Text === $family ? self::text($values, $longest) : null;
-        if (null !== $found) {
-            return $found;
-        }
-        if (null !== $distinct && $distinct >= 10 && $distinct === $filled && !$measured && $longest <= 64) {
+
+        return $found ?? (null === $distinct ? ['', 0] : self::counted($family, $filled, $distinct, $longest));
+    }
+
+    /** @return array{string, int} what it is by how many different values there are */
+    private static function counted(TypeFamily $family, int $filled, int $distinct, int $longest): array
+    {
+        if ($distinct >= 10 && $distinct === $filled && TypeFamily::Number !== $family && TypeFamily::Time !== $family && $longest <= 64) {
             return ['identifier', 100];
         }
         $short = (TypeFamily::Text === $family && $longest <= 24) || (TypeFamily::Whole === $family && $distinct <= 20);
 
-        return null !== $distinct && $distinct >= 2 && $distinct <= 60 && $filled >= 5 * $distinct && $short ? ['code', 100] : ['', 0];
+        return $distinct >= 2 && $distinct <= 60 && $filled >= 5 * $distinct && $short ? ['code', 100] : ['', 0];
     }
 
     /**

@@ -112,15 +112,11 @@ final class SqlProfiler
             }
             $counted = isset($few[$i]) ? Frequencies::tallied($few[$i], $exact[$i] ?? [], $families[$i], $figures['fields'][$i]) : $figures['fields'][$i];
             $filled = array_filter($few[$i] ?? [], static fn (int $count, string|int $value): bool => '' !== trim((string) $value), \ARRAY_FILTER_USE_BOTH);
-            $fields[$column->name] = FieldFigures::field(
-                $name,
-                $column,
-                $families[$i],
+            $fields[$column->name] = (new FieldFigures($name, $column, $families[$i], $decisions[$column->name] ?? ''))->field(
                 $looked,
                 $counted,
                 $values[$i],
                 isset($few[$i]) ? $filled : $this->frequencies->frequent($table, $i, $all && !$personal[$i], $counted, $values[$i]),
-                $decisions[$column->name] ?? '',
                 ($checks[$i] ?? null)?->sorted(),
             );
         }

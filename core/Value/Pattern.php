@@ -61,51 +61,27 @@ final readonly class Pattern implements Part
         $open = [];
         $depths = [false];
         $length = \strlen($expression);
-        $atom = false;
         for ($i = 0; $i < $length; ++$i) {
             $sign = $expression[$i];
-            if ('\\' === $sign) {
-                $next = $expression[++$i] ?? '';
-                if (1 !== preg_match('/^[dDwWsS.\\\\\/\-+*?()\[\]{}|^$]$/', $next)) {
-                    throw new AllowedError(\sprintf('“\\%s” is not a sign that every engine knows. Use letters, classes such as [A-Z], \\d, \\w and \\s.',
-                        $next), $i);
-                }
-                $atom = true;
-            } elseif ('[' === $sign) {
-                if (1 !== preg_match('/\G\[\^?\]?(?:\[:\w+:\]|\\\\.|[^\]\\\\])*\]/', $expression, $m, 0, $i)) {
-                    throw new AllowedError('A “[” is not closed.', $i);
-                }
-                $i += \strlen($m[0]) - 1;
-                $atom = true;
-            } elseif ('(' === $sign) {
-                if ('?' === ($expression[$i + 1] ?? '') && ':' !== ($expression[$i + 2] ?? '')) {
-                    throw new AllowedError('Groups are plain ones here: nothing that looks ahead or behind, and no names.', $i);
-                }
-                $i += '?' === ($expression[$i + 1] ?? '') ? 2 : 0;
+            $inner = false;
+            if ('(' === $sign) {
+                $i += self::group($expression, $i);
                 $depths[] = false;
-                $atom = false;
-            } elseif (')' === $sign) {
+                continue;
+            }
+            if ('|' === $sign || '^' === $sign || '$' === $sign) {
+                continue;
+            }
+            if (')' === $sign) {
                 if (1 === \count($depths)) {
                     throw new AllowedError('A “)” closes nothing.', $i);
                 }
                 $inner = (bool) array_pop($depths);
-                [$open, $i, $endless] = self::counted($expression, $i, $open, $inner);
-                $depths[\count($depths) - 1] = end($depths) || $inner || $endless;
-                $atom = false;
-                continue;
-            } elseif (\in_array($sign, ['*', '+', '?', '{'], true)) {
-                throw new AllowedError(\sprintf('“%s” stands where there is nothing to count.', $sign), $i);
-            } elseif ('|' === $sign || '^' === $sign || '$' === $sign) {
-                $atom = false;
-                continue;
             } else {
-                $i += max(0, \strlen(mb_substr(substr($expression, $i, 4), 0, 1)) - 1);
-                $atom = true;
+                $i += self::atom($expression, $i) - 1;
             }
-            if ($atom) {
-                [$open, $i, $endless] = self::counted($expression, $i, $open, false);
-                $depths[\count($depths) - 1] = end($depths) || $endless;
-            }
+            [$open, $i, $endless] = self::counted($expression, $i, $open, $inner);
+            $depths[\count($depths) - 1] = end($depths) || $inner || $endless;
         }
         if (\count($depths) > 1) {
             throw new AllowedError('A “(” is not closed.', $length);
@@ -113,6 +89,46 @@ final readonly class Pattern implements Part
         if (false === @preg_match('~^(?:'.str_replace('~', '\x7E', $expression).')\z~u', '')) {
             throw new AllowedError('This is no regular expression: '.preg_last_error_msg().'.');
         }
+    }
+
+    /** How much longer than its parenthesis the beginning of a group is. */
+    private static function group(string $expression, int $at): int
+    {
+        if ('?' !== ($expression[$at + 1] ?? '')) {
+            return 0;
+        }
+        if (':' !== ($expression[$at + 2] ?? '')) {
+            throw new AllowedError('Groups are plain ones here: nothing that looks ahead or behind, and no names.', $at);
+        }
+
+        return 2;
+    }
+
+    /** How long what stands for one character is. */
+    private static function atom(string $expression, int $at): int
+    {
+        $sign = $expression[$at];
+        if ('\\' === $sign) {
+            $next = $expression[$at + 1] ?? '';
+            if (1 !== preg_match('/^[dDwWsS.\\\\\/\-+*?()\[\]{}|^$]$/', $next)) {
+                $words = '“\\%s” is not a sign that every engine knows. Use letters, classes such as [A-Z], \\d, \\w and \\s.';
+                throw new AllowedError(\sprintf($words, $next), $at + 1);
+            }
+
+            return 2;
+        }
+        if ('[' === $sign) {
+            if (1 !== preg_match('/\G\[\^?\]?(?:\[:\w+:\]|\\\\.|[^\]\\\\])*\]/', $expression, $m, 0, $at)) {
+                throw new AllowedError('A “[” is not closed.', $at);
+            }
+
+            return \strlen($m[0]);
+        }
+        if (\in_array($sign, ['*', '+', '?', '{'], true)) {
+            throw new AllowedError(\sprintf('“%s” stands where there is nothing to count.', $sign), $at);
+        }
+
+        return max(1, \strlen(mb_substr(substr($expression, $at, 4), 0, 1)));
     }
 
     /**

@@ -50,23 +50,37 @@ final class Trace
         }
         $at = [];
         for ($i = 1; $i < $n; ++$i) {
-            [[$x1, $y1], [$x2, $y2]] = [$points[$i - 1], $points[$i]];
+            [$x1, $y1] = $points[$i - 1];
+            [$x2, $y2] = $points[$i];
             // Level pieces and upright ones take turns; the first and the last are level.
             $level = 1 === $i % 2;
-            if (abs($level ? $y2 - $y1 : $x2 - $x1) > 0.05) {
+            if (abs($level ? $y2 - $y1 : $x2 - $x1) > 0.05 || self::crosses([$x1, $x2], [$y1, $y2], $rects)) {
                 return null;
             }
             $at[] = $level ? $y1 : $x1;
-            [$left, $right] = $x1 < $x2 ? [$x1, $x2] : [$x2, $x1];
-            [$top, $bottom] = $y1 < $y2 ? [$y1, $y2] : [$y2, $y1];
-            foreach ($rects as $rect) {
-                if ($left < $rect->x + $rect->width && $right > $rect->x && $top < $rect->y + $rect->height && $bottom > $rect->y) {
-                    return null;
-                }
-            }
         }
 
         return 0 === $n % 2 && [] !== $at ? new self($ends, $at, [], $sides, [$points[0][0], $points[$n - 1][0]], true) : null;
+    }
+
+    /**
+     * @param array{float, float} $x
+     * @param array{float, float} $y
+     * @param list<Rect>          $rects
+     */
+    private static function crosses(array $x, array $y, array $rects): bool
+    {
+        $left = min($x);
+        $right = max($x);
+        $top = min($y);
+        $bottom = max($y);
+        foreach ($rects as $rect) {
+            if ($left < $rect->x + $rect->width && $right > $rect->x && $top < $rect->y + $rect->height && $bottom > $rect->y) {
+                return true;
+            }
+        }
+
+        return false;
     }
 
     /**

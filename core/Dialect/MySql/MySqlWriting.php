@@ -195,11 +195,6 @@ class MySqlWriting
     {
         [$sign, $operands] = [$node->sign, $node->operands];
         $binding = $this->bindingOf($node);
-        $word = [
-            'AND' => 'and', '&&' => 'and', 'OR' => 'or', '||' => 'or', 'XOR' => 'xor', '!=' => '<>', '%' => $this->modulo(), 'MOD' => $this->modulo(),
-            'DIV' => 'DIV',
-            'LIKE' => 'like', 'REGEXP' => 'regexp', 'RLIKE' => 'regexp',
-        ][$sign] ?? $sign;
         if (1 === \count($operands)) {
             return $this->unary($sign, $operands[0], $binding);
         }
@@ -208,15 +203,12 @@ class MySqlWriting
                 .$this->operand($operands[2], $binding);
         }
         if ('IN' === $sign || 'NOT IN' === $sign) {
-            if (2 === \count($operands)) {
-                return $this->operand($operands[0], 50).('IN' === $sign ? ' = ' : ' <> ').$this->operand($operands[1], 51);
-            }
-
-            return $this->operand($operands[0], 51).' '.strtolower($sign).' ('.$this->list(\array_slice($operands, 1)).')';
+            return 2 === \count($operands) ? $this->operand($operands[0], 50).('IN' === $sign ? ' = ' : ' <> ').$this->operand($operands[1], 51)
+                : $this->operand($operands[0], 51).' '.strtolower($sign).' ('.$this->list(\array_slice($operands, 1)).')';
         }
-        if (str_ends_with($sign, 'LIKE') || str_ends_with($sign, 'REGEXP') || str_ends_with($sign, 'RLIKE')) {
+        if (1 === preg_match('/(?:LIKE|REGEXP)$/', $sign)) {
             $not = str_starts_with($sign, 'NOT ') ? $this->not() : ' ';
-            $match = str_ends_with($sign, 'LIKE') && !str_ends_with($sign, 'RLIKE') ? 'like ' : 'regexp ';
+            $match = 1 === preg_match('/(?<!R)LIKE$/', $sign) ? 'like ' : 'regexp ';
             $escape = isset($operands[2]) ? ' escape '.$this->write($operands[2]) : '';
 
             return $this->operand($operands[0], 50).$not.$match.$this->operand($operands[1], 51).$escape;
@@ -227,6 +219,14 @@ class MySqlWriting
         if (1 !== preg_match('/^(?:[-+*\/%<>=!|&^]+|AND|OR|XOR|DIV|MOD)$/', $sign)) {
             throw new \UnexpectedValueException();
         }
+        $word = match ($sign) {
+            'AND', '&&' => 'and',
+            'OR', '||' => 'or',
+            'XOR' => 'xor',
+            '!=' => '<>',
+            '%', 'MOD' => $this->modulo(),
+            default => $sign,
+        };
         $written = $this->operand($operands[0], $binding);
         foreach (\array_slice($operands, 1) as $operand) {
             $written .= " $word ".$this->operand($operand, $binding + (\in_array($word, ['and', 'or'], true) ? 0 : 1));
@@ -297,33 +297,44 @@ class MySqlWriting
         }
         $name = strtolower($call->names[\count($call->names) - 1]);
         $arguments = $call->arguments;
-        if (\in_array($name, ['date_add', 'adddate', 'date_sub', 'subdate'], true) && 2 === \count($arguments)) {
-            return $this->shifted($name, $arguments[0], $arguments[1]);
-        }
-        if ('position' === $name && $arguments[0] instanceof Call && 'row' === $arguments[0]->names[0]) {
-            return 'locate('.$this->list($arguments[0]->arguments).')';
-        }
-        if ('mod' === $name && 2 === \count($arguments)) {
-            return $this->operation(new Operation('%', [$arguments[0], $arguments[1]]));
-        }
-        if ('isnull' === $name && 1 === \count($arguments)) {
-            return $this->operation(new Operation('IS NULL', [$arguments[0]]));
-        }
-        if ('extract' === $name && $arguments[0] instanceof Literal) {
-            return 'extract('.strtolower($arguments[0]->text).' from '.$this->write($arguments[1]).')';
-        }
-        if ('trim' === $name && 1 === preg_match('/^trim\s*\(\s*(both|leading|trailing)\b/i', $this->raw($call), $m)) {
-            return 1 === \count($arguments) ? 'trim('.strtolower($m[1]).' from '.$this->write($arguments[0]).')'
-                : 'trim('.strtolower($m[1]).' '.$this->write($arguments[0]).' from '.$this->write($arguments[1]).')';
-        }
-        if (\in_array($name, ['timestampdiff', 'timestampadd'], true) && $arguments[0] instanceof Literal) {
-            return $name.'('.strtoupper($arguments[0]->text).','.$this->list(\array_slice($arguments, 1)).')';
-        }
-        if (\in_array($name, ['current_timestamp', 'now', 'localtime', 'localtimestamp'], true)) {
-            return $this->now([] === $arguments ? '' : $this->write($arguments[0]));
-        }
 
-        return $this->keptAs($name).'('.$this->list($arguments).')';
+        return $this->special($call, $name, $arguments) ?? $this->keptAs($name).'('.$this->list($arguments).')';
+    }
+
+    /**
+     * A call that the server keeps in other words.
+     *
+     * @param list<Expression> $arguments
+     */
+    private function special(Call $call, string $name, array $arguments): ?string
+    {
+        $first = $arguments[0] ?? null;
+        $two = 2 === \count($arguments);
+
+        return match ($name) {
+            'date_add', 'adddate', 'date_sub', 'subdate' => $two ? $this->shifted($name, $arguments[0], $arguments[1]) : null,
+            'position' => $first instanceof Call && 'row' === $first->names[0] ? 'locate('.$this->list($first->arguments).')' : null,
+            'mod' => $two ? $this->operation(new Operation('%', [$arguments[0], $arguments[1]])) : null,
+            'isnull' => 1 === \count($arguments) ? $this->operation(new Operation('IS NULL', [$arguments[0]])) : null,
+            'extract' => $first instanceof Literal ? 'extract('.strtolower($first->text).' from '.$this->write($arguments[1]).')' : null,
+            'trim' => $this->trimmed($call, $arguments),
+            'timestampdiff', 'timestampadd' => $first instanceof Literal
+                ? $name.'('.strtoupper($first->text).','.$this->list(\array_slice($arguments, 1)).')' : null,
+            'current_timestamp', 'now', 'localtime', 'localtimestamp' => $this->now(null === $first ? '' : $this->write($first)),
+            default => null,
+        };
+    }
+
+    /** @param list<Expression> $arguments */
+    private function trimmed(Call $call, array $arguments): ?string
+    {
+        if (1 !== preg_match('/^trim\s*\(\s*(both|leading|trailing)\b/i', $this->raw($call), $m)) {
+            return null;
+        }
+        $side = 'trim('.strtolower($m[1]).' ';
+
+        return 1 === \count($arguments) ? $side.'from '.$this->write($arguments[0]).')'
+            : $side.$this->write($arguments[0]).' from '.$this->write($arguments[1]).')';
     }
 
     protected function keptAs(string $name): string

@@ -7,6 +7,7 @@ namespace Fasti\Core\Draft\Rule;
 use Fasti\Core\Draft\Draft;
 use Fasti\Core\Draft\English;
 use Fasti\Core\Draft\Field;
+use Fasti\Core\Draft\Lead;
 use Fasti\Core\Draft\Rule;
 
 /** The meaning of a field that leads to another entry: what it leads to, in which role, by the verb of the join. */
@@ -24,29 +25,51 @@ final class OfJoin implements Rule
             return;
         }
         $target = $field->material->noun($lead->to);
+        $empty = $field->isSometimesEmpty() && $lead->to !== $field->entry ? ' Empty where there is none.' : '';
+        yield new Draft('meaning', English::sentence(self::sentence($field, $lead, $target)).$empty, 0.55 + 0.3 * $lead->certainty, [
+            $lead->certainty >= 1.0 ? "the join to $target" : \sprintf('a join to %s that is likely', $target),
+            ...'' === $lead->verb ? [] : ['its verb'],
+        ]);
+    }
+
+    private static function sentence(Field $field, Lead $lead, string $target): string
+    {
         $noun = $field->noun();
         $words = $field->name->without($noun);
         $role = \array_slice($words, 0, max(0, \count($words) - self::tail($words, $field, $lead->to)));
         $last = $role[\count($role) - 1] ?? '';
-        $self = $lead->to === $field->entry;
-        $text = match (true) {
+        $other = self::other($target, $lead->to === $field->entry);
+
+        return match (true) {
             'by' === $last && \count($role) > 1 => \sprintf('The %s by whom the %s was %s', $target, $noun, implode(' ', \array_slice($role, 0, -1))),
-            \in_array($last, English::PREPOSITIONS, true) && English::isPresent($role[0]) => \sprintf('The %s that the %s %s', self::other($target, $self),
-                $noun, implode(' ', $role)),
-            '' !== $lead->verb && !\in_array($lead->verb, ['belongs to', 'is of', 'is at'], true) => \sprintf('The %s that the %s %s', self::other($target,
-                $self), $noun, $lead->verb),
-            $self && [] !== $role => \sprintf('The %s of the %s: itself %s', implode(' ', $role), $noun, self::a($target)),
-            [] !== $role && English::isParticiple($last) => \sprintf('The %s that was %s for the %s', $target, implode(' ', $role), $noun),
-            [] !== $role && $role !== $words && [] !== \array_slice($words, \count($role)) => \sprintf('The %s of the %s', implode(' ', $words), $noun),
-            [] !== $role && !self::says($role, $target, $field, $lead->to) => \sprintf('The %s of the %s: %s', implode(' ', $role), $noun, self::a($target)),
-            'belongs to' === $lead->verb => \sprintf('The %s that the %s belongs to', self::other($target, $self), $noun),
-            default => \sprintf('The %s that the %s refers to', self::other($target, $self), $noun),
+            \in_array($last, English::PREPOSITIONS, true)
+                && English::isPresent($role[0]) => \sprintf('The %s that the %s %s', $other, $noun, implode(' ', $role)),
+            '' !== $lead->verb
+                && !\in_array($lead->verb, ['belongs to', 'is of', 'is at'], true) => \sprintf('The %s that the %s %s', $other, $noun, $lead->verb),
+            default => self::byRole($role, $words, $field, $lead->to, $target)
+                ?? \sprintf('The %s that the %s %s', $other, $noun, 'belongs to' === $lead->verb ? 'belongs to' : 'refers to'),
         };
-        $empty = $field->isSometimesEmpty() && !$self ? ' Empty where there is none.' : '';
-        yield new Draft('meaning', English::sentence($text).$empty, 0.55 + 0.3 * $lead->certainty, [
-            $lead->certainty >= 1.0 ? "the join to $target" : \sprintf('a join to %s that is likely', $target),
-            ...'' === $lead->verb ? [] : ['its verb'],
-        ]);
+    }
+
+    /**
+     * @param list<string> $role
+     * @param list<string> $words
+     */
+    private static function byRole(array $role, array $words, Field $field, int $to, string $target): ?string
+    {
+        if ([] === $role) {
+            return null;
+        }
+        $noun = $field->noun();
+        $called = implode(' ', $role);
+
+        return match (true) {
+            $to === $field->entry => \sprintf('The %s of the %s: itself %s', $called, $noun, self::a($target)),
+            English::isParticiple($role[\count($role) - 1]) => \sprintf('The %s that was %s for the %s', $target, $called, $noun),
+            $role !== $words && [] !== \array_slice($words, \count($role)) => \sprintf('The %s of the %s', implode(' ', $words), $noun),
+            !self::says($role, $target, $field, $to) => \sprintf('The %s of the %s: %s', $called, $noun, self::a($target)),
+            default => null,
+        };
     }
 
     /**

@@ -27,20 +27,12 @@ final class OfTime implements Rule
         if (!$field->isTime() || null !== $field->lead()) {
             return;
         }
-        $noun = $field->noun();
-        $day = $field->isDay();
         if (null !== $field->column->onUpdate) {
             yield new Draft('meaning', 'When the row was last changed; the database sets it.', 0.95, ['the database sets it when a row changes']);
 
             return;
         }
-        $words = $field->name->words;
-        while (\count($words) > 0 && \in_array($words[\count($words) - 1], self::ENDS, true)) {
-            array_pop($words);
-        }
-        while (\count($words) > 1 && \in_array($words[0], ['date', 'time', 'day', 'when', 'timestamp'], true) && 'of' !== $words[1]) {
-            array_shift($words);
-        }
+        $words = self::told($field->name->words);
         preg_match('/^[\s(]*(\w+)/', mb_strtolower((string) $field->column->default), $m);
         $made = \in_array($m[1] ?? '', self::NOW, true);
         $last = $words[\count($words) - 1] ?? '';
@@ -55,11 +47,31 @@ final class OfTime implements Rule
 
             return;
         }
-        $text = $this->sentence($words, $noun, $day, $field);
+        $day = $field->isDay();
+        $text = $this->sentence($words, $field->noun(), $day, $field);
         if (null !== $text) {
             yield new Draft('meaning', English::sentence($text[0]).($field->isSometimesEmpty() ? $text[1] : ''), $text[2],
                 [$day ? 'it holds a day' : 'it holds an instant', 'the words of its name']);
         }
+    }
+
+    /**
+     * A name without the words that only say that it is one of a time.
+     *
+     * @param list<string> $words
+     *
+     * @return list<string>
+     */
+    private static function told(array $words): array
+    {
+        while ([] !== $words && \in_array($words[\count($words) - 1], self::ENDS, true)) {
+            array_pop($words);
+        }
+        while (\count($words) > 1 && \in_array($words[0], ['date', 'time', 'day', 'when', 'timestamp'], true) && 'of' !== $words[1]) {
+            array_shift($words);
+        }
+
+        return $words;
     }
 
     /**
@@ -72,24 +84,14 @@ final class OfTime implements Rule
         $on = $day ? 'The day on which' : 'The instant at which';
         $the = $day ? 'The day' : 'The instant';
         $last = $words[\count($words) - 1] ?? '';
-        $phrase = implode(' ', $words);
         if ([] === $words) {
             return ["$the of the $noun", '', 0.7];
         }
-        if (\in_array($phrase, ['from', 'start', 'begin', 'since', 'starting', 'beginning', 'start of', 'first'], true)) {
-            return [$day ? "The first day of the $noun" : "When the $noun begins", '', 0.82];
+        $end = self::ofEnds($words, $noun, $day);
+        if (null !== $end) {
+            return $end;
         }
-        if (\in_array($phrase, ['to', 'end', 'until', 'till', 'thru', 'through', 'ending', 'finish'], true)) {
-            return [$day ? "The last day of the $noun" : "When the $noun ends", ' Empty while it has not ended.', 0.82];
-        }
-        if (\in_array($last, ['from', 'since'], true)) {
-            return [($day ? 'The first day on which' : 'From when on')." the $noun is ".implode(' ', \array_slice($words, 0, -1)),
-                ' Empty where it always was.', 0.8];
-        }
-        if (\in_array($last, ['until', 'till', 'to', 'through'], true)) {
-            return [($day ? 'The last day on which' : 'Until when')." the $noun is ".implode(' ', \array_slice($words, 0, -1)), ' Empty while no end is set.',
-                0.8];
-        }
+        $phrase = implode(' ', $words);
         if (\in_array($phrase, ['date of birth', 'birth', 'born', 'birth date', 'birthday'], true)) {
             return ["The day on which the $noun was born", ' Empty where it is not known.', 0.92];
         }
@@ -107,6 +109,34 @@ final class OfTime implements Rule
 
         return '' === $without ? null : ["$the of the ".$phrase.('' === $noun || str_contains($phrase, $noun) ? '' : " of the $noun"),
             ' Empty where there is none.', 0.62];
+    }
+
+    /**
+     * Where something begins or ends.
+     *
+     * @param non-empty-list<string> $words
+     *
+     * @return array{string, string, float}|null
+     */
+    private static function ofEnds(array $words, string $noun, bool $day): ?array
+    {
+        $last = $words[\count($words) - 1];
+        $phrase = implode(' ', $words);
+        $before = implode(' ', \array_slice($words, 0, -1));
+        if (\in_array($phrase, ['from', 'start', 'begin', 'since', 'starting', 'beginning', 'start of', 'first'], true)) {
+            return [$day ? "The first day of the $noun" : "When the $noun begins", '', 0.82];
+        }
+        if (\in_array($phrase, ['to', 'end', 'until', 'till', 'thru', 'through', 'ending', 'finish'], true)) {
+            return [$day ? "The last day of the $noun" : "When the $noun ends", ' Empty while it has not ended.', 0.82];
+        }
+        if (\in_array($last, ['from', 'since'], true)) {
+            return [($day ? 'The first day on which' : 'From when on')." the $noun is $before", ' Empty where it always was.', 0.8];
+        }
+        if (\in_array($last, ['until', 'till', 'to', 'through'], true)) {
+            return [($day ? 'The last day on which' : 'Until when')." the $noun is $before", ' Empty while no end is set.', 0.8];
+        }
+
+        return null;
     }
 
     /**

@@ -81,10 +81,7 @@ final class FiguresTest extends TestCase
     /** @param list<string> $values */
     private static function field(array $values, int $filled, ?int $distinct = null, string $decision = ''): FieldProfile
     {
-        return FieldFigures::field(
-            't',
-            new Column('x', 'varchar(250)'),
-            TypeFamily::Text,
+        return (new FieldFigures('t', new Column('x', 'varchar(250)'), TypeFamily::Text, $decision))->field(
             $filled,
             [
                 'values' => $filled,
@@ -98,7 +95,6 @@ final class FiguresTest extends TestCase
             ],
             $values,
             null,
-            $decision,
         );
     }
 }
