@@ -60,19 +60,8 @@ final readonly class DesignCommand
         $says = static function (string $words) use ($errors): void {
             $errors->writeln(OutputFormatter::escape($words));
         };
-        $engine = '' === $dialect ? null : Dialects::named($dialect);
         $text = '-' === $file ? stream_get_contents(\STDIN) : @file_get_contents($file);
-        $wrong = match (true) {
-            !\in_array($format, self::FORMATS, true) => 'The format is one of '.implode(', ', self::FORMATS).'.',
-            '' !== $depth && !\in_array($depth, Sight::DEPTHS, true) => 'The depth is one of '.implode(', ', Sight::DEPTHS).'.',
-            '' !== $dialect && (null === $engine || !$engine->writes()) => \sprintf(
-                'No scripts are written for “%s”. There are: %s.',
-                $dialect,
-                implode(', ', array_keys(DesignController::engines())),
-            ),
-            false === $text => \sprintf('There is no file “%s” that can be read.', $file),
-            default => '',
-        };
+        $wrong = false === $text ? \sprintf('There is no file “%s” that can be read.', $file) : self::wrong($format, $depth, $dialect);
         if ('' !== $wrong) {
             $says($wrong);
 
@@ -96,12 +85,9 @@ final readonly class DesignCommand
             return $this->against($outline, $against, $dialect, $format, $output, $says);
         }
         $worked = Working::of($outline->design);
+        $engine = '' === $dialect ? null : Dialects::named($dialect);
         $physical = new Physical($worked, $engine ?? Physical::dialectOf($outline->design), [], '');
-        $depth = match (true) {
-            '' !== $depth => $depth,
-            'svg' === $format => 'conceptual',
-            default => 'physical',
-        };
+        $depth = $depth ?: ('svg' === $format ? 'conceptual' : 'physical');
         $findings = [...Checks::of($outline->design, $worked), ...('physical' === $depth ? $physical->findings : [])];
         foreach ($findings as $finding) {
             $says(\sprintf('%s%s %s', 0 === $finding->line ? '' : "Line $finding->line: ", $finding->words, $finding->todo));
@@ -113,6 +99,23 @@ final readonly class DesignCommand
         }, false, OutputInterface::OUTPUT_RAW);
 
         return [] === array_filter($findings, static fn (DesignFinding $finding): bool => $finding->serious) ? Command::SUCCESS : Command::FAILURE;
+    }
+
+    /** What cannot be done as it is asked; '' for nothing. */
+    private static function wrong(string $format, string $depth, string $dialect): string
+    {
+        $engine = '' === $dialect ? null : Dialects::named($dialect);
+
+        return match (true) {
+            !\in_array($format, self::FORMATS, true) => 'The format is one of '.implode(', ', self::FORMATS).'.',
+            '' !== $depth && !\in_array($depth, Sight::DEPTHS, true) => 'The depth is one of '.implode(', ', Sight::DEPTHS).'.',
+            '' !== $dialect && (null === $engine || !$engine->writes()) => \sprintf(
+                'No scripts are written for “%s”. There are: %s.',
+                $dialect,
+                implode(', ', array_keys(DesignController::engines())),
+            ),
+            default => '',
+        };
     }
 
     /** @param \Closure(string): void $says */

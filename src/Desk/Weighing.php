@@ -11,7 +11,7 @@ use Fasti\Diagram\Pieces;
 use Fasti\Draft\DraftStore;
 use Fasti\Register\EntryStore;
 use Fasti\Register\Fields;
-use Fasti\Register\Joins;
+use Fasti\Register\JoinCounts;
 
 /**
  * Weighs what nobody has described of a source.
@@ -25,7 +25,7 @@ final readonly class Weighing
     public function __construct(
         private EntryStore $entries,
         private Fields $fields,
-        private Joins $joins,
+        private JoinCounts $joins,
         private Pieces $pieces,
         private DraftStore $drafts,
         private Queue $queue,

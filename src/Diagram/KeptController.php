@@ -13,7 +13,7 @@ use Fasti\Core\Diagram\SvgDrawing;
 use Fasti\Diagram\Topic\DiagramTopic;
 use Fasti\Register\EntryStore;
 use Fasti\Register\EntryView;
-use Fasti\Register\Joins;
+use Fasti\Register\JoinCounts;
 use Fasti\Source\SourceStore;
 use Fasti\Text\BadText;
 use Fasti\Text\History;
@@ -37,7 +37,7 @@ final class KeptController extends AbstractController
         private readonly Board $board,
         private readonly Pieces $pieces,
         private readonly EntryStore $entries,
-        private readonly Joins $joins,
+        private readonly JoinCounts $joins,
         private readonly SourceStore $sources,
         private readonly History $history,
         private readonly Answer $answer,

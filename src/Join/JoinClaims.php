@@ -8,7 +8,7 @@ use Fasti\Account\Account;
 use Fasti\Core\Wording\Amount;
 use Fasti\Register\Claim;
 use Fasti\Register\Claims;
-use Fasti\Register\Joins;
+use Fasti\Register\JoinCounts;
 use Fasti\Source\SourceStore;
 
 /** Joins that are proposed and wait for a decision. */
@@ -16,7 +16,7 @@ final readonly class JoinClaims implements Claims
 {
     private const SURE = 0.9;
 
-    public function __construct(private Joins $joins, private SourceStore $sources)
+    public function __construct(private JoinCounts $joins, private SourceStore $sources)
     {
     }
 

@@ -8,7 +8,7 @@ use Doctrine\ORM\EntityManagerInterface;
 use Fasti\Account\Account;
 use Fasti\Account\Act\Act;
 use Fasti\Join\Property\JoinDecision;
-use Fasti\Register\Joins;
+use Fasti\Register\JoinCounts;
 use Fasti\Source\Source;
 use Fasti\Source\SourceStore;
 use Fasti\Text\BadText;
@@ -28,7 +28,7 @@ final class JoinController extends AbstractController
 {
     /** @param iterable<JoinUse> $uses */
     public function __construct(
-        private readonly Joins $joins,
+        private readonly JoinCounts $joins,
         private readonly JoinPages $pages,
         private readonly SourceStore $sources,
         private readonly Deciding $deciding,

@@ -4,12 +4,12 @@ declare(strict_types=1);
 
 namespace Fasti\Join;
 
-use Fasti\Register\Joins;
+use Fasti\Register\JoinCounts;
 use Fasti\Register\RegisterList;
 
 final readonly class JoinList implements RegisterList
 {
-    public function __construct(private Joins $joins)
+    public function __construct(private JoinCounts $joins)
     {
     }
 

@@ -11,6 +11,7 @@ use Fasti\Core\Catalog\Reference;
 use Fasti\Core\Catalog\Table;
 use Fasti\Core\Dialect\Dialects;
 use Fasti\Core\Join\Cardinality;
+use Fasti\Core\Catalog\Place;
 use Fasti\Core\Join\JoinKey;
 use Fasti\Core\Join\TypeFit;
 use Fasti\Join\Property\JoinDecision;
@@ -23,6 +24,7 @@ use Fasti\Source\SourceStore;
 use Fasti\Text\BadText;
 use Fasti\Text\Texts;
 use Symfony\Bundle\FrameworkBundle\Controller\AbstractController;
+use Symfony\Component\HttpFoundation\ParameterBag;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Routing\Attribute\Route;
@@ -51,24 +53,9 @@ final class StateController extends AbstractController
         $from = $this->catalogs->entry($id) ?? throw $this->createNotFoundException('There is no such entry in the register.');
         $placed = $this->entries->placed([$id])[$id];
         $given = $request->isMethod('POST') ? $request->request : $request->query;
-        $typed = [
-            'to' => trim($given->getString('to')),
-            'pairs' => [],
-            'whereField' => $given->getString('whereField'),
-            'whereValue' => trim($given->getString('whereValue')),
-        ];
-        foreach ($given->all('near') as $i => $near) {
-            $far = $given->all('far')[$i] ?? '';
-            $typed['pairs'][] = [\is_string($near) ? $near : '', \is_string($far) ? $far : ''];
-        }
+        $typed = self::typed($given);
         $places = $this->entries->places($placed['source']);
-        $to = null;
-        foreach ($places as $key => $entry) {
-            if ((string) \Fasti\Core\Catalog\Place::ofKey($key) === $typed['to'] || \Fasti\Core\Catalog\Place::ofKey($key)->name === $typed['to']
-                && null === $to) {
-                $to = $entry;
-            }
-        }
+        $to = self::entryNamed($typed['to'], $places);
         $other = null === $to ? null : $this->catalogs->entry($to);
         $error = null;
         if ([] === $typed['pairs'] && null !== $other) {
@@ -96,9 +83,45 @@ final class StateController extends AbstractController
 
         return $this->render('join/state.html.twig', [
             'id' => $id, 'from' => $from, 'placed' => $placed, 'to' => $other, 'toId' => $to, 'typed' => $typed, 'error' => $error,
-            'places' => array_map(static fn (string $key): string => (string) \Fasti\Core\Catalog\Place::ofKey($key), array_keys($places)),
+            'places' => array_map(static fn (string $key): string => (string) Place::ofKey($key), array_keys($places)),
             'keys' => null === $other ? [] : JoinKey::of($other), 'most' => self::MOST,
         ], new Response(status: null === $error ? 200 : 422));
+    }
+
+    /** @return array{to: string, pairs: list<array{string, string}>, whereField: string, whereValue: string} */
+    private static function typed(ParameterBag $given): array
+    {
+        $pairs = [];
+        foreach ($given->all('near') as $i => $near) {
+            $far = $given->all('far')[$i] ?? '';
+            $pairs[] = [\is_string($near) ? $near : '', \is_string($far) ? $far : ''];
+        }
+
+        return [
+            'to' => trim($given->getString('to')), 'pairs' => $pairs, 'whereField' => $given->getString('whereField'),
+            'whereValue' => trim($given->getString('whereValue')),
+        ];
+    }
+
+    /**
+     * By its place, or by the first of its name.
+     *
+     * @param array<string, int> $places
+     */
+    private static function entryNamed(string $name, array $places): ?int
+    {
+        $found = null;
+        foreach ($places as $key => $entry) {
+            $place = Place::ofKey($key);
+            if ((string) $place === $name) {
+                return $entry;
+            }
+            if ($place->name === $name) {
+                $found ??= $entry;
+            }
+        }
+
+        return $found;
     }
 
     /**

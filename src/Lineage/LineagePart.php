@@ -62,33 +62,24 @@ final readonly class LineagePart implements DossierPart
             array_map(static fn (array $view): string => $view['place']->name, $views),
             $of,
         );
-        foreach ($filled as $to => $from) {
-            if (isset($traces[$to], $placed[$from])) {
-                $traces[$to]->filledFrom = $placed[$from];
-            }
-            if (isset($traces[$from], $placed[$to])) {
-                $traces[$from]->fills[] = $placed[$to];
-            }
-        }
-        foreach ($this->retirements->of('field', array_keys($of)) as $field => $retirement) {
-            $traces[$field]->retirement = $retirement;
-        }
+        $this->mark($traces, $filled, $placed);
         $retired = $this->retirements->of('entry', $ids);
         $given = [];
         foreach ($entries as $entry) {
+            $reading = $readings[$entry->id] ?? null;
             $own = array_intersect_key($traces, array_flip(array_map(static fn (FieldView $field): int => $field->id, $entry->fields)));
             foreach ($entry->fields as $field) {
-                $own[$field->id]->expression = ($readings[$entry->id] ?? null)?->expression($field->name);
+                $own[$field->id]->expression = $reading?->expression($field->name);
                 $own[$field->id]->origin = $origins[$field->id][Origins::PROPERTY] ?? '';
             }
-            $known = isset($readings[$entry->id]) || isset($users[$entry->id]) || isset($retired[$entry->id]) || 'retired' === $entry->standing
+            $known = null !== $reading || isset($users[$entry->id]) || isset($retired[$entry->id]) || 'retired' === $entry->standing
                 || [] !== array_filter($own, static fn (FieldTrace $trace): bool => $trace->isKnown());
             if (!$known) {
                 continue;
             }
             [$places, $fieldIds] = self::named($behind, $entry->id, $placed);
             $given[$entry->id] = new Traced(
-                $readings[$entry->id] ?? null,
+                $reading,
                 $own,
                 $places,
                 $fieldIds,
@@ -99,6 +90,28 @@ final readonly class LineagePart implements DossierPart
         }
 
         return $given;
+    }
+
+    /**
+     * What is filled from what, and what is retired.
+     *
+     * @param array<int, FieldTrace> $traces
+     * @param array<int, int>        $filled field → where its values come from
+     * @param array<int, FieldAt>    $placed
+     */
+    private function mark(array $traces, array $filled, array $placed): void
+    {
+        foreach ($filled as $to => $from) {
+            if (isset($traces[$to], $placed[$from])) {
+                $traces[$to]->filledFrom = $placed[$from];
+            }
+            if (isset($traces[$from], $placed[$to])) {
+                $traces[$from]->fills[] = $placed[$to];
+            }
+        }
+        foreach ($this->retirements->of('field', array_keys($traces)) as $field => $retirement) {
+            $traces[$field]->retirement = $retirement;
+        }
     }
 
     /**

@@ -36,15 +36,7 @@ final readonly class ApplyCatalog
      */
     public function apply(int $sourceId, Catalog $catalog, Choice $choice, Progress $progress, array $held = []): array
     {
-        $known = [];
-        foreach ($this->db->iterateAssociative(
-            "SELECT id, schema_name, name, fingerprint, gone_at IS NOT NULL AS gone, row_estimate, size_bytes,
-                COALESCE(JSON_VALUE(facts, '$.planned'), 0) AS planned
-                FROM entry WHERE source_id = ?",
-            [$sourceId],
-        ) as $row) {
-            $known[(new Place(Row::text($row, 'schema_name'), Row::text($row, 'name')))->key()] = $row;
-        }
+        $known = $this->known($sourceId);
         $counts = ['new' => 0, 'changed' => 0, 'gone' => 0, 'back' => 0, 'same' => 0];
         $fresh = $changed = [];
         $seen = $held;
@@ -64,14 +56,7 @@ final readonly class ApplyCatalog
                 ++$counts[1 === Row::int($row, 'gone') ? 'back' : 'changed'];
             } else {
                 ++$counts['same'];
-                if (null !== $table->rowEstimate && self::grew(Row::maybeInt($row, 'row_estimate'), $table->rowEstimate)
-                    || self::grew(Row::maybeInt($row, 'size_bytes'), $table->sizeBytes)) {
-                    // Engines without an estimate keep the number of rows that a profile counted.
-                    $this->db->executeStatement(
-                        'UPDATE entry SET row_estimate = COALESCE(?, row_estimate), size_bytes = ? WHERE id = ?',
-                        [$table->rowEstimate, $table->sizeBytes, Row::int($row, 'id')],
-                    );
-                }
+                $this->measure($row, $table);
             }
         }
         $progress->at('Storing entries', 0, \count($fresh) + \count($changed));
@@ -84,20 +69,7 @@ final readonly class ApplyCatalog
         $touched = array_merge($fresh, $changed);
         $this->storeFields($touched, $ids, $identifiers, array_column($changed, 2), $progress);
         $this->joins->follow([...array_column($touched, 0), ...self::leadingTo($touched, $catalog, $seen, $held)], $ids);
-
-        $gone = [];
-        foreach ($known as $place => $row) {
-            if (!isset($seen[$place]) && 0 === Row::int($row, 'gone') && !\in_array(Row::text($row, 'planned'), ['1', 'true'], true) && $choice->takes(
-                Row::text($row, 'schema_name'),
-                Row::text($row, 'name'),
-            )) {
-                $gone[] = Row::int($row, 'id');
-            }
-        }
-        foreach (array_chunk($gone, Batch::SIZE) as $chunk) {
-            $this->db->executeStatement('UPDATE entry SET gone_at = UTC_TIMESTAMP() WHERE id IN (?)', [$chunk], [ArrayParameterType::INTEGER]);
-        }
-        $this->joins->leave($gone);
+        $gone = $this->leave(array_diff_key($known, $seen), $choice);
         $counts['gone'] = \count($gone);
         if ([] !== $touched || [] !== $gone) {
             $this->recount($sourceId);
@@ -105,6 +77,57 @@ final readonly class ApplyCatalog
         }
 
         return $counts;
+    }
+
+    /** @return array<string, array<string, mixed>> what is known of the entries of a source, by their places */
+    private function known(int $sourceId): array
+    {
+        $known = [];
+        foreach ($this->db->iterateAssociative(
+            "SELECT id, schema_name, name, fingerprint, gone_at IS NOT NULL AS gone, row_estimate, size_bytes,
+                COALESCE(JSON_VALUE(facts, '$.planned'), 0) AS planned
+                FROM entry WHERE source_id = ?",
+            [$sourceId],
+        ) as $row) {
+            $known[(new Place(Row::text($row, 'schema_name'), Row::text($row, 'name')))->key()] = $row;
+        }
+
+        return $known;
+    }
+
+    /** @param array<string, mixed> $row of an entry that is the same but for its size */
+    private function measure(array $row, Table $table): void
+    {
+        if (null !== $table->rowEstimate && self::grew(Row::maybeInt($row, 'row_estimate'), $table->rowEstimate)
+            || self::grew(Row::maybeInt($row, 'size_bytes'), $table->sizeBytes)) {
+            // Engines without an estimate keep the number of rows that a profile counted.
+            $this->db->executeStatement(
+                'UPDATE entry SET row_estimate = COALESCE(?, row_estimate), size_bytes = ? WHERE id = ?',
+                [$table->rowEstimate, $table->sizeBytes, Row::int($row, 'id')],
+            );
+        }
+    }
+
+    /**
+     * @param array<string, array<string, mixed>> $missing entries that the catalog does not have
+     *
+     * @return list<int> those that are gone: not what was planned only, nor what was not chosen to be read
+     */
+    private function leave(array $missing, Choice $choice): array
+    {
+        $gone = [];
+        foreach ($missing as $row) {
+            $planned = \in_array(Row::text($row, 'planned'), ['1', 'true'], true);
+            if (0 === Row::int($row, 'gone') && !$planned && $choice->takes(Row::text($row, 'schema_name'), Row::text($row, 'name'))) {
+                $gone[] = Row::int($row, 'id');
+            }
+        }
+        foreach (array_chunk($gone, Batch::SIZE) as $chunk) {
+            $this->db->executeStatement('UPDATE entry SET gone_at = UTC_TIMESTAMP() WHERE id IN (?)', [$chunk], [ArrayParameterType::INTEGER]);
+        }
+        $this->joins->leave($gone);
+
+        return $gone;
     }
 
     /**

@@ -7,6 +7,7 @@ namespace Fasti\Tests\App\Join;
 use Doctrine\ORM\EntityManagerInterface;
 use Fasti\Account\Role;
 use Fasti\Core\Survey\Choice;
+use Fasti\Register\JoinCounts;
 use Fasti\Register\Joins;
 use Fasti\Register\JoinView;
 use Fasti\Source\Source;
@@ -97,7 +98,7 @@ final class JoinsTest extends AppTestCase
     public function testProposalsAreNeverCountedAndShowApart(): void
     {
         $this->look();
-        $joins = self::get(Joins::class);
+        $joins = self::get(JoinCounts::class);
 
         self::assertSame(5, $joins->tally()['declared']);
         self::assertGreaterThanOrEqual(4, $joins->tally()['proposed']);
@@ -162,9 +163,9 @@ final class JoinsTest extends AppTestCase
         $answer = $this->answer();
         self::assertIsArray($answer['taken']);
         self::assertGreaterThanOrEqual(3, \count($answer['taken']));
-        self::assertSame(\count($answer['taken']), self::get(Joins::class)->tally()['documented']);
+        self::assertSame(\count($answer['taken']), self::get(JoinCounts::class)->tally()['documented']);
         $this->post('/register/joins/take-back', ['changes' => $answer['changes']], $token);
-        self::assertSame(0, self::get(Joins::class)->tally()['documented']);
+        self::assertSame(0, self::get(JoinCounts::class)->tally()['documented']);
         $this->post('/register/joins/take-all', ['source' => $this->source, 'least' => 'all'], $token);
         self::assertResponseStatusCodeSame(422);
     }
