@@ -87,7 +87,9 @@ final readonly class DesignCommand
         $worked = Working::of($outline->design);
         $engine = '' === $dialect ? null : Dialects::named($dialect);
         $physical = new Physical($worked, $engine ?? Physical::dialectOf($outline->design), [], '');
-        $depth = $depth ?: ('svg' === $format ? 'conceptual' : 'physical');
+        if ('' === $depth) {
+            $depth = 'svg' === $format ? 'conceptual' : 'physical';
+        }
         $findings = [...Checks::of($outline->design, $worked), ...('physical' === $depth ? $physical->findings : [])];
         foreach ($findings as $finding) {
             $says(\sprintf('%s%s %s', 0 === $finding->line ? '' : "Line $finding->line: ", $finding->words, $finding->todo));

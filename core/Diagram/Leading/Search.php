@@ -62,7 +62,7 @@ final class Search
         $bestCost = null === $best ? \INF : abs($best->edges[1] - $best->edges[0]);
         [$lanes, $at, $load] = [$this->lanes, $this->lanes->at, $this->load];
         $upright = $lanes->upright;
-        [$from, $to] = [$this->rects[$ends->from], $this->rects[$ends->to]];
+        $to = $this->rects[$ends->to];
         [$yFrom, $yTo] = [($ends->leaves[0] + $ends->leaves[1]) / 2, ($ends->enters[0] + $ends->enters[1]) / 2];
         [$left, $right] = [$to->x, $to->x + $to->width];
         $queue = new \SplPriorityQueue();
@@ -138,19 +138,42 @@ final class Search
         if (null === $last) {
             return $best ?? $this->forced($ends);
         }
-        $way = [];
-        for ($lane = $last; $lane >= 0; $lane = $parent[$lane]) {
-            $way[] = $lane;
+        $way = self::way($last, $parent);
+
+        return $this->found($ends, $way, [$yFrom, $yTo], [$side[$way[0]], $enter[$last][0]]);
+    }
+
+    /**
+     * @param array<int, int> $parent
+     *
+     * @return non-empty-list<int> lanes from where it begins to the last
+     */
+    private static function way(int $last, array $parent): array
+    {
+        $way = [$last];
+        while ($parent[$way[0]] >= 0) {
+            array_unshift($way, $parent[$way[0]]);
         }
-        $way = array_reverse($way);
-        $sides = [$side[$way[0]], $enter[$last][0]];
+
+        return $way;
+    }
+
+    /**
+     * @param non-empty-list<int> $way
+     * @param array{float, float} $y     where it leaves and where it enters
+     * @param array{int, int}     $sides
+     */
+    private function found(Ends $ends, array $way, array $y, array $sides): Trace
+    {
+        $from = $this->rects[$ends->from];
+        $to = $this->rects[$ends->to];
 
         return new Trace(
             $ends,
-            [$yFrom, ...array_map(static fn (int $lane): float => $at[$lane], $way), $yTo],
+            [$y[0], ...array_map(fn (int $lane): float => $this->lanes->at[$lane], $way), $y[1]],
             [self::row($ends->from, $ends->leaves, $sides[0]), ...$way, self::row($ends->to, $ends->enters, $sides[1])],
             $sides,
-            [0 === $sides[0] ? $from->x : $from->right(), 0 === $sides[1] ? $left : $right],
+            [0 === $sides[0] ? $from->x : $from->right(), 0 === $sides[1] ? $to->x : $to->right()],
         );
     }
 

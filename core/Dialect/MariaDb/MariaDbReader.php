@@ -117,23 +117,15 @@ final class MariaDbReader implements Reader
                 if (null === $row || (!$view && !isset($columns[$schema][$name]))) {
                     continue;
                 }
-                $result[] = new Table(
-                    (string) $schema,
-                    (string) $name,
-                    $view ? TableType::View : TableType::Table,
-                    $view ? '' : (string) $row['TABLE_COMMENT'],
-                    $columns[$schema][$name] ?? [],
-                    $primary[$schema][$name] ?? null,
-                    $unique[$schema][$name] ?? [],
-                    $foreign[$schema][$name] ?? [],
-                    $indexes[$schema][$name] ?? [],
-                    $checks[$schema][$name] ?? [],
-                    $triggers[$schema][$name] ?? [],
-                    $view || null === $row['TABLE_ROWS'] ? null : (int) $row['TABLE_ROWS'],
-                    $view || null === $row['DATA_LENGTH'] ? null : (int) $row['DATA_LENGTH'] + (int) $row['INDEX_LENGTH'],
-                    $view ? self::nullIfEmpty($definitions[$schema][$name] ?? null) : null,
-                    $row['ENGINE'],
-                    $row['TABLE_COLLATION'],
+                $result[] = self::said((string) $schema, (string) $name, $view, $row)->with(
+                    columns: $columns[$schema][$name] ?? [],
+                    primaryKey: $primary[$schema][$name] ?? null,
+                    uniqueKeys: $unique[$schema][$name] ?? [],
+                    foreignKeys: $foreign[$schema][$name] ?? [],
+                    indexes: $indexes[$schema][$name] ?? [],
+                    checks: $checks[$schema][$name] ?? [],
+                    triggers: $triggers[$schema][$name] ?? [],
+                    definition: $view ? self::nullIfEmpty($definitions[$schema][$name] ?? null) : null,
                 );
                 unset($columns[$schema][$name]);
             }
@@ -145,6 +137,21 @@ final class MariaDbReader implements Reader
         $progress->at('done', self::STEPS, self::STEPS);
 
         return new Catalog($this->mysql ? 'mysql' : 'mariadb', $inventory->server, $result, $routines, $notes);
+    }
+
+    /** @param array<string, ?string> $row what the list of tables says of one */
+    private static function said(string $schema, string $name, bool $view, array $row): Table
+    {
+        return new Table(
+            $schema,
+            $name,
+            $view ? TableType::View : TableType::Table,
+            $view ? '' : (string) $row['TABLE_COMMENT'],
+            rowEstimate: $view || null === $row['TABLE_ROWS'] ? null : (int) $row['TABLE_ROWS'],
+            sizeBytes: $view || null === $row['DATA_LENGTH'] ? null : (int) $row['DATA_LENGTH'] + (int) $row['INDEX_LENGTH'],
+            storage: $row['ENGINE'],
+            collation: $row['TABLE_COLLATION'],
+        );
     }
 
     /**

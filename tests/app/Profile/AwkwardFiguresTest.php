@@ -4,7 +4,11 @@ declare(strict_types=1);
 
 namespace Fasti\Tests\App\Profile;
 
+use Fasti\Core\Catalog\Column;
+use Fasti\Core\Catalog\Table;
 use Fasti\Core\Dialect\Dialects;
+use Fasti\Core\Dialect\ProfileSql;
+use Fasti\Core\Profile\FieldProfile;
 use Fasti\Core\Profile\SqlProfiler;
 use Fasti\Core\Survey\Choice;
 use Fasti\Core\Survey\SilentProgress;
@@ -83,44 +87,57 @@ final class AwkwardFiguresTest extends TestCase
         })($rows->rows("SELECT $of AS x FROM {$sql->from($table)}"));
 
         foreach ($table->columns as $column) {
-            $name = $sql->quoted($column->name);
-            $figures = $profile->fields[$column->name];
-            self::assertSame((int) $one("COUNT($name)"), $figures->values, "$column->name: values");
-            if (null === $figures->distinct) {
-                self::assertFalse($sql->comparable($column), "$column->name is comparable, so it is counted");
-                continue;
-            }
-            self::assertSame((int) $one("COUNT(DISTINCT $name)"), $figures->distinct, "$column->name: different values");
-            $edge = static fn (string $function): string => match (true) {
-                'mariadb' === $engine && str_starts_with($column->type, 'bit') => "$function($name + 0)",
-                'postgresql' === $engine && \in_array($column->type, ['boolean', 'bit(3)', 'uuid', 'jsonb'], true) => "$function($name::text)",
-                default => "$function($name)",
-            };
-            $short = static fn (?string $value): ?string => null === $value ? null : mb_strimwidth(mb_substr($value, 0, 200), 0, 80, '…');
-            foreach (['MIN' => $figures->least, 'MAX' => $figures->greatest] as $function => $shown) {
-                $engines = $short($one($edge($function)));
-                // Of spellings that are the same to the engine, which one it gives is its own affair.
-                $same = null !== $shown && $engines !== $shown && '1' === $one("CASE WHEN $function($name) = {$sql->literal($shown)} THEN '1' ELSE '0' END");
-                self::assertSame($same ? $shown : $engines, $shown, "$column->name: $function");
-            }
-            if (null !== $figures->longest) {
-                self::assertSame((int) $one("MAX({$sql->length($name)})"), $figures->longest, "$column->name: the longest");
-                self::assertSame((int) $one("SUM(CASE WHEN {$sql->blank($name)} THEN 1 ELSE 0 END)"), $figures->blank, "$column->name: blank");
-            }
-            if ([] !== $figures->frequent) {
-                $counts = [];
-                foreach ($rows->rows(
-                    "SELECT COUNT(*) AS x FROM {$sql->from($table)} WHERE $name IS NOT NULL AND NOT ({$sql->blank($name)}) GROUP BY $name ORDER BY 1 DESC",
-                ) as $row) {
-                    $counts[] = (int) $row['x'];
-                }
-                self::assertSame($counts, array_values($figures->frequent), "$column->name: how often each value stands");
-            }
+            self::compare($engine, $table, $column, $profile->fields[$column->name], $sql, $rows, $one);
         }
         // Of two spellings of one value, the one that stands most often is shown.
         $alike = ['mariadb' => 'w', 'postgresql' => 'ci', 'sqlite' => 'nc'][$engine];
         self::assertSame(3, $profile->fields[$alike]->frequent['G'] ?? 0);
         self::assertArrayNotHasKey('g', $profile->fields[$alike]->frequent);
+    }
+
+    /** @param \Closure(string): ?string $one what the engine itself says */
+    private static function compare(
+        string $engine,
+        Table $table,
+        Column $column,
+        FieldProfile $figures,
+        ProfileSql $sql,
+        PlainRows $rows,
+        \Closure $one,
+    ): void {
+        $name = $sql->quoted($column->name);
+        self::assertSame((int) $one("COUNT($name)"), $figures->values, "$column->name: values");
+        if (null === $figures->distinct) {
+            self::assertFalse($sql->comparable($column), "$column->name is comparable, so it is counted");
+
+            return;
+        }
+        self::assertSame((int) $one("COUNT(DISTINCT $name)"), $figures->distinct, "$column->name: different values");
+        $edge = static fn (string $function): string => match (true) {
+            'mariadb' === $engine && str_starts_with($column->type, 'bit') => "$function($name + 0)",
+            'postgresql' === $engine && \in_array($column->type, ['boolean', 'bit(3)', 'uuid', 'jsonb'], true) => "$function($name::text)",
+            default => "$function($name)",
+        };
+        $short = static fn (?string $value): ?string => null === $value ? null : mb_strimwidth(mb_substr($value, 0, 200), 0, 80, '…');
+        foreach (['MIN' => $figures->least, 'MAX' => $figures->greatest] as $function => $shown) {
+            $engines = $short($one($edge($function)));
+            // Of spellings that are the same to the engine, which one it gives is its own affair.
+            $same = null !== $shown && $engines !== $shown && '1' === $one("CASE WHEN $function($name) = {$sql->literal($shown)} THEN '1' ELSE '0' END");
+            self::assertSame($same ? $shown : $engines, $shown, "$column->name: $function");
+        }
+        if (null !== $figures->longest) {
+            self::assertSame((int) $one("MAX({$sql->length($name)})"), $figures->longest, "$column->name: the longest");
+            self::assertSame((int) $one("SUM(CASE WHEN {$sql->blank($name)} THEN 1 ELSE 0 END)"), $figures->blank, "$column->name: blank");
+        }
+        if ([] !== $figures->frequent) {
+            $counts = [];
+            foreach ($rows->rows(
+                "SELECT COUNT(*) AS x FROM {$sql->from($table)} WHERE $name IS NOT NULL AND NOT ({$sql->blank($name)}) GROUP BY $name ORDER BY 1 DESC",
+            ) as $row) {
+                $counts[] = (int) $row['x'];
+            }
+            self::assertSame($counts, array_values($figures->frequent), "$column->name: how often each value stands");
+        }
     }
 
     private function made(string $engine): \PDO

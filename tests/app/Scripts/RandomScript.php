@@ -271,8 +271,6 @@ final class RandomScript
         $table = (string) self::one($known);
         $columns = $this->tables[$table];
         $column = (string) self::one(array_keys($columns));
-        $alter = 'ALTER TABLE '.$this->quoted($table).' ';
-        $type = '';
         $fresh = self::one(self::NAMES).'_'.++$this->made;
         $kinds = match ($this->engine) {
             'mariadb' => [
@@ -285,7 +283,22 @@ final class RandomScript
             ],
             default => ['add', 'drop', 'rename', 'table', 'index', 'unindex', 'gone'],
         };
-        switch (self::one($kinds)) {
+        $kind = (string) self::one($kinds);
+
+        return $this->ofColumn($kind, $table, $columns, $column, $fresh) ?? $this->ofKey($kind, $table, $columns, $column)
+            ?? $this->ofTable($kind, $table, $columns, $column) ?? throw new \LogicException($kind);
+    }
+
+    /**
+     * A change of a column.
+     *
+     * @param array<string, string> $columns
+     */
+    private function ofColumn(string $kind, string $table, array $columns, string $column, string $fresh): ?string
+    {
+        $alter = 'ALTER TABLE '.$this->quoted($table).' ';
+        $type = '';
+        switch ($kind) {
             case 'add':
                 $definition = $this->definition($fresh, $type);
                 $this->tables[$table][$fresh] = $type;
@@ -299,12 +312,6 @@ final class RandomScript
                 $this->tables[$table][$fresh] = $columns[$column];
 
                 return $alter.'RENAME COLUMN '.$this->quoted($column).' TO '.$this->quoted($fresh);
-            case 'table':
-                $to = $this->name('r');
-                [$this->tables[$to], $this->indexes[$to], $this->constraints[$to]] = [$columns, $this->indexes[$table] ?? [], $this->constraints[$table] ?? []];
-                unset($this->tables[$table]);
-
-                return $alter.'RENAME TO '.$this->quoted($to);
             case 'modify':
                 $definition = $this->definition($column, $type);
 
@@ -330,6 +337,26 @@ final class RandomScript
                 return $alter.'ALTER '.$this->quoted($column).' DROP NOT NULL';
             case 'notnull':
                 return $alter.'ALTER COLUMN '.$this->quoted($column).' SET NOT NULL';
+            case 'several':
+                $definition = $this->definition($fresh, $type);
+                $this->tables[$table][$fresh] = $type;
+
+                return $alter.'ADD COLUMN '.$definition.', DROP COLUMN '.$this->quoted($column).', ADD '.$this->unique($table, [$fresh => $type]);
+
+            default:
+                return null;
+        }
+    }
+
+    /**
+     * A change of a key, a condition or an index.
+     *
+     * @param array<string, string> $columns
+     */
+    private function ofKey(string $kind, string $table, array $columns, string $column): ?string
+    {
+        $alter = 'ALTER TABLE '.$this->quoted($table).' ';
+        switch ($kind) {
             case 'unique':
                 return $alter.'ADD '.$this->unique($table, $columns);
             case 'check':
@@ -364,6 +391,27 @@ final class RandomScript
                 $constraint = [] === $known ? 'nothing_there' : self::one($known);
 
                 return $alter.'DROP CONSTRAINT '.$constraint.('postgresql' === $this->engine ? self::one(['', ' CASCADE']) : '');
+
+            default:
+                return null;
+        }
+    }
+
+    /**
+     * A change of a whole table.
+     *
+     * @param array<string, string> $columns
+     */
+    private function ofTable(string $kind, string $table, array $columns, string $column): ?string
+    {
+        $alter = 'ALTER TABLE '.$this->quoted($table).' ';
+        switch ($kind) {
+            case 'table':
+                $to = $this->name('r');
+                [$this->tables[$to], $this->indexes[$to], $this->constraints[$to]] = [$columns, $this->indexes[$table] ?? [], $this->constraints[$table] ?? []];
+                unset($this->tables[$table]);
+
+                return $alter.'RENAME TO '.$this->quoted($to);
             case 'gone':
                 if (\count($this->tables) < 4) {
                     return $this->table();
@@ -379,11 +427,9 @@ final class RandomScript
                 return 'COMMENT ON COLUMN '.$this->quoted($table).'.'.$this->quoted($column).self::one([" IS 'it''s said'", ' IS NULL']);
             case 'schema':
                 return $alter.'SET SCHEMA '.self::one(['other', 'public']);
-            default:
-                $definition = $this->definition($fresh, $type);
-                $this->tables[$table][$fresh] = $type;
 
-                return $alter.'ADD COLUMN '.$definition.', DROP COLUMN '.$this->quoted($column).', ADD '.$this->unique($table, [$fresh => $type]);
+            default:
+                return null;
         }
     }
 }

@@ -222,77 +222,162 @@ final class RandomQuery
             static fn (): string => '(SELECT '.$same().' LIMIT 1)',
             static fn (): string => 'first_value('.$same().') OVER (ORDER BY '.$n().')',
         ];
-        $own = [
-            'num' => [
-                fn (): string => $n().' '.$this->one(['+', '-', '*', '/', '%']).' '.$n(), static fn (): string => '- '.$n(),
-                static fn (): string => 'abs('.$n().')',
-                static fn (): string => 'round('.$n().', 1)', static fn (): string => 'length('.$t().')', static fn (): string => 'extract(year from '.$d().')',
-                fn (): string => 'CAST('.$n().' AS '.$this->one(self::TYPES['num']).')', static fn (): string => 'array_length('.$l().', 1)',
-                static fn (): string => 'sum('.$n().') OVER ()',
-                static fn (): string => 'row_number() OVER (PARTITION BY '.$t().')', static fn (): string => 'greatest('.$n().', '.$n().')',
-                static fn (): string => 'power('.$n().', 2)',
-                static fn (): string => 'position('.$t().' in '.$t().')', static fn (): string => 'floor('.$n().')', fn (): string => $n().'::'.$this->one([
-                    'int',
-                    'float8',
-                    'decimal(5)',
-                    'int8',
-                ]),
-            ],
-            'text' => [
-                static fn (): string => $t().' || '.$t(), static fn (): string => $t().' || '.$n(), static fn (): string => 'upper('.$t().')',
-                static fn (): string => 'substring('.$t().' from 1 for 2)',
-                static fn (): string => $n().'::text', fn (): string => $t().'::character varying('.$this->number(1, 30).')',
-                static fn (): string => 'trim('.$t().')',
-                static fn (): string => 'to_char('.$d().", 'YYYY')", static fn (): string => $j()." ->> 'a'",
-                static fn (): string => 'concat('.$t().', '.$n().')',
-                static fn (): string => 'array_to_string('.$l().", ',')", static fn (): string => 'left('.$t().', 2)',
-                static fn (): string => 'max('.$t().') OVER ()', static fn (): string => $t().'::char(4)',
-                static fn (): string => 'replace('.$t().", 'a', 'b')", static fn (): string => 'lpad('.$t().', 3)',
-                static fn (): string => 'least('.$t().', '.$t().')',
-            ],
-            'bool' => [
-                fn (): string => $n().' '.$this->one([
-                    '=',
-                    '<',
-                    '>=',
-                    '<>',
-                    '!=',
-                ]).' '.$n(), static fn (): string => $t()." LIKE 'a%'", static fn (): string => $b().' AND NOT '.$b(),
-                static fn (): string => $t().' IN ('.$t().', '.$t().')', static fn (): string => $n().' BETWEEN '.$n().' AND '.$n(),
-                static fn (): string => $t().' IS NOT NULL',
-                static fn (): string => $b().' OR '.$b(), fn (): string => 'EXISTS ('.$this->select($depth, true)[0].')',
-                static fn (): string => $n().' IS DISTINCT FROM '.$n(),
-                static fn (): string => $n().' = ANY ('.$l().')', static fn (): string => $t().' ~* '.$t(), static fn (): string => $d().' < '.$d(),
-                static fn (): string => $j()." ? 'a'",
-                fn (): string => $n().' IN ('.$this->select($depth, true, null, ['num'])[0].')',
-            ],
-            'time' => [
-                static fn (): string => $d()." + interval '1 hour'", static fn (): string => $d().' - '.$d(),
-                static fn (): string => "date_trunc('day', ".$d().')', static fn (): string => $d().'::date',
-                static fn (): string => $d()." AT TIME ZONE 'UTC'", static fn (): string => $d().' + 1',
-                static fn (): string => 'CAST('.$d().' AS timestamp(2))', static fn (): string => 'max('.$d().') OVER ()',
-                static fn (): string => 'age('.$d().')', static fn (): string => 'greatest('.$d().', '.$d().')',
-            ],
-            'list' => [
-                static fn (): string => 'ARRAY['.$n().', '.$n().']', static fn (): string => $l().' || '.$l(),
-                static fn (): string => 'ARRAY(SELECT '.$t().')', static fn (): string => 'array_append('.$l().', '.$n().')',
-                static fn (): string => 'string_to_array('.$t().", ',')", static fn (): string => $l().'::text[]',
-                static fn (): string => '('.$l().')[1:2]', static fn (): string => 'array_agg('.$n().') OVER ()',
-            ],
-            'json' => [
-                static fn (): string => $j()." -> 'a'", static fn (): string => 'to_jsonb('.$t().')',
-                static fn (): string => "jsonb_build_object('k', ".$n().')', static fn (): string => $j().'::jsonb',
-                static fn (): string => 'json_agg('.$t().') OVER ()', static fn (): string => $j()." #> '{a,0}'",
-            ],
-            'odd' => [
-                static fn (): string => $t().'::q.mood', static fn (): string => 'int4range(1, 5) * int4range(2, 9)',
-                static fn (): string => 'decode('.$t().", 'hex')", static fn (): string => 'md5('.$t().')::uuid',
-                static fn (): string => $n().'::money', static fn (): string => "B'01' || B'1'",
-                static fn (): string => 'lag('.$same().') OVER (ORDER BY '.$n().')',
-            ],
-        ][$family];
+        $of = [$n, $t, $b, $d, $l, $j, $same];
+        $own = match ($family) {
+            'num' => $this->numbers($of),
+            'text' => $this->texts($of),
+            'bool' => $this->conditions($of, $depth),
+            'time' => self::times($of),
+            'list' => self::lists($of),
+            'json' => self::documents($of),
+            default => self::oddities($of),
+        };
 
         return $this->one($this->chance(25) ? $shared : $own)();
+    }
+
+    /**
+     * @param list<\Closure(): string> $of
+     *
+     * @return non-empty-list<\Closure(): string>
+     */
+    private function numbers(array $of): array
+    {
+        [$n, $t, , $d, $l] = $of;
+
+        return [
+            fn (): string => $n().' '.$this->one(['+', '-', '*', '/', '%']).' '.$n(), static fn (): string => '- '.$n(),
+            static fn (): string => 'abs('.$n().')',
+            static fn (): string => 'round('.$n().', 1)', static fn (): string => 'length('.$t().')', static fn (): string => 'extract(year from '.$d().')',
+            fn (): string => 'CAST('.$n().' AS '.$this->one(self::TYPES['num']).')', static fn (): string => 'array_length('.$l().', 1)',
+            static fn (): string => 'sum('.$n().') OVER ()',
+            static fn (): string => 'row_number() OVER (PARTITION BY '.$t().')', static fn (): string => 'greatest('.$n().', '.$n().')',
+            static fn (): string => 'power('.$n().', 2)',
+            static fn (): string => 'position('.$t().' in '.$t().')', static fn (): string => 'floor('.$n().')', fn (): string => $n().'::'.$this->one([
+                'int',
+                'float8',
+                'decimal(5)',
+                'int8',
+            ]),
+        ];
+    }
+
+    /**
+     * @param list<\Closure(): string> $of
+     *
+     * @return non-empty-list<\Closure(): string>
+     */
+    private function texts(array $of): array
+    {
+        [$n, $t, , $d, $l, $j] = $of;
+
+        return [
+            static fn (): string => $t().' || '.$t(), static fn (): string => $t().' || '.$n(), static fn (): string => 'upper('.$t().')',
+            static fn (): string => 'substring('.$t().' from 1 for 2)',
+            static fn (): string => $n().'::text', fn (): string => $t().'::character varying('.$this->number(1, 30).')',
+            static fn (): string => 'trim('.$t().')',
+            static fn (): string => 'to_char('.$d().", 'YYYY')", static fn (): string => $j()." ->> 'a'",
+            static fn (): string => 'concat('.$t().', '.$n().')',
+            static fn (): string => 'array_to_string('.$l().", ',')", static fn (): string => 'left('.$t().', 2)',
+            static fn (): string => 'max('.$t().') OVER ()', static fn (): string => $t().'::char(4)',
+            static fn (): string => 'replace('.$t().", 'a', 'b')", static fn (): string => 'lpad('.$t().', 3)',
+            static fn (): string => 'least('.$t().', '.$t().')',
+        ];
+    }
+
+    /**
+     * @param list<\Closure(): string> $of
+     *
+     * @return non-empty-list<\Closure(): string>
+     */
+    private function conditions(array $of, int $depth): array
+    {
+        [$n, $t, $b, $d, $l, $j] = $of;
+
+        return [
+            fn (): string => $n().' '.$this->one([
+                '=',
+                '<',
+                '>=',
+                '<>',
+                '!=',
+            ]).' '.$n(), static fn (): string => $t()." LIKE 'a%'", static fn (): string => $b().' AND NOT '.$b(),
+            static fn (): string => $t().' IN ('.$t().', '.$t().')', static fn (): string => $n().' BETWEEN '.$n().' AND '.$n(),
+            static fn (): string => $t().' IS NOT NULL',
+            static fn (): string => $b().' OR '.$b(), fn (): string => 'EXISTS ('.$this->select($depth, true)[0].')',
+            static fn (): string => $n().' IS DISTINCT FROM '.$n(),
+            static fn (): string => $n().' = ANY ('.$l().')', static fn (): string => $t().' ~* '.$t(), static fn (): string => $d().' < '.$d(),
+            static fn (): string => $j()." ? 'a'",
+            fn (): string => $n().' IN ('.$this->select($depth, true, null, ['num'])[0].')',
+        ];
+    }
+
+    /**
+     * @param list<\Closure(): string> $of
+     *
+     * @return non-empty-list<\Closure(): string>
+     */
+    private static function times(array $of): array
+    {
+        [, , , $d] = $of;
+
+        return [
+            static fn (): string => $d()." + interval '1 hour'", static fn (): string => $d().' - '.$d(),
+            static fn (): string => "date_trunc('day', ".$d().')', static fn (): string => $d().'::date',
+            static fn (): string => $d()." AT TIME ZONE 'UTC'", static fn (): string => $d().' + 1',
+            static fn (): string => 'CAST('.$d().' AS timestamp(2))', static fn (): string => 'max('.$d().') OVER ()',
+            static fn (): string => 'age('.$d().')', static fn (): string => 'greatest('.$d().', '.$d().')',
+        ];
+    }
+
+    /**
+     * @param list<\Closure(): string> $of
+     *
+     * @return non-empty-list<\Closure(): string>
+     */
+    private static function lists(array $of): array
+    {
+        [$n, $t, , , $l] = $of;
+
+        return [
+            static fn (): string => 'ARRAY['.$n().', '.$n().']', static fn (): string => $l().' || '.$l(),
+            static fn (): string => 'ARRAY(SELECT '.$t().')', static fn (): string => 'array_append('.$l().', '.$n().')',
+            static fn (): string => 'string_to_array('.$t().", ',')", static fn (): string => $l().'::text[]',
+            static fn (): string => '('.$l().')[1:2]', static fn (): string => 'array_agg('.$n().') OVER ()',
+        ];
+    }
+
+    /**
+     * @param list<\Closure(): string> $of
+     *
+     * @return non-empty-list<\Closure(): string>
+     */
+    private static function documents(array $of): array
+    {
+        [$n, $t, , , , $j] = $of;
+
+        return [
+            static fn (): string => $j()." -> 'a'", static fn (): string => 'to_jsonb('.$t().')',
+            static fn (): string => "jsonb_build_object('k', ".$n().')', static fn (): string => $j().'::jsonb',
+            static fn (): string => 'json_agg('.$t().') OVER ()', static fn (): string => $j()." #> '{a,0}'",
+        ];
+    }
+
+    /**
+     * @param list<\Closure(): string> $of
+     *
+     * @return non-empty-list<\Closure(): string>
+     */
+    private static function oddities(array $of): array
+    {
+        [$n, $t, , , , , $same] = $of;
+
+        return [
+            static fn (): string => $t().'::q.mood', static fn (): string => 'int4range(1, 5) * int4range(2, 9)',
+            static fn (): string => 'decode('.$t().", 'hex')", static fn (): string => 'md5('.$t().')::uuid',
+            static fn (): string => $n().'::money', static fn (): string => "B'01' || B'1'",
+            static fn (): string => 'lag('.$same().') OVER (ORDER BY '.$n().')',
+        ];
     }
 
     private function aggregate(string $family, int $depth): string

@@ -26,7 +26,15 @@ final class AnythingTest extends AppTestCase
     protected function setUp(): void
     {
         parent::setUp();
-        $slogan = new class extends Property {
+        $vocabulary = new Vocabulary([self::rivers(), self::get(EntryTopic::class)], [self::slogan(), self::depth()]);
+        $said = self::get(SaidStore::class);
+        $history = new History(self::db(), self::get(\Fasti\Account\AccountStore::class), $vocabulary);
+        $this->texts = new Texts(self::db(), $vocabulary, $said, $history, self::get(EventDispatcherInterface::class));
+    }
+
+    private static function slogan(): Property
+    {
+        return new class extends Property {
             public function topic(): string
             {
                 return 'river';
@@ -54,7 +62,11 @@ final class AnythingTest extends AppTestCase
                 }
             }
         };
-        $depth = new class extends Property {
+    }
+
+    private static function depth(): Property
+    {
+        return new class extends Property {
             public function topic(): string
             {
                 return 'entry';
@@ -80,7 +92,11 @@ final class AnythingTest extends AppTestCase
                 return ['' => 'not said', 'deep' => 'deep'];
             }
         };
-        $rivers = new class implements Topic {
+    }
+
+    private static function rivers(): Topic
+    {
+        return new class implements Topic {
             public function name(): string
             {
                 return 'river';
@@ -110,10 +126,6 @@ final class AnythingTest extends AppTestCase
                 return [];
             }
         };
-        $vocabulary = new Vocabulary([$rivers, self::get(EntryTopic::class)], [$slogan, $depth]);
-        $said = self::get(SaidStore::class);
-        $history = new History(self::db(), self::get(\Fasti\Account\AccountStore::class), $vocabulary);
-        $this->texts = new Texts(self::db(), $vocabulary, $said, $history, self::get(EventDispatcherInterface::class));
     }
 
     public function testAThingOfANewKindHasTextsAndAHistory(): void

@@ -150,6 +150,12 @@ final class SeenTest extends TestCase
                 static fn (int $i): array => ['by' => ["s$i" => 1, 's'.($i + 1) => 2], 'at' => ['2024-01-01' => 5], 'v' => ['1.0.0' => true]],
             ),
         ];
+        yield from self::odd();
+    }
+
+    /** @return iterable<string, array<string, string>> */
+    private static function odd(): iterable
+    {
         yield 'broken documents' => [
             'a.json' => '[{"a": 1}, {"a": 2', 'b.jsonl' => "{\"a\": 1}\n{broken}\n{\"a\": 3}\n[1]\n5\n", 'c.json' => '"text"', 'd.json' => '',
             'e.json' => '{"a": {"b": {"c": [[1, 2], [3]]}}}',

@@ -55,8 +55,6 @@ final class EdgesTest extends TestCase
     public static function figures(): iterable
     {
         $int = new Column('a', 'int(11)');
-        $text = new Column('a', 'varchar(20)');
-        $some = ['rows' => 300, 'values' => 300];
         foreach ([
             'empty in every row' => [new AlwaysEmpty(), $int, ['likely' => 'always empty', 'rows' => 1], 'It is empty in every row'],
             'empty without a row' => [new AlwaysEmpty(), $int, ['likely' => 'always empty', 'rows' => 0], ''],
@@ -89,6 +87,18 @@ final class EdgesTest extends TestCase
             'nothing known' => [new NearLimit(), new Column('a', 'tinyint(4)'), [], ''],
             'no figure' => [new NearLimit(), new Column('a', 'tinyint(4)'), ['greatest' => 'x'], ''],
             'a personal one' => [new NearLimit(), new Column('a', 'tinyint(4)'), ['greatest' => '127', 'personal' => 'x'], ''],
+        ] as $name => $case) {
+            yield $name => $case;
+        }
+    }
+
+    /** @return iterable<string, array{DataCheck, Column, array<string, mixed>, string}> */
+    public static function moreFigures(): iterable
+    {
+        $int = new Column('a', 'int(11)');
+        $text = new Column('a', 'varchar(20)');
+        $some = ['rows' => 300, 'values' => 300];
+        foreach ([
             'never empty' => [new NeverEmpty(), $int, ['rows' => 200, 'values' => 200], 'It may be empty, and never is'],
             'never empty in few rows' => [new NeverEmpty(), $int, ['rows' => 199, 'values' => 199], ''],
             'empty once' => [new NeverEmpty(), $int, ['rows' => 200, 'values' => 199], ''],
@@ -119,6 +129,13 @@ final class EdgesTest extends TestCase
         ] as $name => $case) {
             yield $name => $case;
         }
+    }
+
+    /** @return iterable<string, array{DataCheck, Column, array<string, mixed>, string}> */
+    public static function standIns(): iterable
+    {
+        $int = new Column('a', 'int(11)');
+        $text = new Column('a', 'varchar(20)');
         foreach ([
             'n/a' => ['n/a', 20, ''], 'unknown' => ['Unknown', 20, ''], 'blanks around' => [' ??? ', 20, ''], 'dashes' => ['--', 20, ''],
             'xxx' => ['xxxx', 20, ''],
@@ -179,6 +196,8 @@ final class EdgesTest extends TestCase
 
     /** @param array<string, mixed> $figures */
     #[DataProvider('figures')]
+    #[DataProvider('moreFigures')]
+    #[DataProvider('standIns')]
     public function testFiguresOfAField(DataCheck $check, Column $column, array $figures, string $found): void
     {
         $table = new Table('s', 't', TableType::Table, columns: [$column]);
@@ -256,6 +275,11 @@ final class EdgesTest extends TestCase
                 self::table(['name' => 'alone']),
             ], ['main.alone: No declared join'],
         ];
+    }
+
+    /** @return iterable<string, array{CatalogCheck, list<Table>, list<string>}> */
+    public static function types(): iterable
+    {
         yield 'types that are unusual' => [
             new UnusualType(), [self::table(['columns' => [new Column('a', 'float'), new Column('b', 'double'), new Column('c', "set('x')")]])],
             ['main.reading.a: An unusual type: float', 'main.reading.c: An unusual type: set'],
@@ -321,6 +345,7 @@ final class EdgesTest extends TestCase
      * @param list<string> $found
      */
     #[DataProvider('structures')]
+    #[DataProvider('types')]
     public function testStructure(CatalogCheck $check, array $tables, array $found): void
     {
         self::assertSame($found, self::said($check->of(new Catalog('mariadb', '10.11', $tables))));
