@@ -114,6 +114,45 @@ final class Fit
      */
     private static function fitted(array $schemas, array $weights, bool $data): array
     {
+        [$names, $units] = self::units($schemas, $data);
+        $kept = $before = $w = $m = $v = array_fill(0, \count($names), 0.0);
+        foreach ($names as $feature => $i) {
+            $w[$i] = $weights[$feature] ?? self::BEFOREHAND[$feature] ?? 0.0;
+            $before[$i] = self::BEFOREHAND[$feature] ?? 0.0;
+            $kept[$i] = match (true) {
+                \in_array($feature, $data ? self::KEPT_OF_DATA : self::KEPT, true) => 25,
+                isset(self::BEFOREHAND[$feature]) => 4,
+                default => 1,
+            };
+        }
+        $total = array_sum(array_column($units, 1));
+        for ($round = 1; $round <= self::ROUNDS; ++$round) {
+            $slope = [];
+            foreach ($w as $i => $weight) {
+                $slope[$i] = self::HELD_BACK * $kept[$i] * ($weight - $before[$i]);
+            }
+            foreach ($units as [$unit, $times]) {
+                self::slope($slope, $unit, $times / $total, $w);
+            }
+            $step = self::STEP * ($round < 0.7 * self::ROUNDS ? 1.0 : 0.3);
+            foreach ($w as $i => $weight) {
+                $m[$i] = 0.9 * $m[$i] + 0.1 * $slope[$i];
+                $v[$i] = 0.99 * $v[$i] + 0.01 * $slope[$i] ** 2;
+                $w[$i] = $weight - $step * ($m[$i] / (1 - 0.9 ** $round)) / (sqrt($v[$i] / (1 - 0.99 ** $round)) + 1e-6);
+            }
+        }
+
+        return array_map(static fn (int $i): float => round($w[$i], 3), $names) + self::BEFOREHAND;
+    }
+
+    /**
+     * @param list<Known> $schemas
+     *
+     * @return array{array<string, int>, array<string, array{list<array{array<int, float>, bool}>, float}>} numbers of the features; fields with their
+     *     choices, and how often each was seen
+     */
+    private static function units(array $schemas, bool $data): array
+    {
         $names = $units = [];
         foreach ($schemas as $known) {
             foreach ($known->units as $found) {
@@ -139,64 +178,45 @@ final class Fit
                 $units[$same] = [$unit, ($units[$same][1] ?? 0.0) + 1.0];
             }
         }
-        $kept = $before = $w = $m = $v = array_fill(0, \count($names), 0.0);
-        foreach ($names as $feature => $i) {
-            $w[$i] = $weights[$feature] ?? self::BEFOREHAND[$feature] ?? 0.0;
-            $before[$i] = self::BEFOREHAND[$feature] ?? 0.0;
-            $kept[$i] = match (true) {
-                \in_array($feature, $data ? self::KEPT_OF_DATA : self::KEPT, true) => 25,
-                isset(self::BEFOREHAND[$feature]) => 4,
-                default => 1,
-            };
-        }
-        $total = array_sum(array_column($units, 1));
-        for ($round = 1; $round <= self::ROUNDS; ++$round) {
-            $slope = [];
-            foreach ($w as $i => $weight) {
-                $slope[$i] = self::HELD_BACK * $kept[$i] * ($weight - $before[$i]);
-            }
-            foreach ($units as [$unit, $times]) {
-                $worths = [];
-                $most = 0.0;
-                $right = [];
-                foreach ($unit as $k => [$row, $true]) {
-                    $worth = 0.0;
-                    foreach ($row as $i => $value) {
-                        $worth += $w[$i] * $value;
-                    }
-                    $worths[$k] = $worth;
-                    $most = max($most, $worth);
-                    if ($true) {
-                        $right[] = $k;
-                    }
-                }
-                $sum = $of = 0.0;
-                foreach ($worths as $k => $worth) {
-                    $worths[$k] = $e = exp($worth - $most);
-                    $sum += $e;
-                    if (\in_array($k, $right, true)) {
-                        $of += $e;
-                    }
-                }
-                $sum += exp(-$most);
-                foreach ($unit as $k => [$row]) {
-                    $off = $worths[$k] / $sum - (\in_array($k, $right, true) ? $worths[$k] / $of : 0.0);
-                    if (abs($off) > 1e-4) {
-                        foreach ($row as $i => $value) {
-                            $slope[$i] += $times * $off * $value / $total;
-                        }
-                    }
-                }
-            }
-            $step = self::STEP * ($round < 0.7 * self::ROUNDS ? 1.0 : 0.3);
-            foreach ($w as $i => $weight) {
-                $m[$i] = 0.9 * $m[$i] + 0.1 * $slope[$i];
-                $v[$i] = 0.99 * $v[$i] + 0.01 * $slope[$i] ** 2;
-                $w[$i] = $weight - $step * ($m[$i] / (1 - 0.9 ** $round)) / (sqrt($v[$i] / (1 - 0.99 ** $round)) + 1e-6);
-            }
-        }
 
-        return array_map(static fn (int $i): float => round($w[$i], 3), $names) + self::BEFOREHAND;
+        return [$names, $units];
+    }
+
+    /**
+     * @param array<int, float>                     $slope
+     * @param list<array{array<int, float>, bool}>  $unit
+     * @param array<int, float>                     $w
+     */
+    private static function slope(array &$slope, array $unit, float $share, array $w): void
+    {
+        $worths = $right = [];
+        $most = 0.0;
+        foreach ($unit as $k => [$row, $true]) {
+            $worth = 0.0;
+            foreach ($row as $i => $value) {
+                $worth += $w[$i] * $value;
+            }
+            $worths[$k] = $worth;
+            $most = max($most, $worth);
+            if ($true) {
+                $right[$k] = true;
+            }
+        }
+        $sum = $of = 0.0;
+        foreach ($worths as $k => $worth) {
+            $worths[$k] = $e = exp($worth - $most);
+            $sum += $e;
+            $of += isset($right[$k]) ? $e : 0.0;
+        }
+        $sum += exp(-$most);
+        foreach ($unit as $k => [$row]) {
+            $off = $worths[$k] / $sum - (isset($right[$k]) ? $worths[$k] / $of : 0.0);
+            if (abs($off) > 1e-4) {
+                foreach ($row as $i => $value) {
+                    $slope[$i] += $share * $off * $value;
+                }
+            }
+        }
     }
 
     /** @return array{f1: float, right: int, said: int, true: int, wrong: list<string>, missed: list<string>, cells: array<int, array{int, int}>} */

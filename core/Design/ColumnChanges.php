@@ -178,22 +178,8 @@ final class ColumnChanges
         }
         $label = $is->name.'.'.$column->name;
         $now = $old->with(name: $column->name);
-        $required = !$column->nullable && $old->nullable;
-        $cast = new Cast($this->all->sql->writing->name($column->name));
-        if ($old->type !== $column->type) {
-            $cast = $this->all->sql->cast($this->all->sql->writing->name($column->name), $now, $column);
-            if (null !== $cast->loses) {
-                $this->all->add(
-                    Changes::COPY,
-                    \sprintf('%s is %s and no longer %s: %s', $label, $column->type, $old->type, $cast->words),
-                    $this->fitted($is, $now, $column, $cast),
-                    ChangeStep::LOSES,
-                    $is->name,
-                    [$was->name, $old->name],
-                );
-                $required = $required || !$column->nullable;
-            }
-        }
+        $cast = $this->cast($was, $is, $old, $column);
+        $required = !$column->nullable && ($old->nullable || null !== $cast->loses);
         $bare = $this->inline() ? $is : $is->with(checks: []);
         if ($other) {
             $words = $typed ? \sprintf('%s is %s', $label, $column->type) : \sprintf('%s is said otherwise', $label);
@@ -213,6 +199,29 @@ final class ColumnChanges
         if ([] !== $numbers) {
             $this->all->add(Changes::KEYS - 1, \sprintf('%s is numbered by the database', $label), $numbers, '', $is->name);
         }
+    }
+
+    /** How values become those of another type; what that loses is said. */
+    private function cast(Table $was, Table $is, Column $old, Column $column): Cast
+    {
+        $name = $this->all->sql->writing->name($column->name);
+        if ($old->type === $column->type) {
+            return new Cast($name);
+        }
+        $now = $old->with(name: $column->name);
+        $cast = $this->all->sql->cast($name, $now, $column);
+        if (null !== $cast->loses) {
+            $this->all->add(
+                Changes::COPY,
+                \sprintf('%s.%s is %s and no longer %s: %s', $is->name, $column->name, $column->type, $old->type, $cast->words),
+                $this->fitted($is, $now, $column, $cast),
+                ChangeStep::LOSES,
+                $is->name,
+                [$was->name, $old->name],
+            );
+        }
+
+        return $cast;
     }
 
     private function isSaidOtherwise(Table $was, Table $is, Column $old, Column $column): bool

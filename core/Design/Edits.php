@@ -42,20 +42,28 @@ final class Edits
             'rename attribute' => $self->renameAttribute($edit->of, $edit->name, $edit->said),
             'remove attribute' => $self->removeAttribute($edit->of, $edit->name),
             'move attribute' => $self->moveAttribute($edit->of, $edit->name, (int) $edit->said),
-            'add sentence' => $self->addSentence($edit->said),
-            'set sentence' => $self->setSentence((int) $edit->name, $edit->said),
-            'remove sentence' => $self->removeSentence((int) $edit->name),
-            'set rule' => $self->setRule($edit->name, $edit->said),
-            'set engine' => $self->setHead('/^\s+for /u', '' === $edit->said ? null : 'for '.$edit->said),
-            'say' => $self->say($edit->of, $edit->said),
-            'unsay' => $self->unsay($edit->of, $edit->said),
-            'add view' => $self->addView($edit->name, $edit->of, $edit->said),
-            'ask' => $self->ask($edit->said, $edit->of),
-            'answer' => $self->answer($edit->of, $edit->said, $edit->name),
-            default => throw new EditError(\sprintf('There is no change “%s”.', $edit->what)),
+            default => $self->beside($edit),
         };
 
         return $self->text();
+    }
+
+    /** What is said beside things and their attributes. */
+    private function beside(Edit $edit): void
+    {
+        match ($edit->what) {
+            'add sentence' => $this->addSentence($edit->said),
+            'set sentence' => $this->setSentence((int) $edit->name, $edit->said),
+            'remove sentence' => $this->removeSentence((int) $edit->name),
+            'set rule' => $this->setRule($edit->name, $edit->said),
+            'set engine' => $this->setHead('/^\s+for /u', '' === $edit->said ? null : 'for '.$edit->said),
+            'say' => $this->say($edit->of, $edit->said),
+            'unsay' => $this->unsay($edit->of, $edit->said),
+            'add view' => $this->addView($edit->name, $edit->of, $edit->said),
+            'ask' => $this->ask($edit->said, $edit->of),
+            'answer' => $this->answer($edit->of, $edit->said, $edit->name),
+            default => throw new EditError(\sprintf('There is no change “%s”.', $edit->what)),
+        };
     }
 
     // ---- things ----

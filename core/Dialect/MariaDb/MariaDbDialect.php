@@ -29,6 +29,7 @@ class MariaDbDialect extends Dialect
     private const EXACT = ['decimal', 'numeric', 'dec', 'fixed'];
     private const TEXT_LIMITS = ['tinytext' => '255 bytes', 'text' => '64 KB', 'mediumtext' => '16 MB', 'longtext' => '4 GB'];
     private const BYTES_LIMITS = ['tinyblob' => '255 bytes', 'blob' => '64 KB', 'mediumblob' => '16 MB', 'longblob' => '4 GB'];
+    private const TIMES = ['datetime' => 'date and time', 'timestamp' => 'instant', 'time' => 'time of day or duration'];
     private const SPATIAL = [
         'point' => 'point on a map', 'linestring' => 'line on a map', 'polygon' => 'area on a map', 'geometry' => 'shape on a map',
         'multipoint' => 'points on a map', 'multilinestring' => 'lines on a map', 'multipolygon' => 'areas on a map', 'geometrycollection' => 'shapes on a map',
@@ -112,19 +113,26 @@ class MariaDbDialect extends Dialect
             'tinyint' === $name && 1 === $first && !$text->unsigned => new Type(TypeFamily::Whole, $written, $name, 1, bits: 8),
             isset(self::BITS[$name]) => new Type(TypeFamily::Whole, $written, $name, bits: self::BITS[$name], unsigned: $text->unsigned),
             \in_array($name, self::EXACT, true) => new Type(TypeFamily::Number, $written, $name, $first ?? 10, $second ?? 0, unsigned: $text->unsigned),
-            'float' === $name || 'double' === $name || 'real' === $name => new Type(TypeFamily::Number, $written, $name, unsigned: $text->unsigned),
+            \in_array($name, ['float', 'double', 'real'], true) => new Type(TypeFamily::Number, $written, $name, unsigned: $text->unsigned),
             'varchar' === $name => new Type(TypeFamily::Text, $written, $name, $first ?? 0),
             'char' === $name => new Type(TypeFamily::Text, $written, $name, $first ?? 1),
-            isset(self::TEXT_LIMITS[$name]) => new Type(TypeFamily::Text, $written, $name),
-            isset(self::BYTES_LIMITS[$name]) => new Type(TypeFamily::Bytes, $written, $name),
-            'varbinary' === $name || 'binary' === $name => new Type(TypeFamily::Bytes, $written, $name, $first ?? 1),
+            \in_array($name, ['varbinary', 'binary'], true) => new Type(TypeFamily::Bytes, $written, $name, $first ?? 1),
             'bit' === $name => new Type(TypeFamily::Flag, $written, $name, $first ?? 1),
-            'enum' === $name || 'set' === $name => new Type(TypeFamily::Text, $written, $name, members: $text->members(), several: 'set' === $name),
+            \in_array($name, ['enum', 'set'], true) => new Type(TypeFamily::Text, $written, $name, members: $text->members(), several: 'set' === $name),
             \in_array($name, ['date', 'year', 'datetime', 'timestamp', 'time'], true) => new Type(TypeFamily::Time, $written, $name, scale: $first ?? 0),
-            'json' === $name => new Type(TypeFamily::Document, $written, $name),
-            'boolean' === $name => new Type(TypeFamily::Flag, $written, $name),
-            isset(self::SPATIAL[$name]) => new Type(TypeFamily::Spatial, $written, $name),
-            default => new Type('' === $written ? TypeFamily::Text : TypeFamily::Other, $written, $name),
+            default => new Type(self::family($name, $written), $written, $name),
+        };
+    }
+
+    private static function family(string $name, string $written): TypeFamily
+    {
+        return match (true) {
+            isset(self::TEXT_LIMITS[$name]) => TypeFamily::Text,
+            isset(self::BYTES_LIMITS[$name]) => TypeFamily::Bytes,
+            'json' === $name => TypeFamily::Document,
+            'boolean' === $name => TypeFamily::Flag,
+            isset(self::SPATIAL[$name]) => TypeFamily::Spatial,
+            default => '' === $written ? TypeFamily::Text : TypeFamily::Other,
         };
     }
 
@@ -144,12 +152,9 @@ class MariaDbDialect extends Dialect
             'binary' === $name => Amount::of(max(1, $type->length ?? 1), 'byte'),
             'bit' === $name => 1 === $type->length ? 'one bit (0 or 1)' : $type->length.' bits',
             'enum' === $name || 'set' === $name => TypeWords::members($type->members, $type->several),
-            'datetime' === $name => 'date and time'.TypeWords::fraction($type->scale ?? 0),
-            'timestamp' === $name => 'instant'.TypeWords::fraction($type->scale ?? 0),
-            'time' === $name => 'time of day or duration'.TypeWords::fraction($type->scale ?? 0),
+            isset(self::TIMES[$name]) => self::TIMES[$name].TypeWords::fraction($type->scale ?? 0),
             isset(self::PLAIN[$name]) => self::PLAIN[$name].($type->unsigned ? ', not negative' : ''),
-            isset(self::SPATIAL[$name]) => self::SPATIAL[$name],
-            default => $type->written,
+            default => self::SPATIAL[$name] ?? $type->written,
         };
     }
 

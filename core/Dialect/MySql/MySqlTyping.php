@@ -48,6 +48,16 @@ class MySqlTyping extends Typing
         'json_replace' => 1, 'json_remove' => 1, 'json_merge' => 1, 'json_merge_patch' => 1, 'json_merge_preserve' => 1, 'json_keys' => 1, 'json_quote' => 1,
         'json_compact' => 1, 'json_detailed' => 1, 'json_loose' => 1, 'json_search' => 1,
     ];
+    private const ALWAYS = [
+        'cume_dist' => 'double(12,10)', 'percent_rank' => 'double(12,10)', 'median' => 'double(18,10)', 'percentile_cont' => 'double(18,10)',
+        'percentile_disc' => 'double(18,10)', 'group_concat' => 'mediumtext', 'json_arrayagg' => 'mediumtext', 'json_objectagg' => 'mediumtext',
+        'now' => 'datetime', 'current_timestamp' => 'datetime', 'localtimestamp' => 'datetime', 'localtime' => 'datetime', 'sysdate' => 'datetime',
+        'utc_timestamp' => 'datetime', 'from_unixtime' => 'datetime', 'timestamp' => 'datetime', 'str_to_date' => 'datetime', 'convert_tz' => 'datetime',
+        'curdate' => 'date', 'current_date' => 'date', 'utc_date' => 'date', 'date' => 'date', 'last_day' => 'date', 'from_days' => 'date',
+        'makedate' => 'date', 'curtime' => 'time', 'current_time' => 'time', 'utc_time' => 'time', 'time' => 'time', 'timediff' => 'time',
+        'sec_to_time' => 'time', 'maketime' => 'time', 'unix_timestamp' => 'bigint(17)', 'md5' => 'varchar(32)', 'sha' => 'varchar(40)',
+        'sha1' => 'varchar(40)', 'uuid' => 'varchar(36)', 'dayname' => 'varchar(9)', 'monthname' => 'varchar(9)',
+    ];
     private const SAME_TEXT = ['upper' => 1, 'lower' => 1, 'ucase' => 1, 'lcase' => 1, 'trim' => 1, 'ltrim' => 1, 'rtrim' => 1, 'reverse' => 1];
 
     public function literal(string $kind, string $text): ?string
@@ -150,29 +160,16 @@ class MySqlTyping extends Typing
         if (isset(self::SAME_TEXT[$name])) {
             return $this->text($this->characters($types['trim' === $name ? \count($types) - 1 : 0] ?? null));
         }
+        $found = self::ALWAYS[$name] ?? $this->textual($name, $types, $literals);
+        if (isset(self::DOUBLES[$name]) || isset(self::LONG[$name])) {
+            return isset(self::LONG[$name]) ? 'longtext' : 'double';
+        }
 
-        return match ($name) {
+        return $found ?? match ($name) {
             'sum' => $this->summed($first, 22, 0),
             'avg' => $this->summed($first, 4, 4),
-            'std', 'stddev', 'stddev_pop', 'stddev_samp', 'variance', 'var_pop', 'var_samp' => match (true) {
-                null === $first => null,
-                self::isExact($first) => 'double(26,'.($this->precision($first)[1] + 4).')',
-                default => 'double',
-            },
+            'std', 'stddev', 'stddev_pop', 'stddev_samp', 'variance', 'var_pop', 'var_samp' => $this->deviation($first),
             'min', 'max', 'any_value', 'first_value', 'last_value', 'nth_value', 'lag', 'lead' => $this->picked($first),
-            'cume_dist', 'percent_rank' => 'double(12,10)',
-            'median', 'percentile_cont', 'percentile_disc' => 'double(18,10)',
-            'group_concat', 'json_arrayagg', 'json_objectagg' => 'mediumtext',
-            'concat' => $this->text(array_sum(array_map($this->characters(...), $types))),
-            'concat_ws' => $this->text(
-                array_sum(array_map($this->characters(...), \array_slice($types, 1))) + $this->characters($first) * max(0, \count($types) - 2),
-            ),
-            'substr', 'substring', 'mid' => $this->text(isset($literals[2]) ? min((int) $literals[2], $this->characters($first)) : $this->characters($first)),
-            'substring_index', 'quote' => $this->text($this->characters($first)),
-            'left', 'right' => $this->text(isset($literals[1]) ? min((int) $literals[1], $this->characters($first)) : $this->characters($first)),
-            'lpad', 'rpad' => isset($literals[1]) ? $this->text((int) $literals[1]) : null,
-            'repeat' => isset($literals[1]) ? $this->text($this->characters($first) * (int) $literals[1]) : null,
-            'char' => $this->text(max(1, \count($types))),
             'coalesce', 'ifnull', 'nvl', 'greatest', 'least' => $this->common($types),
             'if', 'iif', 'nvl2' => $this->common(\array_slice($types, 1)),
             'nullif' => $this->picked($first),
@@ -180,20 +177,42 @@ class MySqlTyping extends Typing
             'ceil', 'ceiling', 'floor' => $this->leveled($first),
             'abs' => $first,
             'mod' => $this->arithmetic('MOD', $types),
-            'now', 'current_timestamp', 'localtimestamp', 'localtime', 'sysdate', 'utc_timestamp', 'from_unixtime', 'timestamp', 'str_to_date',
-            'convert_tz' => 'datetime',
-            'curdate', 'current_date', 'utc_date', 'date', 'last_day', 'from_days', 'makedate' => 'date',
-            'curtime', 'current_time', 'utc_time', 'time', 'timediff', 'sec_to_time', 'maketime' => 'time',
             'date_add', 'date_sub', 'adddate', 'subdate' => $this->moved($first, $types[1] ?? null),
             'timestampadd' => $this->moved($types[2] ?? null, 'interval '.strtolower($literals[0] ?? 'second')),
-            'unix_timestamp' => 'bigint(17)',
-            'md5' => 'varchar(32)', 'sha', 'sha1' => 'varchar(40)', 'uuid' => 'varchar(36)', 'dayname', 'monthname' => 'varchar(9)',
-            'database', 'schema', 'user', 'current_user', 'version' => null,
-            default => match (true) {
-                isset(self::DOUBLES[$name]) => 'double',
-                isset(self::LONG[$name]) => 'longtext',
-                default => null,
-            },
+            default => null,
+        };
+    }
+
+    private function deviation(?string $type): ?string
+    {
+        if (null === $type) {
+            return null;
+        }
+
+        return self::isExact($type) ? 'double(26,'.($this->precision($type)[1] + 4).')' : 'double';
+    }
+
+    /**
+     * Functions that give text, by how long it may be.
+     *
+     * @param list<?string>      $types
+     * @param array<int, string> $literals
+     */
+    private function textual(string $name, array $types, array $literals): ?string
+    {
+        $length = $this->characters($types[0] ?? null);
+        $said = isset($literals[1]) ? (int) $literals[1] : null;
+
+        return match ($name) {
+            'concat' => $this->text(array_sum(array_map($this->characters(...), $types))),
+            'concat_ws' => $this->text(array_sum(array_map($this->characters(...), \array_slice($types, 1))) + $length * max(0, \count($types) - 2)),
+            'substr', 'substring', 'mid' => $this->text(isset($literals[2]) ? min((int) $literals[2], $length) : $length),
+            'substring_index', 'quote' => $this->text($length),
+            'left', 'right' => $this->text(null === $said ? $length : min($said, $length)),
+            'lpad', 'rpad' => null === $said ? null : $this->text($said),
+            'repeat' => null === $said ? null : $this->text($length * $said),
+            'char' => $this->text(max(1, \count($types))),
+            default => null,
         };
     }
 

@@ -219,7 +219,18 @@ class MySqlWriting
         if (1 !== preg_match('/^(?:[-+*\/%<>=!|&^]+|AND|OR|XOR|DIV|MOD)$/', $sign)) {
             throw new \UnexpectedValueException();
         }
-        $word = match ($sign) {
+        $word = $this->word($sign);
+        $written = $this->operand($operands[0], $binding);
+        foreach (\array_slice($operands, 1) as $operand) {
+            $written .= " $word ".$this->operand($operand, $binding + (\in_array($word, ['and', 'or'], true) ? 0 : 1));
+        }
+
+        return $written;
+    }
+
+    private function word(string $sign): string
+    {
+        return match ($sign) {
             'AND', '&&' => 'and',
             'OR', '||' => 'or',
             'XOR' => 'xor',
@@ -227,12 +238,6 @@ class MySqlWriting
             '%', 'MOD' => $this->modulo(),
             default => $sign,
         };
-        $written = $this->operand($operands[0], $binding);
-        foreach (\array_slice($operands, 1) as $operand) {
-            $written .= " $word ".$this->operand($operand, $binding + (\in_array($word, ['and', 'or'], true) ? 0 : 1));
-        }
-
-        return $written;
     }
 
     private function interval(Operation $interval): string
