@@ -239,22 +239,11 @@ final readonly class SourceBench
     private function made(): void
     {
         Schema::make($this->mariaDb);
-        $server = new \PDO(
-            'pgsql:host=127.0.0.1;port='.self::postgreSql()->port.';dbname=postgres',
-            'fasti',
-            '',
-            [\PDO::ATTR_ERRMODE => \PDO::ERRMODE_EXCEPTION],
-        );
-        $there = $server->query("SELECT 1 FROM pg_database WHERE datname = 'fasti_bench'");
+        $there = self::server('postgres')->query("SELECT 1 FROM pg_database WHERE datname = 'fasti_bench'");
         if (false === $there || false === $there->fetchColumn()) {
-            $server->exec('CREATE DATABASE fasti_bench');
+            self::server('postgres')->exec('CREATE DATABASE fasti_bench');
         }
-        $server = new \PDO(
-            'pgsql:host=127.0.0.1;port='.self::postgreSql()->port.';dbname=fasti_bench',
-            'fasti',
-            '',
-            [\PDO::ATTR_ERRMODE => \PDO::ERRMODE_EXCEPTION],
-        );
+        $server = self::server('fasti_bench');
         $count = $server->query("SELECT COUNT(*) FROM pg_class WHERE relkind = 'r' AND relnamespace = 'public'::regnamespace");
         $full = false !== $count && Schema::TABLES === (int) $count->fetchColumn();
         $file = self::FOLDER.'/schema.sqlite';
@@ -273,19 +262,7 @@ final readonly class SourceBench
             $server->exec('DROP SCHEMA public CASCADE; CREATE SCHEMA public');
         }
         foreach ($tables as $table) {
-            $lines = array_map(
-                static fn (Column $column): string => '"'.$column->name.'" '.(string) preg_replace(
-                    ['/^int\(.*/', '/^bigint.*/', '/^tinyint.*/', '/^datetime/', '/^enum.*/'],
-                    ['integer', 'bigint', 'smallint', 'timestamp', 'varchar(10)'],
-                    $column->type,
-                ).($column->nullable ? '' : ' NOT NULL'),
-                $table->columns,
-            );
-            $lines[] = 'PRIMARY KEY (id)';
-            foreach ($table->foreignKeys as $key) {
-                $lines[] = \sprintf('CONSTRAINT "%s" FOREIGN KEY ("%s") REFERENCES "%s" (id)', $key->name, $key->columns[0], $key->references->table);
-            }
-            $sql = \sprintf('CREATE TABLE "%s" (%s)', $table->name, implode(', ', $lines));
+            $sql = self::statement($table);
             $lite->exec($sql);
             if (!$full) {
                 $server->exec($sql);
@@ -302,6 +279,31 @@ final readonly class SourceBench
         }
         $lite->commit();
         $server->exec('ANALYZE');
+    }
+
+    private static function server(string $database): \PDO
+    {
+        $dsn = 'pgsql:host=127.0.0.1;port='.self::postgreSql()->port.';dbname='.$database;
+
+        return new \PDO($dsn, 'fasti', '', [\PDO::ATTR_ERRMODE => \PDO::ERRMODE_EXCEPTION]);
+    }
+
+    private static function statement(Table $table): string
+    {
+        $lines = array_map(
+            static fn (Column $column): string => '"'.$column->name.'" '.(string) preg_replace(
+                ['/^int\(.*/', '/^bigint.*/', '/^tinyint.*/', '/^datetime/', '/^enum.*/'],
+                ['integer', 'bigint', 'smallint', 'timestamp', 'varchar(10)'],
+                $column->type,
+            ).($column->nullable ? '' : ' NOT NULL'),
+            $table->columns,
+        );
+        $lines[] = 'PRIMARY KEY (id)';
+        foreach ($table->foreignKeys as $key) {
+            $lines[] = \sprintf('CONSTRAINT "%s" FOREIGN KEY ("%s") REFERENCES "%s" (id)', $key->name, $key->columns[0], $key->references->table);
+        }
+
+        return \sprintf('CREATE TABLE "%s" (%s)', $table->name, implode(', ', $lines));
     }
 
     private function dumped(): string

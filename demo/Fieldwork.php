@@ -191,6 +191,12 @@ final class Fieldwork
                 ],
             );
         }
+        $this->kinds();
+        $this->instruments();
+    }
+
+    private function kinds(): void
+    {
         foreach ([
             ['m', 'metre'], ['m3/s', 'cubic metre per second'], ['°C', 'degree Celsius'], ['mg/l', 'milligram per litre'],
             ['µS/cm', 'microsiemens per centimetre'], ['NTU', 'turbidity unit'], ['1', 'plain number'],
@@ -214,6 +220,10 @@ final class Fieldwork
         ] as $i => [$maker, $model]) {
             $this->put('instrument_model', [$i + 1, $maker, $model, null]);
         }
+    }
+
+    private function instruments(): void
+    {
         for ($i = 1; $i <= 120; ++$i) {
             $this->put('instrument', [$i, 1 + $i % 4, \sprintf('%s-%05d', ['FP', 'OX'][$i % 2], mt_rand(10000, 99999) + $i), $this->date(0, 240)]);
             $this->put('deployment', [$i, $i, 1 + $i % 48, $this->date(250, 500), 0 === $i % 5 ? $this->date(900, 1090) : null]);

@@ -46,6 +46,20 @@ final class Mart
                         }, (array) $row)).')', $chunk)));
             }
         };
+        self::places($put);
+        $days = self::days($put);
+        self::facts($put);
+        self::stock($put, $days);
+        $database->exec(
+            'INSERT INTO month_summary SELECT d.year, d.month, f.station_id, SUM(f.readings), 0 FROM reading_day f JOIN day d ON d.day_id = f.day_id GROUP '
+                .'BY d.year, d.month, f.station_id',
+        );
+        $database->commit();
+    }
+
+    /** @param \Closure(string, list<list<string|int|float|null>>): void $put */
+    private static function places(\Closure $put): void
+    {
         $put('catchment', [[1, 'Arrow valley'], [2, 'Mere and Sallow'], [3, 'Upper Tinker']]);
         $reaches = $stations = [];
         for ($i = 1; $i <= 9; ++$i) {
@@ -60,6 +74,15 @@ final class Mart
         }
         $put('reach', $reaches);
         $put('station', $stations);
+    }
+
+    /**
+     * @param \Closure(string, list<list<string|int|float|null>>): void $put
+     *
+     * @return list<array{int, string, int, int, string}>
+     */
+    private static function days(\Closure $put): array
+    {
         $days = [];
         for ($i = 1; $i <= self::DAYS; ++$i) {
             $at = (int) gmmktime(0, 0, 0, 10, $i, 2022);
@@ -69,6 +92,13 @@ final class Mart
             ];
         }
         $put('day', $days);
+
+        return $days;
+    }
+
+    /** @param \Closure(string, list<list<string|int|float|null>>): void $put */
+    private static function facts(\Closure $put): void
+    {
         $put('parameter', array_map(static fn (int $i): array => [$i + 1, ...\array_slice(self::PARAMETERS[$i], 0, 3)], array_keys(self::PARAMETERS)));
         $put('species', array_map(static fn (int $i): array => [$i + 1, ...self::SPECIES[$i]], array_keys(self::SPECIES)));
         $facts = $sightings = [];
@@ -90,6 +120,14 @@ final class Mart
         }
         $put('reading_day', $facts);
         $put('sighting', $sightings);
+    }
+
+    /**
+     * @param \Closure(string, list<list<string|int|float|null>>): void $put
+     * @param list<array{int, string, int, int, string}>               $days
+     */
+    private static function stock(\Closure $put, array $days): void
+    {
         // What lies in store at the end of each month, for each thing that is measured.
         $store = [];
         foreach ($days as $i => [$day, , , $month]) {
@@ -101,10 +139,5 @@ final class Mart
         // Eels stand in two groups: whoever joins the groups counts them twice.
         $groups = ['mammals', 'birds', 'birds', 'fish', 'fish', 'shellfish', 'mammals', 'birds'];
         $put('species_group', [...array_map(static fn (int $i): array => [$i + 1, $groups[$i]], array_keys($groups)), [5, 'migrants']]);
-        $database->exec(
-            'INSERT INTO month_summary SELECT d.year, d.month, f.station_id, SUM(f.readings), 0 FROM reading_day f JOIN day d ON d.day_id = f.day_id GROUP '
-                .'BY d.year, d.month, f.station_id',
-        );
-        $database->commit();
     }
 }

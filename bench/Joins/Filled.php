@@ -41,6 +41,8 @@ final class Filled implements Rows
     private \Random\Randomizer $chance;
     /** @var array<string, list<list<string|int|null>>> keys of the rows of each table, by its place */
     private array $keys = [];
+    /** @var array<string, true> keys of rows that are there, with their table */
+    private array $seen = [];
 
     public function __construct(private readonly Catalog $catalog, int $seed)
     {
@@ -95,20 +97,16 @@ final class Filled implements Rows
 
     private function fill(Table $table): void
     {
-        $quoted = static fn (string $name): string => '"'.str_replace('"', '""', $name).'"';
+        $quoted = self::quoted(...);
         $primary = $table->primaryKey->columns ?? [];
         $columns = array_map(static fn (Column $column): string => $quoted($column->name).' '.$column->type, $table->columns);
-        $this->pdo->exec(
-            'CREATE TABLE '.$quoted($table->name).' ('.implode(', ', $columns).([] === $primary ? '' : ', PRIMARY KEY ('.implode(
-                ', ',
-                array_map($quoted, $primary),
-            ).')').')',
-        );
+        if ([] !== $primary) {
+            $columns[] = 'PRIMARY KEY ('.implode(', ', array_map($quoted, $primary)).')';
+        }
+        $this->pdo->exec('CREATE TABLE '.$quoted($table->name).' ('.implode(', ', $columns).')');
         $leading = [];
         foreach ($table->foreignKeys as $key) {
-            foreach ($key->columns as $column) {
-                $leading[$column] = true;
-            }
+            $leading += array_fill_keys($key->columns, true);
         }
         $n = 1 === \count($primary) && !isset($leading[$primary[0]]) ? [12, 40, 90, 160, 400, 900][$this->int(0, 5)] : $this->int(200, 900);
         if (1 === \count($primary) && str_starts_with((string) $table->column($primary[0])?->type, 'varchar')) {
@@ -128,7 +126,6 @@ final class Filled implements Rows
         foreach ($table->columns as $column) {
             $kinds[$column->name] = [5, 30, 100, 400, 3000, 90000][$this->int(0, 5)];
         }
-        $seen = [];
         $this->pdo->beginTransaction();
         for ($row = 0; $row < $n; ++$row) {
             $values = [];
@@ -143,26 +140,39 @@ final class Filled implements Rows
                     $values[$column] = $drawn[$k] ?? $values[$column] ?? null;
                 }
             }
-            foreach ($primary as $column) {
-                if (null === ($values[$column] ?? null)) {
-                    continue 2;
-                }
-            }
-            $id = implode("\0", array_map(static fn (string $column): string => (string) $values[$column], $primary));
-            if ([] !== $primary && isset($seen[$id])) {
-                continue;
-            }
-            $seen[$id] = true;
-            if ([] !== $primary) {
-                $this->keys[$table->place()->key()][] = array_map(
-                    static fn (string $column): string|int|null => \is_float($values[$column] ?? null) ? (int) $values[$column] : $values[$column] ?? null,
-                    $primary,
-                );
-            }
-            $ordered = array_map(static fn (Column $column): string|int|float|null => $values[$column->name] ?? null, $table->columns);
-            $this->pdo->prepare('INSERT INTO '.$quoted($table->name).' VALUES ('.implode(',', array_fill(0, \count($ordered), '?')).')')->execute($ordered);
+            $this->put($table, $primary, $values);
         }
         $this->pdo->commit();
+    }
+
+    /**
+     * A row, unless its key is empty or there already.
+     *
+     * @param list<string>                         $primary
+     * @param array<string, string|int|float|null> $values
+     */
+    private function put(Table $table, array $primary, array $values): void
+    {
+        $key = array_map(static fn (string $column): string|int|float|null => $values[$column] ?? null, $primary);
+        $id = $table->place()->key()."\1".implode("\0", array_map(strval(...), $key));
+        if (\in_array(null, $key, true) || ([] !== $primary && isset($this->seen[$id]))) {
+            return;
+        }
+        $this->seen[$id] = true;
+        if ([] !== $primary) {
+            $this->keys[$table->place()->key()][] = array_map(
+                static fn (string|int|float|null $one): string|int|null => \is_float($one) ? (int) $one : $one,
+                $key,
+            );
+        }
+        $ordered = array_map(static fn (Column $column): string|int|float|null => $values[$column->name] ?? null, $table->columns);
+        $places = implode(',', array_fill(0, \count($ordered), '?'));
+        $this->pdo->prepare('INSERT INTO '.self::quoted($table->name)." VALUES ($places)")->execute($ordered);
+    }
+
+    private static function quoted(string $name): string
+    {
+        return '"'.str_replace('"', '""', $name).'"';
     }
 
     private function mend(Table $table): void

@@ -182,10 +182,7 @@ final class Made
         $number = isset($this->style['uuid']) && '' === $key && 0 === $this->chance->getInt(0, 2) ? 'char(36)' : 'integer';
         $parts = [];
         if ('' === $key || 'noid' === $key) {
-            $parts[] = ['words' => match ($this->style['key']) {
-                'id' => ['id'], 'table' => [...$base, 'id'], 'no' => [...$base, 'no'], 'key' => [...$base, 'key'], 'oid' => ['oid'],
-                'abbrid' => [...$base, 'id'], 'before' => ['id', ...$base], default => ['id'],
-            }, 'type' => $number];
+            $parts[] = ['words' => $this->ownKey($base), 'type' => $number];
         }
         foreach ('' === $key || 'noid' === $key ? [] : array_map(trim(...), explode(',', $key)) as $part) {
             if (1 === preg_match('/^(?:>|=) (.+)$/', $part, $m)) {
@@ -201,6 +198,19 @@ final class Made
             }
         }
         $this->known[$table] = ['words' => $words, 'key' => $parts, 'surrogate' => '' === $key];
+    }
+
+    /**
+     * @param list<string> $base
+     *
+     * @return list<string>
+     */
+    private function ownKey(array $base): array
+    {
+        return match ($this->style['key']) {
+                'id' => ['id'], 'table' => [...$base, 'id'], 'no' => [...$base, 'no'], 'key' => [...$base, 'key'], 'oid' => ['oid'],
+                'abbrid' => [...$base, 'id'], 'before' => ['id', ...$base], default => ['id'],
+            };
     }
 
     /**
@@ -291,17 +301,7 @@ final class Made
                 $put($words, $type, $nullable);
             }
         }
-        foreach ([
-            'created' => ['created at', 'status'],
-            'modified' => ['modified on', 'notes'],
-            'changed' => ['changed at', 'changed by'],
-            'both' => ['created at', 'updated at', 'type'],
-            '' => [],
-        ][$this->style['noise'] ?? ''] ?? [] as $field) {
-            if (0 !== $this->chance->getInt(0, 2)) {
-                $put(explode(' ', $field), 'changed by' === $field ? 'varchar(30)' : self::attribute(explode(' ', $field))[1], true);
-            }
-        }
+        $this->noise($put);
 
         return new Table(
             '',
@@ -314,6 +314,26 @@ final class Made
             $foreign,
             $indexes,
         );
+    }
+
+    /**
+     * Fields that every table has.
+     *
+     * @param \Closure(list<string>, string, bool): string $put
+     */
+    private function noise(\Closure $put): void
+    {
+        foreach ([
+            'created' => ['created at', 'status'],
+            'modified' => ['modified on', 'notes'],
+            'changed' => ['changed at', 'changed by'],
+            'both' => ['created at', 'updated at', 'type'],
+            '' => [],
+        ][$this->style['noise'] ?? ''] ?? [] as $field) {
+            if (0 !== $this->chance->getInt(0, 2)) {
+                $put(explode(' ', $field), 'changed by' === $field ? 'varchar(30)' : self::attribute(explode(' ', $field))[1], true);
+            }
+        }
     }
 
     /** @param list<string> $names */
