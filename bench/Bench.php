@@ -324,7 +324,9 @@ final class Bench
     private function account(): void
     {
         $account = new Account();
-        [$account->email, $account->name, $account->role] = ['bench@example.org', 'Bench', Role::Steward];
+        $account->email = 'bench@example.org';
+        $account->name = 'Bench';
+        $account->role = Role::Steward;
         $account->setPassword($this->service(UserPasswordHasherInterface::class)->hashPassword($account, 'bench-password'));
         $entities = $this->service(EntityManagerInterface::class);
         $entities->persist($account);

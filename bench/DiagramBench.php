@@ -101,7 +101,8 @@ final readonly class DiagramBench
         [$tablets, $lines] = Drawn::schema(173, 226, 1);
         $svg = SvgDrawing::draw(Layout::of($tablets, $lines, Detail::Keys, shape: 825 / 578), new TitleBlock('Bench'), true);
         preg_match('/ width="([\d.]+)" height="([\d.]+)"/', $svg, $m);
-        [$width, $height] = [(float) ($m[1] ?? 1), (float) ($m[2] ?? 1)];
+        $width = (float) ($m[1] ?? 1);
+        $height = (float) ($m[2] ?? 1);
         // An x of Source Code Pro is 0.486 of its size high.
         $letters = 12.5 * 0.486 * min(825 / max($width, $height), 578 / min($width, $height));
         ($this->say)('173 tables on A1, height of small letters', \sprintf('%.2f mm', $letters), '', $letters, 1.2, true);

@@ -131,7 +131,9 @@ final readonly class LoadDemoCommand
         foreach (self::PASSWORDS as $email => [$name, $role, $password]) {
             if (null === $this->entities->getRepository(Account::class)->findOneBy(['email' => $email])) {
                 $account = new Account();
-                [$account->email, $account->name, $account->role] = [$email, $name, $role];
+                $account->email = $email;
+                $account->name = $name;
+                $account->role = $role;
                 $account->setPassword($this->hasher->hashPassword($account, $password));
                 $this->entities->persist($account);
             }
@@ -184,13 +186,11 @@ final readonly class LoadDemoCommand
                 continue;
             }
             $source = new Source();
-            [
-                $source->name,
-                $source->purpose,
-                $source->owner,
-                $source->connection()->engine,
-                $source->connection()->path,
-            ] = [$name, $purpose, $owner, $engine, $this->filesDir.$path];
+            $source->name = $name;
+            $source->purpose = $purpose;
+            $source->owner = $owner;
+            $source->connection()->engine = $engine;
+            $source->connection()->path = $this->filesDir.$path;
             $source->choose(new Choice());
             $this->entities->persist($source);
             $this->entities->flush();
@@ -276,7 +276,8 @@ final readonly class LoadDemoCommand
         $file = json_decode($json, true, 64, \JSON_THROW_ON_ERROR);
         foreach ($file['trials'] as $trial) {
             $one = $this->kept->keepTrial($kept, $trial['name'], OpenForm::read(Trial::class, $trial['question']), $steward);
-            [$one->neededBy, $one->expected] = [$trial['neededBy'], $trial['expected'] ?? ''];
+            $one->neededBy = $trial['neededBy'];
+            $one->expected = $trial['expected'] ?? '';
         }
         $this->kept->save();
         $this->editing->follow($kept, false);
@@ -291,7 +292,9 @@ final readonly class LoadDemoCommand
         $source->purpose = 'What happens in the field: stations, readings, visits, samples, sightings, barriers and alerts.';
         $source->owner = 'Oona Lisk';
         $source->connection()->engine = 'mariadb';
-        [$source->connection()->host, $source->connection()->port, $source->connection()->account] = [$this->host, $this->port, self::ACCOUNT];
+        $source->connection()->host = $this->host;
+        $source->connection()->port = $this->port;
+        $source->connection()->account = self::ACCOUNT;
         $source->connection()->sealedSecret = $this->vault->seal(self::SECRET);
         $source->choose(new Choice());
         $this->entities->persist($source);

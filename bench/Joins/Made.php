@@ -208,9 +208,9 @@ final class Made
     private function ownKey(array $base): array
     {
         return match ($this->style['key']) {
-                'id' => ['id'], 'table' => [...$base, 'id'], 'no' => [...$base, 'no'], 'key' => [...$base, 'key'], 'oid' => ['oid'],
-                'abbrid' => [...$base, 'id'], 'before' => ['id', ...$base], default => ['id'],
-            };
+            'id' => ['id'], 'table' => [...$base, 'id'], 'no' => [...$base, 'no'], 'key' => [...$base, 'key'], 'oid' => ['oid'],
+            'abbrid' => [...$base, 'id'], 'before' => ['id', ...$base], default => ['id'],
+        };
     }
 
     /**

@@ -77,7 +77,8 @@ final readonly class Mistakes
         $asks = $node instanceof Stmt\If_ || $node instanceof Stmt\ElseIf_ || ($node instanceof Expr\Ternary && null !== $node->if);
         if ($asks && !$node->cond instanceof BinaryOp
             && !$node->cond instanceof Expr\BooleanNot) {
-            [$from, $to] = [$node->cond->getStartFilePos(), $node->cond->getEndFilePos() + 1];
+            $from = $node->cond->getStartFilePos();
+            $to = $node->cond->getEndFilePos() + 1;
 
             return [['condition', $from, $to, '!('.substr($code, $from, $to - $from).')']];
         }
@@ -142,8 +143,10 @@ final readonly class Mistakes
             if (null === $next || $argument->unpack || $next->unpack || null !== $argument->name || null !== $next->name) {
                 continue;
             }
-            [$a, $b] = [$argument->getStartFilePos(), $argument->getEndFilePos() + 1];
-            [$c, $d] = [$next->getStartFilePos(), $next->getEndFilePos() + 1];
+            $a = $argument->getStartFilePos();
+            $b = $argument->getEndFilePos() + 1;
+            $c = $next->getStartFilePos();
+            $d = $next->getEndFilePos() + 1;
             $swapped = substr($code, $c, $d - $c).substr($code, $b, $c - $b).substr($code, $a, $b - $a);
             // Of the least and the greatest of some the order says nothing.
             $ordered = !$node instanceof Expr\FuncCall || !$node->name instanceof Node\Name || !\in_array($node->name->toLowerString(), ['min', 'max'], true);

@@ -57,7 +57,11 @@ final class Mutants
         $found = [];
         foreach ($names as $name) {
             $room = 'src' === $name ? $this->room('src', 'src', $each ?: self::OF_APPLICATION) : $this->room($name, "core/$name", $each ?: self::EACH);
-            'src' === $name ? $this->application($room) : $this->core($room);
+            if ('src' === $name) {
+                $this->application($room);
+            } else {
+                $this->core($room);
+            }
             $found[] = $room;
             $this->tell($room);
         }
@@ -77,7 +81,8 @@ final class Mutants
                 }
             }
         }
-        [$sample, $equal] = [[], 0];
+        $sample = [];
+        $equal = 0;
         foreach ($by as $kind => $mutants) {
             ksort($mutants);
             $by[$kind] = $this->chance->shuffleArray(array_values($mutants));

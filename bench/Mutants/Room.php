@@ -37,7 +37,8 @@ final class Room
         if (0 === $of) {
             return [0.0, 1.0];
         }
-        [$z, $p] = [1.96, $hits / $of];
+        $z = 1.96;
+        $p = $hits / $of;
         $middle = ($p + $z ** 2 / (2 * $of)) / (1 + $z ** 2 / $of);
         $half = $z / (1 + $z ** 2 / $of) * sqrt($p * (1 - $p) / $of + $z ** 2 / (4 * $of ** 2));
 

@@ -37,7 +37,8 @@ final class Child
         fwrite($pipes[3], $handed);
         fclose($pipes[3]);
         unset($pipes[3]);
-        [$this->process, $this->pipes] = [$process, $pipes];
+        $this->process = $process;
+        $this->pipes = $pipes;
         foreach ($pipes as $pipe) {
             stream_set_blocking($pipe, false);
         }
@@ -186,7 +187,11 @@ final class Child
                 fclose($pipe);
                 unset($this->pipes[$number]);
             }
-            1 === $number ? $this->out .= $part : $this->said = substr($this->said.$part, -8192);
+            if (1 === $number) {
+                $this->out .= $part;
+            } else {
+                $this->said = substr($this->said.$part, -8192);
+            }
         }
 
         return [] !== $this->pipes && (isset($this->pipes[1]) || isset($this->pipes[2]));

@@ -320,7 +320,8 @@ final class Checks
             }
         }
         foreach ($pairs as [$a, $b]) {
-            [$a, $b] = [Names::key($a), Names::key($b)];
+            $a = Names::key($a);
+            $b = Names::key($b);
             if (isset($of[$a], $of[$b])) {
                 $of[$find($a)] = $find($b);
             }

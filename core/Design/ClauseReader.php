@@ -84,7 +84,10 @@ final class ClauseReader
     {
         $unique = str_starts_with($pieces[0]->text, 'looked up as one only by ');
         $parts = $sql = [];
-        [$name, $method, $where, $comment] = [null, '', null, ''];
+        $name = null;
+        $method = '';
+        $where = null;
+        $comment = '';
         foreach ($pieces as $i => $piece) {
             if ($i > 0 && null !== ($m = $piece->match('/^(kept as|with|where|meaning) (»)$/u'))) {
                 match ($m[0]) {
@@ -110,12 +113,16 @@ final class ClauseReader
     /** @param list<Piece> $pieces */
     public function trigger(array $pieces, string $name): Trigger
     {
-        [$timing, $event, $body, $statement] = ['', '', null, ''];
+        $timing = '';
+        $event = '';
+        $body = null;
+        $statement = '';
         foreach (\array_slice($pieces, 1) as $piece) {
             if (null !== ($m = $piece->match(
                 '/^(before|after|instead of) ((?:insert|update|delete|truncate)(?: or (?:insert|update|delete|truncate))*)$/ui',
             ))) {
-                [$timing, $event] = [strtoupper($m[0]), strtoupper($m[1])];
+                $timing = strtoupper($m[0]);
+                $event = strtoupper($m[1]);
             } elseif ($piece->isQuoted()) {
                 $body = $piece->quotes[0];
             } elseif (null !== ($m = $piece->match('/^made by (»)$/u'))) {

@@ -99,7 +99,11 @@ final class ColumnChanges
         );
         // A parent may have got another key by then.
         $leads = [] !== array_filter($is->foreignKeys, static fn (ForeignKey $lead): bool => \in_array($column->name, $lead->columns, true));
-        $leads ? $this->refill($is, $column, $is->name.'.'.$column->name) : $this->fill($is, $column, true);
+        if ($leads) {
+            $this->refill($is, $column, $is->name.'.'.$column->name);
+        } else {
+            $this->fill($is, $column, true);
+        }
         $this->all->add(
             $leads ? Changes::KEYS - 1 : self::CHANGE,
             \sprintf('%s.%s is required', $is->name, $column->name),
@@ -161,7 +165,8 @@ final class ColumnChanges
             if (false === $there) {
                 return 'NULL';
             }
-            [$column, $far] = [(string) $there, $this->all->old[$before]];
+            $column = (string) $there;
+            $far = $this->all->old[$before];
         }
 
         return $this->all->sql->someOf($this->all->sql->writing->name($column), null === $far ? $lead->references->table : $this->all->placed($far));
@@ -171,31 +176,35 @@ final class ColumnChanges
     {
         // While a table has no key, nothing in it is numbered: its key says it again.
         $column = $this->all->keysOf->rekeyed($was, $is) && $this->inline() ? $column->with(autoNumbered: false) : $column;
-        $typed = $old->type !== $column->type || $old->collation !== $column->collation || $old->charset !== $column->charset;
+        $typed = [$old->type, $old->collation, $old->charset] !== [$column->type, $column->collation, $column->charset];
         $other = $typed || $this->isSaidOtherwise($was, $is, $old, $column);
         if (!$other && $old->nullable === $column->nullable) {
             return;
         }
         $label = $is->name.'.'.$column->name;
-        $now = $old->with(name: $column->name);
         $cast = $this->cast($was, $is, $old, $column);
         $required = !$column->nullable && ($old->nullable || null !== $cast->loses);
         $bare = $this->inline() ? $is : $is->with(checks: []);
         if ($other) {
             $words = $typed ? \sprintf('%s is %s', $label, $column->type) : \sprintf('%s is said otherwise', $label);
             $then = $required && !$this->all->sql->rebuilds() ? $column->with(nullable: true) : $column;
-            $statements = $this->all->sql->changeColumn($bare, $now, $then, $cast);
+            $statements = $this->all->sql->changeColumn($bare, $old->with(name: $column->name), $then, $cast);
             if ([] !== $statements) {
                 $this->all->add(self::CHANGE, $words, $statements, $typed ? ChangeStep::LOCKS : '', $is->name, [$was->name, $old->name]);
             }
         }
-        $numbers = $column->autoNumbered && !$old->autoNumbered && null === $column->default ? $this->all->sql->numbers($is, $column) : [];
         if ($required) {
             $this->refill($is, $column, $label);
             $this->all->add(Changes::KEYS - 1, \sprintf('%s is required', $label), $this->all->sql->required($bare, $column), '', $is->name);
         } elseif ($old->nullable !== $column->nullable && (!$other || !$this->says($was, $is))) {
             $this->all->add(self::CHANGE, \sprintf('%s may be empty', $label), $this->all->sql->required($bare, $column), '', $is->name);
         }
+        $this->number($is, $old, $column, $label);
+    }
+
+    private function number(Table $is, Column $old, Column $column, string $label): void
+    {
+        $numbers = $column->autoNumbered && !$old->autoNumbered && null === $column->default ? $this->all->sql->numbers($is, $column) : [];
         if ([] !== $numbers) {
             $this->all->add(Changes::KEYS - 1, \sprintf('%s is numbered by the database', $label), $numbers, '', $is->name);
         }

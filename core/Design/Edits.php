@@ -301,7 +301,11 @@ final class Edits
         foreach ($this->outline->within($head) as $n) {
             $statement = $this->outline->statements[$n];
             if (1 === preg_match($pattern, $this->lines[$statement->from])) {
-                null === $said ? $this->cut($statement->from, $statement->to) : $this->replace($statement->from, $statement->to, ['  '.$said]);
+                if (null === $said) {
+                    $this->cut($statement->from, $statement->to);
+                } else {
+                    $this->replace($statement->from, $statement->to, ['  '.$said]);
+                }
 
                 return;
             }

@@ -186,7 +186,8 @@ final class KeyChanges
 
     public function rekeyed(Table $was, Table $is): bool
     {
-        [$old, $new] = [$was->primaryKey, $is->primaryKey];
+        $old = $was->primaryKey;
+        $new = $is->primaryKey;
         $named = self::naming($this->all->matching->columns[$was->place()->key()]);
 
         return null !== $old && !(null !== $new && $named($old->columns) === $new->columns
@@ -196,7 +197,8 @@ final class KeyChanges
     /** @param \Closure(list<string>): list<string> $named */
     private function primary(Table $was, Table $is, \Closure $named): void
     {
-        [$old, $new] = [$was->primaryKey, $is->primaryKey];
+        $old = $was->primaryKey;
+        $new = $is->primaryKey;
         $same = null !== $old && null !== $new && $named($old->columns) === $new->columns
             && ($old->name === $new->name || null !== $this->all->dialect->manners()->primary);
         if ($same || (null === $old && null === $new)) {

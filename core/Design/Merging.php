@@ -21,11 +21,15 @@ final readonly class Merging
 
     public static function of(string $base, string $mine, string $theirs): self
     {
-        [$o, $a, $b] = [explode("\n", $base), explode("\n", $mine), explode("\n", $theirs)];
+        $o = explode("\n", $base);
+        $a = explode("\n", $mine);
+        $b = explode("\n", $theirs);
         $inA = self::matches($o, $a);
         $inB = self::matches($o, $b);
         $text = $own = $clashes = [];
-        [$i, $j, $k] = [0, 0, 0];
+        $i = 0;
+        $j = 0;
+        $k = 0;
         $ends = [\count($o), \count($a), \count($b)];
         while ($i < $ends[0] || $j < $ends[1] || $k < $ends[2]) {
             // The next line that stands in all three.
@@ -36,14 +40,19 @@ final readonly class Merging
             $first = \array_slice($a, $j, $toA - $j);
             $second = \array_slice($b, $k, $toB - $k);
             if ($first === $second || $second === $was) {
-                [$text, $own] = [[...$text, ...$first], [...$own, ...$first]];
+                $text = [...$text, ...$first];
+                $own = [...$own, ...$first];
             } elseif ($first === $was) {
-                [$text, $own] = [[...$text, ...$second], [...$own, ...$second]];
+                $text = [...$text, ...$second];
+                $own = [...$own, ...$second];
             } else {
                 $clashes[] = ['was' => $was, 'mine' => $first, 'theirs' => $second];
-                [$text, $own] = [[...$text, ...$second], [...$own, ...$first]];
+                $text = [...$text, ...$second];
+                $own = [...$own, ...$first];
             }
-            [$i, $j, $k] = [$next, $toA, $toB];
+            $i = $next;
+            $j = $toA;
+            $k = $toB;
             if ($next < $ends[0]) {
                 $text[] = $own[] = $o[$next];
                 ++$i;
@@ -67,7 +76,8 @@ final readonly class Merging
     {
         $found = [];
         $start = 0;
-        [$m, $n] = [\count($from), \count($to)];
+        $m = \count($from);
+        $n = \count($to);
         while ($start < $m && $start < $n && $from[$start] === $to[$start]) {
             $found[$start] = $start;
             ++$start;
@@ -75,7 +85,8 @@ final readonly class Merging
         while ($m > $start && $n > $start && $from[$m - 1] === $to[$n - 1]) {
             $found[--$m] = --$n;
         }
-        [$rows, $columns] = [$m - $start, $n - $start];
+        $rows = $m - $start;
+        $columns = $n - $start;
         if (0 === $rows || 0 === $columns || $rows * $columns > 4_000_000) {
             return $found;
         }
@@ -89,7 +100,11 @@ final readonly class Merging
             if ($from[$start + $r] === $to[$start + $c]) {
                 $found[$start + $r++] = $start + $c++;
             } else {
-                $length[$r + 1][$c] >= $length[$r][$c + 1] ? ++$r : ++$c;
+                if ($length[$r + 1][$c] >= $length[$r][$c + 1]) {
+                    ++$r;
+                } else {
+                    ++$c;
+                }
             }
         }
 

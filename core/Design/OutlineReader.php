@@ -95,7 +95,11 @@ final class OutlineReader
                     $this->statements[] = new Statement('fault', $i, $this->last, null, $inside ? $this->block : null);
                     continue;
                 }
-                $inside ? $this->inside($pieces, $line) : $this->heading($pieces, $line);
+                if ($inside) {
+                    $this->inside($pieces, $line);
+                } else {
+                    $this->heading($pieces, $line);
+                }
             } catch (NotUnderstood $e) {
                 $this->fault($e, $line);
                 while ([] !== $this->statements && $this->statements[\count($this->statements) - 1]->from >= $i) {
@@ -269,7 +273,11 @@ final class OutlineReader
     private function sqlBlock(array $pieces, Piece $first): void
     {
         $m = $first->match('/^(View|Materialized view|Routine|Type|Statement) (»)(?: in (»))?$/') ?? ['', '', ''];
-        [$engine, $sql, $early, $meaning, $shows] = ['', null, false, '', []];
+        $engine = '';
+        $sql = null;
+        $early = false;
+        $meaning = '';
+        $shows = [];
         foreach (\array_slice($pieces, 1) as $piece) {
             if ($piece->isQuoted()) {
                 $sql = $piece->quotes[0];
@@ -444,7 +452,9 @@ final class OutlineReader
         }
         $shows = $view->shows;
         foreach ($pieces as $piece) {
-            [$shown, $as] = [...$piece->after('/^shows /u')->parts('/ as /u'), null, null];
+            $parts = $piece->after('/^shows /u')->parts('/ as /u');
+            $shown = $parts[0] ?? null;
+            $as = $parts[1] ?? null;
             $path = array_map(fn (Piece $part): string => $this->called->named($part->value()), $shown?->parts('/ of (?:its |the )?/u') ?? []);
             $attribute = array_shift($path) ?? throw new NotUnderstood('An attribute was expected here.', $piece);
             $shows[] = ['path' => array_reverse($path), 'attribute' => $attribute, 'as' => null === $as ? '' : $this->called->named($as->value())];

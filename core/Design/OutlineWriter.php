@@ -133,9 +133,13 @@ final class OutlineWriter
     public static function thingClauses(Thing $thing): array
     {
         $clauses = [];
-        null === $thing->table
-            ? ('' === $thing->schema || $clauses[] = 'in the schema '.self::quoted($thing->schema))
-            : $clauses[] = 'table '.self::quoted($thing->table).('' === $thing->schema ? '' : ' in '.self::quoted($thing->schema));
+        if (null === $thing->table) {
+            if ('' !== $thing->schema) {
+                $clauses[] = 'in the schema '.self::quoted($thing->schema);
+            }
+        } else {
+            $clauses[] = 'table '.self::quoted($thing->table).('' === $thing->schema ? '' : ' in '.self::quoted($thing->schema));
+        }
         if ('' !== $thing->meaning) {
             $clauses[] = 'meaning '.self::quoted($thing->meaning);
         }

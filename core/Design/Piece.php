@@ -47,7 +47,9 @@ final readonly class Piece
                 $words = preg_replace('/\s+/u', ' ', $trimmed) ?? $trimmed;
                 $pieces[] = new self($words, $quotes, $start + $lead, max(1, $at - $start - $lead), $before);
             }
-            [$text, $quotes, $start] = ['', [], $at + 1];
+            $text = '';
+            $quotes = [];
+            $start = $at + 1;
         };
         preg_match_all('/"(?:[^"]|"")*"|\$(\w*)\$.*?\$\1\$|(?<=\d),(?=\d{3}(?!\d))|[,;]|[^",;$\d]+|\d+|./su', $line, $found);
         foreach ($found[0] as $part) {

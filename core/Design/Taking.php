@@ -118,7 +118,11 @@ final class Taking
             }
             $words = Naming::words($table->name);
             $last = (string) end($words);
-            '' !== $last && Noun::plural(Noun::singular($last)) === $last ? ++$plural : ++$singular;
+            if ('' !== $last && Noun::plural(Noun::singular($last)) === $last) {
+                ++$plural;
+            } else {
+                ++$singular;
+            }
             foreach ([$table->name, ...array_map(static fn (Column $column): string => $column->name, $table->columns)] as $name) {
                 foreach (self::STYLES as $style) {
                     $names = new Identifiers(new Rules(['style' => $style]), 1000);
@@ -263,7 +267,8 @@ final class Taking
         $made = 'now' === $given;
         $sql = null !== $column->default && null === $given;
         if ($changed && null === $column->default) {
-            [$given, $sql] = ['NULL', true];
+            $given = 'NULL';
+            $sql = true;
         }
         $keyed = \in_array($column->name, $table->primaryKey->columns ?? [], true);
         $text = $this->words->texts($place)['fields'][$column->name] ?? '';
@@ -366,7 +371,11 @@ final class Taking
         $known = $this->attributes[$table->place()->key()];
         $parts = $sql = $columns = [];
         foreach ($index->parts as $i => $part) {
-            isset($known[$part->column]) ? $columns[] = $part->column : $sql[] = $i;
+            if (isset($known[$part->column])) {
+                $columns[] = $part->column;
+            } else {
+                $sql[] = $i;
+            }
             $parts[] = new IndexPart($known[$part->column] ?? $part->column, $part->length, $part->descending);
         }
         $usual = $this->names->constraint([$table->name, ...([] === $columns ? ['expression'] : $columns)], 'idx');

@@ -98,7 +98,8 @@ final class ViewSql
                 }
                 $joins[$way] = [$name, 'LEFT JOIN '.$this->placed($next).' '.$name.' ON '.implode(' AND ', $on)];
             }
-            [$table, $alias] = [$next, $joins[$way][0]];
+            $table = $next;
+            $alias = $joins[$way][0];
         }
 
         return [$table, $alias];

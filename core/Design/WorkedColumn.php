@@ -33,24 +33,18 @@ final class WorkedColumn
     public static function of(Attribute $attribute): self
     {
         $column = new self($attribute->name, $attribute->type, $attribute->required);
-        [$column->given, $column->givenSql, $column->whenMade, $column->whenChanged] = [
-            $attribute->given,
-            $attribute->givenSql,
-            $attribute->whenMade,
-            $attribute->whenChanged,
-        ];
-        [$column->numbered, $column->computed, $column->whenRead, $column->meaning] = [
-            $attribute->numbered,
-            $attribute->computed,
-            $attribute->whenRead,
-            $attribute->meaning,
-        ];
-        [$column->column, $column->charset, $column->sorted, $column->limits] = [
-            $attribute->column,
-            $attribute->charset,
-            $attribute->sorted,
-            $attribute->limits,
-        ];
+        $column->given = $attribute->given;
+        $column->givenSql = $attribute->givenSql;
+        $column->whenMade = $attribute->whenMade;
+        $column->whenChanged = $attribute->whenChanged;
+        $column->numbered = $attribute->numbered;
+        $column->computed = $attribute->computed;
+        $column->whenRead = $attribute->whenRead;
+        $column->meaning = $attribute->meaning;
+        $column->column = $attribute->column;
+        $column->charset = $attribute->charset;
+        $column->sorted = $attribute->sorted;
+        $column->limits = $attribute->limits;
         $column->attribute = $attribute;
 
         return $column;

@@ -394,7 +394,8 @@ final class WorkedKeys
     public function copied(WorkedColumn $column): WorkedColumn
     {
         $copy = new WorkedColumn($column->name, $column->type, $column->required);
-        [$copy->charset, $copy->sorted] = [$column->charset, $column->sorted];
+        $copy->charset = $column->charset;
+        $copy->sorted = $column->sorted;
 
         return $copy;
     }

@@ -134,7 +134,8 @@ final class WorkedLinks
         }
         foreach ($keys as $i => $unique) {
             if (0 === $i && [] === $table->primary) {
-                [$table->primary, $table->primaryName] = [$unique['columns'], $unique['name']];
+                $table->primary = $unique['columns'];
+                $table->primaryName = $unique['name'];
                 foreach ($unique['columns'] as $column) {
                     $table->columns[$column]->required = true;
                 }
@@ -162,11 +163,14 @@ final class WorkedLinks
                 'several',
                 $thing->name.' '.mb_strtolower($attribute->name),
             );
-            [$table->why, $table->schema, $table->thing] = [$why, $of->schema, null];
+            $table->why = $why;
+            $table->schema = $of->schema;
+            $table->thing = null;
             $table->grain = \sprintf('%s of %s', $attribute->name, Noun::withArticle(mb_strtolower($thing->name)));
             $columns = $this->leading($table, $of, '', $why);
             $value = WorkedColumn::of($attribute);
-            [$value->required, $value->column] = [true, $attribute->column];
+            $value->required = true;
+            $value->column = $attribute->column;
             $key = $table->add('a:'.Names::key($attribute->name), $value);
             $table->references[] = new WorkedReference(
                 $columns, $of->key, $of->primary, null, 'CASCADE', $this->all->rest->changing(), null, $thing->name, $why,
@@ -183,7 +187,8 @@ final class WorkedLinks
         foreach ($to->primary as $key) {
             $column = $this->all->keys->copied($to->columns[$key]);
             $column->name = WorkedKeys::keyName($to, $to->columns[$key]->name, $role);
-            [$column->required, $column->why] = [true, $why];
+            $column->required = true;
+            $column->why = $why;
             $columns[] = $table->add('p:'.Names::key('' === $role ? $to->name : $role).':'.$key, $column);
         }
 

@@ -58,7 +58,9 @@ final class WorkedRest
         $longest = max([1, ...array_map(static fn (int|string $value): int => mb_strlen((string) $value), array_keys($values))]);
         if (!isset($this->all->tables[$listKey])) {
             $list = new WorkedTable($listKey, 'list', mb_strtoupper(mb_substr($name, 0, 1)).mb_substr($name, 1));
-            [$list->why, $list->grain, $list->schema] = [$why, 'value that may stand in its place', $table->schema];
+            $list->why = $why;
+            $list->grain = 'value that may stand in its place';
+            $list->schema = $table->schema;
             $value = new WorkedColumn('value', new GeneralType('text', $longest), true);
             $meaning = new WorkedColumn('meaning', new GeneralType('text', 400));
             $value->why = $meaning->why = $why;
@@ -88,7 +90,8 @@ final class WorkedRest
                 $column->whenMade = 'instant' === $kind;
                 $column->whenChanged = $changes;
                 if ('text' === $kind && isset($this->all->design->rules->filled[$rule])) {
-                    [$column->given, $column->givenSql] = [$this->all->design->rules->filled[$rule], true];
+                    $column->given = $this->all->design->rules->filled[$rule];
+                    $column->givenSql = true;
                 }
                 $column->why = new Why($rule, Rules::sentence($rule, 'yes'));
                 $table->add('w:'.$usual, $column);
@@ -96,7 +99,8 @@ final class WorkedRest
         }
         if ($this->all->design->rules->is('version', 'yes')) {
             $column = new WorkedColumn($this->all->design->rules->called['version'][0] ?? 'version', new GeneralType('whole', 32), true);
-            [$column->given, $column->why] = ['1', new Why('version', Rules::sentence('version', 'yes'))];
+            $column->given = '1';
+            $column->why = new Why('version', Rules::sentence('version', 'yes'));
             $table->add('w:version', $column);
         }
     }
@@ -109,7 +113,9 @@ final class WorkedRest
             }
             $why = new Why('', \sprintf('%s keeps its history', mb_strtolower($of->thing->name)));
             $table = new WorkedTable('h:'.substr($of->key, 2), 'history', $of->name.' history');
-            [$table->why, $table->schema, $table->grain] = [$why, $of->schema, mb_strtolower($of->name).' as it was from one change to the next'];
+            $table->why = $why;
+            $table->schema = $of->schema;
+            $table->grain = mb_strtolower($of->name).' as it was from one change to the next';
             $until = new WorkedColumn('until', new GeneralType('instant', decimals: 6), true);
             $until->why = $why;
             foreach ($of->columns as $key => $column) {

@@ -72,16 +72,18 @@ final class Working
         $kinds = [];
         foreach ($this->design->things as $thing) {
             if (null !== $thing->kindOf) {
-                null === $this->design->thing($thing->kindOf)
-                    ? $this->finding(
+                if (null === $this->design->thing($thing->kindOf)) {
+                    $this->finding(
                         'unknown kind',
                         $thing->line,
                         \sprintf('%s is a kind of “%s”, which no thing is called.', $thing->name, $thing->kindOf),
                         'Write a block for it, or take the words away.',
                         $thing->name,
                         serious: true,
-                    )
-                    : $kinds[Names::key($thing->kindOf)][] = $thing;
+                    );
+                } else {
+                    $kinds[Names::key($thing->kindOf)][] = $thing;
+                }
             }
         }
         foreach ($this->design->things as $thing) {
@@ -94,14 +96,14 @@ final class Working
                 continue;
             }
             $table = new WorkedTable('t:'.$key, 'thing', $thing->name);
-            [$table->thing, $table->grain, $table->meaning, $table->table, $table->schema] = [
-                $thing,
-                $thing->grain,
-                $thing->meaning,
-                $thing->table,
-                $thing->schema,
-            ];
-            [$table->stored, $table->sorted, $table->triggers] = [$thing->stored, $thing->sorted, $thing->triggers];
+            $table->thing = $thing;
+            $table->grain = $thing->grain;
+            $table->meaning = $thing->meaning;
+            $table->table = $thing->table;
+            $table->schema = $thing->schema;
+            $table->stored = $thing->stored;
+            $table->sorted = $thing->sorted;
+            $table->triggers = $thing->triggers;
             $this->tables[$table->key] = $table;
             $this->stand[$key] = $table->key;
         }

@@ -35,7 +35,8 @@ final class Apart
             array_push($xs, self::up($other->right() + self::ACROSS), self::down($other->x - self::ACROSS - $wished->width));
             array_push($ys, self::up($other->bottom() + self::DOWN), self::down($other->y - self::DOWN - $wished->height));
         }
-        [$xs, $ys] = [self::near($xs, $wished->x), self::near($ys, $wished->y)];
+        $xs = self::near($xs, $wished->x);
+        $ys = self::near($ys, $wished->y);
         $best = null;
         $bestOff = \INF;
         foreach ($xs as $x) {
@@ -49,7 +50,8 @@ final class Apart
                 }
                 $tried = new Rect($x, $y, $wished->width, $wished->height);
                 if (self::fits($tried, $all)) {
-                    [$best, $bestOff] = [$tried, $off];
+                    $best = $tried;
+                    $bestOff = $off;
                     break;
                 }
             }

@@ -76,7 +76,8 @@ final class Columns
                     }
                     $cost = self::cost($near[$shape], $of, $c) + self::crowded($heights[$c] + $own, $most);
                     if ($cost < $bestCost - 0.01) {
-                        [$best, $bestCost] = [$c, $cost];
+                        $best = $c;
+                        $bestCost = $cost;
                     }
                 }
                 if ($best !== $column) {
@@ -169,16 +170,20 @@ final class Columns
     private static function swap(array $shapes, array $column, array $near, array &$middle): array
     {
         for ($i = 0, $last = \count($column) - 1; $i < $last; ++$i) {
-            [$a, $b] = [$column[$i], $column[$i + 1]];
+            $a = $column[$i];
+            $b = $column[$i + 1];
             $before = self::length([$a, $b], $near, $middle);
-            [$wasA, $wasB] = [$middle[$a], $middle[$b]];
+            $wasA = $middle[$a];
+            $wasB = $middle[$b];
             $top = $wasA - $shapes[$a]->height / 2;
             $middle[$b] = $top + $shapes[$b]->height / 2;
             $middle[$a] = $top + $shapes[$b]->height + self::GAP + $shapes[$a]->height / 2;
             if (self::length([$a, $b], $near, $middle) < $before - 1) {
-                [$column[$i], $column[$i + 1]] = [$b, $a];
+                $column[$i] = $b;
+                $column[$i + 1] = $a;
             } else {
-                [$middle[$a], $middle[$b]] = [$wasA, $wasB];
+                $middle[$a] = $wasA;
+                $middle[$b] = $wasB;
             }
         }
 

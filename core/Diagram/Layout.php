@@ -107,7 +107,8 @@ final readonly class Layout
     private static function grown(array $notes, array $held): array
     {
         return array_map(static function (Note $note) use ($held): Note {
-            [$right, $bottom] = [$note->x + $note->width, $note->y + $note->height];
+            $right = $note->x + $note->width;
+            $bottom = $note->y + $note->height;
             foreach ($held[$note->key] ?? [] as $shape) {
                 $right = max($right, $shape->x + $shape->width + self::INSIDE);
                 $bottom = max($bottom, $shape->y + $shape->height + self::INSIDE);
@@ -131,7 +132,8 @@ final readonly class Layout
     {
         $taken = Apart::pushed(array_map(static fn (TabletShape $shape): Rect => new Rect($shape->x, $shape->y, $shape->width, $shape->height), $shapes));
         foreach ($shapes as $i => $shape) {
-            [$shape->x, $shape->y] = [$taken[$i]->x, (int) $taken[$i]->y];
+            $shape->x = $taken[$i]->x;
+            $shape->y = (int) $taken[$i]->y;
         }
         $settled = [];
         foreach ($notes as $note) {
@@ -209,7 +211,8 @@ final readonly class Layout
         }
         foreach ($paths as $path) {
             foreach ($path->points as [$px, $py]) {
-                [$x[], $y[]] = [$px, $py];
+                $x[] = $px;
+                $y[] = $py;
             }
             $label = $path->label();
             if (null !== $label) {

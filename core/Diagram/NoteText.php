@@ -27,7 +27,10 @@ final class NoteText
                 $paragraph = '';
             }
             if ('' === $line) {
-                [] === $lines || [] === $lines[\count($lines) - 1] ? null : $lines[] = [];
+                if ([] === $lines || [] === $lines[\count($lines) - 1]) {
+                } else {
+                    $lines[] = [];
+                }
             } elseif ($heading) {
                 array_push($lines, ...self::broken('**'.trim($m[1] ?? '').'**', $width));
             } elseif ($item) {
@@ -58,7 +61,8 @@ final class NoteText
                     $wide = (new NoteSpan(rtrim($piece->text), $piece->style))->width(Note::TEXT_SIZE);
                     if ($at > 0 && $at + $wide > $width) {
                         $lines[] = $line;
-                        [$line, $at] = [[], 0.0];
+                        $line = [];
+                        $at = 0.0;
                     }
                     $last = [] === $line ? null : $line[\count($line) - 1];
                     if (null !== $last && $last->style === $piece->style && $last->link === $piece->link) {

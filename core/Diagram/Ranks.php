@@ -114,7 +114,8 @@ final class Ranks
             foreach ($row as $i) {
                 if ([] !== $line && $width + $shapes[$i]->width > self::WIDEST) {
                     $lines[] = $line;
-                    [$line, $width] = [[], 0];
+                    $line = [];
+                    $width = 0;
                 }
                 $line[] = $i;
                 $width += $shapes[$i]->width + self::ACROSS;
@@ -126,7 +127,8 @@ final class Ranks
             $width = array_sum(array_map(static fn (int $i): int => $shapes[$i]->width + self::ACROSS, $line)) - self::ACROSS;
             $x = Apart::snapped(-$width / 2);
             foreach ($line as $i) {
-                [$shapes[$i]->x, $shapes[$i]->y] = [$x, $y];
+                $shapes[$i]->x = $x;
+                $shapes[$i]->y = $y;
                 $x += $shapes[$i]->width + self::ACROSS;
             }
             $y += max([0, ...array_map(static fn (int $i): int => $shapes[$i]->height, $line)]) + self::DOWN;

@@ -18,7 +18,8 @@ final readonly class Region
 
     public function moved(float $x, float $y): self
     {
-        [$dx, $dy] = [$x - $this->box->x, $y - $this->box->y];
+        $dx = $x - $this->box->x;
+        $dy = $y - $this->box->y;
 
         return new self(
             $this->key,

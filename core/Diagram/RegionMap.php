@@ -91,11 +91,14 @@ final class RegionMap
         $columns = max(1, (int) round(sqrt(1.3 * $total / (self::WIDTH + self::ACROSS))));
         $most = $total / $columns;
         $tablets = [];
-        [$x, $y, $bottom] = [self::PAD, self::NAME, 0];
+        $x = self::PAD;
+        $y = self::NAME;
+        $bottom = 0;
         foreach (self::ordered($entries, $near) as $entry) {
             $height = self::height($fields[$entry] ?? 0);
             if ($y > self::NAME && $y - self::NAME + $height / 2 > $most) {
-                [$x, $y] = [$x + self::WIDTH + self::ACROSS, self::NAME];
+                $x = $x + self::WIDTH + self::ACROSS;
+                $y = self::NAME;
             }
             $tablets[$entry] = new Rect($x, $y, self::WIDTH, $height);
             $y += $height + self::DOWN;
@@ -158,7 +161,8 @@ final class RegionMap
             $joined[$a] = $joined[$b] = true;
         }
         $boxes = self::scaled(array_values($regions), $places, $joined);
-        [$x, $y] = [min(array_map(static fn (Rect $rect): float => $rect->x, $boxes)), min(array_map(static fn (Rect $rect): float => $rect->y, $boxes))];
+        $x = min(array_map(static fn (Rect $rect): float => $rect->x, $boxes));
+        $y = min(array_map(static fn (Rect $rect): float => $rect->y, $boxes));
         $moved = [];
         foreach ($keys as $i => $key) {
             $moved[$key] = $regions[$key]->moved(round($boxes[$i]->x - $x), round($boxes[$i]->y - $y));
@@ -188,8 +192,10 @@ final class RegionMap
         if ([] === $x || [] === $y) {
             throw new \LogicException('A map has a region.');
         }
-        [$left, $top] = [min($x), min($y)];
-        [$across, $down] = [max(0.1, max($x) - $left), max(0.1, max($y) - $top)];
+        $left = min($x);
+        $top = min($y);
+        $across = max(0.1, max($x) - $left);
+        $down = max(0.1, max($y) - $top);
         $side = sqrt($area * 1.15);
         $middle = [[], []];
         foreach ($regions as $i => $region) {
@@ -218,7 +224,8 @@ final class RegionMap
             $met = false;
             for ($i = 0; $i < $n; ++$i) {
                 for ($j = $i + 1; $j < $n; ++$j) {
-                    [$a, $b] = [$regions[$i]->box, $regions[$j]->box];
+                    $a = $regions[$i]->box;
+                    $b = $regions[$j]->box;
                     $dx = ($a->width + $b->width) / 2 + self::APART - abs($middle[0][$i] - $middle[0][$j]);
                     $dy = ($a->height + $b->height) / 2 + self::APART - abs($middle[1][$i] - $middle[1][$j]);
                     if ($dx > 0.5 && $dy > 0.5) {

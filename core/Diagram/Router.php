@@ -42,7 +42,8 @@ final class Router
         }
         $load = array_fill(0, \count($columns) + 1, 0);
         foreach ($lines as [$line, $from, $to]) {
-            [$a, $b] = [$shapes[$from]->column, $shapes[$to]->column];
+            $a = $shapes[$from]->column;
+            $b = $shapes[$to]->column;
             $flipped = $a > $b;
             $wire = new Wire($line, $flipped ? $to : $from, $flipped ? $from : $to, $flipped, $a === $b);
             $rows = [$shapes[$from]->rowOf($line->fromRow), $shapes[$to]->rowOf($line->toRow)];
@@ -84,7 +85,9 @@ final class Router
         $needed = $counts = [];
         foreach ($this->wires as $wire) {
             foreach ([0, 1] as $end) {
-                [$s, $row, $side] = [$wire->shapes[$end], $wire->rows[$end], $wire->sides[$end]];
+                $s = $wire->shapes[$end];
+                $row = $wire->rows[$end];
+                $side = $wire->sides[$end];
                 $counts[$s][$row][$side] = ($counts[$s][$row][$side] ?? 0) + 1;
                 // Whichever comes first needs no room above it; which that is turns out only when ports are handed out.
                 $needed[$s][$row][$side] = ($needed[$s][$row][$side] ?? 0) + $this->slot($wire, $end);
@@ -189,7 +192,9 @@ final class Router
                     $y = intdiv($above + $below, 2);
                     $cost = abs($y - $at) + abs($y - $goal) + 4 * \count($this->through[$c][$i] ?? []) + (0 === $i || $i === $n ? 10 : 0);
                     if ($cost < $bestCost) {
-                        [$best, $bestCost, $bestY] = [$i, $cost, $y];
+                        $best = $i;
+                        $bestCost = $cost;
+                        $bestY = $y;
                     }
                 }
                 $wire->gaps[$c] = $best;
@@ -311,7 +316,9 @@ final class Router
         $alone = [];
         foreach ($this->wires as $wire) {
             foreach ([0, 1] as $end) {
-                [$s, $row, $side] = [$wire->shapes[$end], $wire->rows[$end], $wire->sides[$end]];
+                $s = $wire->shapes[$end];
+                $row = $wire->rows[$end];
+                $side = $wire->sides[$end];
                 $alone[$s][$row][$side] = ($alone[$s][$row][$side] ?? 0) + 1;
             }
         }
@@ -410,7 +417,8 @@ final class Router
         for ($round = 0; $round < 6; ++$round) {
             $moved = false;
             for ($i = 0; $i < $n - 1; ++$i) {
-                [$a, $b] = [$pieces[$order[$i]], $pieces[$order[$i + 1]]];
+                $a = $pieces[$order[$i]];
+                $b = $pieces[$order[$i + 1]];
                 if ($a['bottom'] >= $b['top'] && $b['bottom'] >= $a['top'] && self::crossed($b, $a) < self::crossed($a, $b)) {
                     [$order[$i], $order[$i + 1]] = [$order[$i + 1], $order[$i]];
                     $moved = true;

@@ -57,7 +57,8 @@ final readonly class Scene
             return [(float) $shape->rowTops[$row], (float) ($shape->rowTops[$row] + $shape->rowHeights[$row])];
         };
         foreach ($lines as $line) {
-            [$from, $to] = [$byId[$line->from], $byId[$line->to]];
+            $from = $byId[$line->from];
+            $to = $byId[$line->to];
             $drawn[] = new SceneLine($line, 't'.$line->from, $row($from, $line->fromRow), 't'.$line->to, $row($to, $line->toRow));
         }
 
@@ -75,7 +76,8 @@ final readonly class Scene
         $rects = array_values($this->pieces);
         $ends = $stay = [];
         foreach ($this->lines as $k => $line) {
-            [$from, $to] = [$rects[$number[$line->from]], $rects[$number[$line->to]]];
+            $from = $rects[$number[$line->from]];
+            $to = $rects[$number[$line->to]];
             $ends[] = new Ends(
                 $k,
                 $number[$line->from],
@@ -170,7 +172,8 @@ final readonly class Scene
             : throw new SceneError("“{$where}.{$name}” is to be a text.");
         $ends = \is_array($line['ends'] ?? null) ? $line['ends'] : [];
         $end = static fn (int $i): End => End::tryFrom(\is_string($ends[$i] ?? null) ? $ends[$i] : '') ?? throw new SceneError("“{$where}.ends” is not known.");
-        [$from, $to] = [$text('from'), $text('to')];
+        $from = $text('from');
+        $to = $text('to');
         if (!isset($pieces[$from], $pieces[$to])) {
             throw new SceneError("“{$where}” leads to what is not among the pieces.");
         }

@@ -33,7 +33,8 @@ final class SvgDrawing
         $stacked = $room <= 200;
         [$legendSvg, $legendHeight] = self::arranged($legend, $stacked ? $width - 2 * self::MARGIN : $room);
         $foot = $stacked ? $legendHeight + 20 + $blockHeight : max($blockHeight, $legendHeight);
-        [$left, $top] = [$layout->left - self::MARGIN, $layout->top - self::MARGIN];
+        $left = $layout->left - self::MARGIN;
+        $top = $layout->top - self::MARGIN;
         $under = $layout->top + $layout->height + self::MARGIN + 8;
         $height = $under - $top + $foot + self::MARGIN;
         $svg = '<svg'.SvgText::attributes([
@@ -180,7 +181,8 @@ final class SvgDrawing
         foreach ($signs as [$sign, $words]) {
             $width = 54 + TextWidth::text($words, 11.5) + 26;
             if ($x > 0 && $x + $width > $room) {
-                [$x, $y] = [0.0, $y + 22];
+                $x = 0.0;
+                $y += 22;
             }
             $svg .= \sprintf('<g transform="translate(%s,%d)">%s<text x="54" y="4">%s</text></g>', SvgText::number($x), $y, $sign, $words);
             $x += $width;

@@ -67,7 +67,9 @@ final class SvgLine
         $n = SvgText::number(...);
         $d = 'M'.$n($points[0][0]).','.$n($points[0][1]);
         for ($i = 1, $last = \count($points) - 1; $i < $last; ++$i) {
-            [[$ax, $ay], [$bx, $by], [$cx, $cy]] = [$points[$i - 1], $points[$i], $points[$i + 1]];
+            [$ax, $ay] = $points[$i - 1];
+            [$bx, $by] = $points[$i];
+            [$cx, $cy] = $points[$i + 1];
             $r = min(4, (abs($bx - $ax) + abs($by - $ay)) / 2, (abs($cx - $bx) + abs($cy - $by)) / 2);
             $d .= \sprintf(
                 'L%s,%sQ%s,%s %s,%s',
@@ -97,8 +99,12 @@ final class SvgLine
         for ($i = 1, $n = \count($points); $i < $n; ++$i) {
             $best = $length($i) > $length($best) ? $i : $best;
         }
-        [[$ax, $ay], [$bx, $by]] = [$points[$best - 1], $points[$best]];
-        [$mx, $my, $ux, $uy] = [($ax + $bx) / 2, ($ay + $by) / 2, 4 * ($bx <=> $ax), 4 * ($by <=> $ay)];
+        [$ax, $ay] = $points[$best - 1];
+        [$bx, $by] = $points[$best];
+        $mx = ($ax + $bx) / 2;
+        $my = ($ay + $by) / 2;
+        $ux = 4 * ($bx <=> $ax);
+        $uy = 4 * ($by <=> $ay);
 
         return [
             [...\array_slice($points, 0, $best), [$mx - $ux, $my - $uy]],

@@ -10,7 +10,8 @@ final class SvgNote
     public static function group(Note $note, bool $standalone): string
     {
         $svg = '<g'.SvgText::attributes(['class' => 'note of-'.$note->kind->value, 'data-note' => $note->key]).'>';
-        [$x, $y] = [$note->x, $note->y];
+        $x = $note->x;
+        $y = $note->y;
         $svg .= match ($note->kind) {
             NoteKind::Heading => '<rect'.SvgText::attributes(['class' => 'hold', 'x' => $x, 'y' => $y, 'width' => $note->width, 'height' => $note->height]).'/>'
                 .SvgText::text($note->words(), ['class' => 'heading', 'x' => $x + 4, 'y' => $y + 28]),

@@ -56,7 +56,8 @@ final class SvgRegion
         }
         foreach ($lines as $line) {
             if (isset($number[$line->from], $number[$line->to])) {
-                [$from, $to] = [$places[$line->from], $places[$line->to]];
+                $from = $places[$line->from];
+                $to = $places[$line->to];
                 $ends[] = new Ends(\count($inside), $number[$line->from], [$from->y, $from->bottom()], $number[$line->to], [$to->y, $to->bottom()]);
                 $inside[] = $line;
             }

@@ -33,7 +33,10 @@ final class SvgTablet
     private static function head(TabletShape $shape): string
     {
         $tablet = $shape->tablet;
-        [$x, $y, $w, $h] = [$shape->x, $shape->y, $shape->width, $shape->height];
+        $x = $shape->x;
+        $y = $shape->y;
+        $w = $shape->width;
+        $h = $shape->height;
         $svg = '<rect'.SvgText::attributes(['class' => 'slab', 'x' => $x, 'y' => $y, 'width' => $w, 'height' => $h]).'/>';
         if ($tablet->marked || 'fact' === $tablet->word) {
             $svg .= '<rect'.SvgText::attributes(['class' => 'outer', 'x' => $x - 3, 'y' => $y - 3, 'width' => $w + 6, 'height' => $h + 6]).'/>';

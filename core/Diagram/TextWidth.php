@@ -44,7 +44,8 @@ final class TextWidth
         if ($width($text) <= $most) {
             return $text;
         }
-        [$low, $high] = [0, mb_strlen($text)];
+        $low = 0;
+        $high = mb_strlen($text);
         while ($low < $high) {
             $middle = intdiv($low + $high + 1, 2);
             if ($width(mb_substr($text, 0, $middle).'…') <= $most) {

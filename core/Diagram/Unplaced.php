@@ -34,7 +34,8 @@ final class Unplaced
                 $wait[$i] = $i;
                 continue;
             }
-            [$shape->x, $shape->y] = [$place[0], (int) $place[1]];
+            $shape->x = $place[0];
+            $shape->y = (int) $place[1];
             $taken[$i] = new Rect($shape->x, $shape->y, $shape->width, $shape->height);
         }
         $near = [];
@@ -49,13 +50,15 @@ final class Unplaced
             foreach ($wait as $i) {
                 $standing = \count(array_intersect_key($near[$i] ?? [], $taken));
                 if ($standing > $most) {
-                    [$best, $most] = [$i, $standing];
+                    $best = $i;
+                    $most = $standing;
                 }
             }
             unset($wait[$best]);
             $shape = $shapes[$best];
             $rect = Apart::beside(self::wished($shape, array_intersect_key($taken, $near[$best] ?? []), $taken), $taken);
-            [$shape->x, $shape->y] = [$rect->x, (int) $rect->y];
+            $shape->x = $rect->x;
+            $shape->y = (int) $rect->y;
             $taken[$best] = $rect;
         }
     }

@@ -167,7 +167,8 @@ class AlterSql
     /** @param string $sql the column, or what stands for its value */
     public function cast(string $sql, Column $was, Column $is): Cast
     {
-        [$from, $to] = [$this->dialect->typeOf($was), $this->dialect->typeOf($is)];
+        $from = $this->dialect->typeOf($was);
+        $to = $this->dialect->typeOf($is);
         if ($was->type === $is->type || $from->array || $to->array) {
             return new Cast(
                 $was->type === $is->type ? $sql : $this->nothing($is),

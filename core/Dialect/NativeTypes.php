@@ -193,7 +193,8 @@ class NativeTypes
 
     protected function whole(GeneralType $type): Native
     {
-        [$from, $to] = [$type->from, $type->to];
+        $from = $type->from;
+        $to = $type->to;
         if (null === $from || null === $to) {
             return $this->sized($type->length ?? 32, $from, $to);
         }
@@ -203,7 +204,8 @@ class NativeTypes
             }
         }
         foreach (static::WHOLE as $bits => $name) {
-            [$least, $most] = [self::least($bits), self::most($bits - 1)];
+            $least = self::least($bits);
+            $most = self::most($bits - 1);
             if ($bits >= 16 && self::atMost($least, $from) && self::atMost($to, $most)) {
                 return new Native($name, self::between($from === $least ? null : $from, $to === $most ? null : $to));
             }
@@ -312,7 +314,8 @@ class NativeTypes
     /** Whole numbers of any length, compared as people do. */
     public static function atMost(string $a, string $b): bool
     {
-        [$x, $y] = [ltrim(ltrim($a, '-'), '0'), ltrim(ltrim($b, '-'), '0')];
+        $x = ltrim(ltrim($a, '-'), '0');
+        $y = ltrim(ltrim($b, '-'), '0');
         $negative = [str_starts_with($a, '-') && '' !== $x, str_starts_with($b, '-') && '' !== $y];
         if ($negative[0] !== $negative[1]) {
             return $negative[0];

@@ -45,7 +45,11 @@ class ScriptSql
             $inline = [];
             foreach ($table->foreignKeys as $key) {
                 $there = isset($made[$key->references->place()->key()]) || $key->references->place()->key() === $table->place()->key();
-                $there || $this->anyOrder() ? $inline[] = $key : $later[] = [$table, $key];
+                if ($there || $this->anyOrder()) {
+                    $inline[] = $key;
+                } else {
+                    $later[] = [$table, $key];
+                }
             }
             array_push($all, ...$this->table($table, $inline));
             $made[$table->place()->key()] = true;
@@ -196,7 +200,11 @@ class ScriptSql
         foreach ($catalog->routines as $routine) {
             $needed = 1 === preg_match('/(?<![\p{L}\p{N}_])'.preg_quote($routine->name, '/').'["`]?\s*\(/u', $expressions);
             foreach ($this->routine($routine) as $statement) {
-                $needed ? $first[] = $statement : $last[] = $statement;
+                if ($needed) {
+                    $first[] = $statement;
+                } else {
+                    $last[] = $statement;
+                }
             }
         }
 

@@ -99,7 +99,8 @@ final readonly class Told
         $bare = self::withoutTexts($script);
         $scores = $found = [];
         foreach (self::SIGNS as $of => $signs) {
-            [$scores[$of], $found[$of]] = [0, []];
+            $scores[$of] = 0;
+            $found[$of] = [];
             foreach ($signs as $pattern => [$weight, $name]) {
                 // How often something stands there tells less than how much there is.
                 $count = preg_match_all(

@@ -21,7 +21,8 @@ final readonly class TypeText
         $bare = $array ? substr($written, 0, -2) : $written;
         $options = '';
         if (1 === preg_match('/^([^(]*)\((.*)\)([^)]*)$/s', $bare, $m)) {
-            [$bare, $options] = [$m[1].' '.$m[3], $m[2]];
+            $bare = $m[1].' '.$m[3];
+            $options = $m[2];
         }
         $words = preg_split('/\s+/', strtolower(trim($bare)), -1, \PREG_SPLIT_NO_EMPTY);
         $words = false === $words ? [] : $words;

@@ -60,7 +60,8 @@ final class Likeness
             return 1.0;
         }
         $telling = static fn (string $name): string => implode('_', array_diff(self::known($name)[1], self::KINDS));
-        [$x, $y] = [$telling($a), $telling($b)];
+        $x = $telling($a);
+        $y = $telling($b);
 
         return '' === $x || '' === $y ? 0.0 : self::of($x, $y);
     }

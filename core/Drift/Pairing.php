@@ -49,7 +49,9 @@ final class Pairing
         $score = $second = 0.0;
         foreach ($row as $key => $value) {
             if ($value > $score || null === $best) {
-                [$second, $score, $best] = [$score, $value, $key];
+                $second = $score;
+                $score = $value;
+                $best = $key;
             } elseif ($value > $second) {
                 $second = $value;
             }

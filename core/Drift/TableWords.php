@@ -66,7 +66,8 @@ final readonly class TableWords
     /** @return list<string> */
     private function itself(): array
     {
-        [$was, $is] = [$this->was, $this->is];
+        $was = $this->was;
+        $is = $this->is;
         $words = [];
         if ($was->kind !== $is->kind) {
             $words[] = \sprintf('it was a %s and is a %s', $was->kind->value, $is->kind->value);
@@ -169,7 +170,8 @@ final readonly class TableWords
     /** @return list<string> */
     private function checks(): array
     {
-        [$old, $new] = [$this->was->checks, $this->is->checks];
+        $old = $this->was->checks;
+        $new = $this->is->checks;
         foreach ($new as $i => $check) {
             foreach ($old as $j => $other) {
                 if ($this->sameExpression($this->renamedIn($other->expression), $check->expression)) {
@@ -211,7 +213,8 @@ final readonly class TableWords
     private function indexes(): array
     {
         $words = [];
-        [$old, $new] = [$this->was->indexes, $this->is->indexes];
+        $old = $this->was->indexes;
+        $new = $this->is->indexes;
         $say = fn (Index $index, bool $renamed): string => $this->index($index, $renamed);
         // What is the same but for its name is the same one.
         foreach ($new as $i => $index) {
@@ -228,7 +231,8 @@ final readonly class TableWords
         foreach ($new as $i => $index) {
             foreach ($old as $j => $other) {
                 if ($other->name === $index->name) {
-                    [$is, $was] = [$say($index, false), $say($other, true)];
+                    $is = $say($index, false);
+                    $was = $say($other, true);
                     if ($is !== $was) {
                         $words[] = \sprintf('the index %s is %s (was %s)', $index->name, $is, $was);
                     } elseif ($other->comment !== $index->comment) {
@@ -264,7 +268,8 @@ final readonly class TableWords
             array_map(static fn (Trigger $trigger): string => $trigger->name, $table->triggers),
             $table->triggers,
         );
-        [$old, $new] = [$byName($this->was), $byName($this->is)];
+        $old = $byName($this->was);
+        $new = $byName($this->is);
         $words = self::sets(
             array_map(strval(...), array_keys($old)),
             array_map(strval(...), array_keys($new)),
@@ -292,7 +297,8 @@ final readonly class TableWords
     /** @return list<string> */
     private function rest(): array
     {
-        [$was, $is] = [$this->was, $this->is];
+        $was = $this->was;
+        $is = $this->is;
         $words = self::sets($was->traits, $is->traits, 'it says of itself: %s', 'it does not say any more: %s');
         if (null !== $was->definition && null !== $is->definition && null !== $this->grammar) {
             if (!Alike::queries($was->definition, $is->definition, $this->grammar)) {

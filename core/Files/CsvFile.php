@@ -69,7 +69,10 @@ final class CsvFile implements \IteratorAggregate
         }
         fclose($first);
         $header = CsvHeader::of(array_map($this->text(...), $row), $below);
-        [$this->header, $this->named, $this->why, $this->namings] = [$header->names, $header->named, $header->why, $header->notes];
+        $this->header = $header->names;
+        $this->named = $header->named;
+        $this->why = $header->why;
+        $this->namings = $header->notes;
         if ([] === $this->header) {
             throw new SourceError(\sprintf('“%s” has no rows.', $name), 'Hand in a file with a row of names and the rows below it.');
         }

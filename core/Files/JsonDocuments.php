@@ -100,7 +100,8 @@ final class JsonDocuments implements \IteratorAggregate
         $closed = !$array;
         while (true) {
             if ($at > self::CHUNK) {
-                [$buffer, $at] = [substr($buffer, $at), 0];
+                $buffer = substr($buffer, $at);
+                $at = 0;
             }
             $at += strspn($buffer, 0 === $number && $array ? " \t\r\n[" : " \t\r\n,", $at);
             if ($at >= \strlen($buffer)) {

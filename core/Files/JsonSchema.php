@@ -27,7 +27,8 @@ final class JsonSchema
         $root = new SchemaNode();
         foreach ($table->columns as $column) {
             $place = $root->at(MemberPath::of($column->name));
-            [$place->column, $place->text] = [$column, $meanings[$column->name] ?? $column->comment];
+            $place->column = $column;
+            $place->text = $meanings[$column->name] ?? $column->comment;
         }
 
         return array_filter(['$schema' => self::DRAFT, 'title' => $title, 'description' => $description]) + self::written($root, true);

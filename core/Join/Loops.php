@@ -96,7 +96,8 @@ final class Loops
         }
 
         // Two cases of one field never hold for the same row.
-        [$here, $there] = [$one[0]->link->where ?? null, $other[0]->link->where ?? null];
+        $here = $one[0]->link->where ?? null;
+        $there = $other[0]->link->where ?? null;
         if (null !== $here && null !== $there && $here[0] === $there[0] && $here[1] !== $there[1]) {
             return false;
         }

@@ -44,7 +44,8 @@ final class Observing
         $sizes = $densest = $examples = [];
         $referring = $orphans = $missing = 0;
         foreach ($this->source->rows($this->groups($from, $to, $pairs, $where, $unique)) as $row) {
-            [$n, $m] = [(int) $row['n'], (int) $row['m']];
+            $n = (int) $row['n'];
+            $m = (int) $row['m'];
             $referring += $n * $m;
             $least = implode(', ', array_map(static fn (int $i): string => (string) $row["l$i"], array_keys($pairs)));
             if ('1' === $row['f']) {

@@ -70,7 +70,8 @@ final readonly class Tree
             $step = new Step($link, isset($reached[$link->from]));
             $cost = ($step->multiplies() ? self::MULTIPLIES : 0.0) + ($step->drops() ? self::DROPS : 0.0) + 1.0 - $link->certainty;
             if ($cost < $bestCost) {
-                [$best, $bestCost] = [$step, $cost];
+                $best = $step;
+                $bestCost = $cost;
             }
         }
 

@@ -155,7 +155,8 @@ final class Picture
     private function passing(array $ties): void
     {
         foreach ($ties as $i => $tie) {
-            [$a, $b] = [$this->layer[$this->of[$tie['from']]], $this->layer[$this->of[$tie['to']]]];
+            $a = $this->layer[$this->of[$tie['from']]];
+            $b = $this->layer[$this->of[$tie['to']]];
             if ($b <= $a) {
                 continue;
             }

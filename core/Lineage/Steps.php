@@ -66,7 +66,12 @@ final class Steps
     /** @return list<Step> none where the text is no query */
     public function of(Reading $reading): array
     {
-        [$this->reading, $this->steps, $this->named, $this->key, $this->taken, $this->used] = [$reading, [], [], [], [], []];
+        $this->reading = $reading;
+        $this->steps = [];
+        $this->named = [];
+        $this->key = [];
+        $this->taken = [];
+        $this->used = [];
         try {
             [$query] = Parser::query($reading->text, $this->dialect);
         } catch (SqlFault) {

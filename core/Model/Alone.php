@@ -115,7 +115,12 @@ final readonly class Alone
                 $on[] = ($way->forth ? $here : $there).'.'.$this->sql->name($field).' = '.($numeric ? $value : $this->sql->text($value));
             }
             $table = $this->sql->table($this->ground->role($way->to())->entry)." AS $there";
-            0 === $i ? [$from, $where] = ["FROM $table", implode(' AND ', $on)] : $from .= " JOIN $table ON ".implode(' AND ', $on);
+            if (0 === $i) {
+                $from = "FROM $table";
+                $where = implode(' AND ', $on);
+            } else {
+                $from .= " JOIN $table ON ".implode(' AND ', $on);
+            }
         }
 
         return "$from WHERE $where";

@@ -101,7 +101,8 @@ final readonly class Asking
         $alone = $facts = $sql = [];
         foreach ($whole->alone as $reckoning) {
             $alone[$reckoning->measure] = $this->one($reckoning->alone)['total'] ?? null;
-            [$facts[$reckoning->measure], $sql[$reckoning->measure]] = [$reckoning->fact, $reckoning->alone];
+            $facts[$reckoning->measure] = $reckoning->fact;
+            $sql[$reckoning->measure] = $reckoning->alone;
         }
         $reconciled = [];
         foreach ($whole->columns as $column) {

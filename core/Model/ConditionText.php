@@ -40,7 +40,8 @@ final readonly class ConditionText
         $text = trim((string) preg_replace('/\s+/u', ' ', $text));
         $facts = [];
         if (1 === preg_match('/^(.*) \(only for ([^)]+)\)$/u', $text, $m)) {
-            [$text, $facts] = [$m[1], array_map(trim(...), explode(',', $m[2]))];
+            $text = $m[1];
+            $facts = array_map(trim(...), explode(',', $m[2]));
         }
         foreach ($this->splits($text) as [$what, $test, $rest]) {
             if ($this->names->has($what)) {

@@ -63,7 +63,11 @@ final class FormulaReader
 
     public function read(string $text): Formula
     {
-        [$this->text, $this->fields, $this->faults, $this->doubts, $this->written] = [$text, [], [], [], ''];
+        $this->text = $text;
+        $this->fields = [];
+        $this->faults = [];
+        $this->doubts = [];
+        $this->written = '';
         $tree = null;
         if ('' === trim($text)) {
             $this->faults[] = new FormulaFault('The expression is empty', 0, 'Expected: a field, or an expression over fields.');
@@ -102,7 +106,9 @@ final class FormulaReader
     {
         if (null === self::$grammar) {
             self::$grammar = new Grammar();
-            [self::$grammar->brackets, self::$grammar->batches, self::$grammar->hashedNames] = [false, false, false];
+            self::$grammar->brackets = false;
+            self::$grammar->batches = false;
+            self::$grammar->hashedNames = false;
         }
 
         return self::$grammar;
@@ -483,10 +489,12 @@ final class FormulaReader
                     null === $subject ? 'WHEN takes a condition' : \sprintf('A %s is compared with a %s', self::word($subject[0]), self::word($family)),
                 );
             }
-            [$values[], $types[]] = [$then, $this->of($then)];
+            $values[] = $then;
+            $types[] = $this->of($then);
         }
         if (null !== $node->else) {
-            [$values[], $types[]] = [$node->else, $this->of($node->else)];
+            $values[] = $node->else;
+            $types[] = $this->of($node->else);
         }
 
         return $this->common($values, $types);

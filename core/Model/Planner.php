@@ -35,7 +35,8 @@ final class Planner
     public function plan(Trial $trial): Plan
     {
         $question = new Question($this->ground, $trial);
-        [$this->reasons, $this->offers] = [[], []];
+        $this->reasons = [];
+        $this->offers = [];
         $branches = $this->branches($question);
         $this->refuse();
 
@@ -362,7 +363,8 @@ final class Planner
         $question = new Question($this->ground, $trial);
         $whole = $question->whole($trial->measures);
         $branches = array_values(array_filter($this->branches($whole), static fn (Branch $branch): bool => '' === $branch->special));
-        [$this->reasons, $this->offers] = [[], []];
+        $this->reasons = [];
+        $this->offers = [];
 
         return (new Composer($this->ground, $this->sql, new ConditionSql($this->sql, $this->today), $whole, $question->by))->plan($branches);
     }
@@ -376,14 +378,16 @@ final class Planner
         $whole = $question->whole($question->trial->measures);
         $sound = [];
         foreach ($question->measures as $measure) {
-            [$this->reasons, $this->offers] = [[], []];
+            $this->reasons = [];
+            $this->offers = [];
             foreach ($whole->parts($measure) as $part) {
                 $this->additive($part, $whole);
             }if ([] === $this->reasons) {
                 $sound[] = $measure->name;
             }
         }
-        [$this->reasons, $this->offers] = [[], []];
+        $this->reasons = [];
+        $this->offers = [];
         if ([] === $sound) {
             return null;
         }

@@ -82,12 +82,20 @@ final class Proposal
      */
     public function of(string $name, array $chosen, array $facts = []): Proposed
     {
-        [$this->main, $this->roles, $this->joins, $this->reasons, $this->taken] = [[], [], [], [], []];
+        $this->main = [];
+        $this->roles = [];
+        $this->joins = [];
+        $this->reasons = [];
+        $this->taken = [];
         $left = [];
         $kinds = [];
         foreach ($chosen as $table) {
             $kind = $this->kind($table, $facts, $chosen);
-            null === $kind ? $left[] = \sprintf('%s: %s', $this->catalog->tables[$table]->name, 'nothing joins it to the others') : $kinds[$table] = $kind;
+            if (null === $kind) {
+                $left[] = \sprintf('%s: %s', $this->catalog->tables[$table]->name, 'nothing joins it to the others');
+            } else {
+                $kinds[$table] = $kind;
+            }
         }
         // Dimensions first, so that facts find them.
         uasort($kinds, static fn (RoleKind $a, RoleKind $b): int => (RoleKind::Dimension === $b ? 1 : 0) <=> (RoleKind::Dimension === $a ? 1 : 0));
@@ -211,7 +219,8 @@ final class Proposal
             };
             $points -= $i / 100;
             if ($points > $worth) {
-                [$best, $worth] = [$column->name, $points];
+                $best = $column->name;
+                $worth = $points;
             }
         }
 

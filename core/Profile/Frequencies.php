@@ -128,7 +128,8 @@ final class Frequencies
         $order = $this->all->sql->ordered($column, $this->all->sql->bounded($column, 'v', SqlProfiler::LONGEST));
         $values = $this->asTable($table, $column, array_map(strval(...), array_keys($counts)));
         foreach ([] === $counts ? [] : $this->all->scan("SELECT MIN($order) AS l, MAX($order) AS g FROM ($values) a") as $row) {
-            [$figures['least'], $figures['greatest']] = [$row['l'], $row['g']];
+            $figures['least'] = $row['l'];
+            $figures['greatest'] = $row['g'];
         }
 
         return $figures;

@@ -129,7 +129,11 @@ final readonly class Altering
     private function pass(Tokens $t): void
     {
         while (!$t->over() && ',' !== $t->peek()) {
-            '(' === $t->peek() ? $t->parenthesis() : $t->skip();
+            if ('(' === $t->peek()) {
+                $t->parenthesis();
+            } else {
+                $t->skip();
+            }
         }
     }
 
@@ -212,7 +216,9 @@ final readonly class Altering
             foreach ($table->columns as $column) {
                 if (!\in_array($column->name, $before, true) && !isset($below->columns[$column->name])) {
                     $copy = clone $column;
-                    [$copy->local, $copy->inherited, $copy->comment] = [false, 1, ''];
+                    $copy->local = false;
+                    $copy->inherited = 1;
+                    $copy->comment = '';
                     $below->columns[$column->name] = $copy;
                 }
             }
@@ -286,7 +292,10 @@ final readonly class Altering
 
     private function like(ColumnBuilder $below, ColumnBuilder $column): void
     {
-        [$below->type, $below->ownType, $below->nullable, $below->default] = [$column->type, $column->ownType, $column->nullable, $column->default];
+        $below->type = $column->type;
+        $below->ownType = $column->ownType;
+        $below->nullable = $column->nullable;
+        $below->default = $column->default;
         $below->sequence = $column->sequence;
     }
 
@@ -327,7 +336,8 @@ final readonly class Altering
     private function dropIdentity(Tokens $t, ColumnBuilder $column): void
     {
         $t->take('IF', 'EXISTS');
-        [$column->auto, $column->identity] = [null !== $column->sequence, false];
+        $column->auto = null !== $column->sequence;
+        $column->identity = false;
     }
 
     private function dropExpression(Tokens $t, ColumnBuilder $column): void
@@ -339,7 +349,9 @@ final readonly class Altering
     private function addIdentity(Tokens $t, ColumnBuilder $column): void
     {
         $this->pass($t);
-        [$column->auto, $column->identity, $column->nullable] = [true, true, false];
+        $column->auto = true;
+        $column->identity = true;
+        $column->nullable = false;
     }
 
     private function retype(Tokens $t, TableBuilder $table, ColumnBuilder $column): void
@@ -493,7 +505,8 @@ final readonly class Altering
         foreach ($table->columns as $column) {
             $column->type = $this->dialect->converted($column->type, $column->collation ?? $table->collation, $of);
             if (null !== $column->collation || $this->dialect->isText($column->type)) {
-                [$column->charset, $column->collation] = [null, null];
+                $column->charset = null;
+                $column->collation = null;
             }
         }
         $table->collation = $of;
@@ -529,7 +542,8 @@ final readonly class Altering
         $table->parents = array_values(array_diff($table->parents, [$parent->key()]));
         foreach ($table->columns as $column) {
             if (isset($parent->columns[$column->name])) {
-                [$column->inherited, $column->local] = [max(0, $column->inherited - 1), true];
+                $column->inherited = max(0, $column->inherited - 1);
+                $column->local = true;
             }
         }
     }

@@ -63,7 +63,8 @@ final readonly class ColumnDefinitions
         }
         $column->words = $this->dialect->charsetTexts ? strtolower($after) : '';
         if ($this->dialect->jsonIsText && 'json' === strtolower($word)) {
-            [$column->charset, $column->collation] = ['utf8mb4', 'utf8mb4_bin'];
+            $column->charset = 'utf8mb4';
+            $column->collation = 'utf8mb4_bin';
             $table->checks[] = new CheckConstraint($name, "json_valid(`$name`)", $name);
         }
         $place = null;
@@ -113,7 +114,8 @@ final readonly class ColumnDefinitions
         $column->sequence = $table->schema."\0".$name;
         $this->made->sequences[$column->sequence] = [$table->schema, $name];
         $this->made->owners[$column->sequence] = 'owned';
-        [$column->default, $column->auto] = ["\x05", true];
+        $column->default = "\x05";
+        $column->auto = true;
     }
 
     /** Options of a column whose type is known already. */
@@ -158,10 +160,12 @@ final readonly class ColumnDefinitions
         $keys = $this->all->keys;
         $parts = [new IndexPart($column->name)];
         if ($t->take('NOT', 'NULL')) {
-            [$column->nullable, $column->nullSaid] = [false, true];
+            $column->nullable = false;
+            $column->nullSaid = true;
             $keys->conflict($t);
         } elseif ($t->take('NULL')) {
-            [$column->nullable, $column->nullSaid] = [true, true];
+            $column->nullable = true;
+            $column->nullSaid = true;
             $keys->conflict($t);
         } elseif ($t->take('PRIMARY', 'KEY')) {
             $t->any('CLUSTERED', 'NONCLUSTERED');
@@ -205,7 +209,8 @@ final readonly class ColumnDefinitions
             $t->take('ON', 'NULL');
             $this->setDefault($t, $column);
         } elseif ($t->take('SERIAL', 'DEFAULT', 'VALUE')) {
-            [$column->auto, $column->nullable] = [true, false];
+            $column->auto = true;
+            $column->nullable = false;
             $this->all->keys->unique($table, null, [new IndexPart($column->name)], ['', '']);
         } elseif ('GENERATED' === $t->peek() || 'AS' === $t->peek()) {
             $this->generatedOption($t, $column);
@@ -251,11 +256,13 @@ final readonly class ColumnDefinitions
     public function setDefault(Tokens $t, ColumnBuilder $column): void
     {
         $default = $this->default($t);
-        [$column->sequence, $column->default] = [null, 'NULL' === strtoupper($default) ? null : $default];
+        $column->sequence = null;
+        $column->default = 'NULL' === strtoupper($default) ? null : $default;
         $sequence = $this->dialect->sequenceIn($default);
         if (null !== $sequence) {
             $column->sequence = $this->made->sequence(...$sequence);
-            [$column->default, $column->auto] = ["\x05", $this->dialect->sequencesNumber];
+            $column->default = "\x05";
+            $column->auto = $this->dialect->sequencesNumber;
         } elseif ($this->dialect->sequencesNumber) {
             $column->auto = str_starts_with(strtolower($default), 'nextval(');
         }
@@ -291,18 +298,25 @@ final readonly class ColumnDefinitions
     private function generatedOption(Tokens $t, ColumnBuilder $column): void
     {
         if ($t->take('GENERATED')) {
-            $t->take('BY') ? $t->expect('DEFAULT') : $t->take('ALWAYS');
+            if ($t->take('BY')) {
+                $t->expect('DEFAULT');
+            } else {
+                $t->take('ALWAYS');
+            }
             $t->take('ON', 'NULL');
         }
         $t->expect('AS');
         if ($t->take('IDENTITY')) {
-            [$column->auto, $column->nullable, $column->identity] = [true, false, true];
+            $column->auto = true;
+            $column->nullable = false;
+            $column->identity = true;
             if ('(' === $t->peek()) {
                 $t->parenthesis();
             }
         } elseif ($t->take('ROW')) {
             $edge = $t->any('START', 'END') ?: throw $t->fault('“START” or “END” was expected');
-            [$column->generated, $column->nullable] = [new Generated('ROW '.$edge, true), false];
+            $column->generated = new Generated('ROW '.$edge, true);
+            $column->nullable = false;
             $t->take('HIDDEN');
         } else {
             $expression = $t->parenthesis();

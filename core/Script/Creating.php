@@ -247,7 +247,11 @@ final readonly class Creating
         $t->expect('FOR');
         $t->expect('VALUES');
         while (!$t->over() && 'PARTITION' !== $t->peek()) {
-            '(' === $t->peek() ? $t->parenthesis() : $t->skip();
+            if ('(' === $t->peek()) {
+                $t->parenthesis();
+            } else {
+                $t->skip();
+            }
         }
         $this->options->ofTable($t, $table);
 
@@ -259,9 +263,17 @@ final readonly class Creating
     {
         $model = $this->made->next($t);
         $copy = clone $model;
-        [$table->columns, $table->primary, $table->unique, $table->indexes] = [$copy->columns, $copy->primary, $copy->unique, $copy->indexes];
-        [$table->checks, $table->comment, $table->storage, $table->charset] = [$copy->checks, $copy->comment, $copy->storage, $copy->charset];
-        [$table->collation, $table->traits, $table->partitionKey] = [$copy->collation, $copy->traits, $copy->partitionKey];
+        $table->columns = $copy->columns;
+        $table->primary = $copy->primary;
+        $table->unique = $copy->unique;
+        $table->indexes = $copy->indexes;
+        $table->checks = $copy->checks;
+        $table->comment = $copy->comment;
+        $table->storage = $copy->storage;
+        $table->charset = $copy->charset;
+        $table->collation = $copy->collation;
+        $table->traits = $copy->traits;
+        $table->partitionKey = $copy->partitionKey;
         if ('' !== $t->any('INCLUDING', 'EXCLUDING')) {
             $t->skip();
         }
@@ -323,7 +335,10 @@ final readonly class Creating
         $view = new TableBuilder($schema, $name, $kind);
         $view->temporary = [] !== array_intersect(['TEMP', 'TEMPORARY'], $before) || 'temp' === strtolower($schema);
         if (null !== $there) {
-            [$view->triggers, $view->indexes, $view->comment, $view->said] = [$there->triggers, $there->indexes, $there->comment, $there->said];
+            $view->triggers = $there->triggers;
+            $view->indexes = $there->indexes;
+            $view->comment = $there->comment;
+            $view->said = $there->said;
         }
         $this->query($t, $view, \in_array('RECURSIVE', $before, true));
         $this->made->put($view);
@@ -373,33 +388,7 @@ final readonly class Creating
             return Outcome::OfNoMatter;
         }
         $parts = $this->definitions->indexes->partsOf($t, $table);
-        [$comment, $where] = ['', null];
-        while (!$t->over()) {
-            if ($t->take('WHERE')) {
-                $where = $t->rest();
-            } elseif ($t->take('COMMENT')) {
-                $t->take('=');
-                $comment = $t->text() ?? '';
-            } elseif ($t->take('USING')) {
-                $method = strtolower($t->name());
-            } elseif ($t->take('NULLS')) {
-                $t->take('NOT');
-                $t->expect('DISTINCT');
-            } else {
-                $from = $t->at;
-                $tail = $this->definitions->indexes->indexTail($t);
-                [$comment, $method] = [$tail[0] ?: $comment, $tail[1] ?: $method];
-                if ($from === $t->at) {
-                    if (!$t->take('TABLESPACE') && !$t->take('ON')) {
-                        throw $t->fault('This option of an index is not understood');
-                    }
-                    $t->qualified();
-                    if ('(' === $t->peek()) {
-                        $t->parenthesis();
-                    }
-                }
-            }
-        }
+        [$comment, $where, $method] = $this->indexOptions($t, $method);
         $there = null === $name ? null : $table->index($name, $this->dialect->tablesInAnyCase || $this->dialect->charsetTexts);
         if (null === $there && null !== $name && !$this->dialect->charsetTexts) {
             $there = $this->made->index($table->schema, $name)[1] ?? null;
@@ -420,6 +409,42 @@ final readonly class Creating
         }
 
         return Outcome::Understood;
+    }
+
+    /** @return array{string, ?string, string} its comment, its condition and its method */
+    private function indexOptions(Tokens $t, string $method): array
+    {
+        $comment = '';
+        $where = null;
+        while (!$t->over()) {
+            if ($t->take('WHERE')) {
+                $where = $t->rest();
+            } elseif ($t->take('COMMENT')) {
+                $t->take('=');
+                $comment = $t->text() ?? '';
+            } elseif ($t->take('USING')) {
+                $method = strtolower($t->name());
+            } elseif ($t->take('NULLS')) {
+                $t->take('NOT');
+                $t->expect('DISTINCT');
+            } else {
+                $from = $t->at;
+                $tail = $this->definitions->indexes->indexTail($t);
+                $comment = $tail[0] ?: $comment;
+                $method = $tail[1] ?: $method;
+                if ($from === $t->at) {
+                    if (!$t->take('TABLESPACE') && !$t->take('ON')) {
+                        throw $t->fault('This option of an index is not understood');
+                    }
+                    $t->qualified();
+                    if ('(' === $t->peek()) {
+                        $t->parenthesis();
+                    }
+                }
+            }
+        }
+
+        return [$comment, $where, $method];
     }
 
     /** @param list<IndexPart> $parts */
@@ -489,7 +514,11 @@ final readonly class Creating
                 $t->skip();
             }
             while (!$t->over() && 'CREATE' !== $t->peek() && !('GRANT' === $t->peek())) {
-                '(' === $t->peek() ? $t->parenthesis() : $t->skip();
+                if ('(' === $t->peek()) {
+                    $t->parenthesis();
+                } else {
+                    $t->skip();
+                }
             }
             $part = trim(substr($t->text, $from, $t->offset() - $from));
             if (1 === preg_match('/^CREATE\b/i', $part)) {

@@ -82,9 +82,13 @@ final readonly class Definitions
         foreach ($model->columns as $of) {
             $column = clone $of;
             $column->nullable = $of->nullable && !\in_array($of->name, $model->primary->columns ?? [], true);
-            [$column->inherited, $column->local] = [0, true];
+            $column->inherited = 0;
+            $column->local = true;
             if (null !== $of->generated && !$what['GENERATED'] || null === $of->generated && !$of->identity && !$what['DEFAULTS']) {
-                [$column->generated, $column->default, $column->sequence, $column->auto] = [null, null, null, false];
+                $column->generated = null;
+                $column->default = null;
+                $column->sequence = null;
+                $column->auto = false;
             }
             if ($of->identity) {
                 $column->auto = $column->identity = $what['IDENTITY'];

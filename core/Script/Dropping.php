@@ -97,7 +97,9 @@ final readonly class Dropping
             }
         } while ($t->take(','));
         while (!$t->over()) {
-            $t->any('CASCADE', 'RESTRICT', 'WAIT', 'NOWAIT') ?: $this->waits($t);
+            if ('' === $t->any('CASCADE', 'RESTRICT', 'WAIT', 'NOWAIT')) {
+                $this->waits($t);
+            }
         }
 
         return Outcome::Understood;
@@ -204,7 +206,9 @@ final readonly class Dropping
             foreach ($cascade ? $this->made->all() : [] as $table) {
                 foreach ($table->columns as $column) {
                     if ($column->sequence === $key) {
-                        [$column->sequence, $column->default, $column->auto] = [null, null, false];
+                        $column->sequence = null;
+                        $column->default = null;
+                        $column->auto = false;
                     }
                 }
             }
@@ -332,7 +336,8 @@ final readonly class Dropping
         $found = $counts !== [\count($table->checks), \count($table->foreign)];
         $key = null;
         if (null !== $table->primary && ($of((string) $table->primary->name) || $of($this->dialect->primaryIndexName($table->primary->name)))) {
-            [$key, $found] = [$table->primary, true];
+            $key = $table->primary;
+            $found = true;
             $table->dropIndex($this->dialect->primaryIndexName($table->primary->name));
             $table->primary = null;
         } else {

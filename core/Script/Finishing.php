@@ -43,7 +43,10 @@ final readonly class Finishing
         foreach ($made->sequences as [$schema, $name]) {
             $relations[$name] = $schema;
         }
-        [$this->types, $this->bases, $this->functions, $this->relations] = [$types, $bases, $functions, $relations];
+        $this->types = $types;
+        $this->bases = $bases;
+        $this->functions = $functions;
+        $this->relations = $relations;
     }
 
     public function table(TableBuilder $table): void

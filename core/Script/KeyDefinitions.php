@@ -132,7 +132,8 @@ final readonly class KeyDefinitions
         [$schema, $far] = $t->qualified();
         $farColumns = '(' === $t->peek() ? $t->names() : [];
         $unsaid = $this->dialect->unsaidAction;
-        [$onDelete, $onUpdate] = [$unsaid, $unsaid];
+        $onDelete = $unsaid;
+        $onUpdate = $unsaid;
         while (true) {
             if ($t->take('ON', 'DELETE')) {
                 $onDelete = $this->action($t);

@@ -31,7 +31,8 @@ final readonly class Mentions
             $kind = $t->kind();
             // A word before a parenthesis is a function, one before a dot says where the next stands.
             if ((Lexer::WORD === $kind || Lexer::QUOTED === $kind) && '(' !== $t->peek(1) && '.' !== $t->peek(1) && '::' !== $t->peek(-1)) {
-                [$at, $length] = [$t->offset(), \strlen($t->written())];
+                $at = $t->offset();
+                $length = \strlen($t->written());
                 $before = '.' === $t->peek(-1) ? trim($t->written(-2), '"`[]') : '';
                 $names[] = [$t->name(), $at, $length, $before];
                 continue;

@@ -75,7 +75,11 @@ final readonly class Options
         }
         $table->partitionKey = $t->from($from);
         while (!$t->over() && !\in_array($t->peek(), ['AS', 'SELECT', 'WITH', 'TABLESPACE', 'USING'], true)) {
-            '(' === $t->peek() ? $t->parenthesis() : $t->skip();
+            if ('(' === $t->peek()) {
+                $t->parenthesis();
+            } else {
+                $t->skip();
+            }
         }
     }
 
@@ -202,7 +206,8 @@ final readonly class Options
             }
         }
         if (!$keeps) {
-            [$table->foreign, $table->served] = [[], []];
+            $table->foreign = [];
+            $table->served = [];
         }
     }
 

@@ -77,7 +77,8 @@ final readonly class Others
         if ('AS' === $t->peek() || '(' === $t->peek() || $this->dialect->charsetTexts) {
             $new = new TableBuilder($view->schema, $view->name, TableType::View);
             $creating->query($t, $new);
-            [$view->named, $view->definition] = [$new->named, $new->definition];
+            $view->named = $new->named;
+            $view->definition = $new->definition;
 
             return Outcome::Understood;
         }
@@ -125,9 +126,10 @@ final readonly class Others
                 // A table or a key may be renamed as an index is.
                 $table = $this->made->find($schema, $name);
                 $t->at = null === $table ? $from : $t->at;
-                null === $table
-                    ? throw $t->fault(\sprintf('There is no index “%s”', $name))
-                    : (new Renaming($this->dialect, $this->made))->table($table, null, $t->name());
+                if (null === $table) {
+                    throw $t->fault(\sprintf('There is no index “%s”', $name));
+                }
+                (new Renaming($this->dialect, $this->made))->table($table, null, $t->name());
 
                 return Outcome::Understood;
             }
@@ -241,7 +243,11 @@ final readonly class Others
                 if ($t->take('COMMENT')) {
                     $routine->comment = $t->text() ?? '';
                 } else {
-                    '(' === $t->peek() ? $t->parenthesis() : $t->skip();
+                    if ('(' === $t->peek()) {
+                        $t->parenthesis();
+                    } else {
+                        $t->skip();
+                    }
                 }
             }
         }

@@ -92,7 +92,11 @@ final readonly class Programs
             return $t->rest();
         }
         while (!$t->over() && 'EXECUTE' !== $t->peek()) {
-            '(' === $t->peek() ? $t->parenthesis() : $t->skip();
+            if ('(' === $t->peek()) {
+                $t->parenthesis();
+            } else {
+                $t->skip();
+            }
         }
         $t->expect('EXECUTE');
         $t->any('FUNCTION', 'PROCEDURE') ?: throw $t->fault('“FUNCTION” was expected');
@@ -204,7 +208,11 @@ final readonly class Programs
             $name = '';
             if (\in_array($t->kind(1), [Lexer::WORD, Lexer::QUOTED], true) && !$this->isType($t) || str_starts_with($t->written(), '@')) {
                 $name = str_starts_with($t->written(), '@') ? $t->written() : '';
-                '' === $name ? $name = $t->name() : $t->skip();
+                if ('' === $name) {
+                    $name = $t->name();
+                } else {
+                    $t->skip();
+                }
                 $mode = $t->any(...self::MODES) ?: $mode;
             }
             $column = new ColumnBuilder($name);
@@ -223,7 +231,11 @@ final readonly class Programs
             if ($t->take('DEFAULT') || $t->take('=') || $t->take(':=')) {
                 $from = $t->at;
                 while (!$t->over() && ',' !== $t->peek() && ')' !== $t->peek()) {
-                    '(' === $t->peek() ? $t->parenthesis() : $t->skip();
+                    if ('(' === $t->peek()) {
+                        $t->parenthesis();
+                    } else {
+                        $t->skip();
+                    }
                 }
                 $default = $t->from($from);
             }
@@ -355,7 +367,11 @@ final readonly class Programs
 
             return;
         }
-        '(' === $t->peek() ? $t->parenthesis() : $t->skip();
+        if ('(' === $t->peek()) {
+            $t->parenthesis();
+        } else {
+            $t->skip();
+        }
     }
 
     /** An aggregate: its value is that of its last function, or of its state. */
@@ -377,7 +393,11 @@ final readonly class Programs
             } else {
                 $from = $t->at;
                 while (!$t->over() && ',' !== $t->peek() && ')' !== $t->peek()) {
-                    '(' === $t->peek() ? $t->parenthesis() : $t->skip();
+                    if ('(' === $t->peek()) {
+                        $t->parenthesis();
+                    } else {
+                        $t->skip();
+                    }
                 }
                 $set[$word] = $t->from($from);
             }

@@ -44,7 +44,11 @@ final readonly class Queried
             $new = $table->columns[$name] ?? new ColumnBuilder($name);
             $of = null !== $field && $field->unchanged && isset($field->values[0]) ? $this->direct($field->values[0]) : null;
             if (!isset($table->columns[$name])) {
-                $this->made->dialect->keepsOfQuery ? $this->kept($new, $column, $of) : $this->plain($new, $column, $field);
+                if ($this->made->dialect->keepsOfQuery) {
+                    $this->kept($new, $column, $of);
+                } else {
+                    $this->plain($new, $column, $field);
+                }
             }
             if ('' === $new->type && !$this->made->dialect->rowids) {
                 $this->made->notes[] = \sprintf('The type of the column “%s” of the table “%s” does not follow from its query', $name, $table->name);
@@ -68,11 +72,15 @@ final readonly class Queried
     /** MySQL's family keeps what it can of a column that a query shows as it is. */
     private function kept(ColumnBuilder $new, Column $column, ?ColumnBuilder $of): void
     {
-        [$new->type, $new->nullable] = [$column->type, $column->nullable];
+        $new->type = $column->type;
+        $new->nullable = $column->nullable;
         if (null === $of) {
             return;
         }
-        [$new->charset, $new->collation, $new->comment, $new->type] = [$of->charset, $of->collation, $of->comment, $of->type];
+        $new->charset = $of->charset;
+        $new->collation = $of->collation;
+        $new->comment = $of->comment;
+        $new->type = $of->type;
         $new->default = $of->auto ? '0' : $of->default;
         $new->nullable = $of->nullable;
         if (!$new->nullable && null === $new->default && $of->auto) {

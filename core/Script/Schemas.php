@@ -229,7 +229,8 @@ final class Schemas
             // What it refers to stays where it is.
             $table->foreign = array_map(static fn (array $foreign): array => ['schema' => $foreign['schema'] ?? $was[0]] + $foreign, $table->foreign);
         }
-        [$table->schema, $table->name] = [$schema ?? $table->schema, $name];
+        $table->schema = $schema ?? $table->schema;
+        $table->name = $name;
         $this->tables[$table->schema][$name] = $table;
         $this->take($table->schema, $name);
         foreach ($this->partitions as $partition => $of) {
@@ -354,9 +355,11 @@ final class Schemas
             $own = $table->columns[$column->name] ?? null;
             $merged = null === $own ? clone $column : $own;
             if (null === $own) {
-                [$merged->local, $merged->inherited, $merged->auto, $merged->identity, $merged->comment] = [
-                    false, 0, $column->auto && !$column->identity, false, '',
-                ];
+                $merged->local = false;
+                $merged->inherited = 0;
+                $merged->auto = $column->auto && !$column->identity;
+                $merged->identity = false;
+                $merged->comment = '';
             } else {
                 $merged->default ??= $column->default;
                 $merged->sequence ??= $column->sequence;

@@ -147,7 +147,8 @@ final class Script
     /** @return list<string> what was noticed while the last statements were carried out */
     public function noticed(): array
     {
-        [$notes, $this->made->notes] = [$this->made->notes, []];
+        $notes = $this->made->notes;
+        $this->made->notes = [];
 
         return $notes;
     }

@@ -39,11 +39,16 @@ final class Statements implements \IteratorAggregate
         $at = 0;
         $line = $this->line;
         // The text of the present statement, and the same with blanks for texts, quoted names and comments.
-        [$text, $bare, $started, $delimiter, $ended] = ['', '', 0, ';', false];
+        $text = '';
+        $bare = '';
+        $started = 0;
+        $delimiter = ';';
+        $ended = false;
         $fresh = true;
         while (true) {
             if ($at > self::CHUNK) {
-                [$buffer, $at] = [substr($buffer, $at), 0];
+                $buffer = substr($buffer, $at);
+                $at = 0;
             }
             // A token that reaches the end of the buffer may go on; it is looked at again when there is more.
             if (!$ended && \strlen($buffer) - $at < 4096) {
@@ -53,7 +58,8 @@ final class Statements implements \IteratorAggregate
                 break;
             }
             if ($quoting !== $this->dialect->doubleQuotedTexts) {
-                [$quoting, $pattern] = [$this->dialect->doubleQuotedTexts, $this->pattern()];
+                $quoting = $this->dialect->doubleQuotedTexts;
+                $pattern = $this->pattern();
             }
             $fits = preg_match($pattern, $buffer, $m, 0, $at);
             while (!$ended && (1 !== $fits || $at + \strlen($m[0]) >= \strlen($buffer) - 2 || 'open' === ($m['MARK'] ?? ''))) {
@@ -73,7 +79,9 @@ final class Statements implements \IteratorAggregate
                 $at += $skipped;
                 if ($ends && '' !== trim($bare)) {
                     yield [$text, $started, true];
-                    [$text, $bare, $started] = ['', '', 0];
+                    $text = '';
+                    $bare = '';
+                    $started = 0;
                 }
                 continue;
             }
@@ -86,7 +94,10 @@ final class Statements implements \IteratorAggregate
                 }
                 yield from $this->statement($text, $bare, $started, ';' !== $delimiter);
                 $line += $this->data($bare, $buffer, $at);
-                [$text, $bare, $started, $fresh] = ['', '', 0, false];
+                $text = '';
+                $bare = '';
+                $started = 0;
+                $fresh = false;
                 continue;
             }
             if (';' !== $delimiter && 'word' === $kind && false !== ($cut = strpos($token, $delimiter)) && $cut > 0) {
@@ -96,7 +107,9 @@ final class Statements implements \IteratorAggregate
             $lines = substr_count($token, "\n");
             $said = 'comment' !== $kind && 'blank' !== $kind && 'mark' !== $kind;
             if ($said && 0 === $started) {
-                [$started, $text, $bare] = [$line, '', ''];
+                $started = $line;
+                $text = '';
+                $bare = '';
             }
             if (0 !== $started) {
                 $text .= $said || 'blank' === $kind ? $token : $this->unsaid($token, $kind, $lines);
@@ -236,7 +249,8 @@ final class Statements implements \IteratorAggregate
             $cut = strrpos($buffer, "\n");
             if (false !== $cut && $cut > $at) {
                 $lines += substr_count($buffer, "\n", $at, $cut - $at);
-                [$buffer, $at] = [substr($buffer, $cut), 0];
+                $buffer = substr($buffer, $cut);
+                $at = 0;
             }
             if (!$this->more($buffer)) {
                 $at = \strlen($buffer);

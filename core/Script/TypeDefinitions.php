@@ -29,7 +29,8 @@ final readonly class TypeDefinitions
         [$base, $options, $after] = $this->type($t);
         $own = '' === $base ? null : $this->made->typeKey($base);
         $array = 1 === preg_match('/\[|\barray\b/i', $after);
-        [$column->ownType, $column->type] = [null === $own ? null : $own.($array ? '[]' : ''), $this->dialect->type($base, $options, $after)];
+        $column->ownType = null === $own ? null : $own.($array ? '[]' : '');
+        $column->type = $this->dialect->type($base, $options, $after);
 
         return [$base, $after];
     }

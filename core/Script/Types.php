@@ -68,7 +68,11 @@ final readonly class Types
     private function skipBody(Tokens $t): void
     {
         while (!$t->over()) {
-            '(' === $t->peek() ? $t->parenthesis() : $t->skip();
+            if ('(' === $t->peek()) {
+                $t->parenthesis();
+            } else {
+                $t->skip();
+            }
         }
     }
 

@@ -16,7 +16,8 @@ final class Typo
     {
         $a = mb_str_split($a);
         $b = mb_str_split($b);
-        [$n, $m] = [\count($a), \count($b)];
+        $n = \count($a);
+        $m = \count($b);
         if (abs($n - $m) > $most) {
             return null;
         }
@@ -33,7 +34,8 @@ final class Typo
             if (min($row) > $most) {
                 return null;
             }
-            [$before, $above] = [$above, $row];
+            $before = $above;
+            $above = $row;
         }
 
         return $above[$m] <= $most ? $above[$m] : null;

@@ -107,7 +107,8 @@ final class Alike
         if (!$a instanceof Node || !$b instanceof Node) {
             return \is_string($a) && \is_string($b) ? 0 === strcasecmp($a, $b) : $a === $b;
         }
-        [$a, $b] = [self::plain($a), self::plain($b)];
+        $a = self::plain($a);
+        $b = self::plain($b);
 
         return match (true) {
             $a::class !== $b::class => false,
@@ -154,7 +155,8 @@ final class Alike
         if (0 !== strcasecmp($a[\count($a) - 1], $b[\count($b) - 1])) {
             return false;
         }
-        [$of, $in] = [$a[\count($a) - 2] ?? null, $b[\count($b) - 2] ?? null];
+        $of = $a[\count($a) - 2] ?? null;
+        $in = $b[\count($b) - 2] ?? null;
 
         return null === $of || null === $in || 0 === strcasecmp($this->names[strtolower($of)] ?? $of, $in);
     }
@@ -180,7 +182,8 @@ final class Alike
             return true;
         }
         $name = static fn (Item $item): ?string => $item->name ?? ($item->value instanceof Ref ? $item->value->names[\count($item->value->names) - 1] : null);
-        [$of, $in] = [$name($a), $name($b)];
+        $of = $name($a);
+        $in = $name($b);
 
         return null === $of || null === $in || 0 === strcasecmp($of, $in);
     }

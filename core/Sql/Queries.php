@@ -382,7 +382,8 @@ final class Queries
                 if (!$t->take('ALL')) {
                     $limit = $this->parser->expressions->expression();
                     if ($t->take(',')) {
-                        [$skip, $limit] = [$limit, $this->parser->expressions->expression()];
+                        $skip = $limit;
+                        $limit = $this->parser->expressions->expression();
                     }
                     if ($t->take('ROWS', 'EXAMINED')) {
                         $this->parser->expressions->expression();
@@ -426,7 +427,11 @@ final class Queries
         $t = $this->t;
         $t->skip();
         while (!$t->over() && !\in_array($t->peek(), [')', ';', 'FOR', 'UNION', 'INTERSECT', 'EXCEPT', 'WITH', 'LIMIT', 'OFFSET', 'OPTION'], true)) {
-            '(' === $t->peek() ? $t->parenthesis() : $t->skip();
+            if ('(' === $t->peek()) {
+                $t->parenthesis();
+            } else {
+                $t->skip();
+            }
         }
     }
 }

@@ -483,7 +483,11 @@ final class Sources
                 $made[$name] = '' !== $t->peek() && ',' !== $t->peek() && 'PATH' !== $t->peek() && ')' !== $t->peek() ? $this->parser->calls->type() : '';
             }
             while (!$t->over() && ',' !== $t->peek() && ')' !== $t->peek()) {
-                '(' === $t->peek() ? $t->parenthesis() : $t->skip();
+                if ('(' === $t->peek()) {
+                    $t->parenthesis();
+                } else {
+                    $t->skip();
+                }
             }
         } while ($t->take(','));
         if ($inParentheses) {

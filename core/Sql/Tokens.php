@@ -28,7 +28,10 @@ final class Tokens
     public function __construct(public readonly string $text, public readonly Grammar $dialect)
     {
         $lexer = new Lexer($text, $dialect);
-        [$this->kinds, $this->texts, $this->offsets, $this->words] = [$lexer->kinds, $lexer->texts, $lexer->offsets, $lexer->words];
+        $this->kinds = $lexer->kinds;
+        $this->texts = $lexer->texts;
+        $this->offsets = $lexer->offsets;
+        $this->words = $lexer->words;
         $this->length = \count($lexer->kinds);
     }
 
@@ -300,7 +303,11 @@ final class Tokens
             if (',' === $next || ')' === $next || ($this->at > $from && \in_array($next, self::EXPRESSION_ENDS, true))) {
                 break;
             }
-            '(' === $next ? $this->parenthesis() : ++$this->at;
+            if ('(' === $next) {
+                $this->parenthesis();
+            } else {
+                ++$this->at;
+            }
         }
 
         return $this->from($from);
@@ -329,7 +336,11 @@ final class Tokens
     public function skipElement(): void
     {
         while (!$this->over() && ',' !== $this->peek() && ')' !== $this->peek()) {
-            '(' === $this->peek() ? $this->parenthesis() : ++$this->at;
+            if ('(' === $this->peek()) {
+                $this->parenthesis();
+            } else {
+                ++$this->at;
+            }
         }
     }
 }

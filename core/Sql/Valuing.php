@@ -308,7 +308,8 @@ final readonly class Valuing
             $result->values += $meaning->values;
             $result->conditions += $meaning->conditions;
             if (('COLLATE' === $operation->sign || '(+)' === $operation->sign) && null === $result->direct) {
-                [$result->direct, $result->instance] = [$meaning->direct, $meaning->instance];
+                $result->direct = $meaning->direct;
+                $result->instance = $meaning->instance;
             }
         }
         $result->type = $this->folded($operation->sign, $types);
@@ -394,7 +395,8 @@ final readonly class Valuing
             $result->nullable = false;
         }
         if (1 === \count($block->columns)) {
-            [$result->direct, $result->instance] = [$block->columns[0]->direct, $block->columns[0]->instance];
+            $result->direct = $block->columns[0]->direct;
+            $result->instance = $block->columns[0]->instance;
         }
 
         return $result;

@@ -103,7 +103,8 @@ final class Recogniser
                 }
             }
             if ([] !== $here) {
-                [$ids, $length] = [$here, $j];
+                $ids = $here;
+                $length = $j;
             }
         }
 

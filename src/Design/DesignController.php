@@ -85,7 +85,9 @@ final class DesignController extends AbstractController
     public function make(Request $request, #[CurrentUser] Account $account): Response
     {
         $given = $request->request;
-        [$name, $purpose, $source] = [trim($given->getString('name')), trim($given->getString('purpose')), $given->getInt('source')];
+        $name = trim($given->getString('name'));
+        $purpose = trim($given->getString('purpose'));
+        $source = $given->getInt('source');
         $entries = array_values(array_filter(array_map(intval(...), explode(',', $given->getString('entries')))));
         if ('' === $name) {
             return $this->form($source, $given->getString('entries'), $name, $purpose, 'A design needs a name, under which it is found again.');

@@ -66,12 +66,14 @@ final readonly class DesignJob implements OneAtATime
             if ('change' === ($running->job->payload['what'] ?? '')) {
                 $ran = $this->change($kept, $running) + ['of' => $of];
                 $kept = $this->designs->fresh($kept);
-                [$kept->rehearsed, $kept->rehearsedAt] = [$ran, new \DateTimeImmutable()];
+                $kept->rehearsed = $ran;
+                $kept->rehearsedAt = new \DateTimeImmutable();
             } else {
                 $engine = \is_string($running->job->payload['engine'] ?? null) ? $running->job->payload['engine'] : null;
                 $ran = $this->trying->run(Physical::of(Outline::read($kept->readable)->design, $engine), $running) + ['of' => $of];
                 $kept = $this->designs->fresh($kept);
-                [$kept->ran, $kept->ranAt] = [$ran, new \DateTimeImmutable()];
+                $kept->ran = $ran;
+                $kept->ranAt = new \DateTimeImmutable();
             }
         } catch (SourceError $e) {
             throw new JobFailed($e->inWords(), 0, $e);

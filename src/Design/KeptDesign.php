@@ -89,7 +89,9 @@ class KeptDesign
 
     public function __construct(string $name, Account $owner, ?Source $source = null)
     {
-        [$this->name, $this->owner, $this->source] = [$name, $owner, $source];
+        $this->name = $name;
+        $this->owner = $owner;
+        $this->source = $source;
         $this->changedAt = new \DateTimeImmutable();
     }
 

@@ -103,11 +103,15 @@ final readonly class Queue
 
     public function later(Account $account, string $topic, int $id, bool $put = true): void
     {
-        $put ? $this->db->executeStatement(
-            'INSERT INTO later (account_id, topic, topic_id, until_at) VALUES (?, ?, ?, UTC_TIMESTAMP() + INTERVAL '.self::LATER_DAYS.' DAY)
+        if ($put) {
+            $this->db->executeStatement(
+                'INSERT INTO later (account_id, topic, topic_id, until_at) VALUES (?, ?, ?, UTC_TIMESTAMP() + INTERVAL '.self::LATER_DAYS.' DAY)
                 ON DUPLICATE KEY UPDATE until_at = VALUES(until_at)',
-            [$account->id(), $topic, $id],
-        ) : $this->db->executeStatement('DELETE FROM later WHERE account_id = ? AND topic = ? AND topic_id = ?', [$account->id(), $topic, $id]);
+                [$account->id(), $topic, $id],
+            );
+        } else {
+            $this->db->executeStatement('DELETE FROM later WHERE account_id = ? AND topic = ? AND topic_id = ?', [$account->id(), $topic, $id]);
+        }
     }
 
     /**

@@ -166,7 +166,8 @@ final class AskController extends AbstractController
      */
     private static function ofStep(Step $step, callable $title): array
     {
-        [$from, $to] = [$title($step->from()), $title($step->to())];
+        $from = $title($step->from());
+        $to = $title($step->to());
 
         return array_values(array_filter([
             $step->multiplies() ? \sprintf('Rows multiply: a row of %s may find many of %s, and totals over it count double.', $from, $to) : '',

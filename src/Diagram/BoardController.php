@@ -143,7 +143,8 @@ final class BoardController extends AbstractController
             if (null === $entry || isset($arrangement->pieces[(string) $key]) || !\is_array($value)) {
                 continue;
             }
-            [$x, $y] = [$value['x'] ?? null, $value['y'] ?? null];
+            $x = $value['x'] ?? null;
+            $y = $value['y'] ?? null;
             // A tablet that comes back by undo has its place, and perhaps more; only one that is new is found a place for.
             if ([] === $value || true === ($value['drop'] ?? null)) {
                 $come[] = $entry;

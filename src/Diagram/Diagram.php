@@ -48,7 +48,9 @@ class Diagram
 
     public function __construct(string $name, string $purpose, Account $owner)
     {
-        [$this->name, $this->purpose, $this->owner] = [$name, $purpose, $owner];
+        $this->name = $name;
+        $this->purpose = $purpose;
+        $this->owner = $owner;
         $this->changedAt = new \DateTimeImmutable();
     }
 

@@ -77,7 +77,8 @@ final class KeptController extends AbstractController
     {
         $given = $request->request;
         $entries = \array_slice(array_values(array_unique(array_map(intval(...), array_filter($given->all('entries'), is_numeric(...))))), 0, Selection::MOST);
-        [$name, $purpose] = [$given->getString('name'), $given->getString('purpose')];
+        $name = $given->getString('name');
+        $purpose = $given->getString('purpose');
         $into = $this->diagrams->one((int) $given->getString('into'));
         try {
             if (null !== $into) {

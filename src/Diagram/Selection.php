@@ -31,7 +31,8 @@ final readonly class Selection
     {
         $query = $request->query;
         $around = $query->getInt('around');
-        [$from, $to] = [$query->getInt('from'), $query->getInt('to')];
+        $from = $query->getInt('from');
+        $to = $query->getInt('to');
         if ($around > 0) {
             return $this->named($this->drawing->members(Scope::entry($around, $query->getInt('steps', 1))), [$around], 'Around %s', 'What %s joins');
         }

@@ -59,7 +59,8 @@ final readonly class SourceMap
         foreach ($this->roles->areas() as $name => $members) {
             $own = array_values(array_filter($members, static fn (int $entry): bool => isset($entries[$entry])));
             if ([] !== $own) {
-                [$areas['a-'.$name], $names['a-'.$name]] = [$own, (string) $name];
+                $areas['a-'.$name] = $own;
+                $names['a-'.$name] = (string) $name;
                 $taken += array_fill_keys($own, true);
             }
         }
@@ -67,14 +68,16 @@ final readonly class SourceMap
             $open = array_values(array_filter($area['nodes'], static fn (int $entry): bool => !isset($taken[$entry])));
             if (\count($open) >= 2) {
                 $key = 'p-'.$area['middle'];
-                [$areas[$key], $names[$key]] = [$open, Naming::asName($entries[$area['middle']]['title'])];
+                $areas[$key] = $open;
+                $names[$key] = Naming::asName($entries[$area['middle']]['title']);
                 $taken += array_fill_keys($open, true);
                 $proposed[] = $key;
             }
         }
         $alone = array_values(array_filter(array_keys($entries), static fn (int $entry): bool => !isset($taken[$entry])));
         if ([] !== $alone) {
-            [$areas[self::ALONE], $names[self::ALONE]] = [$alone, 'In no area'];
+            $areas[self::ALONE] = $alone;
+            $names[self::ALONE] = 'In no area';
         }
 
         return [$areas, $names, $proposed];

@@ -78,7 +78,8 @@ final readonly class Doubts
     {
         [$was, $is, $oldNames] = $pair;
         if (null !== $field) {
-            [$old, $new] = [$was->column($oldNames[$name] ?? $name), $is->column($name)];
+            $old = $was->column($oldNames[$name] ?? $name);
+            $new = $is->column($name);
 
             return array_values(array_filter([null === $old || null === $new ? null : Doubt::about($text, $old, $new, $dialect)]));
         }

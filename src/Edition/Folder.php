@@ -96,7 +96,11 @@ final class Folder
     public function copy(string $from, string $to): void
     {
         $files = new Filesystem();
-        is_dir($from) ? $files->mirror($from, $this->path.'/'.$to) : $files->copy($from, $this->path.'/'.$to);
+        if (is_dir($from)) {
+            $files->mirror($from, $this->path.'/'.$to);
+        } else {
+            $files->copy($from, $this->path.'/'.$to);
+        }
     }
 
     public function closeAll(): void

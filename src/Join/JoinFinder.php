@@ -98,7 +98,8 @@ final readonly class JoinFinder
         $proposals = $evidence = [];
         foreach ($found as $one) {
             $from = $at[$one->from->key()];
-            [$here, $there] = [$fields[$ids[$from]] ?? [], $fields[$ids[$at[$one->to->key()]]] ?? []];
+            $here = $fields[$ids[$from]] ?? [];
+            $there = $fields[$ids[$at[$one->to->key()]]] ?? [];
             $pairs = [];
             foreach ($one->columns as $i => $column) {
                 if (!isset($here[$column], $there[$one->toColumns[$i]])) {

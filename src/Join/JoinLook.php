@@ -48,7 +48,8 @@ final readonly class JoinLook
             ),
         );
         foreach ($joins as $done => $join) {
-            [$from, $to] = [$catalog->tables[$at[$join->fromId]], $catalog->tables[$at[$join->toId]]];
+            $from = $catalog->tables[$at[$join->fromId]];
+            $to = $catalog->tables[$at[$join->toId]];
             $progress->at(\sprintf('Counting the rows of %s and %s', $from->name, $to->name), $done, \count($joins));
             $pairs = $join->pairs;
             if ([] === $pairs || null !== $from->column($pairs[0][0]) && $dialect->typeOf($from->column($pairs[0][0]))->array) {

@@ -33,7 +33,10 @@ class KeptQuery
 
     public function __construct(Source $source, string $name, string $text, Account $account)
     {
-        [$this->source, $this->name, $this->text, $this->account] = [$source, $name, $text, $account];
+        $this->source = $source;
+        $this->name = $name;
+        $this->text = $text;
+        $this->account = $account;
         $this->keptAt = new \DateTimeImmutable();
     }
 

@@ -137,7 +137,11 @@ final readonly class LineagePart implements DossierPart
                     $conditions[$edge['entry']][] = $from;
                 }
             } elseif (isset($traces[$edge['field']])) {
-                Part::Value->value === $edge['part'] ? $traces[$edge['field']]->values[] = $from : $traces[$edge['field']]->conditions[] = $from;
+                if (Part::Value->value === $edge['part']) {
+                    $traces[$edge['field']]->values[] = $from;
+                } else {
+                    $traces[$edge['field']]->conditions[] = $from;
+                }
             }
         }
         foreach ($depending as $edge) {

@@ -16,7 +16,8 @@ final class Difference
         if (!\is_array($old) || null === $trial->answer) {
             return [];
         }
-        [$before, $after] = [self::keyed($old), self::keyed($trial->answer)];
+        $before = self::keyed($old);
+        $after = self::keyed($trial->answer);
         $rows = [];
         foreach ($before + $after as $key => $_) {
             $a = $before[$key] ?? null;
@@ -43,7 +44,11 @@ final class Difference
             foreach (\is_array($row) ? array_values($row) : [] as $i => $value) {
                 $value = \is_string($value) ? $value : null;
                 $measure = \is_array($columns[$i] ?? null) && true === ($columns[$i]['measure'] ?? null);
-                $measure ? $figures[] = $value : $key[] = $value ?? 'none';
+                if ($measure) {
+                    $figures[] = $value;
+                } else {
+                    $key[] = $value ?? 'none';
+                }
             }
             $keyed[[] === $key ? 'all' : implode(', ', $key)] = $figures;
         }

@@ -63,7 +63,10 @@ class KeptModel
 
     public function __construct(string $name, string $purpose, Account $owner, Source $source)
     {
-        [$this->name, $this->purpose, $this->owner, $this->source] = [$name, $purpose, $owner, $source];
+        $this->name = $name;
+        $this->purpose = $purpose;
+        $this->owner = $owner;
+        $this->source = $source;
         $this->changedAt = new \DateTimeImmutable();
     }
 

@@ -78,7 +78,9 @@ class KeptTrial
 
     public function __construct(KeptModel $model, string $name, Trial $trial, Account $keptBy)
     {
-        [$this->model, $this->name, $this->keptBy] = [$model, $name, $keptBy];
+        $this->model = $model;
+        $this->name = $name;
+        $this->keptBy = $keptBy;
         $this->ask($trial);
     }
 

@@ -64,7 +64,11 @@ final readonly class ModelCheckCommand
         }
         $trials = null === $kept ? [] : $this->models->trials($kept);
         $answered = \count(array_filter($trials, static fn (KeptTrial $trial): bool => KeptTrial::ANSWERED === $trial->state));
-        'json' === $format ? self::json($output, $found, $trials, $notes) : self::text($output, $found, $trials, $answered);
+        if ('json' === $format) {
+            self::json($output, $found, $trials, $notes);
+        } else {
+            self::text($output, $found, $trials, $answered);
+        }
         foreach ($notes as $note) {
             $errors->writeln(OutputFormatter::escape($note));
         }

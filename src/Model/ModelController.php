@@ -106,7 +106,8 @@ final class ModelController extends AbstractController
         $facts = array_values(array_unique([...array_filter($facts, static fn (int $fact): bool => !isset($kinds[$fact]) || 'fact' === $kinds[$fact]),
             ...array_keys(array_filter($kinds, static fn (string $kind): bool => 'fact' === $kind))]));
         $source = $this->orm->find(Source::class, $this->starting->sourceOf($entries));
-        [$name, $purpose] = [$given->getString('name'), $given->getString('purpose')];
+        $name = $given->getString('name');
+        $purpose = $given->getString('purpose');
         if (null === $source || [] === $entries) {
             return $this->begun($request, $entries, $facts, $name, $purpose, $kinds, 'Choose the entries that the model is to stand on.');
         }

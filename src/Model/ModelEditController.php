@@ -83,7 +83,8 @@ final class ModelEditController extends AbstractController
     {
         $kept = $this->pages->changed($id, $account);
         $model = $kept->model();
-        [$part, $name] = [$request->query->getString('part'), $request->query->getString('name')];
+        $part = $request->query->getString('part');
+        $name = $request->query->getString('name');
         $role = $model->role($request->query->getString('role'));
         $shared = ['kept' => $kept, 'model' => $model, 'role' => $role];
         if ('measure' === $part) {
@@ -151,7 +152,9 @@ final class ModelEditController extends AbstractController
     {
         $kept = $this->pages->changed($id, $account);
         $text = static fn (string $field): string => trim($request->request->getString($field));
-        [$role, $was, $name] = [$text('role'), $request->request->getString('was'), $text('name')];
+        $role = $text('role');
+        $was = $request->request->getString('was');
+        $name = $text('name');
         if ($request->request->has('remove')) {
             return $this->done($account, $kept, static fn (Model $model): Model => Edits::withoutAttribute($model, $role, $was), '#r-'.Anchors::of($role));
         }
@@ -176,7 +179,8 @@ final class ModelEditController extends AbstractController
     {
         $kept = $this->pages->changed($id, $account);
         $text = static fn (string $field): string => trim($request->request->getString($field));
-        [$was, $name] = [$request->request->getString('was'), $text('name')];
+        $was = $request->request->getString('was');
+        $name = $text('name');
         if ($request->request->has('remove')) {
             return $this->done($account, $kept, static fn (Model $model): Model => Edits::withoutRole($model, $was), '');
         }
@@ -230,7 +234,8 @@ final class ModelEditController extends AbstractController
     public function join(Request $request, int $id, #[CurrentUser] Account $account): Response
     {
         $kept = $this->pages->changed($id, $account);
-        [$key, $name] = [$request->request->getString('key'), trim($request->request->getString('name'))];
+        $key = $request->request->getString('key');
+        $name = trim($request->request->getString('name'));
 
         return $this->done($account, $kept, static function (Model $model) use ($request, $key, $name): Model {
             if ($request->request->has('remove')) {

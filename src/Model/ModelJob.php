@@ -227,12 +227,16 @@ final readonly class ModelJob implements JobKind
                 'lost' => array_column($answer->lost, 'words'),
             ];
         } catch (Unanswerable|ModelError $e) {
-            [$kept->state, $kept->words, $kept->plan, $kept->answer] = [KeptTrial::REFUSED, $e->getMessage(), '', null];
+            $kept->state = KeptTrial::REFUSED;
+            $kept->words = $e->getMessage();
+            $kept->plan = '';
+            $kept->answer = null;
         } catch (SourceError $e) {
             if (SourceError::LOST === $e->what) {
                 throw $e;
             }
-            [$kept->state, $kept->words] = [KeptTrial::FAILED, $e->inWords()];
+            $kept->state = KeptTrial::FAILED;
+            $kept->words = $e->inWords();
         }
         $kept->askedAt = new \DateTimeImmutable();
         $this->differs($kept, $before);

@@ -253,7 +253,8 @@ final class TrialController extends AbstractController
             );
         }
         $one = $this->models->keepTrial($kept, $name, $trial, $account);
-        [$one->neededBy, $one->expected] = [mb_substr(trim($given->getString('neededBy')), 0, 200), trim($given->getString('expected'))];
+        $one->neededBy = mb_substr(trim($given->getString('neededBy')), 0, 200);
+        $one->expected = trim($given->getString('expected'));
         $this->models->save();
         $this->editing->follow($kept);
 
@@ -283,7 +284,8 @@ final class TrialController extends AbstractController
         } else {
             $name = trim($given->getString('name'));
             $one->name = '' === $name ? $one->name : mb_substr($name, 0, 160);
-            [$one->neededBy, $one->expected] = [mb_substr(trim($given->getString('neededBy')), 0, 200), trim($given->getString('expected'))];
+            $one->neededBy = mb_substr(trim($given->getString('neededBy')), 0, 200);
+            $one->expected = trim($given->getString('expected'));
             $one->rowsPublished = $given->getBoolean('rowsPublished');
         }
         $this->models->save();

@@ -20,7 +20,8 @@ final readonly class SameProfile implements SameData
 
     public function agree(int $field, int $other): bool
     {
-        [$a, $b] = [$this->of($field), $this->of($other)];
+        $a = $this->of($field);
+        $b = $this->of($other);
 
         return null !== $a && null !== $b && $a->filled() > 0 && $b->filled() > 0 && Closeness::of($a, $b) >= self::CLOSE;
     }

@@ -102,13 +102,11 @@ final class SourceController extends AbstractController
         // Empty for a connection that is not saved yet.
         $kept = $this->entities->find(Connection::class, (int) $given->getString('connection'));
         $input = null === $kept ? new SourceInput() : SourceInput::of($kept->source, $kept);
-        [$input->url, $input->host, $input->database, $input->account, $input->secret] = [
-            $given->getString('url'),
-            $given->getString('host'),
-            $given->getString('database'),
-            $given->getString('account'),
-            $given->getString('secret'),
-        ];
+        $input->url = $given->getString('url');
+        $input->host = $given->getString('host');
+        $input->database = $given->getString('database');
+        $input->account = $given->getString('account');
+        $input->secret = $given->getString('secret');
         $input->engine = $given->getString('engine', $input->engine);
         $input->port = (int) $given->getString('port') ?: null;
         try {
@@ -235,9 +233,11 @@ final class SourceController extends AbstractController
             } catch (SourceError $e) {
                 $form->get($input->isServer() ? 'url' : 'files')->addError(new FormError($e->inWords()));
             } catch (UniqueConstraintViolationException $e) {
-                str_contains($e->getMessage(), 'connection_label')
-                    ? $form->get('label')->addError(new FormError('The source has a connection of this name already.'))
-                    : $form->get('name')->addError(new FormError('Another source has this name already. Choose one that tells them apart.'));
+                if (str_contains($e->getMessage(), 'connection_label')) {
+                    $form->get('label')->addError(new FormError('The source has a connection of this name already.'));
+                } else {
+                    $form->get('name')->addError(new FormError('Another source has this name already. Choose one that tells them apart.'));
+                }
             }
         }
 

@@ -54,21 +54,18 @@ final class SourceInput
     public static function of(Source $source, Connection $connection): self
     {
         $input = new self();
-        [$input->name, $input->purpose, $input->owner, $input->cadence, $input->label] = [
-            $source->name,
-            $source->purpose,
-            $source->owner,
-            $source->cadence,
-            $connection->label,
-        ];
-        [$input->engine, $input->host, $input->port, $input->database, $input->account] = [
-            $connection->engine,
-            $connection->host,
-            $connection->port ?: null,
-            $connection->database,
-            $connection->account,
-        ];
-        [$input->kept, $input->dialect] = [$connection->path, $connection->dialect];
+        $input->name = $source->name;
+        $input->purpose = $source->purpose;
+        $input->owner = $source->owner;
+        $input->cadence = $source->cadence;
+        $input->label = $connection->label;
+        $input->engine = $connection->engine;
+        $input->host = $connection->host;
+        $input->port = $connection->port ?: null;
+        $input->database = $connection->database;
+        $input->account = $connection->account;
+        $input->kept = $connection->path;
+        $input->dialect = $connection->dialect;
         $input->secretKept = '' !== $connection->sealedSecret;
         $input->opens = [$connection->engine, $connection->host, $connection->port, $connection->account];
 
@@ -163,18 +160,21 @@ final class SourceInput
     public function fill(Source $source, Connection $connection, Vault $vault, Deliveries $deliveries): void
     {
         $target = $this->target('', $deliveries);
-        [$source->name, $source->purpose, $source->owner, $source->cadence, $connection->label] = [
-            trim($this->name),
-            trim($this->purpose),
-            trim($this->owner),
-            $this->cadence,
-            trim($this->label),
-        ];
+        $source->name = trim($this->name);
+        $source->purpose = trim($this->purpose);
+        $source->owner = trim($this->owner);
+        $source->cadence = $this->cadence;
+        $connection->label = trim($this->label);
         if (!$this->opensWithKeptSecret($target)) {
             $connection->sealedSecret = '';
         }
-        [$connection->engine, $connection->host, $connection->port, $connection->database] = [$target->engine, $target->host, $target->port, $target->database];
-        [$connection->account, $connection->path, $connection->dialect] = [$target->account, $target->path, $target->dialect];
+        $connection->engine = $target->engine;
+        $connection->host = $target->host;
+        $connection->port = $target->port;
+        $connection->database = $target->database;
+        $connection->account = $target->account;
+        $connection->path = $target->path;
+        $connection->dialect = $target->dialect;
         $connection->inventory = $connection->lookedAt = null;
         if ('' !== $target->secret) {
             $connection->sealedSecret = $vault->seal($target->secret);

@@ -120,11 +120,9 @@ final class CollectionController extends AbstractController
     {
         $source = $entities->find(Source::class, $id) ?? throw $this->createNotFoundException('There is no such source.');
         $error = null;
-        [$name, $about, $members] = [
-            trim($request->request->getString('name')),
-            trim($request->request->getString('about')),
-            $request->request->getString('members'),
-        ];
+        $name = trim($request->request->getString('name'));
+        $about = trim($request->request->getString('about'));
+        $members = $request->request->getString('members');
         if ($request->isMethod('POST')) {
             if (!$this->isCsrfTokenValid('collection_plan', $request->request->getString('_token'))) {
                 throw $this->createAccessDeniedException('The form had expired.');

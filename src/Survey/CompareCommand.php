@@ -39,7 +39,8 @@ final readonly class CompareCommand
             return Command::INVALID;
         }
         try {
-            [$older, $newer] = [$this->targets->catalog($before, $dialect), $this->targets->catalog($after, $dialect)];
+            $older = $this->targets->catalog($before, $dialect);
+            $newer = $this->targets->catalog($after, $dialect);
             $drift = Compare::catalogs($older, $newer);
             $routines = Compare::routines($older, $newer);
         } catch (SourceError $e) {

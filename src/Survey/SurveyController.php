@@ -171,7 +171,8 @@ final class SurveyController extends AbstractController
         }
         $ids = array_keys($surveys);
         $asked = [$request->query->getInt('a', $ids[1] ?? 0), $request->query->getInt('b', $ids[0] ?? 0)];
-        [$a, $b] = [min($asked), max($asked)];
+        $a = min($asked);
+        $b = max($asked);
         $items = isset($surveys[$a], $surveys[$b]) ? DriftItems::of(Compare::catalogs($surveys[$a]->catalog(), $surveys[$b]->catalog())) : null;
 
         return $this->render('survey/compare.html.twig', ['source' => $source, 'surveys' => $surveys, 'a' => $a, 'b' => $b, 'items' => $items]);

@@ -61,11 +61,13 @@ final readonly class SaidStore
 
     public function write(string $topic, int $id, string $property, string $text): void
     {
-        '' === $text
-            ? $this->db->executeStatement('DELETE FROM said WHERE topic = ? AND topic_id = ? AND property = ?', [$topic, $id, $property])
-            : $this->db->executeStatement(
+        if ('' === $text) {
+            $this->db->executeStatement('DELETE FROM said WHERE topic = ? AND topic_id = ? AND property = ?', [$topic, $id, $property]);
+        } else {
+            $this->db->executeStatement(
                 'INSERT INTO said (topic, topic_id, property, text) VALUES (?, ?, ?, ?) ON DUPLICATE KEY UPDATE text = VALUES(text)',
                 [$topic, $id, $property, $text],
             );
+        }
     }
 }

@@ -120,7 +120,11 @@ final readonly class Texts
     {
         $topic = $this->vocabulary->topic($subject->topic);
         $column = $property->column();
-        null === $column ? $this->said->write($subject->topic, $subject->id, $property->name(), $value) : $topic->write($subject, $column, $value);
+        if (null === $column) {
+            $this->said->write($subject->topic, $subject->id, $property->name(), $value);
+        } else {
+            $topic->write($subject, $column, $value);
+        }
         $topic->touched($subject, $property);
         $this->events->dispatch(new TextSaved($subject, $property->name(), $value));
     }

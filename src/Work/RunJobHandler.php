@@ -80,7 +80,11 @@ final readonly class RunJobHandler
             $this->current->end();
             // What failed in a transaction leaves the manager closed; the next job, and whoever waits for this one, needs one.
             $manager = $this->managers->getManager();
-            $manager instanceof EntityManagerInterface && $manager->isOpen() ? $manager->clear() : $this->managers->resetManager();
+            if ($manager instanceof EntityManagerInterface && $manager->isOpen()) {
+                $manager->clear();
+            } else {
+                $this->managers->resetManager();
+            }
         }
     }
 }

@@ -33,7 +33,10 @@ final class Running implements Progress
         if ($what === $this->what && $now - $this->told < self::PAUSE) {
             return;
         }
-        [$this->told, $this->what, $this->done, $this->total] = [$now, $what, $done, $total];
+        $this->told = $now;
+        $this->what = $what;
+        $this->done = $done;
+        $this->total = $total;
         $this->jobs->heard($this->job->id(), $what, $done, $total);
         $this->stopIfAsked();
     }

@@ -58,7 +58,9 @@ abstract class AppTestCase extends WebTestCase
     protected function account(Role $role = Role::Steward, string $name = 'Oona Lisk'): Account
     {
         $account = new Account();
-        [$account->email, $account->name, $account->role] = [strtolower(strtr($name, ' ', '.')).'.'.$role->value.'@example.org', $name, $role];
+        $account->email = strtolower(strtr($name, ' ', '.')).'.'.$role->value.'@example.org';
+        $account->name = $name;
+        $account->role = $role;
         $account->setPassword('x');
         $entities = self::get(EntityManagerInterface::class);
         $entities->persist($account);
@@ -80,12 +82,11 @@ abstract class AppTestCase extends WebTestCase
         $source = new Source();
         $source->name = $name;
         $source->connection()->engine = 'mariadb';
-        [
-            $source->connection()->host,
-            $source->connection()->port,
-            $source->connection()->account,
-            $source->connection()->database,
-        ] = ['127.0.0.1', self::port(), $account, $database];
+        $connection = $source->connection();
+        $connection->host = '127.0.0.1';
+        $connection->port = self::port();
+        $connection->account = $account;
+        $connection->database = $database;
         $source->connection()->sealedSecret = self::get(Vault::class)->seal($secret);
         $entities = self::get(EntityManagerInterface::class);
         $entities->persist($source);

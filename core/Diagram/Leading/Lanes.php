@@ -75,10 +75,13 @@ final class Lanes
     {
         $lanes = [];
         $n = \count($low);
-        [$first, $last] = [min($from) - self::WORLD, max($to) + self::WORLD];
+        $first = min($from) - self::WORLD;
+        $last = max($to) + self::WORLD;
         for ($i = 0; $i < $n; ++$i) {
-            [$left, $right] = [-\INF, \INF];
-            [$a, $b] = [$from[$i] - self::CLEAR, $to[$i] + self::CLEAR];
+            $left = -\INF;
+            $right = \INF;
+            $a = $from[$i] - self::CLEAR;
+            $b = $to[$i] + self::CLEAR;
             for ($j = 0; $j < $n; ++$j) {
                 if ($from[$j] < $b && $to[$j] > $a && $j !== $i) {
                     if ($low[$j] >= $high[$i]) {
@@ -114,7 +117,8 @@ final class Lanes
      */
     private function reach(float $at, float $middle, array $low, array $high, array $from, array $to, float $first, float $last): array
     {
-        [$before, $after] = [$at - self::CLEAR, $at + self::CLEAR];
+        $before = $at - self::CLEAR;
+        $after = $at + self::CLEAR;
         foreach ($low as $j => $edge) {
             if ($edge < $after && $high[$j] > $before) {
                 if ($to[$j] <= $middle) {
@@ -133,7 +137,9 @@ final class Lanes
         $n = \count($this->at);
         $meets = $back = array_fill(0, $n, []);
         for ($h = $this->upright; $h < $n; ++$h) {
-            [$y, $start, $end] = [$this->at[$h], $this->start[$h], $this->end[$h]];
+            $y = $this->at[$h];
+            $start = $this->start[$h];
+            $end = $this->end[$h];
             for ($v = $this->firstFrom($start); $v < $this->upright && $this->at[$v] <= $end; ++$v) {
                 if ($this->start[$v] <= $y && $this->end[$v] >= $y) {
                     $back[$v][] = \count($meets[$h]);
@@ -143,7 +149,8 @@ final class Lanes
                 }
             }
         }
-        [$this->meets, $this->back] = [$meets, $back];
+        $this->meets = $meets;
+        $this->back = $back;
     }
 
     /**
@@ -177,7 +184,8 @@ final class Lanes
     public function place(int $lane, float $at): int
     {
         $meets = $this->meets[$lane];
-        [$low, $high] = [0, \count($meets)];
+        $low = 0;
+        $high = \count($meets);
         while ($low < $high) {
             $middle = ($low + $high) >> 1;
             if ($this->at[$meets[$middle]] < $at) {
@@ -200,7 +208,8 @@ final class Lanes
         foreach ([1, -1] as $step) {
             for ($lane = 1 === $step ? $start : $start - 1; $lane >= $first && $lane < $last && abs($this->at[$lane] - $at) < $bestOff; $lane += $step) {
                 if ($this->start[$lane] <= $middle && $this->end[$lane] >= $middle) {
-                    [$best, $bestOff] = [$lane, abs($this->at[$lane] - $at)];
+                    $best = $lane;
+                    $bestOff = abs($this->at[$lane] - $at);
                 }
             }
         }

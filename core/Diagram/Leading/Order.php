@@ -39,19 +39,23 @@ final class Order
     /** Whether A runs at the left of B, seen in the direction of A, as told by where they part ahead (1) or behind (-1); null where they do not. */
     private static function parting(Trace $a, int $i, Trace $b, int $j, int $way, int $step): ?bool
     {
-        [$lastA, $lastB] = [\count($a->at) - 1, \count($b->at) - 1];
+        $lastA = \count($a->at) - 1;
+        $lastB = \count($b->at) - 1;
         while (true) {
-            [$nextA, $nextB] = [$i + $way, $j + $way * $step];
+            $nextA = $i + $way;
+            $nextB = $j + $way * $step;
             if ($nextA < 0 || $nextA > $lastA || $nextB < 0 || $nextB > $lastB) {
                 return null;
             }
             if ($a->lanes[$nextA] !== $b->lanes[$nextB]) {
                 break;
             }
-            [$i, $j] = [$nextA, $nextB];
+            $i = $nextA;
+            $j = $nextB;
         }
         $along = self::heading($a, $i) * $way;
-        [$turnA, $turnB] = [self::heading($a, $nextA) * $way, self::heading($b, $nextB) * $way * $step];
+        $turnA = self::heading($a, $nextA) * $way;
+        $turnB = self::heading($b, $nextB) * $way * $step;
         if ($turnA !== $turnB) {
             $smaller = $turnA < $turnB;
         } else {
@@ -95,9 +99,12 @@ final class Order
     /** How often two pieces meet what leads on from the other when the first has the smaller coordinate. */
     private static function crossings(Trace $a, int $i, Trace $b, int $j): int
     {
-        [$spanA, $spanB] = [$a->span($i), $b->span($j)];
-        [$lowA, $highA] = [min($spanA), max($spanA)];
-        [$lowB, $highB] = [min($spanB), max($spanB)];
+        $spanA = $a->span($i);
+        $spanB = $b->span($j);
+        $lowA = min($spanA);
+        $highA = max($spanA);
+        $lowB = min($spanB);
+        $highB = max($spanB);
         $sum = 0;
         foreach ([0, 1] as $end) {
             // What leads on from A to greater coordinates meets B, what leads on from B to smaller ones meets A.

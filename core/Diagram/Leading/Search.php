@@ -60,11 +60,15 @@ final class Search
         $enter = $this->ways($ends->to, $ends->enters);
         $best = $this->straight($ends);
         $bestCost = null === $best ? \INF : abs($best->edges[1] - $best->edges[0]);
-        [$lanes, $at, $load] = [$this->lanes, $this->lanes->at, $this->load];
+        $lanes = $this->lanes;
+        $at = $this->lanes->at;
+        $load = $this->load;
         $upright = $lanes->upright;
         $to = $this->rects[$ends->to];
-        [$yFrom, $yTo] = [($ends->leaves[0] + $ends->leaves[1]) / 2, ($ends->enters[0] + $ends->enters[1]) / 2];
-        [$left, $right] = [$to->x, $to->x + $to->width];
+        $yFrom = ($ends->leaves[0] + $ends->leaves[1]) / 2;
+        $yTo = ($ends->enters[0] + $ends->enters[1]) / 2;
+        $left = $to->x;
+        $right = $to->x + $to->width;
         $queue = new \SplPriorityQueue();
         $queue->setExtractFlags(\SplPriorityQueue::EXTR_DATA);
         /** @var array<int, float> $f */
@@ -75,7 +79,9 @@ final class Search
             $x = $at[$lane];
             $g[$lane] = abs($x - $edge) + self::BEND + $toll;
             $f[$lane] = $g[$lane] + self::AHEAD * (self::left($x, $left, $right) + abs($yFrom - $yTo)) + self::BEND;
-            [$entry[$lane], $parent[$lane], $side[$lane]] = [$yFrom, -1, $s];
+            $entry[$lane] = $yFrom;
+            $parent[$lane] = -1;
+            $side[$lane] = $s;
             $queue->insert($lane, -$f[$lane]);
         }
         $closed = [];
@@ -90,7 +96,11 @@ final class Search
                 break;
             }
             $closed[$lane] = true;
-            [$here, $own, $stretches, $meets, $back] = [$entry[$lane], $at[$lane], $load[$lane], $lanes->meets[$lane], $lanes->back[$lane]];
+            $here = $entry[$lane];
+            $own = $at[$lane];
+            $stretches = $load[$lane];
+            $meets = $lanes->meets[$lane];
+            $back = $lanes->back[$lane];
             $room = $lanes->room[$lane];
             $isUpright = $lane < $upright;
             $place = $lanes->place($lane, $here);
@@ -98,7 +108,8 @@ final class Search
             if ($goal === $place) {
                 $whole = $g[$lane] + abs($here - $yTo) + abs($own - $enter[$lane][1]) + self::BEND + $enter[$lane][2];
                 if ($whole < $bestCost) {
-                    [$bestCost, $last] = [$whole, $lane];
+                    $bestCost = $whole;
+                    $last = $lane;
                 }
             }
             $n = \count($meets);
@@ -119,7 +130,10 @@ final class Search
                             ? self::AHEAD * (self::left($own, $left, $right) + ($where > $yTo ? $where - $yTo : $yTo - $where)) + 2 * self::BEND
                             : self::AHEAD * (self::left($where, $left, $right) + ($own > $yTo ? $own - $yTo : $yTo - $own)) + self::BEND);
                         if ($whole < $bestCost && $whole < ($f[$next] ?? \INF)) {
-                            [$f[$next], $g[$next], $entry[$next], $parent[$next]] = [$whole, $spent, $own, $lane];
+                            $f[$next] = $whole;
+                            $g[$next] = $spent;
+                            $entry[$next] = $own;
+                            $parent[$next] = $lane;
                             $queue->insert($next, -$whole);
                         }
                     }
@@ -129,7 +143,8 @@ final class Search
                     if ($goal >= 0 && $goal === (1 === $step ? $k + 1 : $k)) {
                         $whole = $cost + abs($here - $yTo) + abs($own - $enter[$lane][1]) + self::BEND + $enter[$lane][2];
                         if ($whole < $bestCost) {
-                            [$bestCost, $last] = [$whole, $lane];
+                            $bestCost = $whole;
+                            $last = $lane;
                         }
                     }
                 }
@@ -235,13 +250,18 @@ final class Search
     private function free(int $rect, array $row): array
     {
         $own = $this->rects[$rect];
-        [$left, $right, $atLeft, $atRight] = [-\INF, \INF, -1, -1];
+        $left = -\INF;
+        $right = \INF;
+        $atLeft = -1;
+        $atRight = -1;
         foreach ($this->rects as $i => $other) {
             if ($i !== $rect && $other->y < $row[1] && $other->y + $other->height > $row[0]) {
                 if ($other->x >= $own->x + $own->width && $other->x < $right) {
-                    [$right, $atRight] = [$other->x, $i];
+                    $right = $other->x;
+                    $atRight = $i;
                 } elseif ($other->x + $other->width <= $own->x && $other->x + $other->width > $left) {
-                    [$left, $atLeft] = [$other->x + $other->width, $i];
+                    $left = $other->x + $other->width;
+                    $atLeft = $i;
                 }
             }
         }
@@ -252,11 +272,13 @@ final class Search
     /** A line without a bend, where both rows see one another. */
     private function straight(Ends $ends): ?Trace
     {
-        [$top, $bottom] = [max($ends->leaves[0], $ends->enters[0]), min($ends->leaves[1], $ends->enters[1])];
+        $top = max($ends->leaves[0], $ends->enters[0]);
+        $bottom = min($ends->leaves[1], $ends->enters[1]);
         if ($ends->from === $ends->to || $bottom - $top < 8) {
             return null;
         }
-        [$from, $to] = [$this->rects[$ends->from], $this->rects[$ends->to]];
+        $from = $this->rects[$ends->from];
+        $to = $this->rects[$ends->to];
         $toRight = $to->x >= $from->right();
         [, , $atLeft, $atRight] = $this->free($ends->from, [$top, $bottom]);
         if (($toRight ? $atRight : $atLeft) !== $ends->to) {
@@ -276,7 +298,8 @@ final class Search
     /** Where rectangles leave no way at all, the line is led as if they were not there: better seen than lost. */
     private function forced(Ends $ends): Trace
     {
-        [$from, $to] = [$this->rects[$ends->from], $this->rects[$ends->to]];
+        $from = $this->rects[$ends->from];
+        $to = $this->rects[$ends->to];
         $x = max($from->right(), $to->right()) + self::STUB;
 
         return new Trace(

@@ -167,7 +167,8 @@ final class Spread
         for ($round = 0, $most = 1.0; $round < self::ROUNDS && [] !== $tight && $most > self::STILL; ++$round) {
             $farthest = 0.0;
             foreach ($tight as $p) {
-                [$least, $greatest] = [-\INF, \INF];
+                $least = -\INF;
+                $greatest = \INF;
                 foreach ($before[$p] ?? [] as $q) {
                     $least = $at[$q] > $least ? $at[$q] : $least;
                 }
@@ -175,7 +176,8 @@ final class Spread
                     $greatest = $at[$q] < $greatest ? $at[$q] : $greatest;
                 }
                 $here = $at[$p];
-                [$down, $up] = [$here - $least, $greatest - $here];
+                $down = $here - $least;
+                $up = $greatest - $here;
                 if ($down < self::GAPS[0] || $up < self::GAPS[0]) {
                     // Towards a neighbour that is farther away than a whole gap there is no need to go on.
                     $to = $here + (min($up, self::GAPS[0]) - min($down, self::GAPS[0])) / 2;
@@ -243,7 +245,8 @@ final class Spread
      */
     private function room(int $axis, float $at, float $begin, float $end): array
     {
-        [$low, $high] = [$at - self::ROOM, $at + self::ROOM];
+        $low = $at - self::ROOM;
+        $high = $at + self::ROOM;
         foreach ($this->near[$axis][(int) floor($at / self::BUCKET)] ?? [] as [$from, $to, $first, $last]) {
             if ($first < $end + 2 && $last > $begin - 2) {
                 if ($to <= $at) {
@@ -324,7 +327,9 @@ final class Spread
         $waits = array_fill_keys($some, 0);
         $frees = [];
         foreach ($some as $x => $p) {
-            [$begin, $end, $t] = [$this->begin[$p] - self::BESIDE, $this->end[$p] + self::BESIDE, $this->pieces[$p][0]];
+            $begin = $this->begin[$p] - self::BESIDE;
+            $end = $this->end[$p] + self::BESIDE;
+            $t = $this->pieces[$p][0];
             for ($y = $x + 1, $n = \count($some); $y < $n; ++$y) {
                 $q = $some[$y];
                 if ($this->begin[$q] < $end && $this->end[$q] > $begin && $this->pieces[$q][0] !== $t && $t >= 0 && $this->pieces[$q][0] >= 0) {
@@ -365,9 +370,11 @@ final class Spread
         /** @var list<array{float, float, int}> $front begin, end and piece, by begin: what is seen from the next */
         $front = [];
         foreach ($walk as $p) {
-            [$begin, $end] = [$this->begin[$p] - self::BESIDE / 2, $this->end[$p] + self::BESIDE / 2];
+            $begin = $this->begin[$p] - self::BESIDE / 2;
+            $end = $this->end[$p] + self::BESIDE / 2;
             // The first that does not end before this one begins.
-            [$low, $high] = [0, \count($front)];
+            $low = 0;
+            $high = \count($front);
             while ($low < $high) {
                 $middle = ($low + $high) >> 1;
                 if ($front[$middle][1] <= $begin) {

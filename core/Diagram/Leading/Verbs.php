@@ -34,12 +34,19 @@ final class Verbs
         foreach ($traces as $trace) {
             foreach ($trace->at as $i => $at) {
                 [$from, $to] = $trace->span($i);
-                [$low, $high] = [min($from, $to), max($from, $to)];
-                1 === $i % 2 ? $verbs->take($at - 1, $low, $at + 1, $high) : $verbs->take($low, $at - 1, $high, $at + 1);
+                $low = min($from, $to);
+                $high = max($from, $to);
+                if (1 === $i % 2) {
+                    $verbs->take($at - 1, $low, $at + 1, $high);
+                } else {
+                    $verbs->take($low, $at - 1, $high, $at + 1);
+                }
             }
             // The signs at the ends stand out a little to both sides.
             foreach ([[0, 0], [\count($trace->at) - 1, 1]] as [$i, $end]) {
-                [$x, $y, $out] = [$trace->edges[$end], $trace->at[$i], 1 === $trace->sides[$end] ? 22.0 : -22.0];
+                $x = $trace->edges[$end];
+                $y = $trace->at[$i];
+                $out = 1 === $trace->sides[$end] ? 22.0 : -22.0;
                 $verbs->take(min($x, $x + $out), $y - 6, max($x, $x + $out), $y + 6);
             }
         }

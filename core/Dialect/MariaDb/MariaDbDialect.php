@@ -107,7 +107,8 @@ class MariaDbDialect extends Dialect
     {
         $text = TypeText::of($written);
         $name = $text->name;
-        [$first, $second] = [$text->first(), $text->second()];
+        $first = $text->first();
+        $second = $text->second();
 
         return match (true) {
             'tinyint' === $name && 1 === $first && !$text->unsigned => new Type(TypeFamily::Whole, $written, $name, 1, bits: 8),

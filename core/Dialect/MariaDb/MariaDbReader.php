@@ -324,7 +324,8 @@ final class MariaDbReader implements Reader
                 .'ORDER BY TABLE_SCHEMA, TABLE_NAME, ORDINAL_POSITION',
             $parameters,
         ) as $row) {
-            [$schema, $table] = [(string) $row['TABLE_SCHEMA'], (string) $row['TABLE_NAME']];
+            $schema = (string) $row['TABLE_SCHEMA'];
+            $table = (string) $row['TABLE_NAME'];
             if (!isset($chosen[$schema][$table])) {
                 continue;
             }
@@ -337,10 +338,8 @@ final class MariaDbReader implements Reader
             // The catalog writes a default of NULL as the word NULL, and a text literal with its quotes.
             $default = 'NULL' === $row['COLUMN_DEFAULT'] || 'view' === $chosen[$schema][$table] ? null : $row['COLUMN_DEFAULT'];
             if ($this->mysql) {
-                [$default, $expression] = [
-                    self::literal($row['COLUMN_DEFAULT'], $extra, (string) $row['COLUMN_TYPE']),
-                    null === $expression ? null : self::unescaped($expression),
-                ];
+                $default = self::literal($row['COLUMN_DEFAULT'], $extra, (string) $row['COLUMN_TYPE']);
+                $expression = null === $expression ? null : self::unescaped($expression);
             }
             $found[$schema][$table][] = new Column(
                 (string) $row['COLUMN_NAME'],
@@ -374,7 +373,9 @@ final class MariaDbReader implements Reader
                 ."FROM information_schema.STATISTICS WHERE TABLE_SCHEMA $in ORDER BY TABLE_SCHEMA, TABLE_NAME, INDEX_NAME, SEQ_IN_INDEX",
             $parameters,
         ) as $row) {
-            [$schema, $table, $index] = [(string) $row['TABLE_SCHEMA'], (string) $row['TABLE_NAME'], (string) $row['INDEX_NAME']];
+            $schema = (string) $row['TABLE_SCHEMA'];
+            $table = (string) $row['TABLE_NAME'];
+            $index = (string) $row['INDEX_NAME'];
             if (isset($chosen[$schema][$table])) {
                 $raw[$schema][$table][$index][] = $row;
             }
@@ -485,7 +486,9 @@ final class MariaDbReader implements Reader
             : 'SELECT CONSTRAINT_SCHEMA AS s, TABLE_NAME AS t, CONSTRAINT_NAME AS n, LEVEL AS l, CHECK_CLAUSE AS c FROM information_schema.CHECK_CONSTRAINTS '
             ."WHERE CONSTRAINT_SCHEMA $in ORDER BY CONSTRAINT_NAME";
         foreach ($this->source->rows($sql, $parameters) as $row) {
-            [$schema, $table, $name] = [(string) $row['s'], (string) $row['t'], (string) $row['n']];
+            $schema = (string) $row['s'];
+            $table = (string) $row['t'];
+            $name = (string) $row['n'];
             if (isset($chosen[$schema][$table])) {
                 $found[$schema][$table][] = new CheckConstraint(
                     $name,

@@ -90,7 +90,8 @@ final class MariaDbWriting extends MySqlWriting
             \in_array($inner->sign, ['NOT', '!'], true) => $inner->operands[0],
             default => $node,
         };
-        [$made->at, $made->end] = [$node->at, $node->end];
+        $made->at = $node->at;
+        $made->end = $node->end;
 
         return $made;
     }
@@ -98,7 +99,8 @@ final class MariaDbWriting extends MySqlWriting
     private function negated(Expression $node): Operation
     {
         $not = new Operation('NOT', [$node]);
-        [$not->at, $not->end] = [$node->at, $node->end];
+        $not->at = $node->at;
+        $not->end = $node->end;
 
         return $not;
     }

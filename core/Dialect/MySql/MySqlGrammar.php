@@ -207,9 +207,11 @@ class MySqlGrammar extends Grammar
             return "b'".(ltrim($bits, '0') ?: '0')."'";
         }
         if ('bits' === $kind) {
-            [$kind, $text] = ['number', (string) bindec($text)];
+            $kind = 'number';
+            $text = (string) bindec($text);
         } elseif ('bytes' === $kind) {
-            [$kind, $text] = ['text', $text];
+            $kind = 'text';
+            $text = $text;
         }
         if (1 === preg_match('/^(?:(?:tiny|small|medium|big)?int|decimal|float|double|year)$/', $name) && is_numeric($text)) {
             return str_contains($of, 'zerofill') ? str_pad(
@@ -324,7 +326,8 @@ class MySqlGrammar extends Grammar
     public function collated(string $type, ?string $charset, ?string $collation, string $words, ?string $of): array
     {
         if (str_ends_with($type, "\x07")) {
-            [$type, $charset] = [substr($type, 0, -1), $charset ?? 'utf8mb3'];
+            $type = substr($type, 0, -1);
+            $charset = $charset ?? 'utf8mb3';
         }
         $text = TypeText::of($type);
         if ('binary' === $charset && 1 === preg_match('/^(?:(var)?char|((?:tiny|medium|long)?)text)$/', $text->name, $m)) {

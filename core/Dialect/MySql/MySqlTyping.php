@@ -34,7 +34,7 @@ class MySqlTyping extends Typing
         'bit_count' => 'int(2)',
         'bit_or' => 'bigint(21) unsigned', 'bit_and' => 'bigint(21) unsigned', 'bit_xor' => 'bigint(21) unsigned', 'time_to_sec' => 'bigint(17)',
         'period_diff' => 'int(6)',
-        'last_insert_id' => 'bigint(21) unsigned', 'connection_id' => 'bigint(10)', 'uuid_short' => 'bigint(21) unsigned', 'extract' => 'int(11)',
+        'last_insert_id' => 'bigint(21) unsigned', 'connection_id' => 'bigint(10)', 'uuid_short' => 'bigint(21) unsigned',
         'inet_aton' => 'bigint(21)',
     ];
     private const DOUBLES = [
@@ -121,7 +121,8 @@ class MySqlTyping extends Typing
 
     protected function arithmetic(string $sign, array $types): ?string
     {
-        [$a, $b] = [$types[0] ?? null, $types[1] ?? null];
+        $a = $types[0] ?? null;
+        $b = $types[1] ?? null;
         if (null === $a || null === $b) {
             return null;
         }
@@ -132,7 +133,8 @@ class MySqlTyping extends Typing
         [$q, $t] = $this->precision($b);
         $unsigned = str_contains($a, 'unsigned') || str_contains($b, 'unsigned');
         if (self::isWhole($a) && self::isWhole($b) && '/' !== $sign) {
-            [$m, $n] = [$this->width($a), $this->width($b)];
+            $m = $this->width($a);
+            $n = $this->width($b);
 
             return match ($sign) {
                 '%', 'MOD' => $this->whole(max($m, $n), str_contains($a, 'unsigned'), true),
@@ -154,16 +156,7 @@ class MySqlTyping extends Typing
     public function call(string $name, array $types, bool $window = false, array $literals = []): ?string
     {
         $first = $types[0] ?? null;
-        if (isset(self::INTEGERS[$name])) {
-            return 'extract' === $name ? $this->extracted(strtoupper($literals[0] ?? '')) : self::INTEGERS[$name];
-        }
-        if (isset(self::SAME_TEXT[$name])) {
-            return $this->text($this->characters($types['trim' === $name ? \count($types) - 1 : 0] ?? null));
-        }
-        $found = self::ALWAYS[$name] ?? $this->textual($name, $types, $literals);
-        if (isset(self::DOUBLES[$name]) || isset(self::LONG[$name])) {
-            return isset(self::LONG[$name]) ? 'longtext' : 'double';
-        }
+        $found = $this->known($name, $types, $literals) ?? $this->textual($name, $types, $literals);
 
         return $found ?? match ($name) {
             'sum' => $this->summed($first, 22, 0),
@@ -181,6 +174,27 @@ class MySqlTyping extends Typing
             'timestampadd' => $this->moved($types[2] ?? null, 'interval '.strtolower($literals[0] ?? 'second')),
             default => null,
         };
+    }
+
+    /**
+     * Functions that give the same type whatever they are given, or a text as long as theirs.
+     *
+     * @param list<?string>      $types
+     * @param array<int, string> $literals
+     */
+    private function known(string $name, array $types, array $literals): ?string
+    {
+        if ('extract' === $name) {
+            return $this->extracted(strtoupper($literals[0] ?? ''));
+        }
+        if (isset(self::SAME_TEXT[$name])) {
+            return $this->text($this->characters($types['trim' === $name ? \count($types) - 1 : 0] ?? null));
+        }
+        if (isset(self::DOUBLES[$name]) || isset(self::LONG[$name])) {
+            return isset(self::LONG[$name]) ? 'longtext' : 'double';
+        }
+
+        return self::INTEGERS[$name] ?? self::ALWAYS[$name] ?? null;
     }
 
     private function deviation(?string $type): ?string

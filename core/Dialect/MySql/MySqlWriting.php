@@ -81,7 +81,8 @@ class MySqlWriting
         $tree = $this->read($sql);
         $sign = '';
         if ($tree instanceof Operation && 1 === \count($tree->operands) && \in_array($tree->sign, ['-', '+'], true)) {
-            [$sign, $tree] = ['-' === $tree->sign ? '-' : '', $tree->operands[0]];
+            $sign = '-' === $tree->sign ? '-' : '';
+            $tree = $tree->operands[0];
         }
         if (!$tree instanceof Literal) {
             return null;
@@ -193,7 +194,8 @@ class MySqlWriting
     /** An operation without parentheses around it; operands as tightly as they must bind. */
     protected function bareOperation(Operation $node): string
     {
-        [$sign, $operands] = [$node->sign, $node->operands];
+        $sign = $node->sign;
+        $operands = $node->operands;
         $binding = $this->bindingOf($node);
         if (1 === \count($operands)) {
             return $this->unary($sign, $operands[0], $binding);

@@ -68,7 +68,8 @@ final readonly class Constants
         if (1 !== preg_match('/^(-?)(\d*)(?:\.(\d*))?e([+-]?\d+)$/i', $text, $m)) {
             return $text;
         }
-        [$digits, $point] = [$m[2].$m[3], \strlen($m[2]) + (int) $m[4]];
+        $digits = $m[2].$m[3];
+        $point = \strlen($m[2]) + (int) $m[4];
         if (abs($point) > 1000) {
             return $text;
         }

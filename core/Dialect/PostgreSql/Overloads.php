@@ -83,7 +83,8 @@ final readonly class Overloads
         }
         if ('' !== $left) {
             // A text of no type is first taken for one of the other operand's.
-            [$l, $r] = [self::UNKNOWN === $left ? $right : $left, self::UNKNOWN === $right ? $left : $right];
+            $l = self::UNKNOWN === $left ? $right : $left;
+            $r = self::UNKNOWN === $right ? $left : $right;
             $found = $this->exact($sign, $l, $r) ?? ($this->typing->based($l) === $this->typing->based($r) ? $this->exact(
                 $sign,
                 $this->typing->based($l),

@@ -51,7 +51,8 @@ final class PostgreSqlAlterSql extends AlterSql
 
     public function numbers(Table $table, Column $column): array
     {
-        [$place, $name] = [$this->writing->placed($table->place()), $this->writing->name($column->name)];
+        $place = $this->writing->placed($table->place());
+        $name = $this->writing->name($column->name);
         $of = \sprintf('pg_get_serial_sequence(%s, %s)', $this->writing->literal($place), $this->writing->literal($column->name));
 
         return [...parent::numbers($table, $column), "SELECT setval($of, COALESCE((SELECT MAX($name) FROM $place), 0) + 1, false)"];

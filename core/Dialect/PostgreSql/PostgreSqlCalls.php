@@ -257,7 +257,8 @@ final class PostgreSqlCalls
     {
         [$a, $b] = array_map($this->all->write(...), $arguments);
         $chosen = $this->all->typing->overloads->chosenOperator('=', [$a->type, $b->type]) ?? throw new \UnexpectedValueException();
-        [$left, $right] = [$this->all->operations->operand($a, $chosen[0], $b), $this->all->operations->operand($b, $chosen[1], $a)];
+        $left = $this->all->operations->operand($a, $chosen[0], $b);
+        $right = $this->all->operations->operand($b, $chosen[1], $a);
 
         return new Written("NULLIF($left->sql, $right->sql)", $left->type);
     }

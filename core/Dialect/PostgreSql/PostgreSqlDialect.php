@@ -125,7 +125,9 @@ final class PostgreSqlDialect extends Dialect
     {
         $text = TypeText::of($written);
         $name = $text->name;
-        [$first, $second, $array] = [$text->first(), $text->second(), $text->array];
+        $first = $text->first();
+        $second = $text->second();
+        $array = $text->array;
 
         return match (true) {
             isset(self::BITS[$name]) => new Type(TypeFamily::Whole, $written, $name, bits: self::BITS[$name], array: $array),

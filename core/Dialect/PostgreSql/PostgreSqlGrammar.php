@@ -81,7 +81,8 @@ final class PostgreSqlGrammar extends Grammar
         }
         $options = (string) preg_replace('/\s+/', '', trim($options));
         if ('float' === $lower && '' !== $options) {
-            [$name, $options] = [(int) $options <= 24 ? 'real' : 'double precision', ''];
+            $name = (int) $options <= 24 ? 'real' : 'double precision';
+            $options = '';
         }
         if ('interval' !== $name && 1 === preg_match('/^interval (.+)$/', $name, $m)) {
             return $name.('' === $options ? '' : "($options)").str_repeat('[]', min(1, (int) $array));
@@ -178,9 +179,14 @@ final class PostgreSqlGrammar extends Grammar
     public function madeName(string $first, string $second, string $label): string
     {
         $room = $this->longestName - \strlen($label) - ('' === $second ? 1 : 2);
-        [$a, $b] = [\strlen($first), \strlen($second)];
+        $a = \strlen($first);
+        $b = \strlen($second);
         while ($a + $b > $room) {
-            $a > $b ? --$a : --$b;
+            if ($a > $b) {
+                --$a;
+            } else {
+                --$b;
+            }
         }
 
         return mb_strcut($first, 0, $a).'_'.('' === $second ? '' : mb_strcut($second, 0, $b).'_').$label;

@@ -21,7 +21,8 @@ final class PostgreSqlOperations
 
     public function operation(Operation $node): Written
     {
-        [$sign, $operands] = [$node->sign, $node->operands];
+        $sign = $node->sign;
+        $operands = $node->operands;
         $no = str_starts_with($sign, 'NOT ');
 
         return match (true) {
@@ -113,7 +114,8 @@ final class PostgreSqlOperations
             throw new \UnexpectedValueException();
         }
         $result = $this->all->typing->overloads->operator($sign, [$left->type, $right->type]) ?? $chosen[2];
-        [$a, $b] = [$this->operand($left, $chosen[0], $right), $this->operand($right, $chosen[1], $left)];
+        $a = $this->operand($left, $chosen[0], $right);
+        $b = $this->operand($right, $chosen[1], $left);
 
         return new Written("($a->sql ".($shown ?? $sign)." $b->sql)", null === $shown ? $result : 'bool');
     }

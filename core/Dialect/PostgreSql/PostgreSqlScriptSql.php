@@ -150,7 +150,11 @@ final class PostgreSqlScriptSql extends ScriptSql
     {
         $room = 63 - \strlen($label) - 2;
         while (\strlen($table) + \strlen($column) > $room) {
-            \strlen($table) > \strlen($column) ? $table = mb_strcut($table, 0, \strlen($table) - 1) : $column = mb_strcut($column, 0, \strlen($column) - 1);
+            if (\strlen($table) > \strlen($column)) {
+                $table = mb_strcut($table, 0, \strlen($table) - 1);
+            } else {
+                $column = mb_strcut($column, 0, \strlen($column) - 1);
+            }
         }
 
         return $table.'_'.$column.'_'.$label;

@@ -92,7 +92,10 @@ final readonly class SqliteReader implements Reader
             "SELECT type, name, tbl_name, sql FROM sqlite_master WHERE sql IS NOT NULL AND name NOT LIKE 'sqlite\\_%' ESCAPE '\\' ORDER BY CASE type WHEN "
                 ."'table' THEN 0 WHEN 'view' THEN 1 ELSE 2 END, rowid",
         ) as $row) {
-            [$type, $name, $of, $sql] = [(string) $row['type'], (string) $row['name'], (string) $row['tbl_name'], (string) $row['sql']];
+            $type = (string) $row['type'];
+            $name = (string) $row['name'];
+            $of = (string) $row['tbl_name'];
+            $sql = (string) $row['sql'];
             if ($choice->takes('main', $of)) {
                 $statements[] = [$type, $name, $of, $sql];
                 if ('table' !== $type && 'view' !== $type) {

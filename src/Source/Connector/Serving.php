@@ -82,7 +82,8 @@ final class Serving
             $bytes += \strlen(implode('', $row));
             if ($bytes > self::BYTES || \count($rows) >= self::ROWS) {
                 self::say($out, ['columns' => $door->columns(), 'rows' => $rows, 'over' => false]);
-                [$rows, $bytes] = [[], 0];
+                $rows = [];
+                $bytes = 0;
             }
         }
         self::say($out, ['columns' => $door->columns(), 'rows' => $rows, 'over' => true]);

@@ -78,7 +78,9 @@ final class Session implements Rows
     public function end(): void
     {
         $this->child?->stop();
-        [$this->child, $this->pending, $this->abandoned] = [null, null, false];
+        $this->child = null;
+        $this->pending = null;
+        $this->abandoned = false;
     }
 
     /**

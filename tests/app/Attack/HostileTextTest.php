@@ -81,7 +81,8 @@ final class HostileTextTest extends AppTestCase
     #[DataProvider('sessions')]
     public function testItComesBackAsItWasWritten(string $engine, string $mode): void
     {
-        [$rows, $dialect] = [self::session($engine), Dialects::of($engine)];
+        $rows = self::session($engine);
+        $dialect = Dialects::of($engine);
         if ('' !== $mode) {
             foreach ($rows->rows($mode) as $row) {
                 continue;
@@ -131,7 +132,8 @@ final class HostileTextTest extends AppTestCase
     #[DataProvider('engines')]
     public function testTheConditionOfAJoinIsAValueWhereverItIsAsked(string $engine): void
     {
-        [$rows, $dialect] = [self::session($engine), Dialects::of($engine)];
+        $rows = self::session($engine);
+        $dialect = Dialects::of($engine);
         $schema = ['mariadb' => self::SCHEMA, 'postgresql' => 'public', 'sqlite' => 'main'][$engine];
         $note = new Table(
             $schema, 'note', TableType::Table, '',

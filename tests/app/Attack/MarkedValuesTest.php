@@ -186,7 +186,8 @@ final class MarkedValuesTest extends AppTestCase
         $sample = Sampling::of($rows, $before, self::get(Planning::class)->closed($this->marked));
 
         self::assertStringNotContainsStringIgnoringCase(self::MARK, (string) json_encode($sample));
-        [$people, $visits] = [array_values($sample)[0], array_values($sample)[1]];
+        $people = array_values($sample)[0];
+        $visits = array_values($sample)[1];
         if (!isset($people[0]['password_hash'])) {
             [$people, $visits] = [$visits, $people];
         }

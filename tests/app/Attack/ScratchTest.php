@@ -98,9 +98,11 @@ final class ScratchTest extends AppTestCase
             $scratch->exec('CREATE TABLE part (a INTEGER NOT NULL PRIMARY KEY)');
             $scratch->exec('CREATE TABLE uses (a INTEGER, FOREIGN KEY (a) REFERENCES part (a))');
             $scratch->exec('CREATE VIEW seen AS SELECT a FROM part');
-            'sqlite' === $engine
-                ? $scratch->exec('VACUUM')
-                : $scratch->exec('mariadb' === $engine ? 'CREATE FUNCTION one() RETURNS int RETURN 1' : 'CREATE EXTENSION citext');
+            if ('sqlite' === $engine) {
+                $scratch->exec('VACUUM');
+            } else {
+                $scratch->exec('mariadb' === $engine ? 'CREATE FUNCTION one() RETURNS int RETURN 1' : 'CREATE EXTENSION citext');
+            }
             // Rows that lead to what comes later.
             self::assertSame(2, $scratch->put(['INSERT INTO uses VALUES (7)', 'INSERT INTO part VALUES (7)']));
             try {
@@ -209,7 +211,8 @@ final class ScratchTest extends AppTestCase
         $kind = self::get(DesignJob::class);
         self::assertInstanceOf(OneAtATime::class, $kind);
         $jobs = self::get(Jobs::class);
-        [$one, $two] = [$jobs->prepare($kind, 'design 1', ['design' => 1], null), $jobs->prepare($kind, 'design 2', ['design' => 2], null)];
+        $one = $jobs->prepare($kind, 'design 1', ['design' => 1], null);
+        $two = $jobs->prepare($kind, 'design 2', ['design' => 2], null);
 
         self::assertSame([true, null], [$jobs->claim($one->id()), $jobs->claim($two->id())]);
         $jobs->end($one->id(), State::Done);

@@ -255,7 +255,8 @@ final class DesignsTest extends AppTestCase
         (new \PDO('sqlite:'.$file, null, null, [\PDO::ATTR_ERRMODE => \PDO::ERRMODE_EXCEPTION]))->exec($sql);
         $source = new Source();
         $source->name = 'rivers';
-        [$source->connection()->engine, $source->connection()->path] = ['sqlite', $file];
+        $source->connection()->engine = 'sqlite';
+        $source->connection()->path = $file;
         $entities = self::get(EntityManagerInterface::class);
         $entities->persist($source);
         $entities->flush();

@@ -245,7 +245,8 @@ final class RandomChangesTest extends TestCase
                 continue;
             }
             self::assertCount(\count($rows), $now[$is], "Rows of $place are kept.\n$about");
-            [$was, $new] = [self::tableAt($live, $place), self::tableAt($after, $is)];
+            $was = self::tableAt($live, $place);
+            $new = self::tableAt($after, $is);
             foreach ($matching->columns[$place] as $old => $column) {
                 if ($was?->column($old)?->type !== $new?->column($column)?->type
                     || null !== $new?->column($column)?->generated

@@ -44,7 +44,8 @@ final class RandomDesignsTest extends TestCase
                 self::fail("Design $seed: {$e->getMessage()}\n$script");
             }
             $meanings = 'sqlite' !== $engine;
-            [$designed, $found] = [self::shape($physical->catalog, $meanings), self::shape($live, $meanings)];
+            $designed = self::shape($physical->catalog, $meanings);
+            $found = self::shape($live, $meanings);
             self::assertSame([], [
                 ...preg_replace('/^/', 'designed: ', array_diff($designed, $found)), ...preg_replace('/^/', 'found: ', array_diff($found, $designed)),
             ], "Design $seed\n$script");
@@ -93,10 +94,14 @@ final class RandomDesignsTest extends TestCase
                 $lines[] = $table->name.': '.$what.' '.json_encode($of, \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES);
             };
             foreach ($table->columns as $i => $column) {
-                $table->kind->isView() ? $says('column', $i, $column->name, $column->type) : $says(
-                    'column', $i, $column->name, $column->type, $column->nullable, null !== $column->default, $meanings ? $column->comment
-                        : '', $column->autoNumbered,
-                );
+                if ($table->kind->isView()) {
+                    $says('column', $i, $column->name, $column->type);
+                } else {
+                    $says(
+                        'column', $i, $column->name, $column->type, $column->nullable, null !== $column->default, $meanings ? $column->comment
+                            : '', $column->autoNumbered,
+                    );
+                }
             }
             if ($table->kind->isView()) {
                 continue;

@@ -102,7 +102,8 @@ final class MapTest extends AppTestCase
         foreach ($before->shapes as $shape) {
             $heights[$shape->tablet->id] = $shape->height;
         }
-        [$was, $is] = [$before->places(), $after->places()];
+        $was = $before->places();
+        $is = $after->places();
         $both = array_intersect_key($was, $is);
         $far = array_filter(array_keys($both), static fn (int $id): bool => hypot($is[$id][0] - $was[$id][0], $is[$id][1] - $was[$id][1]) >= $heights[$id]);
         self::assertLessThanOrEqual(5, \count($far));

@@ -40,7 +40,9 @@ final class DriftTest extends AppTestCase
         $this->path = sys_get_temp_dir().'/fasti-drift-'.bin2hex(random_bytes(4)).'.sqlite';
         $this->change(self::FIRST);
         $source = new Source();
-        [$source->name, $source->connection()->engine, $source->connection()->path] = ['rivers', 'sqlite', $this->path];
+        $source->name = 'rivers';
+        $source->connection()->engine = 'sqlite';
+        $source->connection()->path = $this->path;
         $source->choose(new Choice());
         $entities = self::get(EntityManagerInterface::class);
         $entities->persist($source);
@@ -72,7 +74,8 @@ final class DriftTest extends AppTestCase
 
     public function testTheRegisterWaitsForADecisionAndThenFollows(): void
     {
-        [$landowner, $opened] = [self::entryId('landowner'), self::fieldId('station', 'opened_on')];
+        $landowner = self::entryId('landowner');
+        $opened = self::fieldId('station', 'opened_on');
         $this->change(self::SECOND);
         $id = $this->survey();
         self::assertSame($landowner, self::entryId('landowner'), 'Nothing is followed unasked.');

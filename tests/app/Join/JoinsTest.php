@@ -50,7 +50,9 @@ final class JoinsTest extends AppTestCase
             )
             .Base::rowsOf('alert', 200, "n, CASE WHEN n % 2 THEN 'station' ELSE 'barrier' END, CASE WHEN n % 2 THEN n % 30 + 1 ELSE n % 50 + 1 END"));
         $source = new Source();
-        [$source->name, $source->connection()->engine, $source->connection()->path] = ['rivers', 'sqlite', $this->path];
+        $source->name = 'rivers';
+        $source->connection()->engine = 'sqlite';
+        $source->connection()->path = $this->path;
         $source->choose(new Choice());
         $entities = self::get(EntityManagerInterface::class);
         $entities->persist($source);

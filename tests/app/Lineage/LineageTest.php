@@ -162,7 +162,8 @@ final class LineageTest extends AppTestCase
     {
         self::apply($this->source, self::rivers());
         self::apply($this->source('mart'), new Catalog('sqlite', '', [new Table('main', 'fact', TableType::Table, '', [new Column('level', 'REAL')])]));
-        [$level, $value] = [self::fieldId('fact', 'level'), self::fieldId('reading', 'value')];
+        $level = self::fieldId('fact', 'level');
+        $value = self::fieldId('reading', 'value');
         $this->write(FieldTopic::NAME, $level, 'origin', '', 'rivers: reading.value');
         self::db()->executeStatement("UPDATE field SET name = 'height' WHERE id = ?", [$value]);
         self::db()->executeStatement("UPDATE source SET name = 'waters' WHERE id = ?", [$this->source->id()]);

@@ -54,7 +54,8 @@ final class ModelsTest extends AppTestCase
     {
         $source = new Source();
         $source->name = 'mart';
-        [$source->connection()->engine, $source->connection()->path] = ['sqlite', self::$file];
+        $source->connection()->engine = 'sqlite';
+        $source->connection()->path = self::$file;
         $entities = self::get(EntityManagerInterface::class);
         $entities->persist($source);
         $entities->flush();
@@ -281,7 +282,9 @@ final class ModelsTest extends AppTestCase
         copy(self::$file, $other = self::$file.'-test');
         (new \PDO('sqlite:'.$other))->exec("DELETE FROM species_group WHERE group_name = 'migrants'");
         $connection = new \Fasti\Source\Connection($kept->source);
-        [$connection->label, $connection->engine, $connection->path] = ['test', 'sqlite', $other];
+        $connection->label = 'test';
+        $connection->engine = 'sqlite';
+        $connection->path = $other;
         $entities = self::get(EntityManagerInterface::class);
         $entities->persist($connection);
         $entities->flush();

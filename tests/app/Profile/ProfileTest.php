@@ -37,7 +37,9 @@ final class ProfileTest extends AppTestCase
                 SELECT i, 'Ada Nr ' || i, 'hidden' || i || '@arrowmere.example' FROM n;
             INSERT INTO reading SELECT id % 5, CASE id % 4 WHEN 0 THEN 'G' WHEN 1 THEN 'S' WHEN 2 THEN 'B' END, id / 10.0 FROM person");
         $source = new Source();
-        [$source->name, $source->connection()->engine, $source->connection()->path] = ['rivers', 'sqlite', $this->path];
+        $source->name = 'rivers';
+        $source->connection()->engine = 'sqlite';
+        $source->connection()->path = $this->path;
         $source->choose(new Choice());
         $entities = self::get(EntityManagerInterface::class);
         $entities->persist($source);
@@ -169,13 +171,11 @@ final class ProfileTest extends AppTestCase
         $pdo->exec('CREATE VIEW killer AS SELECT pg_terminate_backend(pg_backend_pid()) AS gone');
         $entities = self::get(EntityManagerInterface::class);
         $source = $entities->find(Source::class, $this->source) ?? throw new \LogicException();
-        [
-            $source->connection()->engine,
-            $source->connection()->host,
-            $source->connection()->port,
-            $source->connection()->database,
-            $source->connection()->account,
-        ] = ['postgresql', '127.0.0.1', $target->port, $target->database, 'fasti'];
+        $source->connection()->engine = 'postgresql';
+        $source->connection()->host = '127.0.0.1';
+        $source->connection()->port = $target->port;
+        $source->connection()->database = $target->database;
+        $source->connection()->account = 'fasti';
         $entities->flush();
         foreach (['finding', 'field', 'entry'] as $table) {
             self::db()->executeStatement("DELETE FROM $table");

@@ -408,7 +408,9 @@ final class RandomScript
         switch ($kind) {
             case 'table':
                 $to = $this->name('r');
-                [$this->tables[$to], $this->indexes[$to], $this->constraints[$to]] = [$columns, $this->indexes[$table] ?? [], $this->constraints[$table] ?? []];
+                $this->tables[$to] = $columns;
+                $this->indexes[$to] = $this->indexes[$table] ?? [];
+                $this->constraints[$to] = $this->constraints[$table] ?? [];
                 unset($this->tables[$table]);
 
                 return $alter.'RENAME TO '.$this->quoted($to);

@@ -196,7 +196,8 @@ final class EnginesTest extends AppTestCase
         $target = Engines::made(self::SCHEMAS.'../../demo/mart.sql');
         $path = sys_get_temp_dir().'/fasti-mart-'.bin2hex(random_bytes(4)).'.sqlite';
         $lite->exec("VACUUM INTO '$path'");
-        [$a, $b] = [self::read(new Target('sqlite', path: $path)), self::read($target)];
+        $a = self::read(new Target('sqlite', path: $path));
+        $b = self::read($target);
         unlink($path);
         Engines::drop($target);
 
@@ -466,7 +467,8 @@ final class EnginesTest extends AppTestCase
     {
         self::assertSame(array_map(self::place(...), $live->tables), array_map(self::place(...), $script->tables));
         foreach ($live->tables as $i => $table) {
-            [$a, $b] = [OpenForm::of($table), OpenForm::of($script->tables[$i])];
+            $a = OpenForm::of($table);
+            $b = OpenForm::of($script->tables[$i]);
             unset($a['rowEstimate'], $a['sizeBytes'], $b['rowEstimate'], $b['sizeBytes']);
             if ($table->kind->isView()) {
                 $columns = static fn (Table $view): array => array_map(static fn (Column $column): string => $column->name.' '.$column->type, $view->columns);

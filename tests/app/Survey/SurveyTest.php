@@ -180,7 +180,8 @@ final class SurveyTest extends AppTestCase
     public function testOneWhoseWorkerDiedSaysSoAndAnotherThatRunsIsLeftAlone(): void
     {
         $surveys = self::get(Surveys::class);
-        [$dead, $alive] = [$surveys->start($this->odd(), null), $surveys->start($this->source('other'), null)];
+        $dead = $surveys->start($this->odd(), null);
+        $alive = $surveys->start($this->source('other'), null);
         self::fallSilent($dead->job->id());
         self::db()->executeStatement("UPDATE job SET state = 'running', heard_at = UTC_TIMESTAMP() WHERE id = ?", [$alive->job->id()]);
         self::get(Jobs::class)->endAbandoned();

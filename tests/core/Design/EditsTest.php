@@ -163,7 +163,8 @@ final class EditsTest extends TestCase
         for ($seed = 0; $seed < 200; ++$seed) {
             mt_srand($seed);
             $base = array_map(static fn (int $n): string => "line $n", range(0, mt_rand(0, 12)));
-            [$a, $b] = [self::changed($base, 'a'), self::changed($base, 'b')];
+            $a = self::changed($base, 'a');
+            $b = self::changed($base, 'b');
             $merged = Merging::of(implode("\n", $base), implode("\n", $a), implode("\n", $b));
             $told = implode("\n", [$merged->text, $merged->mine]);
             foreach ([...array_diff($a, $base), ...array_diff($b, $base)] as $line) {

@@ -218,7 +218,8 @@ final class RandomDesign
      */
     private function join(array $names, array $lists, int $number): DesignJoin
     {
-        [$from, $to] = [$this->one($names), $this->one($names)];
+        $from = $this->one($names);
+        $to = $this->one($names);
         $join = new DesignJoin(
             $from,
             $this->one(['stands on', 'is of', 'was handed out to', 'lies in']),

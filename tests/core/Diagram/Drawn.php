@@ -171,7 +171,8 @@ final class Drawn
     {
         $pieces = [];
         for ($i = 1, $n = \count($path->points); $i < $n; ++$i) {
-            [[$ax, $ay], [$bx, $by]] = [$path->points[$i - 1], $path->points[$i]];
+            [$ax, $ay] = $path->points[$i - 1];
+            [$bx, $by] = $path->points[$i];
             $pieces[] = ['x1' => min($ax, $bx), 'y1' => min($ay, $by), 'x2' => max($ax, $bx), 'y2' => max($ay, $by)];
         }
 

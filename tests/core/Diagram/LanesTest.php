@@ -149,7 +149,8 @@ final class LanesTest extends TestCase
                 foreach ([[$a, $b], [$b, $a]] as [$one, $other]) {
                     for ($v = 1; $v < \count($one->at); $v += 2) {
                         for ($h = 0; $h < \count($other->at); $h += 2) {
-                            [$up, $level] = [$one->span($v), $other->span($h)];
+                            $up = $one->span($v);
+                            $level = $other->span($h);
                             $found += min($level) < $one->at[$v] && $one->at[$v] < max($level) && min($up) < $other->at[$h] && $other->at[$h] < max($up)
                                 ? 1
                                 : 0;

@@ -60,7 +60,8 @@ final class SeenTest extends TestCase
     {
         $lines = [];
         for ($seed = 1; $seed <= 60; ++$seed) {
-            [$tables, $joins] = [3 + $seed % 17, 2 + $seed * 7 % 29];
+            $tables = 3 + $seed % 17;
+            $joins = 2 + $seed * 7 % 29;
             [$tablets, $between] = Drawn::schema($tables, $joins, $seed, 0 === $seed % 2);
             $detail = [Detail::All, Detail::Keys, Detail::Names][$seed % 3];
             $layout = Layout::arranged($tablets, $between, $detail, Drawn::scattered($tablets, 0.2 + $seed % 8 / 8), 0 === $seed % 3 ? self::notes() : []);

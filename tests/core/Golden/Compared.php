@@ -60,7 +60,8 @@ final class Compared
                 : [$path.': live '.json_encode($a, \JSON_UNESCAPED_SLASHES | \JSON_UNESCAPED_UNICODE)
                     .', script '.json_encode($b, \JSON_UNESCAPED_SLASHES | \JSON_UNESCAPED_UNICODE)];
         }
-        [$a, $b] = [self::named($a), self::named($b)];
+        $a = self::named($a);
+        $b = self::named($b);
         $found = [];
         if (array_keys($a) !== array_keys($b) && [] === array_diff_key($a, $b) && [] === array_diff_key($b, $a)) {
             $found[] = $path.': order live '.implode(',', array_keys($a)).' script '.implode(',', array_keys($b));

@@ -94,7 +94,8 @@ final class Golden
         if (is_file($path)) {
             /** @var array{answers: list<Answer>, cases: array<string, array{of: string, answers: list<int>, text: string, more: array<mixed>}>} $data */
             $data = json_decode((string) file_get_contents($path), true, 512, \JSON_THROW_ON_ERROR);
-            [$golden->answers, $golden->cases] = [$data['answers'], $data['cases']];
+            $golden->answers = $data['answers'];
+            $golden->cases = $data['cases'];
             foreach ($golden->answers as $number => $answer) {
                 $golden->place[md5(serialize($answer))] = $number;
             }

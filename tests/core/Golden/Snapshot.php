@@ -26,7 +26,8 @@ final class Snapshot
             return;
         }
         // Thousands of lines are not held against each other at a glance: the first that differ are.
-        [$was, $is] = [explode("\n", $seen), explode("\n", $text)];
+        $was = explode("\n", $seen);
+        $is = explode("\n", $text);
         for ($i = 0; ($was[$i] ?? null) === ($is[$i] ?? null); ++$i) {
             continue;
         }

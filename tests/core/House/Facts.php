@@ -16,7 +16,7 @@ use PhpParser\ParserFactory;
 final class Facts
 {
     /** Changes when this class says something else of the same file. */
-    private const FORM = 2;
+    private const FORM = 5;
 
     /** @var array<string, self> */
     private static array $known = [];
@@ -118,6 +118,13 @@ final class Facts
                 || $node->expr instanceof Expr\BinaryOp\LogicalAnd || $node->expr instanceof Expr\BinaryOp\LogicalOr)) {
                 $found[] = [$node->getStartLine(), 'a condition that acts'];
             }
+            // `a() ?: throw …` reads as it is.
+            if ($node instanceof Stmt\Expression && $node->expr instanceof Expr\Ternary && !$node->expr->else instanceof Expr\Throw_) {
+                $found[] = [$node->getStartLine(), 'a choice that acts'];
+            }
+            if ($node instanceof Expr\Assign && self::assignsApart($node, $finder)) {
+                $found[] = [$node->getStartLine(), 'several things assigned at once'];
+            }
             if ($node instanceof Expr\Ternary && [] !== array_filter([$node->cond, $node->if, $node->else], self::chooses(...))) {
                 $found[] = [$node->getStartLine(), 'a choice within a choice'];
             }
@@ -130,5 +137,19 @@ final class Facts
     private static function chooses(?Node $node): bool
     {
         return $node instanceof Expr\Ternary && null !== $node->if;
+    }
+
+    /** `[$a, $b] = [1, 2]`, which is neither a swap nor the taking apart of one result. */
+    private static function assignsApart(Expr\Assign $node, NodeFinder $finder): bool
+    {
+        if (!$node->var instanceof Expr\List_ && !$node->var instanceof Expr\Array_ || !$node->expr instanceof Expr\Array_) {
+            return false;
+        }
+        $variables = static fn (Expr $of): array => array_map(
+            static fn (Node $each): string => $each instanceof Expr\Variable && \is_string($each->name) ? $each->name : '$',
+            $finder->findInstanceOf([$of], Expr\Variable::class),
+        );
+
+        return [] === array_intersect($variables($node->var), $variables($node->expr));
     }
 }

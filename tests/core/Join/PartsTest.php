@@ -140,7 +140,10 @@ final class PartsTest extends TestCase
         $key = new JoinKey(new Table('', 't', TableType::Table), ['id'], JoinKey::PRIMARY);
         $one = static fn (float $value): Candidate => new Candidate(0, ['a'], $key, 1, [Feature::ANY => $value]);
         $chooser = new Chooser([Feature::ANY => 2.0]);
-        [$alone, $first, $second, $against] = [$one(1.0), $one(1.0), $one(1.0), $one(-2.0)];
+        $alone = $one(1.0);
+        $first = $one(1.0);
+        $second = $one(1.0);
+        $against = $one(-2.0);
         $chooser->weigh([$alone]);
         $chooser->weigh([$first, $second]);
         $chooser->weigh([$against]);

@@ -130,7 +130,8 @@ final class SeenTest extends TestCase
         $lines = [];
         foreach ([World::demo(), World::playhouse(), World::made('hospital'), World::made('warehouse'), World::made('festival')] as $catalog) {
             foreach (CatalogLinks::of($catalog) as $link) {
-                [$from, $to] = [$catalog->tables[$link->from], $catalog->tables[$link->to]];
+                $from = $catalog->tables[$link->from];
+                $to = $catalog->tables[$link->to];
                 [$verb, $back] = Verbs::of($from->name, array_column($link->pairs, 0), $to->name, $from->primaryKey->columns ?? []);
                 $lines[] = Sentence::forth($from->name, $to->name, $link->cardinality, $verb, $from === $to).' / '
                     .Sentence::back($from->name, $to->name, $link->cardinality, $back, $from === $to);
@@ -146,7 +147,8 @@ final class SeenTest extends TestCase
         $observing = new Observing(World::filled('coop'), Dialects::of('sqlite'));
         $lines = [];
         foreach (CatalogLinks::of($catalog) as $link) {
-            [$from, $to] = [$catalog->tables[$link->from], $catalog->tables[$link->to]];
+            $from = $catalog->tables[$link->from];
+            $to = $catalog->tables[$link->to];
             $figures = $observing->of($from, $to, self::some($link->pairs));
             $lines[] = "$from->name to $to->name: ".$figures->inWords();
             array_push($lines, ...World::lines("$from->name to $to->name", $figures->toArray()));

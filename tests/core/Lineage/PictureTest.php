@@ -64,7 +64,8 @@ final class PictureTest extends TestCase
     private static function pieces(string $path): array
     {
         preg_match_all('/([MHVQ])([-\d. ]+)/', $path, $commands, \PREG_SET_ORDER);
-        [$x, $y] = [0.0, 0.0];
+        $x = 0.0;
+        $y = 0.0;
         $pieces = [];
         foreach ($commands as [, $command, $figures]) {
             $at = array_map(floatval(...), explode(' ', trim($figures)));
@@ -76,7 +77,8 @@ final class PictureTest extends TestCase
             if ('M' !== $command) {
                 $pieces[] = [$x, $y, $toX, $toY];
             }
-            [$x, $y] = [$toX, $toY];
+            $x = $toX;
+            $y = $toY;
         }
 
         return $pieces;

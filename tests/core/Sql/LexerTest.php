@@ -63,7 +63,9 @@ final class LexerTest extends TestCase
     {
         $plain = new Grammar();
         $other = new Grammar();
-        [$other->brackets, $other->hashedNames, $other->backticks] = [false, false, false];
+        $other->brackets = false;
+        $other->hashedNames = false;
+        $other->backticks = false;
         foreach ([[$other, $plain], [$plain, $other]] as $pair) {
             foreach ($pair as $grammar) {
                 $quoted = $grammar === $plain;
