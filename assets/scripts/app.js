@@ -1,5 +1,5 @@
 import Alpine from '@alpinejs/csp';
-import { board } from './board/board.js';
+import { board } from './board/component.js';
 import { map } from './board/map.js';
 import { desk } from './desk.js';
 import { diagram } from './diagram.js';

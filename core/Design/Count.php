@@ -10,6 +10,9 @@ use Fasti\Core\Wording\Amount;
 /** How many there may be at one end of a join. */
 final readonly class Count
 {
+    /** The words of an outline for how many, as a regular expression. */
+    public const WORDS = 'exactly one|at most one|one or more|any number of|exactly \d+|at most \d+|\d[\d,]* or more|\d[\d,]* to \d[\d,]*';
+
     public function __construct(public int $least, public ?int $most)
     {
     }

@@ -20,6 +20,11 @@ final readonly class ConditionText
         'is between' => Test::Between, 'begins with' => Test::Begins, 'is given' => Test::Given, 'is none' => Test::None, 'is over' => Test::Over,
         'is under' => Test::Under, 'is not' => Test::IsNot, 'is in' => Test::During, 'contains' => Test::Contains, 'in' => Test::Is, 'is' => Test::Is,
     ];
+    /** As they are offered to whoever writes one: how, and what helps to go on. */
+    private const OFFERED = [
+        'is' => '', 'is not' => '', 'is one of' => '', 'is over' => '', 'is at least' => '', 'is under' => '', 'is at most' => '', 'is between' => '',
+        'is in' => 'a year, a month, last month, last 30 days', 'begins with' => '', 'contains' => '', 'is none' => '', 'is given' => '',
+    ];
     private const SIGNS = [
         '<>' => Test::IsNot,
         '!=' => Test::IsNot,
@@ -32,6 +37,17 @@ final readonly class ConditionText
 
     public function __construct(private ModelNames $names)
     {
+    }
+
+    /** @return list<array{words: string, help: string, takes: bool}> takes: whether values follow */
+    public static function offered(): array
+    {
+        $offered = [];
+        foreach (self::OFFERED as $words => $help) {
+            $offered[] = ['words' => $words, 'help' => $help, 'takes' => self::WORDS[$words]->values()[1] > 0];
+        }
+
+        return $offered;
     }
 
     /** @throws ModelError with what was expected */

@@ -115,10 +115,7 @@ final class TrialController extends AbstractController
             .', then as much again to hold the totals against the facts alone; '.Asker::SECONDS.' seconds at the most.';
     }
 
-    /**
-     * @return array<string, list<array{name: string, of: string, words: string, can: array<string, string>}>> what may be chosen; of a measure
-     *                                                                                                         what it cannot be split by
-     */
+    /** @return array{measures: list<array<string, mixed>>, attributes: list<array<string, mixed>>, tests: list<array<string, mixed>>} what may be chosen */
     private function choices(Ground $ground): array
     {
         $matrix = new Matrix($ground);
@@ -150,7 +147,7 @@ final class TrialController extends AbstractController
             }
         }
 
-        return ['measures' => $measures, 'attributes' => $attributes];
+        return ['measures' => $measures, 'attributes' => $attributes, 'tests' => ConditionText::offered()];
     }
 
     #[Route('/models/{id<\d+>}/trial/answer', name: 'model_answer', methods: ['POST'])]

@@ -11,6 +11,7 @@ export { Camera } from './board/camera.js';
 export { form } from './design/pieces.js';
 export { choice, connection } from './source.js';
 export { drift } from './following.js';
+export { options } from './model/options.js';
 `;
 let script = '';
 
@@ -247,4 +248,41 @@ test('the button says how much of a drift is followed', async ({ page }) => {
     expect(await label('yes', 'no')).toBe('Follow 1 of 2');
     expect(await label('no', 'no')).toBe('Leave all for later');
     expect(await component(page, 'drift', 'made.later(); return made.label;')).toBe('Leave all for later');
+});
+
+test('what may follow in a condition is offered by what is typed', async ({ page }) => {
+    await open(page);
+    const offered = (part, typed) => page.evaluate(([name, raw]) => {
+        const trial = {
+            ...window.fasti.options,
+            asked: { m: ['number_of visits'], b: ['kind'], w: [], o: [] },
+            choices: {
+                measures: [
+                    { name: 'Number of visits', of: 'visit', words: '', can: { station: 'No join leads there.' } },
+                    { name: 'cost', of: 'visit', words: 'x', can: {} },
+                ],
+                attributes: [['kind', 'visit'], ['kind of station', 'station'], ['year', 'day']].map(([called, of]) => ({ name: called, of, words: '' })),
+                tests: [['is', '', true], ['is in', 'a year', true], ['is none', '', false]].map(([words, help, takes]) => ({ words, help, takes })),
+            },
+        };
+        return trial[name](raw.toLowerCase().replaceAll(/[\s_]+/g, ' ').trim(), raw);
+    }, [part, typed]);
+    const names = async (part, typed) => (await offered(part, typed)).map((one) => one.name);
+
+    expect(await names('measures', '')).toEqual(['cost']);
+    // What cannot be split by comes last, with why.
+    expect(await offered('attributes', '')).toEqual([
+        { value: 'year', name: 'year', words: 'of day' },
+        { value: 'kind of station', name: 'kind of station', words: 'of station', not: 'No join leads there.' },
+    ]);
+    expect(await names('conditions', 'ki')).toEqual(['kind', 'kind of station']);
+    expect(await names('conditions', 'kind')).toEqual(['is', 'is in', 'is none']);
+    expect(await offered('conditions', 'kind of station is i')).toEqual([
+        { value: 'kind of station is i', name: 'kind of station is i', words: 'take it' },
+        { value: 'kind of station is in ', name: 'is in', words: 'a year', on: true },
+    ]);
+    expect(await names('conditions', 'kind is fish')).toEqual(['kind is fish']);
+    expect(await offered('conditions', 'kind is none')).toEqual([{ value: 'kind is none', name: 'kind is none', words: 'take it' }]);
+    expect(await names('numbers', '7')).toEqual(['the first 7 rows', 'all rows']);
+    expect((await offered('orders', 'kind')).map((one) => one.value)).toEqual(['-kind', 'kind']);
 });

@@ -1,16 +1,12 @@
-import { HEADERS, html, inText } from '../ask.js';
+import { html, inText } from '../ask.js';
+import { asking } from './asking.js';
+import { folded, options } from './options.js';
 
 const PARTS = { m: 'measure', b: 'attribute', w: 'condition', o: 'order', n: 'number of rows' };
-const TESTS = [
-    'is', 'is not', 'is one of', 'is over', 'is at least', 'is under', 'is at most', 'is between', 'is in', 'begins with', 'contains', 'is none', 'is given',
-];
-const COMPLETE = /\s(?:is none|is given)$/;
-
-/** Names, folded as the server folds them. */
-const folded = (text) => text.toLowerCase().replaceAll(/[\s_]+/g, ' ').trim();
-
 /** A question to a model: a sentence whose parts are chosen in place, its SQL, and the answer. */
 export const trial = () => ({
+    ...options,
+    ...asking,
     init() {
         this.choices = JSON.parse(this.$root.dataset.choices);
         if (!this.$refs.asked) {
@@ -147,48 +143,7 @@ export const trial = () => ({
             return item;
         }));
     },
-    measures(typed) {
-        const taken = new Set(this.asked.m.map(folded));
-        return this.choices.measures.filter((one) => folded(one.name).includes(typed) && !taken.has(folded(one.name)))
-            .map((one) => ({ value: one.name, name: one.name, words: one.words || `of ${one.of}` }));
-    },
-    attributes(typed) {
-        const taken = new Set(this.asked.b.map(folded));
-        const asked = this.choices.measures.filter((one) => this.asked.m.map(folded).includes(folded(one.name)));
-        return this.choices.attributes.filter((one) => folded(one.name).includes(typed) && !taken.has(folded(one.name)))
-            .map((one) => ({ value: one.name, name: one.name, words: one.words || `of ${one.of}`, not: asked.map((of) => of.can[one.of]).find(Boolean) }))
-            .toSorted((a, b) => Number(Boolean(a.not)) - Number(Boolean(b.not)));
-    },
-    conditions(typed, raw) {
-        const names = [...this.choices.attributes, ...this.choices.measures.filter((one) => this.asked.m.map(folded).includes(folded(one.name)))];
-        const whole = names.filter((one) => typed === folded(one.name) || typed.startsWith(`${folded(one.name)} `))
-            .toSorted((a, b) => b.name.length - a.name.length)[0];
-        if (!whole) {
-            return names.filter((one) => folded(one.name).includes(typed))
-                .map((one) => ({ value: `${one.name} `, name: one.name, words: one.words || `of ${one.of}`, on: true }));
-        }
-        const rest = raw.trim().slice(whole.name.length).trimStart();
-        const tests = TESTS.filter((test) => test.startsWith(rest) && test !== rest || rest === '');
-        const done = COMPLETE.test(raw.trim()) || TESTS.some((test) => rest.startsWith(`${test} `) && rest.length > test.length + 1);
-        return [
-            ...done ? [{ value: raw.trim(), name: raw.trim(), words: 'take it' }] : [],
-            ...tests.map((test) => ({
-                value: `${whole.name} ${test}${COMPLETE.test(` ${test}`) ? '' : ' '}`,
-                name: test,
-                words: test === 'is in' ? 'a year, a month, last month, last 30 days' : '',
-                on: !COMPLETE.test(` ${test}`),
-            })),
-        ];
-    },
-    orders(typed) {
-        return [...this.asked.m, ...this.asked.b]
-            .flatMap((name) => [{ value: `-${name}`, name: `${name}, the greatest first`, words: '' }, { value: name, name, words: 'the least first' }])
-            .filter((one) => folded(one.name).includes(typed));
-    },
-    numbers(typed) {
-        const many = /^\d+$/.test(typed) ? [typed] : ['5', '10', '20', '50', '100'];
-        return [...many.map((n) => ({ value: n, name: `the first ${n} rows`, words: '' })), { value: '', name: 'all rows', words: '' }];
-    },
+
     choosing(event) {
         const options = [...this.$refs.options.querySelectorAll('[role="option"]')];
         const now = options.findIndex((option) => option.getAttribute('aria-selected') === 'true');
@@ -239,47 +194,7 @@ export const trial = () => ({
         }
         (this.$refs.asked.querySelector(`[data-part="${part}"][data-at="${at}"]`) ?? this.$refs.asked.querySelector(`[data-part="${part}"]`))?.focus();
     },
-    async ask() {
-        const { answer, reconciled } = this.$refs;
-        if (!this.$root.dataset.answer || !this.$refs.asked.querySelector('[data-answerable]') || this.asking) {
-            return;
-        }
-        this.asking = [...crypto.getRandomValues(new Uint8Array(12))].map((byte) => byte.toString(16).padStart(2, '0')).join('');
-        const begun = Date.now();
-        const cancel = '<button type="button" class="btn btn-plain small" data-cancel-ask>Cancel</button>';
-        answer.innerHTML = `<p class="asking" role="status">Asking <b>0 s</b> ${cancel}</p>`;
-        reconciled.replaceChildren();
-        const clock = setInterval(() => { answer.querySelector('.asking b').textContent = `${Math.round((Date.now() - begun) / 1000)} s`; }, 500);
-        const body = this.parameters();
-        body.append('_token', this.$root.dataset.token);
-        body.append('token', this.asking);
-        try {
-            const response = await fetch(this.$root.dataset.answer, { method: 'POST', headers: HEADERS, body });
-            answer.innerHTML = await response.text();
-            const beside = answer.querySelector('template[data-reconciled]');
-            if (beside) {
-                reconciled.replaceChildren(beside.content.cloneNode(true));
-            }
-        } catch {
-            answer.innerHTML = '<div class="answer bad" role="alert">The answer did not arrive: the connection to Fasti was lost. Ask again.</div>';
-        } finally {
-            clearInterval(clock);
-            this.asking = null;
-        }
-    },
-    cancel() {
-        const body = new URLSearchParams({ _token: this.$root.dataset.token, token: this.asking ?? '' });
-        fetch(this.$root.dataset.cancel, { method: 'POST', headers: HEADERS, body });
-    },
-    async copy() {
-        const lines = [...this.$refs.sql.querySelectorAll('.sql-lines pre')].map((line) => line.textContent);
-        if (lines.length > 0) {
-            await navigator.clipboard?.writeText(lines.join('\n'));
-            const button = this.$refs.sql.querySelector('[data-copy]');
-            button.textContent = 'copied';
-            setTimeout(() => { button.textContent = 'copy'; }, 1500);
-        }
-    },
+
     /** The question goes with what is said of it. */
     keeping() {
         for (const [name, value] of this.parameters()) {

@@ -49,6 +49,25 @@ final class ConditionsTest extends TestCase
         self::assertEquals($condition, $reader->read(ConditionText::of($condition)));
     }
 
+    public function testWhatIsOfferedIsUnderstood(): void
+    {
+        $offered = ConditionText::offered();
+        $reader = new ConditionText(new ModelNames(River::model()));
+
+        self::assertCount(13, $offered);
+        foreach ($offered as ['words' => $words, 'takes' => $takes]) {
+            $values = match (true) {
+                !$takes => '',
+                'is between' === $words => ' 1 and 3',
+                'is in' === $words => ' last month',
+                default => ' 3',
+            };
+            $condition = $reader->read("date of day $words$values");
+            self::assertSame($takes, [] !== $condition->values, $words);
+            self::assertSame('date of day '.('is one of' === $words ? 'is' : $words).$values, ConditionText::of($condition));
+        }
+    }
+
     /** @return iterable<string, array{string, string}> */
     public static function odd(): iterable
     {
