@@ -59,6 +59,32 @@ final readonly class JoinFigures
         );
     }
 
+    /**
+     * How many rows each has, as bars side by side.
+     *
+     * @param float $step   from one bar to the next, in px
+     * @param float $height of the drawing, in px; the highest bar keeps 2 px from its top
+     *
+     * @return list<array{x: float, y: float, width: float, height: float, from: int, to: int, count: int}>
+     */
+    public function bars(float $step, float $height): array
+    {
+        $most = max([1, ...array_column($this->spread, 'count')]);
+        $bars = [];
+        foreach ($this->spread as $i => $one) {
+            $high = ($height - 2) * $one['count'] / $most;
+            $bars[] = ['x' => $i * $step + 1, 'y' => round($height - $high, 1), 'width' => $step - 2, 'height' => round($high, 1)] + $one;
+        }
+
+        return $bars;
+    }
+
+    /** How much of a line of this length those take that are referred to. */
+    public function usedOf(float $length): float
+    {
+        return round($length * $this->used / max(1, $this->parents), 1);
+    }
+
     /** "none 7 · median 604 · most 1,840" */
     public function inWords(): string
     {

@@ -51,6 +51,27 @@ final readonly class FieldProfile
     ) {
     }
 
+    /**
+     * The histogram as bars side by side.
+     *
+     * @param float $width  of the drawing, in px
+     * @param float $height in px; the highest bar keeps 2 px from its top, and one of a single value is still seen
+     *
+     * @return list<array{x: float, y: float, width: float, height: float, from: string, to: string, count: int}>
+     */
+    public function bars(float $width, float $height): array
+    {
+        $most = max([1, ...array_column($this->histogram, 'count')]);
+        $step = round($width / max(1, \count($this->histogram)), 2);
+        $bars = [];
+        foreach ($this->histogram as $i => $one) {
+            $high = 0 === $one['count'] ? 0.0 : round(max(1.5, ($height - 2) * $one['count'] / $most), 2);
+            $bars[] = ['x' => round($i * $step, 2), 'y' => $height - $high, 'width' => round(max(1, $step - 1), 2), 'height' => $high] + $one;
+        }
+
+        return $bars;
+    }
+
     public function filled(): int
     {
         return max(0, $this->values - $this->blank);

@@ -138,6 +138,7 @@ final class ModelController extends AbstractController
 
         return $this->render('model/show.html.twig', $head + [
             'model' => $model, 'ground' => $ground, 'offers' => $offers, 'said_of' => $shown->meanings(), 'units' => $shown->units(),
+            'index' => $shown->index(), 'sections' => $shown->sections(), 'ratios' => $shown->ratios(),
             'completions' => true === $head['mayChange'] ? $shown->completions() : [], 'pointed' => $kept->connection?->id() ?? 0,
             'at' => $this->grounds->entriesOf($model, $kept->source->id()),
         ]);

@@ -52,7 +52,10 @@ final readonly class ModelPages
         return [
             'kept' => $kept, 'here' => $here, 'through' => $kept->connection()->label, 'mayChange' => Models::isChangedBy($kept, $account),
             'own' => $kept->owner->id() === $account->id(),
-            'findings' => $findings, 'pressing' => \count(array_filter($findings, static fn (ModelFinding $one): bool => $one->severity->rank() > 0)),
+            'findings' => $findings, 'noted' => new Noted($findings), 'pressing' => \count(array_filter(
+                $findings,
+                static fn (ModelFinding $one): bool => $one->severity->rank() > 0,
+            )),
             'trialCount' => \count($this->models->trials($kept)),
         ];
     }

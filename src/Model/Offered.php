@@ -5,10 +5,14 @@ declare(strict_types=1);
 namespace Fasti\Model;
 
 use Fasti\Core\Catalog\FieldPlace;
+use Fasti\Core\Model\Aggregation;
 use Fasti\Core\Model\Composer;
 use Fasti\Core\Model\FieldOffers;
 use Fasti\Core\Model\FormulaReader;
 use Fasti\Core\Model\Ground;
+use Fasti\Core\Model\Measure;
+use Fasti\Core\Model\Role;
+use Fasti\Core\Model\RoleKind;
 
 /** What the page of a model says beside what the model itself does. */
 final readonly class Offered
@@ -16,6 +20,43 @@ final readonly class Offered
     /** @param array<string, string> $meanings FieldPlace::key() → meaning, from the register */
     public function __construct(private Ground $ground, private array $meanings)
     {
+    }
+
+    /** @return array<string, list<Role>> in the index: what they are → roles; kinds of which there are some */
+    public function index(): array
+    {
+        $index = [];
+        foreach (['Facts' => RoleKind::Fact, 'Dimensions' => RoleKind::Dimension, 'Links' => RoleKind::Link] as $words => $kind) {
+            $index[$words] = array_filter($this->ground->model->roles, static fn (Role $role): bool => $kind === $role->kind);
+        }
+
+        return array_map(array_values(...), array_filter($index));
+    }
+
+    /** @return list<RoleSection> each dimension once, with the roles that it has besides */
+    public function sections(): array
+    {
+        $model = $this->ground->model;
+        $sections = [];
+        foreach ($model->roles as $role) {
+            if (RoleKind::Dimension === $role->kind && '' !== $role->like) {
+                continue;
+            }
+            $sections[] = new RoleSection(
+                $role,
+                $model->dimension($role),
+                array_values(array_filter($model->roles, static fn (Role $other): bool => $other->like === $role->name)),
+                array_values(array_filter($model->measures, static fn (Measure $measure): bool => $measure->fact === $role->name)),
+            );
+        }
+
+        return $sections;
+    }
+
+    /** @return list<Measure> computed after everything else */
+    public function ratios(): array
+    {
+        return array_values(array_filter($this->ground->model->measures, static fn (Measure $one): bool => Aggregation::Ratio === $one->aggregation));
     }
 
     /** @return array<string, string> "role.attribute" → what the register says of the field that it is */

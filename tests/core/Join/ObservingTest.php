@@ -33,6 +33,20 @@ final class ObservingTest extends TestCase
         self::assertSame('none 2 · median 1 · 99 of 100 up to 3 · most 3', $figures->inWords());
     }
 
+    public function testHowManyEachHasIsDrawnAsBars(): void
+    {
+        $figures = JoinFigures::fromArray(['parents' => 3, 'used' => 2, 'spread' => [
+            ['from' => 1, 'to' => 1, 'count' => 4], ['from' => 2, 'to' => 3, 'count' => 1],
+        ]]);
+
+        self::assertSame([
+            ['x' => 1.0, 'y' => 2.0, 'width' => 28.0, 'height' => 42.0, 'from' => 1, 'to' => 1, 'count' => 4],
+            ['x' => 31.0, 'y' => 33.5, 'width' => 28.0, 'height' => 10.5, 'from' => 2, 'to' => 3, 'count' => 1],
+        ], $figures->bars(30, 44));
+        self::assertSame([666.7, 0.0], [$figures->usedOf(1000), JoinFigures::fromArray([])->usedOf(1000)]);
+        self::assertSame([], JoinFigures::fromArray([])->bars(30, 44));
+    }
+
     public function testTheEndsFollowFromTheCounts(): void
     {
         $ends = self::observed(self::MADE, 'reading', 'station', [['station_id', 'id']])->cardinality();

@@ -78,6 +78,25 @@ final class FiguresTest extends TestCase
         self::assertSame($known, Iso::isLanguage($code));
     }
 
+    public function testAHistogramIsDrawnAsBars(): void
+    {
+        $steps = static fn (int ...$counts): array => array_map(
+            static fn (int $count): array => ['from' => 'a', 'to' => 'b', 'count' => $count],
+            array_values($counts),
+        );
+
+        self::assertSame([
+            ['x' => 0.0, 'y' => 2.0, 'width' => 79.0, 'height' => 46.0, 'from' => 'a', 'to' => 'b', 'count' => 100],
+            ['x' => 80.0, 'y' => 48.0, 'width' => 79.0, 'height' => 0.0, 'from' => 'a', 'to' => 'b', 'count' => 0],
+            ['x' => 160.0, 'y' => 46.5, 'width' => 79.0, 'height' => 1.5, 'from' => 'a', 'to' => 'b', 'count' => 1],
+        ], (new FieldProfile(101, 101, histogram: $steps(100, 0, 1)))->bars(240, 48));
+        self::assertSame([1.0, 33.33], [
+            (new FieldProfile(300, 300, histogram: $steps(...array_fill(0, 200, 1))))->bars(240, 48)[0]['width'],
+            (new FieldProfile(3, 3, histogram: $steps(1, 1, 1)))->bars(100, 10)[1]['x'],
+        ]);
+        self::assertSame([], (new FieldProfile(1, 1))->bars(240, 48));
+    }
+
     /** @param list<string> $values */
     private static function field(array $values, int $filled, ?int $distinct = null, string $decision = ''): FieldProfile
     {
