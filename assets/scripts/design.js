@@ -20,7 +20,7 @@ class Page {
         this.check = later(30, () => this.look());
         this.editor = editor(root.querySelector('[data-outline]'), this.saving.text(), {
             mayChange: this.mayChange,
-            counts: root.dataset.counts,
+            counts: root.dataset.howMany,
             changed: (now) => { this.saving.changed(now); this.check(); },
             complete: (now, line, column) => this.ask('complete', { text: now, line, column }),
             script: () => this.script(),
