@@ -19,12 +19,12 @@ use Fasti\Core\Model\ModelFile;
 use Fasti\Core\Model\Trial;
 use Fasti\Core\Survey\Choice;
 use Fasti\Core\Survey\SilentProgress;
-use Fasti\Design\Beginning;
+use Fasti\Design\Beginning as DesignBeginning;
 use Fasti\Design\Designs;
 use Fasti\Design\Property\DesignOutline;
 use Fasti\Design\Topic\DesignTopic;
+use Fasti\Diagram\Beginning as DiagramBeginning;
 use Fasti\Diagram\Board;
-use Fasti\Diagram\Keeping;
 use Fasti\Join\JoinsJob;
 use Fasti\Model\Editing;
 use Fasti\Model\ModelJob;
@@ -74,7 +74,7 @@ final readonly class LoadDemoCommand
         private Fields $fields,
         private Joins $joins,
         private JoinsJob $looking,
-        private Keeping $keeping,
+        private DiagramBeginning $diagrams,
         private CodeLists $lists,
         private Terms $terms,
         private Sources $sources,
@@ -85,7 +85,7 @@ final readonly class LoadDemoCommand
         private Editing $editing,
         private ModelJob $proving,
         private Designs $designs,
-        private Beginning $beginning,
+        private DesignBeginning $beginning,
         #[Autowire('%env(DATABASE_HOST)%')] private string $host,
         #[Autowire('%env(int:DATABASE_PORT)%')] private int $port,
         #[Autowire('%env(DATABASE_USER)%')] private string $user,
@@ -270,7 +270,7 @@ final readonly class LoadDemoCommand
     {
         $json = (string) file_get_contents(__DIR__.'/river-life.json');
         $model = ModelFile::read($json);
-        $kept = $this->editing->make($steward, $model->name, $model->purpose, $source, $model);
+        $kept = $this->editing->begin($steward, $model->name, $model->purpose, $source, $model);
         $kept->shared = true;
         /** @var array{trials: list<array{name: string, neededBy: string, expected?: string, question: array<string, mixed>}>} $file */
         $file = json_decode($json, true, 64, \JSON_THROW_ON_ERROR);
@@ -404,7 +404,7 @@ final readonly class LoadDemoCommand
                 $pieces['t'.$entry] = $piece;
                 $entries[$entry] = [0.0, 0.0];
             }
-            $diagram = $this->keeping->keep($steward, $name, $made['purpose'], $entries, Detail::from($made['detail']));
+            $diagram = $this->diagrams->begin($steward, $name, $made['purpose'], $entries, Detail::from($made['detail']));
             $this->board->apply($steward, $diagram->id(), $pieces, [], $diagram->moves, 'demo');
         }
     }

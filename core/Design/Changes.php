@@ -29,7 +29,7 @@ final class Changes
     public const DROP_FIELDS = 8;
     private const DROP_TABLES = 9;
     public const KEYS = 10;
-    public const LEADS = 11;
+    public const FOREIGN_KEYS = 11;
     private const MEANINGS = 12;
     private const PROGRAMS = 13;
     /** What a table is called while it is made anew. */
@@ -143,11 +143,11 @@ final class Changes
     private function gone(Table $table): void
     {
         foreach ($this->keysOf->leadsTo($table) as [$from, $lead]) {
-            $this->keysOf->dropLead($from, $lead);
+            $this->keysOf->dropForeignKey($from, $lead);
         }
         foreach ($table->foreignKeys as $lead) {
             if (!$this->sql->rebuilds()) {
-                $this->keysOf->dropLead($table, $lead);
+                $this->keysOf->dropForeignKey($table, $lead);
             }
         }
         $this->add(
@@ -168,7 +168,7 @@ final class Changes
         $this->add(self::NEW_TABLES, \sprintf('%s comes', $table->name), $statements, '', $table->name);
         foreach ($this->sql->rebuilds() ? [] : $table->foreignKeys as $lead) {
             $this->add(
-                self::LEADS,
+                self::FOREIGN_KEYS,
                 \sprintf('%s leads to %s', $table->name, $lead->references->table),
                 [$this->sql->writing->addForeignKey($table, $lead)],
                 '',

@@ -286,7 +286,7 @@ final class ColumnChanges
     /** What is said of a column is said of it as a whole. */
     public function inline(): bool
     {
-        return $this->all->dialect->manners()->ownConditions;
+        return $this->all->dialect->capabilities()->ownConditions;
     }
 
     /**

@@ -316,7 +316,7 @@ final class Edits
     }
 
     /**
-     * Adds a line to the block of a thing, or of the sentence in that line: "told apart by …", "keyed by …", "deleting …". One that
+     * Additivity a line to the block of a thing, or of the sentence in that line: "told apart by …", "keyed by …", "deleting …". One that
      * begins alike and can be said once only is replaced.
      */
     public function say(string $of, string $said): void

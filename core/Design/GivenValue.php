@@ -20,14 +20,14 @@ final readonly class GivenValue
     public function written(string $value, GeneralType $type, string $native): string
     {
         $family = $this->dialect->typeOf(new Column('', $native))->family;
-        $manners = $this->dialect->manners();
+        $capabilities = $this->dialect->capabilities();
         $flag = 'yes or no' === $type->kind || TypeFamily::Flag === $family;
 
         return match (true) {
-            $flag && \in_array(mb_strtolower($value), ['yes', 'true', '1'], true) => $manners->yes,
-            $flag && \in_array(mb_strtolower($value), ['no', 'false', '0'], true) => $manners->no,
-            TypeFamily::Time === $family && 'now' === $value => $manners->now($native),
-            TypeFamily::Time === $family && 'today' === $value => $manners->today,
+            $flag && \in_array(mb_strtolower($value), ['yes', 'true', '1'], true) => $capabilities->yes,
+            $flag && \in_array(mb_strtolower($value), ['no', 'false', '0'], true) => $capabilities->no,
+            TypeFamily::Time === $family && 'now' === $value => $capabilities->now($native),
+            TypeFamily::Time === $family && 'today' === $value => $capabilities->today,
             $family->isNumeric() && 1 === preg_match('/^-?\d+(\.\d+)?$/', $value) => $value,
             default => $this->dialect->writing()->literal($value),
         };

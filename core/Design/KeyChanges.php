@@ -16,7 +16,7 @@ use Fasti\Core\Catalog\Table;
 /** Keys, references and indexes of a table that is changed in place. */
 final class KeyChanges
 {
-    private const DROP_LEADS = 1;
+    private const DROP_FOREIGN_KEYS = 1;
     private const DROP_KEYS = 2;
 
     public function __construct(private readonly Changes $all)
@@ -35,7 +35,7 @@ final class KeyChanges
         }
         $this->primary($was, $is, self::naming($map));
         $this->unique($was, $is, $map);
-        $this->leads($was, $is, $map, $retyped);
+        $this->foreignKeys($was, $is, $map, $retyped);
         $this->checks($was, $is, $map, $retyped);
         $this->indexes($was, $is, $map);
     }
@@ -77,16 +77,16 @@ final class KeyChanges
      * @param array<string, string> $map
      * @param list<string>          $retyped
      */
-    private function leads(Table $was, Table $is, array $map, array $retyped): void
+    private function foreignKeys(Table $was, Table $is, array $map, array $retyped): void
     {
         $named = self::naming($map);
         $touches = static fn (ForeignKey $lead): bool => [] !== array_intersect($lead->columns, $retyped);
         $this->each($was->foreignKeys, $is->foreignKeys,
             fn (ForeignKey $a, ForeignKey $b): bool => $a->name === $b->name && $named($a->columns) === $b->columns && $this->sameEnd($a, $b)
                 && $a->onDelete === $b->onDelete && $a->onUpdate === $b->onUpdate && !$touches($b) && !$this->keyChanges($b) && !$this->standsOn($a, $was, $is),
-            fn (ForeignKey $key) => $this->dropLead($was, $key),
+            fn (ForeignKey $key) => $this->dropForeignKey($was, $key),
             fn (ForeignKey $key) => $this->make(
-                Changes::LEADS,
+                Changes::FOREIGN_KEYS,
                 $is,
                 \sprintf('%s leads to %s by %s', $is->name, $key->references->table, implode(' and ', $key->columns)),
                 [$this->all->sql->writing->addForeignKey($is, $key)],
@@ -191,7 +191,7 @@ final class KeyChanges
         $named = self::naming($this->all->matching->columns[$was->place()->key()]);
 
         return null !== $old && !(null !== $new && $named($old->columns) === $new->columns
-            && ($old->name === $new->name || null !== $this->all->dialect->manners()->primary));
+            && ($old->name === $new->name || null !== $this->all->dialect->capabilities()->primary));
     }
 
     /** @param \Closure(list<string>): list<string> $named */
@@ -200,7 +200,7 @@ final class KeyChanges
         $old = $was->primaryKey;
         $new = $is->primaryKey;
         $same = null !== $old && null !== $new && $named($old->columns) === $new->columns
-            && ($old->name === $new->name || null !== $this->all->dialect->manners()->primary);
+            && ($old->name === $new->name || null !== $this->all->dialect->capabilities()->primary);
         if ($same || (null === $old && null === $new)) {
             return;
         }
@@ -260,7 +260,7 @@ final class KeyChanges
     /** What leads elsewhere needs an index, which may be that of a key or another index that goes. */
     private function standsOn(ForeignKey $lead, Table $was, Table $is): bool
     {
-        if (!$this->all->dialect->manners()->leadsIndexed) {
+        if (!$this->all->dialect->capabilities()->foreignKeysIndexed) {
             return false;
         }
         $map = $this->all->matching->columns[$was->place()->key()];
@@ -345,12 +345,12 @@ final class KeyChanges
         return $found;
     }
 
-    public function dropLead(Table $table, ForeignKey $lead): void
+    public function dropForeignKey(Table $table, ForeignKey $lead): void
     {
         $key = $table->place()->key()."\0".$lead->name.implode(',', $lead->columns);
         if (!isset($this->all->droppedLeads[$key])) {
             $this->all->droppedLeads[$key] = true;
-            $this->all->add(self::DROP_LEADS, \sprintf(
+            $this->all->add(self::DROP_FOREIGN_KEYS, \sprintf(
                 '%s no longer leads to %s by %s',
                 $table->name,
                 $lead->references->table,

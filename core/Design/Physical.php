@@ -13,9 +13,9 @@ use Fasti\Core\Catalog\Key;
 use Fasti\Core\Catalog\Reference;
 use Fasti\Core\Catalog\Table;
 use Fasti\Core\Catalog\TableType;
+use Fasti\Core\Dialect\Capabilities;
 use Fasti\Core\Dialect\Dialect;
 use Fasti\Core\Dialect\Dialects;
-use Fasti\Core\Dialect\Manners;
 use Fasti\Core\Dialect\Native;
 use Fasti\Core\Dialect\Reserved;
 use Fasti\Core\Dialect\ScriptStatement;
@@ -40,7 +40,7 @@ final class Physical
     /** @var array<int, true> references that would make a second way for what follows a deletion */
     private readonly array $beyond;
     private readonly Identifiers $names;
-    public readonly Manners $manners;
+    public readonly Capabilities $capabilities;
 
     public readonly PhysicalTables $made;
 
@@ -48,9 +48,9 @@ final class Physical
     public function __construct(public readonly Worked $worked, public readonly Dialect $dialect, array $short = [], private readonly string $schema = '')
     {
         $this->made = new PhysicalTables($this);
-        $this->manners = $dialect->manners();
+        $this->capabilities = $dialect->capabilities();
         $this->names = new Identifiers($worked->design->rules, $dialect->longestName(), $short);
-        $this->beyond = $this->manners->oneWay ? OneWay::beyond($worked->tables) : [];
+        $this->beyond = $this->capabilities->oneWay ? OneWay::beyond($worked->tables) : [];
         $this->name();
         $tables = [];
         foreach ($worked->tables as $key => $table) {
@@ -96,7 +96,7 @@ final class Physical
         return match (true) {
             '' !== $schema => $schema,
             '' !== $this->schema => $this->schema,
-            default => $this->manners->schema,
+            default => $this->capabilities->schema,
         };
     }
 
@@ -187,8 +187,8 @@ final class Physical
                 return new Native($own);
             }
         }
-        if ($column->numbered && null !== $this->manners->numbers) {
-            return new Native('native' === $column->type->kind ? $column->type->native : $this->manners->numbers);
+        if ($column->numbered && null !== $this->capabilities->numbers) {
+            return new Native('native' === $column->type->kind ? $column->type->native : $this->capabilities->numbers);
         }
 
         return $types->native($column->type);
@@ -197,7 +197,9 @@ final class Physical
     public function foreignKey(string $key, WorkedTable $table, WorkedReference $reference): ForeignKey
     {
         $far = $this->worked->tables[$reference->to];
-        $asked = 'RESTRICT' === $reference->onDelete && null === $reference->join?->onDelete && !$this->manners->refuses ? 'NO ACTION' : $reference->onDelete;
+        $asked = 'RESTRICT' === $reference->onDelete && null === $reference->join?->onDelete && !$this->capabilities->refuses
+            ? 'NO ACTION'
+            : $reference->onDelete;
         $name = $this->constraint($table, $reference->name, [$this->tables[$key], ...$this->named($key, $reference->columns)], 'fkey');
 
         $second = isset($this->beyond[spl_object_id($reference)]);
@@ -233,7 +235,7 @@ final class Physical
      *
      * @return list<Index>
      */
-    public static function ofLeads(array $leads, array $keys, array $indexes): array
+    public static function ofForeignKeys(array $leads, array $keys, array $indexes): array
     {
         $known = array_map(static fn (Key $key): array => $key->columns, $keys);
         foreach ($indexes as $index) {
@@ -285,7 +287,7 @@ final class Physical
             return null;
         }
         if ($column->whenMade || ($column->whenChanged && null === $column->given)) {
-            return $this->manners->now($native->type);
+            return $this->capabilities->now($native->type);
         }
 
         if ($column->givenSql && 'NULL' === $column->given) {

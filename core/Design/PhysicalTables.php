@@ -43,18 +43,18 @@ final class PhysicalTables
         foreach ($table->lookups as $lookup) {
             $indexes[] = $this->all->index($key, $table, $lookup['lookup'], $lookup['columns'], $byName);
         }
-        if ($this->all->manners->leadsIndexed) {
-            array_push($indexes, ...Physical::ofLeads($foreign, array_filter([$primary, ...$unique]), $indexes));
+        if ($this->all->capabilities->foreignKeysIndexed) {
+            array_push($indexes, ...Physical::ofForeignKeys($foreign, array_filter([$primary, ...$unique]), $indexes));
         }
         if ([] !== $table->rows) {
             $this->all->rows[$name] = $table->rows;
         }
-        $traits = $this->all->manners->traits && null !== $table->stored ? array_map(trim(...), explode(',', $table->stored)) : [];
+        $traits = $this->all->capabilities->traits && null !== $table->stored ? array_map(trim(...), explode(',', $table->stored)) : [];
 
         return new Table(
             $this->all->schemaOf($table->schema), $name, TableType::Table, $table->meaning, $columns, $primary, $unique, $foreign, $indexes, $made,
             $table->triggers,
-            storage: $this->all->manners->traits ? null : ($table->stored ?? $this->all->manners->storage),
+            storage: $this->all->capabilities->traits ? null : ($table->stored ?? $this->all->capabilities->storage),
             collation: $table->sorted ?? $this->all->worked->design->sorted,
             traits: $traits,
         );
@@ -78,7 +78,7 @@ final class PhysicalTables
             if ('' !== $native->warning && null !== $column->attribute) {
                 $this->all->warn($table, $column->attribute->line, $column->name.': '.$native->warning, '', 'cannot hold');
             }
-            $required = $column->required || (\in_array($columnKey, $table->primary, true) && !$this->all->manners->emptyKeys);
+            $required = $column->required || (\in_array($columnKey, $table->primary, true) && !$this->all->capabilities->emptyKeys);
             $columns[] = new Column(
                 $own,
                 $native->type,
@@ -86,13 +86,13 @@ final class PhysicalTables
                 $this->all->given($column, $native),
                 self::comment($column),
                 // An engine that numbers by type does so for every key that is of it.
-                $column->numbered || ($this->all->manners->numbers === $native->type && [(string) $columnKey] === $table->primary),
+                $column->numbered || ($this->all->capabilities->numbers === $native->type && [(string) $columnKey] === $table->primary),
                 null === $column->computed ? null : new Generated($column->computed, !$column->whenRead),
-                $column->whenChanged && $this->all->manners->setsChanged ? $this->all->manners->now($native->type) : null,
+                $column->whenChanged && $this->all->capabilities->setsChanged ? $this->all->capabilities->now($native->type) : null,
                 $column->charset,
                 $column->sorted,
             );
-            if ($column->whenChanged && !$this->all->manners->setsChanged) {
+            if ($column->whenChanged && !$this->all->capabilities->setsChanged) {
                 $this->all->warn(
                     $table,
                     $column->attribute->line ?? ($table->thing->line ?? 0),
@@ -138,10 +138,10 @@ final class PhysicalTables
         $made = [];
         foreach ($checks as [$expression, $condition, $parts]) {
             $of = null === ($condition['of'] ?? null) ? null : $this->all->columns[$key][$condition['of']];
-            $made[] = null !== $of && $this->all->manners->ownConditions ? new CheckConstraint($of, $expression, $of)
+            $made[] = null !== $of && $this->all->capabilities->ownConditions ? new CheckConstraint($of, $expression, $of)
                 : new CheckConstraint((string) $this->all->constraint($table, $condition['name'] ?? null, $parts, 'check'), $expression, $of);
         }
-        if ($this->all->manners->sorted) {
+        if ($this->all->capabilities->sorted) {
             usort($made, static fn (CheckConstraint $a, CheckConstraint $b): int => strcmp($a->name, $b->name));
         }
 
@@ -217,7 +217,7 @@ final class PhysicalTables
      */
     private function tooLong(WorkedTable $table, array $named, array $columns, int $line): void
     {
-        $most = $this->all->manners->longestKey;
+        $most = $this->all->capabilities->longestKey;
         $bytes = 0;
         foreach ($named as $name) {
             $length = isset($columns[$name]) ? $this->all->dialect->typeOf($columns[$name]) : null;
@@ -245,7 +245,7 @@ final class PhysicalTables
     private function onceEmpty(string $key, WorkedTable $table, array $unique, array $empty): bool
     {
         $line = $table->thing->line ?? 0;
-        if ($this->all->manners->partsCompared && \count($unique['columns']) > 1) {
+        if ($this->all->capabilities->partsCompared && \count($unique['columns']) > 1) {
             $this->all->warn(
                 $table,
                 $line,
@@ -258,7 +258,7 @@ final class PhysicalTables
                 'cannot hold',
             );
         }
-        if (!$this->all->manners->oneEmpty || (null !== $unique['name'] && $this->all->worked->design->engine === $this->all->dialect->name())) {
+        if (!$this->all->capabilities->oneEmpty || (null !== $unique['name'] && $this->all->worked->design->engine === $this->all->dialect->name())) {
             return false;
         }
         foreach ($this->all->worked->tables as $other) {
@@ -282,14 +282,14 @@ final class PhysicalTables
 
     private function primaryName(WorkedTable $table, string $name): ?string
     {
-        if (null !== $this->all->manners->primary) {
-            return $this->all->manners->primary;
+        if (null !== $this->all->capabilities->primary) {
+            return $this->all->capabilities->primary;
         }
         if (null !== $table->primaryName) {
             return '' === $table->primaryName ? null : $table->primaryName;
         }
 
-        return $this->all->manners->primaryNamed ? $this->all->constraint($table, null, [$name], 'pkey') : null;
+        return $this->all->capabilities->primaryNamed ? $this->all->constraint($table, null, [$name], 'pkey') : null;
     }
 
     /**

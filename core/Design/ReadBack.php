@@ -39,7 +39,7 @@ final class ReadBack
     /** @return list<string> in sentences; none where both are the same */
     public static function differences(Catalog $designed, Catalog $found): array
     {
-        $meanings = Dialects::ofCatalog($found)->manners()->meanings;
+        $meanings = Dialects::ofCatalog($found)->capabilities()->meanings;
         $bare = static fn (Catalog $catalog): Catalog => $catalog->with(tables: array_map(
             static fn (Table $table): Table => self::comparable($table, $meanings),
             $catalog->tables,

@@ -46,7 +46,7 @@ final class Taking
     {
         $this->dialect = Dialects::ofCatalog($catalog);
         $schemas = array_unique(array_map(static fn (Table $table): string => $table->schema, $catalog->tables));
-        $home = $this->dialect->manners()->home ?? ($schemas[0] ?? '');
+        $home = $this->dialect->capabilities()->home ?? ($schemas[0] ?? '');
         $this->places = \count($schemas) > 1 || (1 === \count($schemas) && !\in_array($home, $schemas, true));
         $this->rules = $this->rules();
         $this->names = new Identifiers($this->rules, $this->dialect->longestName());
@@ -212,12 +212,12 @@ final class Taking
         }
         $keys = [];
         $keyed = null;
-        $manners = $this->dialect->manners();
+        $capabilities = $this->dialect->capabilities();
         $primary = $table->primaryKey;
         if (null !== $primary) {
             $usual = match (true) {
-                null !== $manners->primary => $primary->name,
-                $manners->primaryNamed => $this->names->constraint([$table->name], 'pkey'),
+                null !== $capabilities->primary => $primary->name,
+                $capabilities->primaryNamed => $this->names->constraint([$table->name], 'pkey'),
                 default => null,
             };
             $keys[] = $this->identifier($table, $primary, $primary->name === $usual ? null : (string) $primary->name);
@@ -232,7 +232,7 @@ final class Taking
             $this->notes[] = \sprintf('%s: %s. No sentence says this, and no script makes it.', $table->place(), rtrim($what, '.'));
         }
         $said = $this->words->texts($place);
-        $stored = $manners->traits ? implode(', ', $table->traits) : $table->storage;
+        $stored = $capabilities->traits ? implode(', ', $table->traits) : $table->storage;
 
         return new Thing(
             $name,
@@ -246,7 +246,7 @@ final class Taking
             keyed: $keyed,
             table: $this->names->table($name) === $table->name ? null : $table->name,
             schema: $this->places ? $table->schema : '',
-            stored: '' === (string) $stored || $stored === $manners->storage ? null : $stored,
+            stored: '' === (string) $stored || $stored === $capabilities->storage ? null : $stored,
             sorted: $table->collation === $sorted ? null : $table->collation,
             from: '' === $this->source ? '' : $this->source.'.'.$table->name,
         );
@@ -262,8 +262,8 @@ final class Taking
             $type,
             $column->type,
         );
-        $manners = $this->dialect->manners();
-        $changed = null !== $column->onUpdate && $manners->setsChanged && $column->onUpdate === $manners->now($column->type);
+        $capabilities = $this->dialect->capabilities();
+        $changed = null !== $column->onUpdate && $capabilities->setsChanged && $column->onUpdate === $capabilities->now($column->type);
         $made = 'now' === $given;
         $sql = null !== $column->default && null === $given;
         if ($changed && null === $column->default) {
@@ -343,7 +343,7 @@ final class Taking
     {
         $lookups = [];
         $primary = $table->primaryKey;
-        $named = null === $primary ? null : new Key($primary->name ?? $this->dialect->manners()->primary, $primary->columns);
+        $named = null === $primary ? null : new Key($primary->name ?? $this->dialect->capabilities()->primary, $primary->columns);
         $keys = array_filter([$named, ...$table->uniqueKeys]);
         foreach ($table->indexes as $index) {
             if ([] === array_filter($keys, static fn (Key $key): bool => self::isOf($index, $key))) {
@@ -390,7 +390,7 @@ final class Taking
     {
         $of = null === $check->column ? null : ($this->attributes[$table->place()->key()][$check->column] ?? null);
 
-        return new Always($check->expression, null !== $of && $this->dialect->manners()->ownConditions ? null : $check->name, $of);
+        return new Always($check->expression, null !== $of && $this->dialect->capabilities()->ownConditions ? null : $check->name, $of);
     }
 
     // ---- joins ----

@@ -47,7 +47,7 @@ final class WorkedTable
     {
     }
 
-    /** Adds a column under a key, and under a name that no other has. */
+    /** Additivity a column under a key, and under a name that no other has. */
     public function add(string $key, WorkedColumn $column): string
     {
         if (\count($this->names) !== \count($this->columns)) {

@@ -343,7 +343,7 @@ class AlterSql
             $type->array => $this->writing->literal('{}'),
             [] !== $type->members => $this->writing->literal($type->members[0]),
             $type->family->isNumeric() => '0',
-            TypeFamily::Flag === $type->family => $this->dialect->manners()->no,
+            TypeFamily::Flag === $type->family => $this->dialect->capabilities()->no,
             TypeFamily::Time === $type->family => $this->time($type),
             TypeFamily::Document === $type->family => $this->writing->literal('{}'),
             1 === preg_match('/uuid|uniqueidentifier/i', $type->name) => $this->writing->literal('00000000-0000-0000-0000-000000000000'),

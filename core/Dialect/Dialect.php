@@ -159,8 +159,8 @@ abstract class Dialect
         return 128;
     }
 
-    public function manners(): Manners
+    public function capabilities(): Capabilities
     {
-        return new Manners(yes: 'true', no: 'false');
+        return new Capabilities(yes: 'true', no: 'false');
     }
 }

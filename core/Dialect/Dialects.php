@@ -74,9 +74,9 @@ final class Dialects
     }
 
     /** The dialect of a script, by what only scripts of one dialect hold. */
-    public static function told(string $script): Told
+    public static function detected(string $script): DialectDetection
     {
-        return Told::of($script, self::grammars(), self::made(self::FALLBACK)->name());
+        return DialectDetection::of($script, self::grammars(), self::made(self::FALLBACK)->name());
     }
 
     private static function made(string $folder): Dialect

@@ -62,7 +62,7 @@ final readonly class Matrix
         }
         $guarded = [] !== array_filter($routes[0], static fn (Way $way): bool => !$way->proven);
         $words = [] === $routes[0] ? 'Its own rows say it.' : Ways::inWords($routes[0]).'.';
-        if (Adds::Some === $measure->adds && \in_array($role, $measure->notOver, true)) {
+        if (Additivity::SemiAdditive === $measure->adds && \in_array($role, $measure->notOver, true)) {
             $instead = Instead::Nothing === $measure->instead || $measure->instant?->role !== $role;
 
             return new MatrixCell(MatrixCell::POINTS, $instead ? 'Not added up over it: only for one value of it at a time. '.$words

@@ -40,7 +40,7 @@ final readonly class Measure
         public string $unit = '',
         #[WhenSet]
         public string $format = '',
-        public Adds $adds = Adds::All,
+        public Additivity $adds = Additivity::Additive,
         #[ListOf('string'), WhenSet]
         public array $notOver = [],
         #[WhenSet]

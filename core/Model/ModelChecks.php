@@ -308,7 +308,7 @@ final class ModelChecks
             if (!$weighed
                 && [] !== array_intersect([...$words, implode('', $words)], self::STOCKS)
                 && Aggregation::Sum === $measure->aggregation
-                && Adds::All === $measure->adds) {
+                && Additivity::Additive === $measure->adds) {
                 $this->note(
                     'stock-over-time',
                     Severity::Doubt,

@@ -130,11 +130,11 @@ final class Planner
     /** Refuses to add up what must not be added. */
     private function additive(Measure $measure, Question $question): void
     {
-        if (!$measure->aggregation->adds() || Adds::All === $measure->adds) {
+        if (!$measure->aggregation->adds() || Additivity::Additive === $measure->adds) {
             return;
         }
         $why = '' === $measure->reason ? '' : ' ('.$measure->reason.')';
-        if (Adds::None === $measure->adds) {
+        if (Additivity::NonAdditive === $measure->adds) {
             $key = $this->ground->role($measure->fact)->key;
             $asked = [];
             foreach ($question->by as $level) {
@@ -207,7 +207,7 @@ final class Planner
             return null === $this->sql->median('x') ? 'median' : '';
         }
         $instant = $measure->instant;
-        $points = Adds::Some === $measure->adds && $measure->aggregation->adds() && Instead::Nothing !== $measure->instead && null !== $instant
+        $points = Additivity::SemiAdditive === $measure->adds && $measure->aggregation->adds() && Instead::Nothing !== $measure->instead && null !== $instant
             && null !== $this->ground->roleNamed($instant->role) && !$this->fixed($measure, $instant->role, $question);
         if ($points) {
             $this->readable($this->attribute($instant), $instant, ModelNames::full($instant));

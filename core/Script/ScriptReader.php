@@ -63,7 +63,7 @@ final class ScriptReader implements Reader
         $stream = $encoding->opened($stream);
         $head = (string) fread($stream, 1 << 16);
         self::looksLikeScript($head, $file);
-        $told = null === $this->dialect ? Dialects::told($head.self::more($stream)) : null;
+        $told = null === $this->dialect ? Dialects::detected($head.self::more($stream)) : null;
         $dialect = $this->dialect ?? $told->grammar ?? throw new \LogicException('A script has a dialect.');
         fseek($stream, str_starts_with($head, "\xEF\xBB\xBF") ? 3 : 0);
         $size = (int) (fstat($stream)['size'] ?? 0);

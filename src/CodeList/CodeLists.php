@@ -209,7 +209,7 @@ final readonly class CodeLists
     }
 
     /**
-     * Adds codes behind those that are there. One that was taken out comes back with its texts; a label that is there is left.
+     * Additivity codes behind those that are there. One that was taken out comes back with its texts; a label that is there is left.
      *
      * @param array<array-key, string> $codes code → label
      *

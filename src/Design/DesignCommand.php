@@ -127,7 +127,7 @@ final readonly class DesignCommand
             $before = $this->targets->catalog($against, $dialect);
             $engine = Dialects::ofCatalog($before);
             $schemas = array_unique(array_map(static fn (Table $table): string => $table->schema, $before->tables));
-            $schema = 1 === \count($schemas) ? (string) array_values($schemas)[0] : ($engine->manners()->home ?? '');
+            $schema = 1 === \count($schemas) ? (string) array_values($schemas)[0] : ($engine->capabilities()->home ?? '');
             $physical = new Physical(Working::of($outline->design), $engine, [], $schema);
             $options = new ScriptOptions(places: \count($schemas) > 1);
             $after = ReadBack::script((new DesignScript($physical))->text($options), $engine, $schema);

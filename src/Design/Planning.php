@@ -52,7 +52,7 @@ final readonly class Planning
         $before = self::within($this->beginning->catalog($source), $kept->taken);
         $dialect = Dialects::ofCatalog($before);
         $schemas = array_unique(array_map(static fn (Table $table): string => $table->schema, $before->tables));
-        $schema = 1 === \count($schemas) ? (string) array_values($schemas)[0] : ($dialect->manners()->home ?? '');
+        $schema = 1 === \count($schemas) ? (string) array_values($schemas)[0] : ($dialect->capabilities()->home ?? '');
         $physical = new Physical(Working::of($kept->design()), $dialect, $this->short->all(), $schema);
         $options = new ScriptOptions(places: \count($schemas) > 1);
         $after = ReadBack::script((new DesignScript($physical))->text($options), $dialect, $schema);

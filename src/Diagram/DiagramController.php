@@ -31,7 +31,7 @@ final class DiagramController extends AbstractController
         private readonly SourceStore $sources,
         private readonly RegisterDiagram $diagrams,
         private readonly Entries $entries,
-        private readonly Keeping $keeping,
+        private readonly Beginning $beginning,
         private readonly Answer $answer,
     ) {
     }
@@ -98,7 +98,7 @@ final class DiagramController extends AbstractController
         }
         $detail = $this->detail($request, \count($members));
         $layout = $this->diagrams->layout($scope, $members, new Look($detail, static fn (): string => '', around: $entry?->id));
-        $diagram = $this->keeping->keep($account, $name, '', $layout->places(), $detail);
+        $diagram = $this->beginning->begin($account, $name, '', $layout->places(), $detail);
 
         return $this->redirectToRoute('diagram', ['id' => $diagram->id()], 303);
     }

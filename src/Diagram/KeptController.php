@@ -32,7 +32,7 @@ final class KeptController extends AbstractController
         private readonly Diagrams $diagrams,
         private readonly KeptDrawing $drawing,
         private readonly RegisterDiagram $register,
-        private readonly Keeping $keeping,
+        private readonly Beginning $beginning,
         private readonly Selection $selection,
         private readonly Board $board,
         private readonly Pieces $pieces,
@@ -86,7 +86,7 @@ final class KeptController extends AbstractController
                 $this->board->apply($account, $into->id(), $this->drawing->placed($arrangement, $entries), [], $into->moves, 'added-'.bin2hex(random_bytes(6)));
                 $this->keepKnown($this->diagrams->fresh($into));
             } else {
-                $into = $this->keeping->make($account, $name, $purpose, array_keys($this->entries->placed($entries)));
+                $into = $this->beginning->beginOf($account, $name, $purpose, array_keys($this->entries->placed($entries)));
             }
         } catch (BadText|PlacingError $e) {
             return $this->form($entries, $name, $purpose, $e->getMessage());
@@ -153,7 +153,7 @@ final class KeptController extends AbstractController
             }
         }
         $this->board->apply($account, $id, $gone, [], $diagram->moves, 'followed-'.bin2hex(random_bytes(6)));
-        $this->keeping->lookedAfter($this->diagrams->fresh($diagram));
+        $this->beginning->lookedAfter($this->diagrams->fresh($diagram));
 
         return $this->redirectToRoute('diagram', ['id' => $id], 303);
     }

@@ -68,7 +68,7 @@ final class Folder
         $this->close($path);
     }
 
-    /** Adds to a file that others add to as well, until it is closed. */
+    /** Additivity to a file that others add to as well, until it is closed. */
     public function append(string $path, string $line): void
     {
         self::put($this->handle($path), $line, $path);

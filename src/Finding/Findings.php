@@ -66,7 +66,7 @@ final readonly class Findings
         $this->store($check, array_values($rows));
     }
 
-    /** Adds to what is known; what was noticed before stays as it is. */
+    /** Additivity to what is known; what was noticed before stays as it is. */
     public function add(Check $check, Noticed ...$noticed): void
     {
         if ($this->settings->runs($check)) {

@@ -32,7 +32,7 @@ final readonly class Editing
     }
 
     /** @throws BadText where the name is taken or missing */
-    public function make(Account $account, string $name, string $purpose, Source $source, Model $model): KeptModel
+    public function begin(Account $account, string $name, string $purpose, Source $source, Model $model): KeptModel
     {
         $name = trim($name);
         if ('' === $name || mb_strlen($name) > 120) {

@@ -34,7 +34,7 @@ final class ModelController extends AbstractController
         private readonly ModelPages $pages,
         private readonly Grounds $grounds,
         private readonly Editing $editing,
-        private readonly Starting $starting,
+        private readonly Beginning $beginning,
         private readonly EntryRoles $roles,
         private readonly Diagrams $diagrams,
         private readonly SourceStore $sources,
@@ -58,7 +58,7 @@ final class ModelController extends AbstractController
     #[IsGranted(Act::DESCRIBE)]
     public function new(Request $request): Response
     {
-        $asked = $this->starting->asked($request);
+        $asked = $this->beginning->asked($request);
 
         return $this->begun($request, $asked['entries'], $asked['facts'], $asked['name'], '');
     }
@@ -70,17 +70,17 @@ final class ModelController extends AbstractController
      */
     private function begun(Request $request, array $entries, array $facts, string $name, string $purpose, array $kinds = [], ?string $error = null): Response
     {
-        $source = $this->starting->sourceOf($entries);
+        $source = $this->beginning->sourceOf($entries);
         $others = \count($entries);
-        $entries = $this->starting->ofSource($entries, $source);
+        $entries = $this->beginning->ofSource($entries, $source);
         $others -= \count($entries);
-        $proposed = [] === $entries ? null : $this->starting->proposed($source, $name, $entries, $facts, $kinds);
+        $proposed = [] === $entries ? null : $this->beginning->proposed($source, $name, $entries, $facts, $kinds);
         $at = null === $proposed ? [] : $this->grounds->entriesOf($proposed->model, $source);
 
         return $this->render('model/new.html.twig', [
             'proposed' => $proposed, 'at' => $at, 'sources' => $this->sources->all(), 'entries' => $entries, 'facts' => $facts, 'name' => $name,
             'purpose' => $purpose, 'error' => $error,
-            'source' => $this->sources->all()[$source]['name'] ?? '', 'others' => $others, 'starts' => [] === $entries ? $this->starting->facts() : [],
+            'source' => $this->sources->all()[$source]['name'] ?? '', 'others' => $others, 'starts' => [] === $entries ? $this->beginning->facts() : [],
             'areas' => [] === $entries ? array_keys($this->roles->areas()) : [], 'diagrams' => [] === $entries ? $this->diagrams->all() : [],
         ], new Response(status: null === $error ? 200 : 422));
     }
@@ -105,15 +105,15 @@ final class ModelController extends AbstractController
         $entries = array_values(array_diff($entries, $left));
         $facts = array_values(array_unique([...array_filter($facts, static fn (int $fact): bool => !isset($kinds[$fact]) || 'fact' === $kinds[$fact]),
             ...array_keys(array_filter($kinds, static fn (string $kind): bool => 'fact' === $kind))]));
-        $source = $this->orm->find(Source::class, $this->starting->sourceOf($entries));
+        $source = $this->orm->find(Source::class, $this->beginning->sourceOf($entries));
         $name = $given->getString('name');
         $purpose = $given->getString('purpose');
         if (null === $source || [] === $entries) {
             return $this->begun($request, $entries, $facts, $name, $purpose, $kinds, 'Choose the entries that the model is to stand on.');
         }
         try {
-            $proposed = $this->starting->proposed($source->id(), $name, $this->starting->ofSource($entries, $source->id()), $facts, $kinds);
-            $kept = $this->editing->make($account, $name, $purpose, $source, $proposed->model);
+            $proposed = $this->beginning->proposed($source->id(), $name, $this->beginning->ofSource($entries, $source->id()), $facts, $kinds);
+            $kept = $this->editing->begin($account, $name, $purpose, $source, $proposed->model);
         } catch (BadText|ModelError $e) {
             return $this->begun($request, $entries, $facts, $name, $purpose, $kinds, $e->getMessage());
         }

@@ -6,7 +6,7 @@ namespace Fasti\Model;
 
 use Fasti\Account\Account;
 use Fasti\Account\Act\Act;
-use Fasti\Core\Model\Adds;
+use Fasti\Core\Model\Additivity;
 use Fasti\Core\Model\Aggregation;
 use Fasti\Core\Model\Attribute;
 use Fasti\Core\Model\Choice;
@@ -135,14 +135,15 @@ final class ModelEditController extends AbstractController
         $aggregation = Aggregation::tryFrom($text('aggregation')) ?? throw new ModelError('Choose how the values of many rows become one figure.');
         $ratio = Aggregation::Ratio === $aggregation;
         $instant = explode("\n", str_replace("\r", '', $given->getString('instant')), 2);
-        $adds = Adds::tryFrom($text('adds')) ?? Adds::All;
+        $adds = Additivity::tryFrom($text('adds')) ?? Additivity::Additive;
 
         return new Measure(
             $name, $aggregation, $ratio ? '' : $text('fact'), $ratio ? '' : $text('expression'), $ratio ? '' : $text('filter'), $ratio ? $text('of') : '',
             $ratio ? $text('by') : '', $text('meaning'), $text('unit'), $text('format'), $adds,
-            Adds::Some === $adds ? array_values(array_filter($given->all('notOver'), is_string(...))) : [],
-            Adds::Some === $adds && 2 === \count($instant) ? new Level($instant[0], $instant[1]) : null,
-            Adds::Some === $adds ? (Instead::tryFrom($text('instead')) ?? Instead::Nothing) : Instead::Nothing, Adds::All === $adds ? '' : $text('reason'),
+            Additivity::SemiAdditive === $adds ? array_values(array_filter($given->all('notOver'), is_string(...))) : [],
+            Additivity::SemiAdditive === $adds && 2 === \count($instant) ? new Level($instant[0], $instant[1]) : null,
+            Additivity::SemiAdditive === $adds ? (Instead::tryFrom($text('instead')) ?? Instead::Nothing) : Instead::Nothing,
+            Additivity::Additive === $adds ? '' : $text('reason'),
         );
     }
 

@@ -134,7 +134,7 @@ final class CommandTest extends AppTestCase
     {
         self::apply($this->source('rivers'), \Fasti\Tests\Core\Made::catalog(\Fasti\Tests\Core\Made::table('station'), \Fasti\Tests\Core\Made::table('lake')));
         $places = [self::entryId('station') => [0.0, 0.0], self::entryId('lake') => [500.0, 0.0]];
-        self::get(\Fasti\Diagram\Keeping::class)->keep($this->account(), 'Waters', 'All of them', $places, \Fasti\Core\Diagram\Detail::All);
+        self::get(\Fasti\Diagram\Beginning::class)->begin($this->account(), 'Waters', 'All of them', $places, \Fasti\Core\Diagram\Detail::All);
 
         $tester = $this->command('fasti:diagram', ['--kept' => 'Waters', '--out' => $this->folder.'/w.svg']);
         self::assertSame(0, $tester->getStatusCode(), $tester->getErrorOutput());

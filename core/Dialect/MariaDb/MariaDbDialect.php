@@ -9,9 +9,9 @@ use Fasti\Core\Catalog\Type;
 use Fasti\Core\Catalog\TypeFamily;
 use Fasti\Core\Dialect\AlterSql;
 use Fasti\Core\Dialect\AskSql;
+use Fasti\Core\Dialect\Capabilities;
 use Fasti\Core\Dialect\Dialect;
 use Fasti\Core\Dialect\Grammar;
-use Fasti\Core\Dialect\Manners;
 use Fasti\Core\Dialect\NativeTypes;
 use Fasti\Core\Dialect\ProfileSql;
 use Fasti\Core\Dialect\ScriptOptions;
@@ -159,10 +159,11 @@ class MariaDbDialect extends Dialect
         };
     }
 
-    public function manners(): Manners
+    public function capabilities(): Capabilities
     {
-        return new Manners(
-            primary: 'PRIMARY', ownConditions: true, setsChanged: true, storage: 'InnoDB', leadsIndexed: true, longestKey: 3072, now: 'current_timestamp()',
+        return new Capabilities(
+            primary: 'PRIMARY', ownConditions: true, setsChanged: true, storage: 'InnoDB', foreignKeysIndexed: true, longestKey: 3072,
+            now: 'current_timestamp()',
             nowTo: 'current_timestamp(%d)', today: 'curdate()',
         );
     }

@@ -6,9 +6,9 @@ namespace Fasti\Core\Dialect\Oracle;
 
 use Fasti\Core\Catalog\Column;
 use Fasti\Core\Catalog\Type;
+use Fasti\Core\Dialect\Capabilities;
 use Fasti\Core\Dialect\Dialect;
 use Fasti\Core\Dialect\Dialects;
-use Fasti\Core\Dialect\Manners;
 use Fasti\Core\Dialect\NativeTypes;
 use Fasti\Core\Dialect\ScriptOptions;
 use Fasti\Core\Dialect\ScriptSql;
@@ -46,8 +46,8 @@ final class OracleDialect extends Dialect
         return Dialects::of('sql')->typeInWords(new Column('', $type->written));
     }
 
-    public function manners(): Manners
+    public function capabilities(): Capabilities
     {
-        return new Manners(refuses: false, partsCompared: true);
+        return new Capabilities(refuses: false, partsCompared: true);
     }
 }

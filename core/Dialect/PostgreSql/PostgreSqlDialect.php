@@ -9,9 +9,9 @@ use Fasti\Core\Catalog\Type;
 use Fasti\Core\Catalog\TypeFamily;
 use Fasti\Core\Dialect\AlterSql;
 use Fasti\Core\Dialect\AskSql;
+use Fasti\Core\Dialect\Capabilities;
 use Fasti\Core\Dialect\Dialect;
 use Fasti\Core\Dialect\Grammar;
-use Fasti\Core\Dialect\Manners;
 use Fasti\Core\Dialect\NativeTypes;
 use Fasti\Core\Dialect\ProfileSql;
 use Fasti\Core\Dialect\ScriptOptions;
@@ -169,9 +169,9 @@ final class PostgreSqlDialect extends Dialect
         };
     }
 
-    public function manners(): Manners
+    public function capabilities(): Capabilities
     {
-        return new Manners(home: 'public', yes: 'true', no: 'false');
+        return new Capabilities(home: 'public', yes: 'true', no: 'false');
     }
 
     public function altering(ScriptOptions $options = new ScriptOptions()): AlterSql

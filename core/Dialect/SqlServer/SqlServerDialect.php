@@ -6,9 +6,9 @@ namespace Fasti\Core\Dialect\SqlServer;
 
 use Fasti\Core\Catalog\Column;
 use Fasti\Core\Catalog\Type;
+use Fasti\Core\Dialect\Capabilities;
 use Fasti\Core\Dialect\Dialect;
 use Fasti\Core\Dialect\Dialects;
-use Fasti\Core\Dialect\Manners;
 use Fasti\Core\Dialect\NativeTypes;
 use Fasti\Core\Dialect\ScriptOptions;
 use Fasti\Core\Dialect\ScriptSql;
@@ -56,8 +56,8 @@ final class SqlServerDialect extends Dialect
         return Dialects::of('sql')->typeInWords(new Column('', $type->written));
     }
 
-    public function manners(): Manners
+    public function capabilities(): Capabilities
     {
-        return new Manners(longestKey: 900, refuses: false, oneEmpty: true, oneWay: true, today: 'CAST(GETDATE() AS date)');
+        return new Capabilities(longestKey: 900, refuses: false, oneEmpty: true, oneWay: true, today: 'CAST(GETDATE() AS date)');
     }
 }

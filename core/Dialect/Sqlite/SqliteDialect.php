@@ -8,9 +8,9 @@ use Fasti\Core\Catalog\Type;
 use Fasti\Core\Catalog\TypeFamily;
 use Fasti\Core\Dialect\AlterSql;
 use Fasti\Core\Dialect\AskSql;
+use Fasti\Core\Dialect\Capabilities;
 use Fasti\Core\Dialect\Dialect;
 use Fasti\Core\Dialect\Grammar;
-use Fasti\Core\Dialect\Manners;
 use Fasti\Core\Dialect\NativeTypes;
 use Fasti\Core\Dialect\ProfileSql;
 use Fasti\Core\Dialect\ScriptOptions;
@@ -115,9 +115,9 @@ final class SqliteDialect extends Dialect
         };
     }
 
-    public function manners(): Manners
+    public function capabilities(): Capabilities
     {
-        return new Manners('main', 'main', primaryNamed: false, emptyKeys: true, sorted: false, traits: true, numbers: 'INTEGER', meanings: false);
+        return new Capabilities('main', 'main', primaryNamed: false, emptyKeys: true, sorted: false, traits: true, numbers: 'INTEGER', meanings: false);
     }
 
     public function altering(ScriptOptions $options = new ScriptOptions()): AlterSql

@@ -92,7 +92,7 @@ final class Scratch
     public function catalog(Progress $progress): Catalog
     {
         $reader = $this->dialect->reader($this->session, '') ?? throw new \LogicException('This engine is not read.');
-        $server = null !== $this->dialect->manners()->home ? [] : [$this->schema];
+        $server = null !== $this->dialect->capabilities()->home ? [] : [$this->schema];
 
         return $reader->read(new Choice($server), $progress);
     }

@@ -211,7 +211,7 @@ final class LimitsTest extends AppTestCase
         $model = new Model('Visits', roles: [new ModelRole('visit', RoleKind::Fact, new Place('rivers', 'visit'), key: ['a'])]);
         self::assertSame([], Edits::between($model, $model));
 
-        return self::get(Editing::class)->make($account, 'Visits', '', $source, $model);
+        return self::get(Editing::class)->begin($account, 'Visits', '', $source, $model);
     }
 
     private function reloaded(Account $account): Account

@@ -264,7 +264,7 @@ final class MarkedValuesTest extends AppTestCase
             ],
             'hierarchies' => [['name' => 'people', 'levels' => [['role' => 'person', 'attribute' => 'name'], ['role' => 'person', 'attribute' => 'email']]]],
         ], \JSON_THROW_ON_ERROR));
-        $kept = self::get(Editing::class)->make($steward, 'Visits', 'who came', $this->marked, $model);
+        $kept = self::get(Editing::class)->begin($steward, 'Visits', 'who came', $this->marked, $model);
         $kept->shared = true;
         $models = self::get(Models::class);
         foreach ([

@@ -203,7 +203,7 @@ final class RandomChangesTest extends TestCase
             $type->array => "'{}'",
             [] !== $type->members => $sql->literal($type->members[0]),
             $type->family->isNumeric() => (string) (5 + $round),
-            TypeFamily::Flag === $type->family => $physical->dialect->manners()->yes,
+            TypeFamily::Flag === $type->family => $physical->dialect->capabilities()->yes,
             TypeFamily::Text === $type->family && 'inet' !== $type->name => $sql->literal(
                 substr(str_repeat('x', max(0, min(9, $type->length ?? 9) - 1)).$round, 0, max(1, $type->length ?? 9)),
             ),

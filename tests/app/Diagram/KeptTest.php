@@ -7,10 +7,10 @@ namespace Fasti\Tests\App\Diagram;
 use Fasti\Account\Account;
 use Fasti\Account\Role;
 use Fasti\Core\Diagram\Detail;
+use Fasti\Diagram\Beginning;
 use Fasti\Diagram\Board;
 use Fasti\Diagram\Diagram;
 use Fasti\Diagram\Diagrams;
-use Fasti\Diagram\Keeping;
 use Fasti\Diagram\Pieces;
 use Fasti\Register\Topic\EntryTopic;
 use Fasti\Source\Source;
@@ -53,7 +53,7 @@ final class KeptTest extends AppTestCase
             $places[self::entryId($table)] = [400.0 * $i, 0.0];
         }
 
-        return self::get(Keeping::class)->keep($this->oona, $name, 'What for', $places, Detail::Keys);
+        return self::get(Beginning::class)->begin($this->oona, $name, 'What for', $places, Detail::Keys);
     }
 
     private static function key(string $table): string

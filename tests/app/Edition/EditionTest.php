@@ -87,11 +87,11 @@ final class EditionTest extends AppTestCase
         $this->register();
         $lakes = $this->source('lakes');
         self::apply($lakes, Made::catalog(Made::table('lake')));
-        $keeping = self::get(\Fasti\Diagram\Keeping::class);
+        $beginning = self::get(\Fasti\Diagram\Beginning::class);
         $places = [self::entryId('station') => [0.0, 0.0], self::entryId('reading') => [500.0, 0.0], self::entryId('lake') => [0.0, 500.0]];
         $oona = $this->account(Role::Steward, 'Ren Abara');
-        $kept = $keeping->keep($oona, 'A <reading>', 'Where it comes from', $places, \Fasti\Core\Diagram\Detail::Keys);
-        $keeping->keep($oona, 'Lakes only', '', [self::entryId('lake') => [0.0, 0.0]], \Fasti\Core\Diagram\Detail::Keys);
+        $kept = $beginning->begin($oona, 'A <reading>', 'Where it comes from', $places, \Fasti\Core\Diagram\Detail::Keys);
+        $beginning->begin($oona, 'Lakes only', '', [self::entryId('lake') => [0.0, 0.0]], \Fasti\Core\Diagram\Detail::Keys);
         $edition = self::get(Editions::class)->start('The rivers', 'First', null, [self::scalar("SELECT id FROM source WHERE name = 'rivers'")]);
         self::work($edition->job->id());
         $pages = self::pages(self::get(Editions::class)->folder($edition->number));

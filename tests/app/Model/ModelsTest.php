@@ -67,7 +67,7 @@ final class ModelsTest extends AppTestCase
     private function river(Account $account, bool $shared = true): KeptModel
     {
         $model = ModelFile::read((string) file_get_contents(\dirname(__DIR__, 3).'/demo/river-life.json'));
-        $kept = self::get(Editing::class)->make($account, 'River life', 'what lives there', $this->mart(), $model);
+        $kept = self::get(Editing::class)->begin($account, 'River life', 'what lives there', $this->mart(), $model);
         $kept->shared = $shared;
         self::get(Models::class)->save();
 

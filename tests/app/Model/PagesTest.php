@@ -47,7 +47,7 @@ final class PagesTest extends AppTestCase
         $entities->flush();
         self::surveyed($source->id());
         $model = ModelFile::read((string) file_get_contents(\dirname(__DIR__, 3).'/demo/river-life.json'));
-        $kept = self::get(Editing::class)->make($account, 'River life', 'what lives there', $source, $model);
+        $kept = self::get(Editing::class)->begin($account, 'River life', 'what lives there', $source, $model);
         $kept->shared = true;
         self::get(Models::class)->save();
 

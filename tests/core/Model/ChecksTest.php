@@ -6,7 +6,7 @@ namespace Fasti\Tests\Core\Model;
 
 use Fasti\Core\Finding\Severity;
 use Fasti\Core\Join\End;
-use Fasti\Core\Model\Adds;
+use Fasti\Core\Model\Additivity;
 use Fasti\Core\Model\Aggregation;
 use Fasti\Core\Model\Attribute;
 use Fasti\Core\Model\Edits;
@@ -202,7 +202,7 @@ final class ChecksTest extends TestCase
     {
         self::assertSame(
             ['over every dimension', 'over some dimensions', 'over none'],
-            array_map(static fn (Adds $one): string => $one->inWords(), Adds::cases()),
+            array_map(static fn (Additivity $one): string => $one->inWords(), Additivity::cases()),
         );
     }
 }

@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Fasti\Tests\Core\Model;
 
 use Fasti\Core\Join\End;
-use Fasti\Core\Model\Adds;
+use Fasti\Core\Model\Additivity;
 use Fasti\Core\Model\Aggregation;
 use Fasti\Core\Model\Asking;
 use Fasti\Core\Model\Attribute;
@@ -81,7 +81,8 @@ final class PlannerTest extends TestCase
     {
         $stock = River::model()->measure('stock') ?? throw new \LogicException();
         $model = Edits::measure(River::model(), 'stock', new Measure(
-            'stock', $stock->aggregation, 'reading', 'in_stock', adds: Adds::Some, notOver: ['day'], instant: $stock->instant, instead: Instead::Nothing,
+            'stock', $stock->aggregation, 'reading', 'in_stock', adds: Additivity::SemiAdditive, notOver: ['day'], instant: $stock->instant,
+            instead: Instead::Nothing,
             reason: 'it is a stock',
         ));
         $refused = self::refused(new Trial(['stock'], ['station']), $model);

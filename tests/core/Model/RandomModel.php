@@ -11,7 +11,7 @@ use Fasti\Core\Catalog\Place;
 use Fasti\Core\Catalog\Table;
 use Fasti\Core\Catalog\TableType;
 use Fasti\Core\Join\End;
-use Fasti\Core\Model\Adds;
+use Fasti\Core\Model\Additivity;
 use Fasti\Core\Model\Aggregation;
 use Fasti\Core\Model\Attribute;
 use Fasti\Core\Model\Choice;
@@ -305,7 +305,7 @@ final class RandomModel
             $measures[] = new Measure("middle $f", Aggregation::Median, $f, 'amt', $filter);
             $measures[] = new Measure("share $f", Aggregation::Ratio, of: "sum $f", by: "rows $f");
             $measures[] = new Measure(
-                "stock $f", Aggregation::Sum, $f, 'qty', adds: Adds::Some, notOver: [$f], instant: new Level($f, 'day'),
+                "stock $f", Aggregation::Sum, $f, 'qty', adds: Additivity::SemiAdditive, notOver: [$f], instant: new Level($f, 'day'),
                 instead: $this->one(Instead::cases()),
             );
         }

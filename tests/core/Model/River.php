@@ -13,7 +13,7 @@ use Fasti\Core\Catalog\Reference;
 use Fasti\Core\Catalog\Table;
 use Fasti\Core\Catalog\TableType;
 use Fasti\Core\Join\End;
-use Fasti\Core\Model\Adds;
+use Fasti\Core\Model\Additivity;
 use Fasti\Core\Model\Aggregation;
 use Fasti\Core\Model\Attribute;
 use Fasti\Core\Model\Ground;
@@ -104,12 +104,12 @@ final class River
         ], [
             new Measure('individuals', Aggregation::Sum, 'sighting', 'individuals', meaning: 'how many'),
             new Measure('sightings', Aggregation::Count, 'sighting', meaning: 'how often'),
-            new Measure('species seen', Aggregation::Distinct, 'sighting', 'species_id', meaning: 'how many kinds', adds: Adds::None),
+            new Measure('species seen', Aggregation::Distinct, 'sighting', 'species_id', meaning: 'how many kinds', adds: Additivity::NonAdditive),
             new Measure('per sighting', Aggregation::Ratio, of: 'individuals', by: 'sightings', meaning: 'how many each time'),
             new Measure('mean value', Aggregation::Average, 'reading', 'value', meaning: 'the mean', unit: '°C'),
             new Measure('middle value', Aggregation::Median, 'reading', 'value', meaning: 'the middle'),
             new Measure(
-                'stock', Aggregation::Sum, 'reading', 'in_stock', meaning: 'what lies there', adds: Adds::Some, notOver: ['day'],
+                'stock', Aggregation::Sum, 'reading', 'in_stock', meaning: 'what lies there', adds: Additivity::SemiAdditive, notOver: ['day'],
                 instant: new Level('day', 'date'),
                 instead: Instead::Last, reason: 'it is a stock',
             ),

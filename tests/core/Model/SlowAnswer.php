@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Fasti\Tests\Core\Model;
 
-use Fasti\Core\Model\Adds;
+use Fasti\Core\Model\Additivity;
 use Fasti\Core\Model\Aggregation;
 use Fasti\Core\Model\Choice;
 use Fasti\Core\Model\Condition;
@@ -190,7 +190,7 @@ final class SlowAnswer
                 return "$routes routes from $fact to $level->role";
             }
         }
-        if (Adds::Some === $measure->adds && Instead::Nothing === $measure->instead && !$this->fixed($measure)) {
+        if (Additivity::SemiAdditive === $measure->adds && Instead::Nothing === $measure->instead && !$this->fixed($measure)) {
             return "$measure->name is not added over ".implode('', $measure->notOver);
         }
 
@@ -362,7 +362,7 @@ final class SlowAnswer
      */
     private function figure(Measure $measure, array $rows): int|float|string|null
     {
-        if (Adds::Some === $measure->adds && Instead::Nothing !== $measure->instead && !$this->fixed($measure)) {
+        if (Additivity::SemiAdditive === $measure->adds && Instead::Nothing !== $measure->instead && !$this->fixed($measure)) {
             return $this->stock($measure, $rows);
         }
         $hundredths = \in_array($measure->expression, ['amt', 'amt * 2 - qty'], true);

@@ -127,7 +127,7 @@ final class ScriptReaderTest extends TestCase
     #[DataProvider('heads')]
     public function testTheDialectIsWorkedOut(string $head, string $expected): void
     {
-        self::assertSame($expected, Dialects::told($head)->grammar->engine);
+        self::assertSame($expected, Dialects::detected($head)->grammar->engine);
     }
 
     public function testWhatDecidedTheDialectIsSaid(): void
@@ -143,7 +143,7 @@ final class ScriptReaderTest extends TestCase
 
     private static function told(string $script): string
     {
-        return Dialects::told($script)->inWords();
+        return Dialects::detected($script)->inWords();
     }
 
     public function testAScriptIsReadInItsOwnEncoding(): void

@@ -79,11 +79,11 @@ final class SeenTest extends TestCase
     {
         $lines = [];
         foreach (Traits::all() as $name => [, $sql]) {
-            $lines[] = "$name: ".Dialects::told($sql)->inWords();
+            $lines[] = "$name: ".Dialects::detected($sql)->inWords();
         }
         foreach (Traits::ENGINES as $engine) {
             foreach (Golden::of("scripts.$engine")->names() as $name) {
-                $lines[] = "dump of $name: ".Dialects::told(Golden::of("scripts.$engine")->case($name)['text'] ?? '')->inWords();
+                $lines[] = "dump of $name: ".Dialects::detected(Golden::of("scripts.$engine")->case($name)['text'] ?? '')->inWords();
             }
         }
 

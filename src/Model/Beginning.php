@@ -20,7 +20,7 @@ use Fasti\Source\SourceStore;
 use Symfony\Component\HttpFoundation\Request;
 
 /** What a new model is proposed from: a fact and all that it leads to, an area, a diagram, or a choice of entries. */
-final readonly class Starting
+final readonly class Beginning
 {
     /** Entries that a model is proposed from at the most. */
     public const MOST = 120;

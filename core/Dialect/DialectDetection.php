@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Fasti\Core\Dialect;
 
 /** Which dialect a script is written in, and what decided that. */
-final readonly class Told
+final readonly class DialectDetection
 {
     /**
      * What scripts of one dialect hold and those of few others do: dialect or family → pattern → how much it tells, and its

@@ -9,8 +9,8 @@ use Fasti\Core\Diagram\Arrangement;
 use Fasti\Core\Diagram\Detail;
 use Fasti\Text\BadText;
 
-/** Makes kept diagrams. */
-final readonly class Keeping
+/** Begins diagrams that are kept. */
+final readonly class Beginning
 {
     public function __construct(private Diagrams $diagrams, private Board $board, private KeptDrawing $drawing)
     {
@@ -19,7 +19,7 @@ final readonly class Keeping
     /**
      * @param array<int, array{float, float}> $places by entry
      */
-    public function keep(Account $account, string $name, string $purpose, array $places, Detail $detail): Diagram
+    public function begin(Account $account, string $name, string $purpose, array $places, Detail $detail): Diagram
     {
         $pieces = ['detail' => ['shows' => $detail->value]];
         foreach ($places as $entry => [$x, $y]) {
@@ -38,7 +38,7 @@ final readonly class Keeping
      * @throws BadText where the name is taken or missing
      * @throws \Fasti\Core\Diagram\PlacingError
      */
-    public function make(Account $account, string $name, string $purpose, array $entries): Diagram
+    public function beginOf(Account $account, string $name, string $purpose, array $entries): Diagram
     {
         $name = trim($name);
         if ('' === $name || mb_strlen($name) > 120) {
@@ -60,7 +60,7 @@ final readonly class Keeping
             }
         }
 
-        return $this->keep($account, $name, mb_substr(trim($purpose), 0, 400), $places, $detail);
+        return $this->begin($account, $name, mb_substr(trim($purpose), 0, 400), $places, $detail);
     }
 
     /** What the diagram shows now is what is known of its sources. */

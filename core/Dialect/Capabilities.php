@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Fasti\Core\Dialect;
 
 /** What an engine does of its own accord with tables that are made in it, and how it says the plainest values. */
-final readonly class Manners
+final readonly class Capabilities
 {
     /**
      * @param string  $schema        where a table stands whose schema nobody names
@@ -20,7 +20,7 @@ final readonly class Manners
      * @param bool    $traits        what is said of storing are traits of a table
      * @param ?string $numbers       the type that a column must have to be numbered by the database
      * @param bool    $meanings      what tables and fields mean is kept in the database
-     * @param bool    $leadsIndexed  what leads elsewhere gets an index whether or not one is asked for
+     * @param bool    $foreignKeysIndexed  what leads elsewhere gets an index whether or not one is asked for
      * @param ?int    $longestKey    how many bytes the fields of a key may have together
      * @param bool    $refuses       deleting a parent can be refused at once, and not only in the end
      * @param bool    $oneEmpty      of the rows that are empty in a unique key there may be one only
@@ -41,7 +41,7 @@ final readonly class Manners
         public bool $traits = false,
         public ?string $numbers = null,
         public bool $meanings = true,
-        public bool $leadsIndexed = false,
+        public bool $foreignKeysIndexed = false,
         public ?int $longestKey = null,
         public bool $refuses = true,
         public bool $oneEmpty = false,
