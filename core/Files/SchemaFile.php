@@ -88,12 +88,16 @@ final class SchemaFile
         $format = \is_string($member['format'] ?? null) ? ' ('.$member['format'].')' : '';
         $words = array_map(static fn (string $type): string => 'string' === $type ? $type.$format : $type, array_diff($types, ['null']));
         sort($words);
-        $quoted = static fn (mixed $value): string => Quotes::around(\is_scalar($value) ? (string) $value : (string) json_encode($value), "'");
-        $enum = \is_array($member['enum'] ?? null) ? 'enum('.implode(',', array_map($quoted, $member['enum'])).')' : null;
+        $quoted = static fn (mixed $value): string => Quotes::around(
+            \is_scalar($value) && !\is_bool($value) ? (string) $value : (string) json_encode($value),
+            "'",
+        );
+        $members = \is_array($member['enum'] ?? null) ? $member['enum'] : null;
+        $enum = null === $members ? null : 'enum('.implode(',', array_map($quoted, array_filter($members, static fn (mixed $one): bool => null !== $one))).')';
         $description = $member['description'] ?? $member['title'] ?? '';
         $list = \in_array('array', $types, true) && \is_array($member['items'] ?? null) ? $this->resolved($member['items']) : null;
         $columns[] = new Column(
-            $path, [] === $words ? 'any' : implode(' | ', $words), $optional || \in_array('null', $types, true),
+            $path, [] === $words ? 'any' : implode(' | ', $words), $optional || \in_array('null', $types, true) || \in_array(null, $members ?? [], true),
             isset($member['default']) ? (string) json_encode($member['default'], \JSON_UNESCAPED_UNICODE) : null,
             \is_string($description) ? $description : '', base: $enum, seen: new Seen(0, 0, array_fill_keys(array_values($types), 0)),
         );

@@ -234,6 +234,14 @@ final class ModelChecks
                         \sprintf('%s“%s” is not understood: %s', ucfirst($of), $measure->name, $fault->inWords($text)),
                         'It cannot be computed.', 'Correct the expression.');
                 }
+                if ('' !== $of && null !== $formula && [] === $formula->faults && !\in_array($formula->family, [TypeFamily::Flag, TypeFamily::Other], true)) {
+                    $this->note(
+                        'not-understood',
+                        Severity::Fault,
+                        $measure->name,
+                        \sprintf('The filter of “%s” is no condition: it is a %s', $measure->name, FormulaReader::word($formula->family)),
+                        'Which rows count, it does not say.', 'Write a condition, such as “… = 1”.');
+                }
                 foreach ($formula->doubts ?? [] as $doubt) {
                     $this->note('units-differ', Severity::Doubt, $measure->name, \sprintf('In “%s”, %s', $measure->name, $doubt->inWords($text)),
                         'A sum of different units means nothing.', 'Bring all to one unit.');

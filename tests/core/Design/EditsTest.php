@@ -112,6 +112,19 @@ final class EditsTest extends TestCase
         self::assertStringNotContainsString('lent on', $text);
     }
 
+    public function testADesignThatBeganWithASourceRemembersWhatAFieldIsCalledThere(): void
+    {
+        $edit = new Edit('rename attribute', 'Loan', 'lent on', 'handed out on');
+        $begun = static fn (string $clauses): string => "Design \"Lending\"\n  begun from library\n\nLoan\n  lent on, date$clauses\n";
+        $line = static fn (string $text): string => explode("\n", Edits::of($text, $edit))[str_contains($text, 'begun') ? 4 : 3];
+
+        self::assertSame('  handed out on, date, formerly "lent_on"', $line($begun('')));
+        self::assertSame('  handed out on, date, formerly "LentOn"', $line($begun(', column "LentOn"')));
+        // What it was called at first is kept, however often it changes.
+        self::assertSame('  handed out on, date, formerly "was"', $line($begun(', formerly "was"')));
+        self::assertSame('  handed out on, date', $line("Design \"Lending\"\n\nLoan\n  lent on, date\n"));
+    }
+
     public function testALineThatIsNotUnderstoodStaysAsItIs(): void
     {
         $text = "Loan\n  lent, dat, whatever\n  due, date, not before lent, nonsense\n";

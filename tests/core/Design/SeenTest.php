@@ -22,6 +22,7 @@ use Fasti\Core\Design\Matching;
 use Fasti\Core\Design\Outline;
 use Fasti\Core\Design\OutlineWriter;
 use Fasti\Core\Design\Physical;
+use Fasti\Core\Design\Pieces;
 use Fasti\Core\Design\RulePreview;
 use Fasti\Core\Design\Rules;
 use Fasti\Core\Design\Taking;
@@ -138,6 +139,19 @@ final class SeenTest extends TestCase
         }
 
         Snapshot::same('designs.drawn', $lines);
+    }
+
+    public function testWhatIsToldOfThePiecesOfADrawing(): void
+    {
+        $lines = [];
+        foreach (\array_slice(self::designs(), 0, 5) as $name => $design) {
+            $physical = Physical::of($design);
+            foreach (['ideas' => new Pieces($design, Working::of($design)), 'made' => new Pieces($design, $physical->worked, $physical)] as $depth => $pieces) {
+                array_push($lines, ...World::lines("$name $depth tablets", $pieces->tablets()), ...World::lines("$name $depth lines", $pieces->lines()));
+            }
+        }
+
+        Snapshot::same('designs.pieces', $lines);
     }
 
     public function testEveryRuleSetOtherwise(): void

@@ -4,14 +4,18 @@ declare(strict_types=1);
 
 namespace Fasti\Tests\Core\Draft;
 
+use Fasti\Core\Catalog\Catalog;
 use Fasti\Core\Catalog\Column;
+use Fasti\Core\Catalog\Key;
 use Fasti\Core\Catalog\Table;
 use Fasti\Core\Catalog\TableType;
 use Fasti\Core\Catalog\TypeFamily;
 use Fasti\Core\Draft\Abbreviations;
 use Fasti\Core\Draft\Checks;
 use Fasti\Core\Draft\Draft;
+use Fasti\Core\Draft\Drafts;
 use Fasti\Core\Draft\FieldName;
+use Fasti\Core\Draft\Material;
 use Fasti\Core\Draft\Said;
 use Fasti\Tests\Core\Made;
 use PHPUnit\Framework\Attributes\TestWith;
@@ -97,6 +101,35 @@ final class EdgesTest extends TestCase
         self::assertSame($read, [$field->title(), $field->unit->symbol ?? '', $field->ending, $field->asks]);
     }
 
+    /** What a field of a table of samples is drafted to mean, by its name and what is known of it. */
+    #[TestWith([new Column('number_count', 'int'), 'How many number the sample has.'])]
+    #[TestWith([new Column('number_of_bottles', 'int'), 'How many bottles the sample has.'])]
+    #[TestWith([new Column('number_of', 'int'), null])]
+    #[TestWith([new Column('bottle_count', 'int'), 'How many bottle the sample has.'])]
+    #[TestWith([new Column('bottle_count', 'varchar(9)'), null])]
+    #[TestWith([new Column('bottle_qty', 'int'), 'How many bottle the sample has.'])]
+    #[TestWith([new Column('how_much_water', 'int'), null])]
+    #[TestWith([new Column('note', 'text', comment: 'what was seen at the bank'), 'What was seen at the bank.'])]
+    #[TestWith([new Column('note', 'text', comment: 'seen'), 'What else there is to note about the sample, in words.'])]
+    #[TestWith([new Column('valid_from', 'date'), 'The first day on which the sample is valid. Empty where it always was.'])]
+    #[TestWith([new Column('valid_to', 'date'), 'The last day on which the sample is valid. Empty while no end is set.'])]
+    #[TestWith([new Column('starting', 'date'), 'The first day of the sample.'])]
+    #[TestWith([new Column('end_date', 'date', false), 'The last day of the sample.'])]
+    #[TestWith([new Column('birth_date', 'date', false), 'The day on which the sample was born.'])]
+    #[TestWith([new Column('due_date', 'date', false), 'The day on which the sample is due.'])]
+    #[TestWith([new Column('taken_at', 'timestamp', false), 'The instant at which the sample was taken.'])]
+    #[TestWith([new Column('updated_at', 'timestamp', onUpdate: 'now()'), 'When the row was last changed; the database sets it.'])]
+    #[TestWith([new Column('modified', 'timestamp'), 'When the row was last changed.'])]
+    #[TestWith([new Column('ts', 'timestamp', false, 'now()'), 'When the row was made; the database sets it.'])]
+    #[TestWith([new Column('inserted', 'timestamp'), 'When the row was made.'])]
+    public function testWhatAFieldIsDraftedToMean(Column $column, ?string $text): void
+    {
+        $table = new Table('main', 'sample', TableType::Table, columns: [new Column('id', 'int', false), $column], primaryKey: new Key(null, ['id']));
+        $material = Material::ofCatalog(new Catalog('mariadb', '', [$table]));
+
+        self::assertSame($text, ((new Drafts())->ofField($material->field(0, $column))['meaning'][0] ?? null)?->text);
+    }
+
     public function testWhatIsSaidIsGivenByItsName(): void
     {
         $said = new Said('name', 'meaning', 'grain', 'unit', 'allowed', 'personal');
@@ -116,6 +149,6 @@ final class EdgesTest extends TestCase
 
     private static function abbreviations(): Abbreviations
     {
-        return \Fasti\Core\Draft\Material::ofCatalog(Made::catalog(Made::table('station'), Made::table('reading')))->abbreviations;
+        return Material::ofCatalog(Made::catalog(Made::table('station'), Made::table('reading')))->abbreviations;
     }
 }

@@ -112,6 +112,10 @@ final class CsvFileTest extends TestCase
     /** @param list<string> $values */
     #[TestWith([['1', '22', '-3'], 'integer'])]
     #[TestWith([['1', '99999999999'], 'bigint'])]
+    #[TestWith([['999999999'], 'integer'])]
+    #[TestWith([['1000000000'], 'bigint'])]
+    #[TestWith([['-12.5', '3'], 'decimal(3,1)'])]
+    #[TestWith([['', '4'], 'integer'])]
     #[TestWith([['1', '2.25', '-10.5'], 'decimal(4,2)'])]
     #[TestWith([['1.5', '2e10'], 'double'])]
     #[TestWith([['2024-01-01', '2024-12-31'], 'date'])]

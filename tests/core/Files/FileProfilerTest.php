@@ -74,6 +74,7 @@ final class FileProfilerTest extends TestCase
 
         self::assertSame([['station', 'contact_email', 'level'], 5], [$profile->grain, $profile->repeated]);
         self::assertSame(['values' => ['S0', '···', '0'], 'rows' => 2], $profile->repeats[0]);
+        self::assertCount(3, $profile->repeats);
         self::assertSame([], self::profile('visits.csv', "a,b\n1,2\n1,3\n")->repeats);
     }
 

@@ -76,6 +76,24 @@ final class GivenSchemaTest extends TestCase
         self::assertFalse((new Validator())->validate(json_decode('{"n":4}'), $schema)->isValid());
     }
 
+    public function testMembersOfAnEnumerationAreOfTheTypesThatAreSaid(): void
+    {
+        $given = static function (string $type, array $members): mixed {
+            $table = (new SchemaFile([
+                'type' => 'object', 'required' => ['a'], 'properties' => ['a' => ['type' => json_decode($type), 'enum' => $members]],
+            ]))->table('files', 't');
+            $schema = json_decode((string) json_encode(JsonSchema::of($table)), true);
+
+            return \is_array($schema) && \is_array($schema['properties'] ?? null) ? $schema['properties']['a']['enum'] ?? null : null;
+        };
+
+        self::assertSame(['1', 'x'], $given('"string"', ['1', 'x']));
+        self::assertSame([1, 2], $given('"integer"', [1, 2]));
+        self::assertSame([1.5], $given('"number"', [1.5]));
+        self::assertSame([true, false], $given('"boolean"', [true, false]));
+        self::assertSame([1, '1', 'x', null], $given('["integer", "string", "null"]', [1, '1', 'x', null]));
+    }
+
     /** @param list<string> $documents */
     private function holds(array $documents): void
     {

@@ -40,6 +40,12 @@ final class FormulaTest extends TestCase
         yield 'a cast' => ['CAST(individuals AS varchar(4)) || note', TypeFamily::Text, ''];
         yield 'a part of a text' => ['UPPER(SUBSTRING(TRIM(note) FROM 1 FOR 2))', TypeFamily::Text, ''];
         yield 'a date' => ["day.day_date > DATE '2026-01-31'", TypeFamily::Flag, ''];
+        yield 'a whole one' => ['FLOOR(weight_g / 3)', TypeFamily::Whole, 'g'];
+        yield 'what is left of whole numbers' => ['MOD(weight_g, 7)', TypeFamily::Whole, 'g'];
+        yield 'what is left of others' => ['MOD(weight_g / 3, 7)', TypeFamily::Number, 'g'];
+        yield 'a power' => ['POWER(weight_g, 2)', TypeFamily::Number, ''];
+        yield 'a length' => ['CHAR_LENGTH(note)', TypeFamily::Whole, ''];
+        yield 'nothing in place of one' => ['NULLIF(weight_g, 0)', TypeFamily::Whole, 'g'];
         yield 'rounded' => ['ROUND(weight_g / 1000, 1)', TypeFamily::Number, 'g'];
     }
 
@@ -70,6 +76,14 @@ final class FormulaTest extends TestCase
         yield 'compared with another kind' => ["individuals = 'three'", 'A number is compared with a text, at character 15'];
         yield 'too few arguments' => ['MOD(individuals)', 'MOD has 1 arguments, at character 1 (“MOD(individuals)”). Expected: two numbers.'];
         yield 'no part of a date' => ['EXTRACT(CENTURY FROM day.day_date)', 'This part of a date is not understood'];
+        yield 'a part of no date' => ['EXTRACT(YEAR FROM note)', 'EXTRACT takes something of a date, and this is a text, at character 19'];
+        yield 'too many arguments' => ['UPPER(note, note)', 'UPPER has 2 arguments'];
+        yield 'different ones' => ['COALESCE(DISTINCT note, note)', 'COALESCE has 2 arguments'];
+        yield 'a number of a text' => ['ABS(note)', 'ABS takes a number here, and this is a text, at character 5'];
+        yield 'a text of a number' => ['LOWER(individuals)', 'LOWER takes a text here, and this is a number'];
+        yield 'a place in a text that is a text' => ["SUBSTRING(note FROM 'a')", 'SUBSTRING takes a number here, and this is a text, at character 21'];
+        yield 'a function of a schema' => ['x.upper(note)', 'The function UPPER is not understood here'];
+        yield 'over other rows' => ['ABS(individuals) OVER ()', 'ABS is taken over many rows'];
         yield 'a query' => ['(SELECT 1)', 'This kind of expression is not understood here'];
         yield 'no condition' => ['individuals AND note', 'AND joins conditions, and this is none, at character 1'];
         yield 'an odd cast' => ['CAST(individuals AS money)', 'A cast to money is not understood here'];

@@ -39,6 +39,20 @@ final class AllowedTest extends TestCase
         yield 'a negative range' => ['-99.99 to -1', ['-1', '-50'], ['0', '-100']];
         yield 'an open range' => ['at least 2020-01-01', ['2020-01-01', '2026-11-30 10:00:00'], ['2019-12-31', 'yesterday']];
         yield 'less than' => ['less than 5', ['4.99', '-1'], ['5', '6']];
+        yield 'more than' => ['more than 5', ['5.01', '6'], ['5', '4']];
+        yield 'from' => ['from 5', ['5', '6'], ['4.99']];
+        yield 'until' => ['until 5', ['5', '-1'], ['5.01']];
+        yield 'at least, as a sign' => ['>= 5', ['5', '6'], ['4.99']];
+        yield 'at most, as a sign' => ['<=5', ['5', '4'], ['5.01']];
+        yield 'more than, as a sign' => ['>5', ['5.01'], ['5']];
+        yield 'less than, as a sign' => ['< 5', ['4.99'], ['5']];
+        yield 'between, with a dash' => ['between 1 and 3', ['1', '3'], ['0.9', '3.1']];
+        yield 'at least so long' => ['at least 3 characters', ['abc', 'abcd'], ['ab']];
+        yield 'at most so long' => ['at most 3 letters long', ['abc', ''], ['abcd']];
+        yield 'classes' => ['matches [^a-c]x|[]]y', ['dx', ']y'], ['ax', 'dy']];
+        yield 'groups' => ['matches (?:a|b){2}(c)?', ['ab', 'bac'], ['a', 'abcc']];
+        yield 'letters of other alphabets' => ['matches ä+é', ['äé', 'ääé'], ['é']];
+        yield 'signs of patterns' => ['matches \\d{2}\\.\\w', ['12.x'], ['12x', '1.x']];
         yield 'a length' => ['2 to 6 characters', ['ab', 'ünïcod'], ['a', 'sevenxx']];
         yield 'one length' => ['3 characters', ['abc', 'éàü'], ['ab', 'abcd']];
         yield 'letters' => ['capital letters', ['ABC', 'ÄÖ'], ['Abc', 'A1', '']];
@@ -72,6 +86,15 @@ final class AllowedTest extends TestCase
         yield 'a pattern that would run for ever' => ['matches (a+)+b', 'run for ever', 12];
         yield 'another' => ['matches (a*b?){2,9}', 'run for ever', 14];
         yield 'many counts without an end' => ['matches .*x.*y.*z', 'More than 2 counts', 15];
+        yield 'a group that is not closed' => ['matches (a', 'A “(” is not closed.', 10];
+        yield 'a group that is closed twice' => ['matches (a))', 'A “)” closes nothing.', 11];
+        yield 'a class that is not closed' => ['matches a[b', 'A “[” is not closed.', 9];
+        yield 'a count of nothing' => ['matches |+', '“+” stands where there is nothing to count.', 9];
+        yield 'a count within a group of nothing' => ['matches (*a)', '“*” stands where there is nothing to count.', 9];
+        yield 'a count that is too high' => ['matches a{2000}', 'A count goes to', 9];
+        yield 'no pattern' => ['matches [z-a]', 'This is no regular expression', 8];
+        yield 'a named group' => ['matches (?<n>a)', 'Groups are plain ones here', 8];
+        yield 'an end that is none' => ['matches ab\\', 'is not a sign that every engine knows', 11];
         yield 'looking ahead' => ['matches (?=a)b', 'looks ahead', 8];
         yield 'a reference back' => ['matches (a)\1', 'not a sign that every engine knows', 12];
     }
@@ -117,6 +140,12 @@ final class AllowedTest extends TestCase
         self::assertSame(['G' => 'good; as it was read', 'S' => 'suspect'], Pasted::codes("G;good;as it was read\nS;suspect", 190));
         self::assertSame(['a b' => '', 'c' => ''], Pasted::codes("a b\nc", 190));
         self::assertSame(['x,y' => 'both', 'z' => 'one'], Pasted::codes("\"x,y\",both\nz,one", 190));
+        // Half of the lines are not most of them.
+        self::assertSame(['a;b' => '', 'c' => ''], Pasted::codes("a;b\nc", 190));
+        self::assertSame(['a' => 'b', 'c' => 'd', 'e' => ''], Pasted::codes("a: b\nc: d\ne", 190));
+        self::assertSame(['a' => 'first'], Pasted::codes("a;first\na;second", 190));
+        self::assertSame(['a' => 'second'], Pasted::codes("a;\na;second", 190));
+        self::assertSame([], Pasted::codes("\n \n", 190));
         self::assertSame(['1' => 'one', '01' => 'another'], array_map(strval(...), Pasted::codes("1 = one\n01 = another", 190)));
         $this->expectExceptionMessage('Line 2 has no code');
         Pasted::codes("a;b\n;c", 190);
