@@ -82,9 +82,9 @@ final class GivenSchemaTest extends TestCase
             $table = (new SchemaFile([
                 'type' => 'object', 'required' => ['a'], 'properties' => ['a' => ['type' => json_decode($type), 'enum' => $members]],
             ]))->table('files', 't');
-            $schema = json_decode((string) json_encode(JsonSchema::of($table)), true);
+            $schema = json_decode((string) json_encode(JsonSchema::of($table)));
 
-            return \is_array($schema) && \is_array($schema['properties'] ?? null) ? $schema['properties']['a']['enum'] ?? null : null;
+            return \is_object($schema) ? $schema->properties->a->enum : null;
         };
 
         self::assertSame(['1', 'x'], $given('"string"', ['1', 'x']));

@@ -36,7 +36,6 @@ final class FindingsTest extends TestCase
         );
     }
 
-    /** @param list<Measure> $measures */
     private static function measured(Measure ...$measures): Model
     {
         return River::model()->with(measures: [...River::model()->measures, ...array_values($measures)]);
