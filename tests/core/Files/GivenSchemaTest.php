@@ -13,6 +13,7 @@ use Fasti\Core\Survey\SilentProgress;
 use Opis\JsonSchema\Errors\ErrorFormatter;
 use Opis\JsonSchema\Validator;
 use PHPUnit\Framework\Attributes\DataProvider;
+use PHPUnit\Framework\Attributes\TestWith;
 use PHPUnit\Framework\TestCase;
 
 /** A JSON Schema that Fasti gives is valid, all documents that were read satisfy it, and it has the same members when read. */
@@ -76,22 +77,17 @@ final class GivenSchemaTest extends TestCase
         self::assertFalse((new Validator())->validate(json_decode('{"n":4}'), $schema)->isValid());
     }
 
-    public function testMembersOfAnEnumerationAreOfTheTypesThatAreSaid(): void
+    /** @param list<mixed> $members */
+    #[TestWith(['string', ['1', 'x'], '["1","x"]'])]
+    #[TestWith(['integer', [1, 2], '[1,2]'])]
+    #[TestWith(['number', [1.5], '[1.5]'])]
+    #[TestWith(['boolean', [true, false], '[true,false]'])]
+    #[TestWith([['integer', 'string', 'null'], [1, '1', 'x', null], '[1,"1","x",null]'])]
+    public function testMembersOfAnEnumerationAreOfTheTypesThatAreSaid(mixed $type, array $members, string $given): void
     {
-        $given = static function (string $type, array $members): mixed {
-            $table = (new SchemaFile([
-                'type' => 'object', 'required' => ['a'], 'properties' => ['a' => ['type' => json_decode($type), 'enum' => $members]],
-            ]))->table('files', 't');
-            $schema = json_decode((string) json_encode(JsonSchema::of($table)));
+        $schema = ['type' => 'object', 'required' => ['a'], 'properties' => ['a' => ['type' => $type, 'enum' => $members]]];
 
-            return \is_object($schema) ? $schema->properties->a->enum : null;
-        };
-
-        self::assertSame(['1', 'x'], $given('"string"', ['1', 'x']));
-        self::assertSame([1, 2], $given('"integer"', [1, 2]));
-        self::assertSame([1.5], $given('"number"', [1.5]));
-        self::assertSame([true, false], $given('"boolean"', [true, false]));
-        self::assertSame([1, '1', 'x', null], $given('["integer", "string", "null"]', [1, '1', 'x', null]));
+        self::assertStringContainsString('"enum":'.$given, (string) json_encode(JsonSchema::of((new SchemaFile($schema))->table('files', 't'))));
     }
 
     /** @param list<string> $documents */
