@@ -5,13 +5,17 @@ declare(strict_types=1);
 namespace Fasti\Tests\Core\Script;
 
 use Fasti\Core\Catalog\OpenForm;
+use Fasti\Core\Dialect\Dialects;
 use Fasti\Core\Drift\Compare;
 use Fasti\Core\Drift\TableDrift;
+use Fasti\Core\Survey\Choice;
+use Fasti\Core\Survey\SilentProgress;
 use Fasti\Core\Survey\SourceError;
 use Fasti\Tests\Core\Golden\Compared;
 use Fasti\Tests\Core\Golden\Golden;
 use Fasti\Tests\Core\Golden\Replayed;
 use Fasti\Tests\Core\Golden\Traits;
+use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\Attributes\DataProviderExternal;
 use PHPUnit\Framework\TestCase;
 
@@ -47,6 +51,31 @@ final class GoldenScriptsTest extends TestCase
             OpenForm::of(Traits::live($engine, (string) $this->dataName())),
             \JSON_THROW_ON_ERROR,
         ), true));
+    }
+
+    #[DataProvider('engines')]
+    public function testWhereNothingIsChosenNothingMoreIsAsked(string $engine): void
+    {
+        $golden = Golden::of("scripts.$engine");
+        $case = $golden->case($golden->names()[0]) ?? self::fail();
+        $rows = new Replayed($case['answers']);
+        $reader = Dialects::of($engine)->reader($rows, '') ?? self::fail();
+        $inventory = $reader->inventory();
+
+        $none = $reader->read(new Choice(['there is none of that name']), new SilentProgress());
+        self::assertSame([[], []], [$none->tables, $none->routines]);
+        self::assertContains('sqlite' === $engine ? 'Nothing matches the choice, or the database is empty.' : 'Nothing matches the choice, so nothing was read.',
+            $none->notes);
+        self::assertNotSame([], $inventory->schemas);
+        self::assertSame($inventory->server, $none->server);
+    }
+
+    /** @return iterable<string, array{string}> */
+    public static function engines(): iterable
+    {
+        foreach (Traits::ENGINES as $engine) {
+            yield $engine => [$engine];
+        }
     }
 
     public function testEveryTraitIsRecorded(): void
