@@ -16,7 +16,8 @@ final class SeenTest extends TestCase
     private const ENGINES = ['mariadb', 'mysql', 'postgresql', 'sqlite', 'oracle', 'sqlserver', 'sql', 'files'];
     private const NAMES = [
         'tinyint', 'smallint', 'mediumint', 'int', 'integer', 'bigint', 'int2', 'int4', 'int8', 'serial', 'bigserial', 'decimal', 'numeric', 'dec', 'fixed',
-        'number', 'money', 'smallmoney', 'float', 'real', 'double', 'double precision', 'binary_float', 'binary_double', 'char', 'character', 'nchar', 'varchar',
+        'number', 'money', 'smallmoney', 'float', 'real', 'double', 'double precision', 'binary_float', 'binary_double', 'char', 'character', 'nchar',
+        'varchar',
         'character varying', 'varchar2', 'nvarchar', 'nvarchar2', 'bpchar', 'citext', 'public.citext', 'name', 'text', 'tinytext', 'mediumtext', 'longtext',
         'ntext', 'clob', 'nclob', 'long', 'blob', 'tinyblob', 'mediumblob', 'longblob', 'bytea', 'raw', 'long raw', 'binary', 'varbinary', 'image', 'bit',
         'bit varying', 'varbit', 'bool', 'boolean', 'date', 'year', 'time', 'timetz', 'time with time zone', 'time without time zone', 'datetime', 'datetime2',
