@@ -162,7 +162,7 @@ final readonly class Findings
         // Everything that is asked for stands in an index.
         $sql = 'SELECT check_name, severity, COUNT(*) AS n FROM (SELECT check_name, severity FROM finding WHERE
             '.self::OPEN." AND since >= ? AND severity <> 'note'
-            LIMIT $most) f GROUP BY check_name, severity ORDER BY ".self::ORDER.', n DESC';
+            LIMIT $most) f GROUP BY check_name, severity ORDER BY ".self::ORDER.', n DESC, check_name';
         foreach ($this->db->iterateAssociative($sql, [$moment]) as $row) {
             $new[Row::text($row, 'check_name')] = Row::int($row, 'n');
         }
