@@ -25,6 +25,8 @@ final class Mutants
     private array $equal;
     private \Random\Randomizer $chance;
     private bool $told = false;
+    /** @var array<string, true> tests that hold without a mistake */
+    private array $hold = [];
 
     public function __construct(private readonly string $root, int $seed)
     {
@@ -128,7 +130,7 @@ final class Mutants
             $copies[0]->withDatabase();
         }
         $waiting = $room->sample;
-        /** @var array<int, array{mutant: Mutant, left: list<list<string>>, process: Process}> $running */
+        /** @var array<int, array{mutant: Mutant, now: list<string>, left: list<list<string>>, process: Process}> $running */
         $running = [];
         while ([] !== $waiting || [] !== $running) {
             foreach ($copies as $i => $copy) {
@@ -138,6 +140,7 @@ final class Mutants
                     $left = $runs($mutant);
                     $running[$i] = [
                         'mutant' => $mutant,
+                        'now' => $left[0] ?? [],
                         'left' => \array_slice($left, 1),
                         'process' => $copy->tests($left[0] ?? ['--list-groups'], self::longest($mutant)),
                     ];
@@ -157,9 +160,9 @@ final class Mutants
     }
 
     /**
-     * @param array{mutant: Mutant, left: list<list<string>>, process: Process} $one
+     * @param array{mutant: Mutant, now: list<string>, left: list<list<string>>, process: Process} $one
      *
-     * @return array{mutant: Mutant, left: list<list<string>>, process: Process}|null null where it is over
+     * @return array{mutant: Mutant, now: list<string>, left: list<list<string>>, process: Process}|null null where it is over
      */
     private function look(Room $room, Copy $copy, array $one): ?array
     {
@@ -175,6 +178,9 @@ final class Mutants
             return $one;
         }
         if (!$one['process']->isSuccessful()) {
+            if ('src' === $room->name) {
+                $this->hold($copy, $one['mutant'], $one['now']);
+            }
             $room->noticed[$words] = 1 === preg_match('/^1\) (\S+)/m', $one['process']->getOutput(), $m) ? $m[1] : 'it does not run';
 
             return null;
@@ -187,7 +193,27 @@ final class Mutants
         }
         $next = array_shift($one['left']);
 
-        return ['mutant' => $one['mutant'], 'left' => $one['left'], 'process' => $copy->tests($next, self::longest($one['mutant']))];
+        return ['mutant' => $one['mutant'], 'now' => $next, 'left' => $one['left'], 'process' => $copy->tests($next, self::longest($one['mutant']))];
+    }
+
+    /**
+     * A test that fails without any mistake notices none.
+     *
+     * @param list<string> $tests
+     */
+    private function hold(Copy $copy, Mutant $mutant, array $tests): void
+    {
+        $key = implode(' ', $tests);
+        if (isset($this->hold[$key])) {
+            return;
+        }
+        $copy->put($mutant->file, (string) file_get_contents($this->root.'/'.$mutant->file));
+        $process = $copy->tests($tests, 400);
+        $process->wait();
+        if (!$process->isSuccessful()) {
+            throw new \RuntimeException("$key fails without a mistake:\n".mb_substr($process->getOutput(), -2000));
+        }
+        $this->hold[$key] = true;
     }
 
     /** Seconds after which a mistake is taken to make something endless. */
