@@ -444,7 +444,7 @@ final class Steps
 
     public function fold(string $name): string
     {
-        return $this->dialect->anyCase ? mb_strtolower($name) : $name;
+        return $this->dialect->queries->anyCase ? mb_strtolower($name) : $name;
     }
 
     public function text(Node $node): string

@@ -106,9 +106,9 @@ final class FormulaReader
     {
         if (null === self::$grammar) {
             self::$grammar = new Grammar();
-            self::$grammar->brackets = false;
-            self::$grammar->batches = false;
-            self::$grammar->hashedNames = false;
+            self::$grammar->signs->brackets = false;
+            self::$grammar->signs->batches = false;
+            self::$grammar->queries->hashedNames = false;
         }
 
         return self::$grammar;

@@ -57,7 +57,7 @@ final readonly class Altering
         $t->take('NOWAIT');
         $table = $this->made->find($schema, $name);
         if (null === $table) {
-            if ($if || 'OWNER' === $t->peek() || ($this->dialect->rowids && isset($this->made->attached[strtolower((string) $schema)]))) {
+            if ($if || 'OWNER' === $t->peek() || ($this->dialect->catalog->rowids && isset($this->made->attached[strtolower((string) $schema)]))) {
                 return Outcome::OfNoMatter;
             }
             // Sequences and views may be altered as tables are.
@@ -76,15 +76,15 @@ final readonly class Altering
             return Outcome::OfNoMatter;
         }
         $outcome = Outcome::OfNoMatter;
-        if ($this->dialect->charsetTexts) {
+        if ($this->dialect->queries->charsetTexts) {
             // Indexes that a statement drops are gone before it adds any.
             $outcome = $this->all($t, $table);
         } else {
             do {
                 $outcome = $this->alteration($t, $table) || Outcome::Understood === $outcome ? Outcome::Understood : Outcome::OfNoMatter;
-            } while ($t->take(',') || ($this->dialect->looseOptions && !$t->over() && \in_array($t->peek(), ['ADD', 'MODIFY', 'DROP'], true)));
+            } while ($t->take(',') || ($this->dialect->structure->looseOptions && !$t->over() && \in_array($t->peek(), ['ADD', 'MODIFY', 'DROP'], true)));
         }
-        if (!$t->over() && !$this->dialect->looseOptions) {
+        if (!$t->over() && !$this->dialect->structure->looseOptions) {
             throw $t->fault('This change of a table is not understood');
         }
         $this->options->settle($table);
@@ -187,7 +187,7 @@ final readonly class Altering
             return;
         }
         $before = array_keys($table->columns);
-        if ('CONSTRAINT' === $t->peek() && $this->dialect->charsetTexts && 'IF' === $t->peek(1) && $this->isThere($t, $table)) {
+        if ('CONSTRAINT' === $t->peek() && $this->dialect->queries->charsetTexts && 'IF' === $t->peek(1) && $this->isThere($t, $table)) {
             $this->pass($t);
 
             return;
@@ -198,7 +198,7 @@ final readonly class Altering
             $unless = $t->take('IF', 'NOT', 'EXISTS');
             if ('(' === $t->peek()) {
                 $this->definitions->elements($t, $table);
-            } elseif ($unless && null !== $table->columnNamed($t->peekName(), $this->dialect->anyCase)) {
+            } elseif ($unless && null !== $table->columnNamed($t->peekName(), $this->dialect->queries->anyCase)) {
                 $this->pass($t);
 
                 return;
@@ -206,7 +206,7 @@ final readonly class Altering
                 do {
                     $this->definitions->columns->column($t, $table);
                     // Several columns may follow one ADD.
-                } while ($this->dialect->looseOptions
+                } while ($this->dialect->structure->looseOptions
                     && ',' === $t->peek()
                     && !\in_array($t->peek(1), ['ADD', 'DROP', 'ALTER', 'MODIFY', 'RENAME'], true)
                     && $t->take(','));
@@ -302,7 +302,7 @@ final readonly class Altering
     private function ofColumn(Tokens $t, TableBuilder $table, ColumnBuilder $column, int $from): void
     {
         match (true) {
-            $this->dialect->charsetTexts && $column->auto && ($t->take('SET', 'DEFAULT') || $t->take('DROP', 'DEFAULT')) => $this->pass($t),
+            $this->dialect->queries->charsetTexts && $column->auto && ($t->take('SET', 'DEFAULT') || $t->take('DROP', 'DEFAULT')) => $this->pass($t),
             $t->take('SET', 'DEFAULT') => $this->definitions->columns->setDefault($t, $column),
             $t->take('SET', 'NOT', 'NULL') => $column->nullable = false,
             $t->take('DROP', 'NOT', 'NULL') => $column->nullable = true,
@@ -319,7 +319,7 @@ final readonly class Altering
                 ->take('SET', 'INVISIBLE') => $this
                 ->pass($t),
             'SET' === $t->peek() && '(' === $t->peek(1), 'RESET' === $t->peek() => $this->pass($t),
-            $this->dialect->looseOptions && $t->isName() => $this->redefined($t, $table, $column, $from),
+            $this->dialect->structure->looseOptions && $t->isName() => $this->redefined($t, $table, $column, $from),
             default => throw $t->fault(\sprintf('This change of the column “%s” is not understood', $column->name)),
         };
     }
@@ -423,10 +423,10 @@ final readonly class Altering
     private function replace(Tokens $t, TableBuilder $table, ColumnBuilder $known): void
     {
         $was = $known->name;
-        if ($this->dialect->oneCheckAColumn) {
+        if ($this->dialect->catalog->oneCheckAColumn) {
             $table->checks = array_values(array_filter($table->checks, static fn (CheckConstraint $check): bool => $check->column !== $was));
         }
-        if ($this->dialect->looseOptions) {
+        if ($this->dialect->structure->looseOptions) {
             // A definition may say the changes only.
             $kept = clone $known;
             $this->definitions->columns->column($t, $table, $was);
@@ -460,7 +460,7 @@ final readonly class Altering
             $t->expect('TO');
             // SQLite puts the new name into its statements in quotation marks where it was given in some.
             $written = 1 === preg_match('/^["\'`\[]/', $t->written()) ? Quotes::around($t->peekName()) : $t->written();
-            $written = $this->dialect->keepsReferenceNames ? $written : null;
+            $written = $this->dialect->catalog->keepsReferenceNames ? $written : null;
             $this->renaming->column($table, $was, $t->name(), $written);
         } else {
             $t->any('TO', 'AS', '=');

@@ -31,7 +31,7 @@ final readonly class ColumnDefinitions
     public function columnOf(Tokens $t, TableBuilder $table): ColumnBuilder
     {
         $name = $t->name();
-        $known = $table->columnNamed($name, $this->dialect->anyCase);
+        $known = $table->columnNamed($name, $this->dialect->queries->anyCase);
 
         return null === $known ? throw $t->fault(\sprintf('The table “%s” has no column “%s”', $table->name, $name)) : $table->columns[$known];
     }
@@ -40,7 +40,7 @@ final readonly class ColumnDefinitions
     public function column(Tokens $t, TableBuilder $table, ?string $instead = null): void
     {
         $name = $t->name();
-        if (null === $instead && null !== $table->columnNamed($name, $this->dialect->anyCase)) {
+        if (null === $instead && null !== $table->columnNamed($name, $this->dialect->queries->anyCase)) {
             throw $t->fault(\sprintf('The table “%s” has a column “%s” already', $table->name, $name));
         }
         $column = new ColumnBuilder($name);
@@ -61,8 +61,8 @@ final readonly class ColumnDefinitions
                 default => null,
             };
         }
-        $column->words = $this->dialect->charsetTexts ? strtolower($after) : '';
-        if ($this->dialect->jsonIsText && 'json' === strtolower($word)) {
+        $column->words = $this->dialect->queries->charsetTexts ? strtolower($after) : '';
+        if ($this->dialect->catalog->jsonIsText && 'json' === strtolower($word)) {
             $column->charset = 'utf8mb4';
             $column->collation = 'utf8mb4_bin';
             $table->checks[] = new CheckConstraint($name, "json_valid(`$name`)", $name);
@@ -70,11 +70,11 @@ final readonly class ColumnDefinitions
         $place = null;
         while (!$t->over() && ',' !== $t->peek() && ')' !== $t->peek()) {
             $from = $t->at;
-            if ($this->dialect->placesColumns && $t->take('FIRST')) {
+            if ($this->dialect->structure->placesColumns && $t->take('FIRST')) {
                 $place = '';
-            } elseif ($this->dialect->placesColumns && $t->take('AFTER')) {
+            } elseif ($this->dialect->structure->placesColumns && $t->take('AFTER')) {
                 $place = $this->columnOf($t, $table)->name;
-            } elseif ($this->dialect->looseLists
+            } elseif ($this->dialect->structure->looseLists
                 && \in_array($t->peek(), ['FOREIGN', 'UNIQUE', 'PRIMARY', 'CHECK', 'CONSTRAINT'], true)
                 && $this->isOfTable($t)) {
                 break;
@@ -144,7 +144,7 @@ final readonly class ColumnDefinitions
                 $t->skip();
             }
         } elseif (!$this->all->keys->deferral($t)) {
-            if (!$this->dialect->looseOptions) {
+            if (!$this->dialect->structure->looseOptions) {
                 throw $t->fault(\sprintf('In the definition of the column “%s”, this is not understood', $column->name));
             }
             $t->skip();
@@ -172,12 +172,12 @@ final readonly class ColumnDefinitions
             $direction = $t->any('ASC', 'DESC');
             $keys->conflict($t);
             $keys->primary($table, $label, [new IndexPart($column->name, null, 'DESC' === $direction)], ['', '']);
-            if ('DESC' === $direction && $this->dialect->rowids) {
+            if ('DESC' === $direction && $this->dialect->catalog->rowids) {
                 // Said with the column, a key that goes down is no row number.
                 $table->withoutAlias = true;
             }
             $this->all->indexes->indexTail($t, true);
-        } elseif ($this->dialect->inlineIndexes && $t->take('KEY')) {
+        } elseif ($this->dialect->structure->inlineIndexes && $t->take('KEY')) {
             $keys->primary($table, $label, $parts, ['', '']);
         } elseif ($t->take('UNIQUE')) {
             $t->any('KEY', 'CLUSTERED', 'NONCLUSTERED');
@@ -243,8 +243,8 @@ final readonly class ColumnDefinitions
             if ($t->take('=')) {
                 $t->skip();
             }
-            $column->type .= $this->dialect->compressedWord;
-        } elseif ($this->dialect->charsetTexts && '' !== ($word = $t->any('ASCII', 'UNICODE', 'BINARY', 'BYTE'))) {
+            $column->type .= $this->dialect->catalog->compressedWord;
+        } elseif ($this->dialect->queries->charsetTexts && '' !== ($word = $t->any('ASCII', 'UNICODE', 'BINARY', 'BYTE'))) {
             $column->words .= ' '.strtolower($word);
         } else {
             return false;
@@ -262,8 +262,8 @@ final readonly class ColumnDefinitions
         if (null !== $sequence) {
             $column->sequence = $this->made->sequence(...$sequence);
             $column->default = "\x05";
-            $column->auto = $this->dialect->sequencesNumber;
-        } elseif ($this->dialect->sequencesNumber) {
+            $column->auto = $this->dialect->catalog->sequencesNumber;
+        } elseif ($this->dialect->catalog->sequencesNumber) {
             $column->auto = str_starts_with(strtolower($default), 'nextval(');
         }
     }
@@ -271,25 +271,25 @@ final readonly class ColumnDefinitions
     /** An expression without parentheses around it, up to where it ends. */
     public function default(Tokens $t): string
     {
-        return $this->upTo($t, $this->dialect->defaultBinding) ?? $t->expression();
+        return $this->upTo($t, $this->dialect->structure->defaultBinding) ?? $t->expression();
     }
 
     /** The expression that comes next, as it is written; null where it cannot be read, and nothing is taken then. */
     public function upTo(Tokens $t, int $binding): ?string
     {
         $from = $t->at;
-        $collate = $t->dialect->binding['COLLATE'] ?? null;
+        $collate = $t->dialect->queries->binding['COLLATE'] ?? null;
         // What COLLATE says stands behind the expression, not within it.
-        $t->dialect->binding['COLLATE'] = -1;
+        $t->dialect->queries->binding['COLLATE'] = -1;
         try {
             (new Parser($t))->expressions->expression($binding);
         } catch (SqlFault) {
             $t->at = $from;
         }
         if (null === $collate) {
-            unset($t->dialect->binding['COLLATE']);
+            unset($t->dialect->queries->binding['COLLATE']);
         } else {
-            $t->dialect->binding['COLLATE'] = $collate;
+            $t->dialect->queries->binding['COLLATE'] = $collate;
         }
 
         return $from === $t->at ? null : $t->from($from);

@@ -117,12 +117,14 @@ final readonly class Creating
         $unless = $t->take('IF', 'NOT', 'EXISTS');
         [$schema, $name] = $this->made->place($t);
         $temporary = [] !== array_intersect(['TEMP', 'TEMPORARY'], $before)
-            || ('temp' === strtolower($schema) && $this->dialect->rowids)
+            || ('temp' === strtolower($schema) && $this->dialect->catalog->rowids)
             || str_starts_with($name, '#');
-        if ($this->dialect->rowids && isset($this->made->attached[strtolower($schema)])) {
+        if ($this->dialect->catalog->rowids && isset($this->made->attached[strtolower($schema)])) {
             return Outcome::OfNoMatter;
         }
-        $there = $temporary ? null : ($this->made->tables[$schema][$name] ?? ($this->dialect->tablesInAnyCase ? $this->made->find($schema, $name) : null));
+        $there = $temporary
+            ? null
+            : ($this->made->tables[$schema][$name] ?? ($this->dialect->catalog->tablesInAnyCase ? $this->made->find($schema, $name) : null));
         if (null !== $there && $unless) {
             return Outcome::Understood;
         }
@@ -135,7 +137,7 @@ final readonly class Creating
         $table = new TableBuilder($schema, $name, TableType::Table);
         $table->temporary = $temporary;
         $table->storage = match (true) {
-            !$this->dialect->storageBefore => $this->dialect->usualStorage,
+            !$this->dialect->structure->storageBefore => $this->dialect->catalog->usualStorage,
             \in_array('UNLOGGED', $before, true) => 'unlogged',
             \in_array('FOREIGN', $before, true) => 'foreign',
             default => null,
@@ -171,7 +173,7 @@ final readonly class Creating
             if ('(' === $t->peek()) {
                 $this->typed($t, $table);
             }
-        } elseif ('LIKE' === $t->peek() || ('(' === $t->peek() && 'LIKE' === $t->peek(1) && $this->dialect->likeCopies)) {
+        } elseif ('LIKE' === $t->peek() || ('(' === $t->peek() && 'LIKE' === $t->peek(1) && $this->dialect->catalog->likeCopies)) {
             $inner = $t->take('(');
             $t->skip();
             $this->copy($t, $table);
@@ -195,8 +197,8 @@ final readonly class Creating
             $next = $t->peek($ahead + 1);
             if (')' === $next) {
                 return \in_array($t->peek($ahead + 2), ['AS', 'WITH', 'TABLESPACE', 'ON', 'USING'], true)
-                    && !$this->dialect->rowids
-                    && $this->dialect->storageBefore;
+                    && !$this->dialect->catalog->rowids
+                    && $this->dialect->structure->storageBefore;
             }
             if (',' !== $next) {
                 return false;
@@ -389,8 +391,8 @@ final readonly class Creating
         }
         $parts = $this->definitions->indexes->partsOf($t, $table);
         [$comment, $where, $method] = $this->indexOptions($t, $method);
-        $there = null === $name ? null : $table->index($name, $this->dialect->tablesInAnyCase || $this->dialect->charsetTexts);
-        if (null === $there && null !== $name && !$this->dialect->charsetTexts) {
+        $there = null === $name ? null : $table->index($name, $this->dialect->catalog->tablesInAnyCase || $this->dialect->queries->charsetTexts);
+        if (null === $there && null !== $name && !$this->dialect->queries->charsetTexts) {
             $there = $this->made->index($table->schema, $name)[1] ?? null;
         }
         if (null !== $there) {
@@ -404,7 +406,7 @@ final readonly class Creating
         }
         $special = [] === ($kinds = array_intersect(['FULLTEXT', 'SPATIAL', 'VECTOR'], $before)) ? '' : strtolower(reset($kinds));
         $this->add($table, $name, $parts, \in_array('UNIQUE', $before, true), $special ?: $method, $comment, $where);
-        if ($this->dialect->indexesForeignKeys) {
+        if ($this->dialect->catalog->indexesForeignKeys) {
             $this->options->settle($table);
         }
 
@@ -450,7 +452,7 @@ final readonly class Creating
     /** @param list<IndexPart> $parts */
     private function add(TableBuilder $table, ?string $name, array $parts, bool $unique, string $method, string $comment, ?string $where): void
     {
-        if (!$unique || !$this->dialect->uniqueIndexesAreKeys) {
+        if (!$unique || !$this->dialect->catalog->uniqueIndexesAreKeys) {
             $this->definitions->indexes->index($table, $name, $parts, $unique, $method, $comment, $where);
 
             return;
@@ -484,12 +486,12 @@ final readonly class Creating
     {
         $t->take('IF', 'NOT', 'EXISTS');
         $name = 'AUTHORIZATION' === $t->peek() ? '' : $t->name();
-        if ('SCHEMA' === $kind || $this->dialect->charsetTexts) {
+        if ('SCHEMA' === $kind || $this->dialect->queries->charsetTexts) {
             if ('' !== $name) {
                 $this->made->made[$name] = true;
             }
         }
-        if ($this->dialect->charsetTexts) {
+        if ($this->dialect->queries->charsetTexts) {
             $this->options->ofSchema($t, $name);
 
             return Outcome::Understood;

@@ -39,7 +39,7 @@ final readonly class Definitions
         }
         do {
             $this->element($t, $table);
-            if (',' !== $t->peek() && ')' !== $t->peek() && !$this->dialect->looseLists) {
+            if (',' !== $t->peek() && ')' !== $t->peek() && !$this->dialect->structure->looseLists) {
                 throw $t->fault('A comma or a closing parenthesis was expected');
             }
         } while ($t->take(',') || (')' !== $t->peek() && !$t->over()));
@@ -76,7 +76,7 @@ final readonly class Definitions
                 throw $t->fault(\sprintf('“%s” is nothing that can be included', $of));
             }
         }
-        if (!$this->dialect->likeChooses) {
+        if (!$this->dialect->structure->likeChooses) {
             $what = array_fill_keys(array_keys($what), true);
         }
         foreach ($model->columns as $of) {
@@ -125,7 +125,7 @@ final readonly class Definitions
                 $table->indexes[] = new Index($name, $index->parts, $index->unique, $index->method, $comment, $index->where);
             }
         }
-        foreach ($this->dialect->keysAreIndexes ? [] : $model->unique as $key) {
+        foreach ($this->dialect->catalog->keysAreIndexes ? [] : $model->unique as $key) {
             $this->keys->unique($table, null, array_map(static fn (string $column): IndexPart => new IndexPart($column), $key->columns), ['', '']);
         }
     }
@@ -155,7 +155,7 @@ final readonly class Definitions
             $t->take('IF', 'NOT', 'EXISTS');
             if ('(' !== $t->peek()) {
                 $own = $t->name();
-                $name ??= $this->dialect->indexesForeignKeys ? $own : null;
+                $name ??= $this->dialect->catalog->indexesForeignKeys ? $own : null;
             }
             $this->keys->references($t, $table, $name, $this->keys->own($t, $table, $t->names()));
         } elseif ($t->take('CHECK')) {
@@ -278,13 +278,13 @@ final readonly class Definitions
             null === $name => $this->dialect->columnCheck($table->name, $column)[1],
             default => $this->dialect->checkedColumn($column),
         };
-        if ('' === $named && $this->dialect->namesChecksAtOnce) {
+        if ('' === $named && $this->dialect->catalog->namesChecksAtOnce) {
             $used = Mentions::of($expression, $this->dialect)->among($table);
             $named = $this->made->named($table->schema, $table->name, 1 === \count($used) ? $used[0] : '', 'check');
-        } elseif ('' !== $named && $this->dialect->namesChecksAtOnce) {
+        } elseif ('' !== $named && $this->dialect->catalog->namesChecksAtOnce) {
             $this->made->take($table->schema, $named);
         }
-        if ('' !== $named && null !== $column && $this->dialect->oneCheckAColumn) {
+        if ('' !== $named && null !== $column && $this->dialect->catalog->oneCheckAColumn) {
             $table->checks = array_values(array_filter($table->checks, static fn (CheckConstraint $check): bool => $check->column !== $of || null === $of));
         }
         $table->checks[] = new CheckConstraint($named, $expression, $of);

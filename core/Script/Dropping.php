@@ -40,7 +40,7 @@ final readonly class Dropping
             'TYPE', 'DOMAIN' => $types->drop($t),
             'SEQUENCE' => $this->sequences($t),
             'SCHEMA' => $this->schemas($t),
-            'DATABASE' => $this->dialect->charsetTexts ? $this->schemas($t) : Outcome::OfNoMatter,
+            'DATABASE' => $this->dialect->queries->charsetTexts ? $this->schemas($t) : Outcome::OfNoMatter,
             'POLICY' => $this->policy($t),
             'EXTENSION' => $this->extensions($t),
             'DATA' => Outcome::OfNoMatter,
@@ -56,7 +56,7 @@ final readonly class Dropping
             $from = $t->at;
             [$schema, $name] = $t->qualified();
             $table = $this->made->find($schema, $name);
-            if (null === $table && !$if && !($this->dialect->rowids && isset($this->made->attached[strtolower((string) $schema)]))) {
+            if (null === $table && !$if && !($this->dialect->catalog->rowids && isset($this->made->attached[strtolower((string) $schema)]))) {
                 $t->at = $from;
                 throw $t->fault(\sprintf('There is no %s “%s” to be dropped', $view ? 'view' : 'table', $name));
             }
@@ -136,7 +136,7 @@ final readonly class Dropping
             $count = \count($table->triggers);
             $table->triggers = array_values(array_filter(
                 $table->triggers,
-                fn (Trigger $trigger): bool => $this->dialect->tablesInAnyCase ? 0 !== strcasecmp($trigger->name, $name) : $trigger->name !== $name,
+                fn (Trigger $trigger): bool => $this->dialect->catalog->tablesInAnyCase ? 0 !== strcasecmp($trigger->name, $name) : $trigger->name !== $name,
             ));
             $found = $found || $count > \count($table->triggers);
         }
@@ -295,33 +295,41 @@ final readonly class Dropping
             $if = $t->take('IF', 'EXISTS');
             $name = $t->name();
             $this->constraint($t, $table, $name, $if, 'CASCADE' === $t->any('CASCADE', 'RESTRICT'));
-            while ($this->dialect->looseOptions && ',' === $t->peek() && !\in_array($t->peek(1), ['ADD', 'DROP', 'COLUMN', 'ALTER'], true) && $t->take(',')) {
+            while ($this->dialect->structure->looseOptions
+                && ',' === $t->peek()
+                && !\in_array($t->peek(1), ['ADD', 'DROP', 'COLUMN', 'ALTER'], true)
+                && $t->take(',')) {
                 $this->constraint($t, $table, $t->name(), $if, false);
             }
         } else {
-            $t->any('COLUMN', 'COLUMNS');
-            $if = $t->take('IF', 'EXISTS');
-            $list = $t->take('(');
-            do {
-                $t->take('COLUMN');
-                $from = $t->at;
-                $name = $t->name();
-                $known = $table->columnNamed($name, $this->dialect->anyCase);
-                if (null === $known && !$if) {
-                    $t->at = $from;
-                    throw $t->fault(\sprintf('The table “%s” has no column “%s”', $table->name, $name));
-                }
-                if (null !== $known) {
-                    $this->column($table, $known);
-                }
-                $more = $list || ($this->dialect->looseOptions && !\in_array($t->peek(1), ['ADD', 'DROP', 'ALTER', 'MODIFY'], true));
-            } while ($more && $t->take(','));
-            if ($list) {
-                $t->expect(')');
+            $this->columns($t, $table);
+        }
+    }
+
+    private function columns(Tokens $t, TableBuilder $table): void
+    {
+        $t->any('COLUMN', 'COLUMNS');
+        $if = $t->take('IF', 'EXISTS');
+        $list = $t->take('(');
+        do {
+            $t->take('COLUMN');
+            $from = $t->at;
+            $name = $t->name();
+            $known = $table->columnNamed($name, $this->dialect->queries->anyCase);
+            if (null === $known && !$if) {
+                $t->at = $from;
+                throw $t->fault(\sprintf('The table “%s” has no column “%s”', $table->name, $name));
             }
-            if ('' !== $t->any('CASCADE', 'RESTRICT')) {
-                $t->take('CONSTRAINTS');
+            if (null !== $known) {
+                $this->column($table, $known);
             }
+            $more = $list || ($this->dialect->structure->looseOptions && !\in_array($t->peek(1), ['ADD', 'DROP', 'ALTER', 'MODIFY'], true));
+        } while ($more && $t->take(','));
+        if ($list) {
+            $t->expect(')');
+        }
+        if ('' !== $t->any('CASCADE', 'RESTRICT')) {
+            $t->take('CONSTRAINTS');
         }
     }
 
@@ -345,7 +353,7 @@ final readonly class Dropping
                 $key = $of((string) $unique->name) ? $unique : $key;
             }
             // The index of a foreign key stays where the key goes.
-            $found = ($this->dialect->indexesForeignKeys && $found) || $table->dropIndex($name) || $found;
+            $found = ($this->dialect->catalog->indexesForeignKeys && $found) || $table->dropIndex($name) || $found;
         }
         if (!$found && !$if) {
             throw $t->fault(\sprintf('The table “%s” has no constraint “%s”', $table->name, $name));
@@ -381,7 +389,7 @@ final readonly class Dropping
     /** A column, with what it is part of, as the engine takes that away. */
     public function column(TableBuilder $table, string $name): void
     {
-        $whole = $this->dialect->storageBefore;
+        $whole = $this->dialect->structure->storageBefore;
         foreach ([$table, ...$this->made->below($table)] as $of) {
             if ($of !== $table && isset($of->columns[$name]) && $of->columns[$name]->local) {
                 continue;
@@ -391,7 +399,7 @@ final readonly class Dropping
                 unset($this->made->sequences[$sequence]);
             }
             unset($of->columns[$name]);
-            $alone = fn (string $sql): bool => $this->dialect->charsetTexts
+            $alone = fn (string $sql): bool => $this->dialect->queries->charsetTexts
                 && Mentions::of($sql, $this->dialect)->has($name)
                 && [] === Mentions::of($sql, $this->dialect)->among($of);
             $mentions = fn (string $sql): bool => Mentions::of($sql, $this->dialect)->has($name);

@@ -112,7 +112,7 @@ final readonly class Finishing
 
     private function keys(TableBuilder $table): void
     {
-        if (!$this->dialect->rowids) {
+        if (!$this->dialect->catalog->rowids) {
             return;
         }
         $key = $table->primary->columns ?? [];
@@ -150,14 +150,14 @@ final readonly class Finishing
             }
         }
         $table->checks = array_values($table->checks);
-        if ($this->dialect->rowids) {
+        if ($this->dialect->catalog->rowids) {
             // Those of columns stand before those of the table, also where a column comes later.
             $table->checks = [
                 ...array_filter($table->checks, static fn (CheckConstraint $check): bool => null !== $check->column),
                 ...array_filter($table->checks, static fn (CheckConstraint $check): bool => null === $check->column),
             ];
         }
-        if ($this->dialect->checksByName) {
+        if ($this->dialect->catalog->checksByName) {
             usort($table->checks, static fn (CheckConstraint $a, CheckConstraint $b): int => strcmp($a->name, $b->name));
         }
     }
@@ -178,7 +178,7 @@ final readonly class Finishing
             $where = null === $index->where ? null : $this->dialect->expression($index->where, $around);
             $method = $this->dialect->indexMethod($index, array_map(static fn (IndexPart $part): string => $around->columns[$part->column] ?? '', $parts));
             $table->indexes[$i] = new Index($index->name, $parts, $index->unique, $method, $index->comment, $where);
-            if ($index->unique && $this->dialect->uniqueIndexesAreKeys && TableBuilder::isWhole($parts) && !TableBuilder::isWhole($index->parts)
+            if ($index->unique && $this->dialect->catalog->uniqueIndexesAreKeys && TableBuilder::isWhole($parts) && !TableBuilder::isWhole($index->parts)
                 && $index->name !== $this->dialect->primaryIndexName($table->primary->name ?? null)) {
                 $columns = IndexDefinitions::columnsOf($parts);
                 if ([] !== $columns) {

@@ -22,8 +22,8 @@ final readonly class IndexDefinitions
     /** `KEY name (…)` and its kin within a table of MySQL's family. */
     public function inlineIndex(Tokens $t, TableBuilder $table): bool
     {
-        if (!$this->dialect->inlineIndexes) {
-            return $this->dialect->looseInlineIndexes && $this->looseIndex($t, $table);
+        if (!$this->dialect->structure->inlineIndexes) {
+            return $this->dialect->structure->looseInlineIndexes && $this->looseIndex($t, $table);
         }
         $start = $t->at;
         $method = strtolower($t->any('FULLTEXT', 'SPATIAL', 'VECTOR'));
@@ -72,7 +72,7 @@ final readonly class IndexDefinitions
     /** @param list<IndexPart> $parts */
     public function index(TableBuilder $table, ?string $name, array $parts, bool $unique, string $method, string $comment, ?string $where = null): void
     {
-        if ($this->dialect->indexesForeignKeys) {
+        if ($this->dialect->catalog->indexesForeignKeys) {
             $this->replaceMade($table, self::columnsOf($parts), $parts);
         }
         $name ??= $this->made->indexName($table, $parts);
@@ -123,7 +123,7 @@ final readonly class IndexDefinitions
         $parts = [];
         do {
             $parts[] = $this->part($t);
-            if ($this->dialect->rowids) {
+            if ($this->dialect->catalog->rowids) {
                 $t->take('AUTOINCREMENT');
             }
         } while ($t->take(','));
@@ -144,10 +144,10 @@ final readonly class IndexDefinitions
         $length = null;
         $after = $t->peek(1);
         $plain = $t->isName() && (\in_array($after, [',', ')', 'ASC', 'DESC', 'COLLATE', 'NULLS', 'WITH', 'WITHOUT', 'ON', 'AUTOINCREMENT'], true)
-            || ($this->dialect->operatorClasses && \in_array($t->kind(1), [Lexer::WORD, Lexer::QUOTED], true)));
+            || ($this->dialect->structure->operatorClasses && \in_array($t->kind(1), [Lexer::WORD, Lexer::QUOTED], true)));
         if ($plain) {
             $what = $t->name();
-        } elseif (!$this->dialect->bareIndexCalls && $t->isName() && '(' === $after) {
+        } elseif (!$this->dialect->structure->bareIndexCalls && $t->isName() && '(' === $after) {
             $what = $t->name();
             $length = (int) $t->parenthesis();
         } else {
@@ -156,7 +156,7 @@ final readonly class IndexDefinitions
         if ($t->take('COLLATE')) {
             $t->text() ?? $t->qualified();
         }
-        if ($this->dialect->operatorClasses && $t->isName() && !\in_array($t->peek(), ['ASC', 'DESC', 'NULLS', 'WITH'], true)) {
+        if ($this->dialect->structure->operatorClasses && $t->isName() && !\in_array($t->peek(), ['ASC', 'DESC', 'NULLS', 'WITH'], true)) {
             $t->qualified();
             if ('(' === $t->peek()) {
                 $t->parenthesis();
@@ -213,9 +213,9 @@ final readonly class IndexDefinitions
                 continue;
             } elseif ($this->all->keys->deferral($t)) {
                 continue;
-            } elseif ($short || $this->dialect->looseLists) {
+            } elseif ($short || $this->dialect->structure->looseLists) {
                 break;
-            } elseif ($this->dialect->looseOptions) {
+            } elseif ($this->dialect->structure->looseOptions) {
                 $t->skip();
                 if ('(' === $t->peek()) {
                     $t->parenthesis();

@@ -20,7 +20,7 @@ final readonly class KeyDefinitions
     /** @param list<string> $columns */
     public function require(TableBuilder $table, array $columns): void
     {
-        foreach ($this->dialect->rowids ? [] : $columns as $name) {
+        foreach ($this->dialect->catalog->rowids ? [] : $columns as $name) {
             if (isset($table->columns[$name])) {
                 $table->columns[$name]->nullable = false;
             }
@@ -62,7 +62,7 @@ final readonly class KeyDefinitions
         if ([] === $columns) {
             return;
         }
-        foreach ($this->dialect->namesChecksAtOnce && $this->isNew($table) ? $table->unique : [] as $key) {
+        foreach ($this->dialect->catalog->namesChecksAtOnce && $this->isNew($table) ? $table->unique : [] as $key) {
             if ($key->columns === $columns) {
                 $table->dropIndex((string) $key->name);
                 $this->made->free($table->schema, (string) $key->name);
@@ -77,9 +77,9 @@ final readonly class KeyDefinitions
             $table->unnamed[(string) $made->name] = true;
         }
         $this->require($table, $columns);
-        if ($this->dialect->keysAreIndexes) {
+        if ($this->dialect->catalog->keysAreIndexes) {
             $index = $this->dialect->primaryIndexName($made->name);
-            if ($this->dialect->indexesForeignKeys) {
+            if ($this->dialect->catalog->indexesForeignKeys) {
                 $this->all->indexes->replaceMade($table, $columns, $parts);
             }
             $table->indexes[] = new Index($index, $parts, true, $tail[1] ?: 'btree', $tail[0]);
@@ -97,7 +97,7 @@ final readonly class KeyDefinitions
         if ([] === $columns) {
             return;
         }
-        if ($this->dialect->namesChecksAtOnce && $this->isNew($table) && $this->repeats($table, $columns)) {
+        if ($this->dialect->catalog->namesChecksAtOnce && $this->isNew($table) && $this->repeats($table, $columns)) {
             // The engine keeps one of two equal keys of a statement, by the name that one of them says.
             $this->renameKept($table, $columns, $name);
 
@@ -106,10 +106,10 @@ final readonly class KeyDefinitions
         if (null === $name) {
             $unnamed = true;
         }
-        if ($this->dialect->indexesForeignKeys) {
+        if ($this->dialect->catalog->indexesForeignKeys) {
             $this->all->indexes->replaceMade($table, $columns, $parts);
         }
-        if (null === $name && $this->dialect->keysAreIndexes) {
+        if (null === $name && $this->dialect->catalog->keysAreIndexes) {
             $name = $this->made->indexName($table, $parts, 'key');
         }
         if (isset($unnamed)) {
@@ -119,7 +119,7 @@ final readonly class KeyDefinitions
         if (TableBuilder::isWhole($parts)) {
             $table->unique[] = new Key($name, $columns);
         }
-        if ($this->dialect->keysAreIndexes) {
+        if ($this->dialect->catalog->keysAreIndexes) {
             $table->indexes[] = new Index((string) $name, $parts, true, $tail[1] ?: 'btree', $tail[0]);
             $this->made->take($table->schema, (string) $name);
         }
@@ -131,7 +131,7 @@ final readonly class KeyDefinitions
         $t->expect('REFERENCES');
         [$schema, $far] = $t->qualified();
         $farColumns = '(' === $t->peek() ? $t->names() : [];
-        $unsaid = $this->dialect->unsaidAction;
+        $unsaid = $this->dialect->catalog->unsaidAction;
         $onDelete = $unsaid;
         $onUpdate = $unsaid;
         while (true) {
@@ -155,10 +155,10 @@ final readonly class KeyDefinitions
         if (null !== $target) {
             // A name without a schema may be found in another than this table's.
             $schema = $target->schema === $table->schema && null === $schema ? null : $target->schema;
-            $far = $this->dialect->keepsReferenceNames ? $far : $target->name;
-            $farColumns = array_map(fn (string $column): string => $this->dialect->keepsReferenceNames ? $column
-                : $target->columnNamed($column, $this->dialect->anyCase) ?? $column, $farColumns);
-            if ([] === $farColumns && !$this->dialect->keepsReferenceNames) {
+            $far = $this->dialect->catalog->keepsReferenceNames ? $far : $target->name;
+            $farColumns = array_map(fn (string $column): string => $this->dialect->catalog->keepsReferenceNames ? $column
+                : $target->columnNamed($column, $this->dialect->queries->anyCase) ?? $column, $farColumns);
+            if ([] === $farColumns && !$this->dialect->catalog->keepsReferenceNames) {
                 $farColumns = $target->primary->columns ?? [];
             }
         } elseif (null !== $schema && $schema === $table->schema) {
@@ -230,7 +230,7 @@ final readonly class KeyDefinitions
      */
     public function own(Tokens $t, TableBuilder $table, array $names): array
     {
-        return array_map(fn (string $name): string => $table->columnNamed($name, $this->dialect->anyCase) ?? $name, $names);
+        return array_map(fn (string $name): string => $table->columnNamed($name, $this->dialect->queries->anyCase) ?? $name, $names);
     }
 
     /** @return list<IndexPart> over columns of the table by the names under which it knows them */
@@ -243,7 +243,7 @@ final readonly class KeyDefinitions
                 array_push($parts, new IndexPart($to), new IndexPart($from));
                 continue;
             }
-            $name = $table->columnNamed($part->column, $this->dialect->anyCase) ?? $part->column;
+            $name = $table->columnNamed($part->column, $this->dialect->queries->anyCase) ?? $part->column;
             $length = isset($table->columns[$name]) ? IndexDefinitions::partLength($part->length, $table->columns[$name]->type) : $part->length;
             $parts[] = new IndexPart($name, $length, $part->descending);
         }

@@ -48,7 +48,7 @@ final readonly class Mentions
     {
         $found = [];
         foreach ($this->names as [$name, , , $before]) {
-            $known = $table->columnNamed($name, $this->dialect->anyCase);
+            $known = $table->columnNamed($name, $this->dialect->queries->anyCase);
             if (null !== $known && ('' === $before || 0 === strcasecmp($before, $table->name))) {
                 $found[$known] = true;
             }
@@ -60,7 +60,7 @@ final readonly class Mentions
     public function has(string $name): bool
     {
         foreach ($this->names as [$each]) {
-            if ($each === $name || ($this->dialect->anyCase && 0 === strcasecmp($each, $name))) {
+            if ($each === $name || ($this->dialect->queries->anyCase && 0 === strcasecmp($each, $name))) {
                 return true;
             }
         }
@@ -78,7 +78,7 @@ final readonly class Mentions
     {
         $text = $this->text;
         foreach (array_reverse($this->names) as [$name, $at, $length, $of]) {
-            $same = $name === $was || ($this->dialect->anyCase && 0 === strcasecmp($name, $was));
+            $same = $name === $was || ($this->dialect->queries->anyCase && 0 === strcasecmp($name, $was));
             if ($same && \in_array(strtolower($of), array_map(strtolower(...), $before), true)) {
                 $text = substr_replace(
                     $text,
@@ -100,14 +100,14 @@ final readonly class Mentions
 
     public static function written(string $name, Grammar $dialect): string
     {
-        $plain = $dialect->foldsNames ? '/^[a-z_][a-z0-9_]*$/' : '/^[A-Za-z_][A-Za-z0-9_]*$/';
-        if ($dialect->storageBefore) {
+        $plain = $dialect->signs->foldsNames ? '/^[a-z_][a-z0-9_]*$/' : '/^[A-Za-z_][A-Za-z0-9_]*$/';
+        if ($dialect->structure->storageBefore) {
             return $dialect->quotedName($name);
         }
         if (1 === preg_match($plain, $name) && !isset(Parser::RESERVED[strtoupper($name)])) {
             return $name;
         }
 
-        return $dialect->charsetTexts ? Quotes::around($name, '`') : Quotes::around($name);
+        return $dialect->queries->charsetTexts ? Quotes::around($name, '`') : Quotes::around($name);
     }
 }

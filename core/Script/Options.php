@@ -43,7 +43,7 @@ final readonly class Options
             } elseif ('PARTITION' === $t->peek() && 'BY' === $t->peek(1)) {
                 $this->partitioned($t, $table);
             } elseif (!$this->option($t, $table) && !$t->take(',')) {
-                if (!$this->dialect->looseOptions) {
+                if (!$this->dialect->structure->looseOptions) {
                     throw $t->fault('This option of a table is not understood');
                 }
                 $t->skip();
@@ -89,7 +89,7 @@ final readonly class Options
         if ($t->take('WITHOUT', 'ROWID')) {
             $table->withoutRowid = true;
             $table->traits[] = 'WITHOUT ROWID';
-        } elseif ($this->dialect->rowids && $t->take('STRICT')) {
+        } elseif ($this->dialect->catalog->rowids && $t->take('STRICT')) {
             $table->traits[] = 'STRICT';
         } elseif ('' !== $t->any('ENGINE', 'TYPE')) {
             $t->take('=');
@@ -123,15 +123,15 @@ final readonly class Options
         } elseif ($t->take('ON', 'COMMIT')) {
             $t->skip();
             $t->any('ROWS');
-        } elseif ($this->dialect->storageBefore && ($t->take('USING') || $t->take('SERVER'))) {
+        } elseif ($this->dialect->structure->storageBefore && ($t->take('USING') || $t->take('SERVER'))) {
             $t->name();
-        } elseif ($this->dialect->storageBefore && $t->take('OPTIONS')) {
+        } elseif ($this->dialect->structure->storageBefore && $t->take('OPTIONS')) {
             $t->parenthesis();
         } elseif ($t->take('STORAGE')) {
             $t->skip();
-        } elseif (!$t->take('IGNORE') && !($this->dialect->charsetTexts && $t->take('REPLACE'))) {
+        } elseif (!$t->take('IGNORE') && !($this->dialect->queries->charsetTexts && $t->take('REPLACE'))) {
             // An option with a value that is not known to anybody here, of some storage.
-            if ($this->dialect->charsetTexts && $t->isName() && '=' === $t->peek(1)) {
+            if ($this->dialect->queries->charsetTexts && $t->isName() && '=' === $t->peek(1)) {
                 $t->at += 3;
 
                 return true;
@@ -146,7 +146,7 @@ final readonly class Options
     private function charset(Tokens $t): bool
     {
         return $t->take('DEFAULT', 'CHARACTER', 'SET') || $t->take('DEFAULT', 'CHARSET') || $t->take('CHARACTER', 'SET') || $t->take('CHARSET')
-            || ($this->dialect->charsetTexts && $t->take('CHAR', 'SET'));
+            || ($this->dialect->queries->charsetTexts && $t->take('CHAR', 'SET'));
     }
 
     /** Options of a schema that tables without their own follow. */
@@ -184,7 +184,7 @@ final readonly class Options
         }
         $this->nameChecks($table);
         $this->cutLong($table);
-        $keeps = '' === $this->dialect->withoutForeignKeys || 1 !== preg_match($this->dialect->withoutForeignKeys, (string) $table->storage);
+        $keeps = '' === $this->dialect->catalog->withoutForeignKeys || 1 !== preg_match($this->dialect->catalog->withoutForeignKeys, (string) $table->storage);
         $said = array_filter(array_map(static fn (array $foreign): ?string => $foreign['name'], $table->foreign));
         foreach ($table->foreign as $i => $foreign) {
             $index = $foreign['name'];
@@ -194,13 +194,13 @@ final readonly class Options
                     // While a table is made, those that say a name of this form are not counted.
                     $taken = array_values(array_diff($taken, $said));
                 }
-                $table->foreign[$i]['name'] = $this->dialect->namesChecksAtOnce
+                $table->foreign[$i]['name'] = $this->dialect->catalog->namesChecksAtOnce
                     ? $this->made->named($table->schema, $table->name, implode('_', $foreign['columns']), 'fkey')
                     : $this->dialect->foreignKeyName($table->name, $foreign['columns'], $taken);
-            } elseif ($this->dialect->namesChecksAtOnce) {
+            } elseif ($this->dialect->catalog->namesChecksAtOnce) {
                 $this->made->take($table->schema, $foreign['name']);
             }
-            if ($this->dialect->indexesForeignKeys && !isset($table->served[(string) $table->foreign[$i]['name']])) {
+            if ($this->dialect->catalog->indexesForeignKeys && !isset($table->served[(string) $table->foreign[$i]['name']])) {
                 $this->indexed($table, $foreign['columns'], $index);
                 $table->served[(string) $table->foreign[$i]['name']] = true;
             }
@@ -214,7 +214,7 @@ final readonly class Options
     private function nameChecks(TableBuilder $table): void
     {
         $checks = $table->checks;
-        foreach ($this->dialect->charsetTexts ? $checks : [] as $i => $check) {
+        foreach ($this->dialect->queries->charsetTexts ? $checks : [] as $i => $check) {
             if ('' === $check->name) {
                 $taken = array_map(static fn (CheckConstraint $other): string => $other->name, $checks);
                 $checks[$i] = new CheckConstraint($this->dialect->checkName($table->name, array_values($taken)), $check->expression, $check->column);
@@ -227,7 +227,7 @@ final readonly class Options
     private function cutLong(TableBuilder $table): void
     {
         $indexes = $table->indexes;
-        foreach ($this->dialect->charsetTexts ? $indexes : [] as $i => $index) {
+        foreach ($this->dialect->queries->charsetTexts ? $indexes : [] as $i => $index) {
             $parts = array_map(function (IndexPart $part) use ($table, $index): IndexPart {
                 $column = $table->columns[$part->column] ?? null;
                 if (null === $column) {

@@ -74,7 +74,7 @@ final readonly class Others
             return Outcome::OfNoMatter;
         }
         $view ??= $this->made->known($t, $schema, $name);
-        if ('AS' === $t->peek() || '(' === $t->peek() || $this->dialect->charsetTexts) {
+        if ('AS' === $t->peek() || '(' === $t->peek() || $this->dialect->queries->charsetTexts) {
             $new = new TableBuilder($view->schema, $view->name, TableType::View);
             $creating->query($t, $new);
             $view->named = $new->named;
@@ -182,7 +182,7 @@ final readonly class Others
 
     private function schema(Tokens $t): Outcome
     {
-        if ($this->dialect->charsetTexts) {
+        if ($this->dialect->queries->charsetTexts) {
             return $this->database($t);
         }
         $name = $t->name();
@@ -191,7 +191,7 @@ final readonly class Others
 
             return Outcome::Understood;
         }
-        if (!$t->take('OWNER') && !$this->dialect->looseOptions) {
+        if (!$t->take('OWNER') && !$this->dialect->structure->looseOptions) {
             throw $t->fault('This change of a schema is not understood');
         }
 
@@ -200,7 +200,7 @@ final readonly class Others
 
     private function database(Tokens $t): Outcome
     {
-        if (!$this->dialect->charsetTexts) {
+        if (!$this->dialect->queries->charsetTexts) {
             return Outcome::OfNoMatter;
         }
         $options = ['DEFAULT', 'CHARACTER', 'CHARSET', 'COLLATE', 'COMMENT', 'ENCRYPTION', 'READ', 'UPGRADE'];
@@ -222,7 +222,7 @@ final readonly class Others
             $signature = (new RoutineBuilder('', '', '', $programs->parameters($t)))->signature();
         }
         $routine = $programs->found($schema, $name, $signature);
-        if (null === $routine && !$this->dialect->charsetTexts && ('' !== $t->any('AS') || $this->dialect->looseOptions)) {
+        if (null === $routine && !$this->dialect->queries->charsetTexts && ('' !== $t->any('AS') || $this->dialect->structure->looseOptions)) {
             $t->at = $from;
 
             return $programs->routine($t, ['ALTER'], $kind);
@@ -363,7 +363,7 @@ final readonly class Others
 
             return;
         }
-        $known = $table->columnNamed($name, $this->dialect->anyCase);
+        $known = $table->columnNamed($name, $this->dialect->queries->anyCase);
         if (null === $known) {
             throw $t->fault(\sprintf('The table “%s” has no column “%s”', $table->name, $name));
         }

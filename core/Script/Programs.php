@@ -32,7 +32,7 @@ final readonly class Programs
             $timing = 'AFTER';
         }
         $events = [];
-        if ('ON' === $t->peek() && !$this->dialect->triggersCall && $this->dialect->looseOptions) {
+        if ('ON' === $t->peek() && !$this->dialect->structure->triggersCall && $this->dialect->structure->looseOptions) {
             // The event stands behind the table: ON t AFTER INSERT AS …
             $t->skip();
             $table = $this->made->next($t);
@@ -69,13 +69,13 @@ final readonly class Programs
         }
         foreach ($this->made->all() as $other) {
             // Where names of triggers are those of the schema, one that is replaced may be of another table.
-            if ($other === $table || (!$this->dialect->triggersCall && $other->schema === $table->schema)) {
+            if ($other === $table || (!$this->dialect->structure->triggersCall && $other->schema === $table->schema)) {
                 $other->triggers = array_values(array_filter($other->triggers, static fn (Trigger $trigger): bool => $trigger->name !== $name));
             }
         }
         // In the order of the server's own list.
         $ordered = array_values(array_intersect(['INSERT', 'DELETE', 'UPDATE', 'TRUNCATE'], $events));
-        $whole = $this->dialect->triggersCall || $this->dialect->rowids ? trim($t->text) : '';
+        $whole = $this->dialect->structure->triggersCall || $this->dialect->catalog->rowids ? trim($t->text) : '';
         $table->triggers[] = new Trigger($name, $timing, implode(' OR ', $ordered), $body, $whole);
 
         return Outcome::Understood;
@@ -83,7 +83,7 @@ final readonly class Programs
 
     private function body(Tokens $t): string
     {
-        if (!$this->dialect->triggersCall) {
+        if (!$this->dialect->structure->triggersCall) {
             $t->take('FOR', 'EACH', 'ROW');
             if ('' !== $t->any('FOLLOWS', 'PRECEDES')) {
                 $t->name();
@@ -149,7 +149,7 @@ final readonly class Programs
         }
         if ('(' === $t->peek()) {
             $routine->parameters = $this->parameters($t);
-        } elseif (!$this->dialect->looseOptions) {
+        } elseif (!$this->dialect->structure->looseOptions) {
             throw $t->fault('The list of parameters was expected');
         }
         if ('AGGREGATE' === $kind) {
@@ -167,7 +167,7 @@ final readonly class Programs
                 $t->at = $from;
                 throw $t->fault(\sprintf('There is a routine “%s” already', $name));
             }
-            $routine->comment = '' === $routine->comment && !$this->dialect->bareRoutines ? $there->comment : $routine->comment;
+            $routine->comment = '' === $routine->comment && !$this->dialect->structure->bareRoutines ? $there->comment : $routine->comment;
             $this->made->routines = array_map(static fn (RoutineBuilder $each): RoutineBuilder => $each === $there ? $routine : $each, $this->made->routines);
 
             return Outcome::Understood;
@@ -182,8 +182,10 @@ final readonly class Programs
     {
         foreach (null === $schema ? $this->made->path : [$schema] as $of) {
             foreach ($this->made->routines as $routine) {
-                $same = $this->dialect->anyCase ? 0 === strcasecmp($routine->name, $name) : $routine->name === $name;
-                if ($same && $routine->schema === $of && (null === $signature || !$this->dialect->triggersCall || $routine->signature() === $signature)) {
+                $same = $this->dialect->queries->anyCase ? 0 === strcasecmp($routine->name, $name) : $routine->name === $name;
+                if ($same
+                    && $routine->schema === $of
+                    && (null === $signature || !$this->dialect->structure->triggersCall || $routine->signature() === $signature)) {
                     return $routine;
                 }
             }
@@ -241,7 +243,7 @@ final readonly class Programs
             }
             $found[] = ['mode' => $mode, 'name' => $name, 'type' => $setOf.$this->typeOf($column), 'default' => $default];
             if (!$t->take(',') && ')' !== $t->peek()) {
-                if ($this->dialect->looseOptions) {
+                if ($this->dialect->structure->looseOptions) {
                     $t->skip();
                     continue;
                 }
@@ -272,7 +274,7 @@ final readonly class Programs
     {
         $type = null === $column->ownType ? $column->type : $this->made->typeText($column->ownType);
 
-        return $this->dialect->triggersCall ? (string) preg_replace('/\([^)]*\)/', '', $type) : $type;
+        return $this->dialect->structure->triggersCall ? (string) preg_replace('/\([^)]*\)/', '', $type) : $type;
     }
 
     private function returned(Tokens $t): string
@@ -300,7 +302,7 @@ final readonly class Programs
     private function clauses(Tokens $t, RoutineBuilder $routine): void
     {
         $outs = array_values(array_filter($routine->parameters, static fn (array $p): bool => 'OUT' === $p['mode'] || 'INOUT' === $p['mode']));
-        if ([] !== $outs && $this->dialect->triggersCall && 'function' === $routine->kind) {
+        if ([] !== $outs && $this->dialect->structure->triggersCall && 'function' === $routine->kind) {
             $routine->returns = 1 === \count($outs) ? $outs[0]['type'] : 'record';
         }
         while (!$t->over()) {
@@ -317,14 +319,14 @@ final readonly class Programs
                 }
             } elseif ($t->take('COMMENT')) {
                 $routine->comment = $t->text() ?? '';
-            } elseif (!$this->dialect->bareRoutines && ($t->take('AS') || $t->take('IS'))) {
+            } elseif (!$this->dialect->structure->bareRoutines && ($t->take('AS') || $t->take('IS'))) {
                 $routine->body = $t->text() ?? $t->rest();
                 if ($t->take(',')) {
                     $routine->body = $t->text();
                 }
-            } elseif ($this->dialect->triggersCall && ('RETURN' === $t->peek() || ('BEGIN' === $t->peek() && 'ATOMIC' === $t->peek(1)))) {
+            } elseif ($this->dialect->structure->triggersCall && ('RETURN' === $t->peek() || ('BEGIN' === $t->peek() && 'ATOMIC' === $t->peek(1)))) {
                 $routine->body = $t->rest();
-            } elseif ($this->dialect->bareRoutines) {
+            } elseif ($this->dialect->structure->bareRoutines) {
                 if (!$this->characteristic($t)) {
                     $routine->body = $t->rest();
                 }

@@ -44,13 +44,13 @@ final readonly class Queried
             $new = $table->columns[$name] ?? new ColumnBuilder($name);
             $of = null !== $field && $field->unchanged && isset($field->values[0]) ? $this->direct($field->values[0]) : null;
             if (!isset($table->columns[$name])) {
-                if ($this->made->dialect->keepsOfQuery) {
+                if ($this->made->dialect->catalog->keepsOfQuery) {
                     $this->kept($new, $column, $of);
                 } else {
                     $this->plain($new, $column, $field);
                 }
             }
-            if ('' === $new->type && !$this->made->dialect->rowids) {
+            if ('' === $new->type && !$this->made->dialect->catalog->rowids) {
                 $this->made->notes[] = \sprintf('The type of the column “%s” of the table “%s” does not follow from its query', $name, $table->name);
             }
             $table->columns[$name] = $new;
@@ -59,12 +59,12 @@ final readonly class Queried
 
     private function plain(ColumnBuilder $new, Column $column, ?ReadField $field): void
     {
-        $typed = !$this->made->dialect->rowids || null === $field || $field->unchanged || 1 === preg_match('/^CAST\s*\(/i', $field->expression);
+        $typed = !$this->made->dialect->catalog->rowids || null === $field || $field->unchanged || 1 === preg_match('/^CAST\s*\(/i', $field->expression);
         $new->type = $typed ? $this->made->dialect->queriedType($column->type) : '';
         if (null !== $column->base) {
             $new->base = $column->base;
         }
-        if (!$this->made->dialect->rowids) {
+        if (!$this->made->dialect->catalog->rowids) {
             $new->collation = $column->collation;
         }
     }

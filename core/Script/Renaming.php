@@ -35,7 +35,7 @@ final readonly class Renaming
                     $other->foreign[$i]['far'] = self::replaced($foreign['far'], $was, $is);
                 }
             }
-            if ($this->dialect->keepsReferenceNames && $other->kind->isView() && null !== $other->definition && $this->made->views($other, $table)) {
+            if ($this->dialect->catalog->keepsReferenceNames && $other->kind->isView() && null !== $other->definition && $this->made->views($other, $table)) {
                 $other->definition = Mentions::of($other->definition, $this->dialect)->renamed($was, $is, ['', $table->name], $written);
             }
         }
@@ -81,14 +81,14 @@ final readonly class Renaming
             1 === preg_match("/\x03/", $check->expression) ? str_replace("\x03$was\x03", "\x03$is\x03", $check->expression) : $text($check->expression),
             match (true) {
                 $check->column !== $was => $check->column,
-                $this->dialect->oneCheckAColumn => null,
+                $this->dialect->catalog->oneCheckAColumn => null,
                 default => $is,
             },
         ), $table->checks);
         foreach ($table->foreign as $i => $foreign) {
             $table->foreign[$i]['columns'] = self::replaced($foreign['columns'], $was, $is);
         }
-        if ($this->dialect->keepsReferenceNames) {
+        if ($this->dialect->catalog->keepsReferenceNames) {
             $table->triggers = array_map(fn (Trigger $trigger): Trigger => new Trigger(
                 $trigger->name,
                 $trigger->timing,
@@ -106,12 +106,12 @@ final readonly class Renaming
     {
         $was = $table->name;
         foreach ($this->made->all() as $other) {
-            if ($other->kind->isView() && null !== $other->definition && !$this->dialect->charsetTexts && $this->made->views($other, $table)) {
+            if ($other->kind->isView() && null !== $other->definition && !$this->dialect->queries->charsetTexts && $this->made->views($other, $table)) {
                 $other->definition = $this->viewed($other->definition, $table, $schema ?? $table->schema, $name);
             }
         }
         $this->made->rename($table, $schema, $name);
-        $prefix = $this->dialect->charsetTexts ? $was.'_ibfk_' : '';
+        $prefix = $this->dialect->queries->charsetTexts ? $was.'_ibfk_' : '';
         foreach ($table->foreign as $i => $foreign) {
             // The engine names these after the table, and goes on doing so.
             if ('' !== $prefix && str_starts_with((string) $foreign['name'], $prefix)) {

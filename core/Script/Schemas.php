@@ -81,7 +81,7 @@ final class Schemas
             if (null !== $found) {
                 return $found;
             }
-            foreach ($this->dialect->tablesInAnyCase ? $this->tables[$of] ?? [] : [] as $known => $table) {
+            foreach ($this->dialect->catalog->tablesInAnyCase ? $this->tables[$of] ?? [] : [] as $known => $table) {
                 if (0 === strcasecmp((string) $known, $name)) {
                     return $table;
                 }
@@ -142,7 +142,7 @@ final class Schemas
     {
         foreach (null === $schema ? $this->path : [$schema] as $of) {
             foreach ($this->tables[$of] ?? [] as $table) {
-                $index = $table->index($name, $this->dialect->tablesInAnyCase);
+                $index = $table->index($name, $this->dialect->catalog->tablesInAnyCase);
                 if (null !== $index) {
                     return [$table, $index];
                 }
@@ -174,7 +174,7 @@ final class Schemas
     public function indexName(TableBuilder $table, array $parts, string $label = 'idx'): string
     {
         $columns = array_map(static fn (IndexPart $part): string => $part->column, $parts);
-        if ('first' === $this->dialect->indexNames) {
+        if ('first' === $this->dialect->catalog->indexNames) {
             $taken = array_map(static fn (Index $index): string => strtolower($index->name), $table->indexes);
             $stem = $columns[0] ?? '';
             for ($name = $stem, $i = 2; \in_array(strtolower($name), $taken, true) || 'primary' === strtolower($name); ++$i) {
@@ -183,7 +183,7 @@ final class Schemas
 
             return $name;
         }
-        if ('all' !== $this->dialect->indexNames) {
+        if ('all' !== $this->dialect->catalog->indexNames) {
             return $table->name.'_'.implode('_', $columns).'_'.$label;
         }
         $parts = [];
@@ -252,7 +252,7 @@ final class Schemas
     public function leadsTo(TableBuilder $from, array $foreign, string $schema, string $name): bool
     {
         return ($foreign['schema'] ?? $from->schema) === $schema
-            && ($foreign['table'] === $name || ($this->dialect->tablesInAnyCase && 0 === strcasecmp($foreign['table'], $name)));
+            && ($foreign['table'] === $name || ($this->dialect->catalog->tablesInAnyCase && 0 === strcasecmp($foreign['table'], $name)));
     }
 
     /** Takes a table away, with what cannot be without it. */
@@ -284,7 +284,7 @@ final class Schemas
                 unset($this->sequences[$column->sequence]);
             }
         }
-        if (!$cascade || !$this->dialect->cascades) {
+        if (!$cascade || !$this->dialect->structure->cascades) {
             return;
         }
         foreach ($this->all() as $other) {
@@ -402,7 +402,7 @@ final class Schemas
     /** SQLite keeps the content of a virtual table in tables of its own, which are its affair. */
     public function isShadow(TableBuilder $table): bool
     {
-        if (!$this->dialect->shadowTables || 1 !== preg_match(
+        if (!$this->dialect->catalog->shadowTables || 1 !== preg_match(
             '/^sqlite_|^(.+)_(?:data|idx|content|docsize|config|segments|segdir|stat|node|rowid|parent)$/',
             $table->name,
             $m,
@@ -472,7 +472,7 @@ final class Schemas
     /** A type that an extension brings along has its schema. */
     public function extended(string $type): string
     {
-        if ([] === $this->extensions || !$this->dialect->storageBefore || 1 !== preg_match('/^([a-z_][a-z0-9_]*)(.*)$/s', $type, $m)
+        if ([] === $this->extensions || !$this->dialect->structure->storageBefore || 1 !== preg_match('/^([a-z_][a-z0-9_]*)(.*)$/s', $type, $m)
             || $this->dialect->knowsType($type)) {
             return $type;
         }

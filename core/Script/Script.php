@@ -91,7 +91,7 @@ final class Script
             'EXEC' => 1,
         ];
         if (!isset($structural[$word])) {
-            if ('INSERT' === $word && $this->dialect->rowids && 1 === preg_match('/^\s*INSERT\s+INTO\s+sqlite_(?:schema|master)\b/i', $text)) {
+            if ('INSERT' === $word && $this->dialect->catalog->rowids && 1 === preg_match('/^\s*INSERT\s+INTO\s+sqlite_(?:schema|master)\b/i', $text)) {
                 $this->kept($text);
 
                 return;
@@ -201,9 +201,9 @@ final class Script
 
             return $this->made->searchPath($this->names($t)) ? Outcome::Understood : Outcome::OfNoMatter;
         }
-        if ($this->dialect->charsetTexts && 1 === preg_match('/\bsql_mode\b/i', $t->text) && !str_contains($t->text, '@OLD')) {
+        if ($this->dialect->queries->charsetTexts && 1 === preg_match('/\bsql_mode\b/i', $t->text) && !str_contains($t->text, '@OLD')) {
             // Within this mode, quotation marks are for names.
-            $this->dialect->doubleQuotedTexts = 1 !== preg_match('/\bANSI(?:_QUOTES)?\b/i', (string) preg_replace('/@@?\w+/', '', $t->text));
+            $this->dialect->signs->doubleQuotedTexts = 1 !== preg_match('/\bANSI(?:_QUOTES)?\b/i', (string) preg_replace('/@@?\w+/', '', $t->text));
         }
 
         return Outcome::OfNoMatter;
@@ -237,7 +237,7 @@ final class Script
                 ? Outcome::Understood
                 : Outcome::OfNoMatter;
         }
-        if ($this->dialect->selectsInto) {
+        if ($this->dialect->structure->selectsInto) {
             $depth = 0;
             for ($i = $t->at; '' !== $t->kind($i - $t->at); ++$i) {
                 $word = $t->words[$i];
@@ -347,7 +347,7 @@ final class Script
     private function routines(): array
     {
         $routines = array_map(function (RoutineBuilder $routine): Routine {
-            if ($this->dialect->triggersCall && 1 === preg_match('/^RETURN\s+(.+)$/is', (string) $routine->body, $m)) {
+            if ($this->dialect->structure->triggersCall && 1 === preg_match('/^RETURN\s+(.+)$/is', (string) $routine->body, $m)) {
                 $columns = [];
                 foreach ($routine->parameters as $i => $parameter) {
                     $columns['$'.($i + 1)] = $parameter['type'];
@@ -373,7 +373,7 @@ final class Script
     private function viewed(array $tables, Readings $readings, array $said, array &$notes): array
     {
         // What an expression gives has no type in SQLite, so none is missing there.
-        $typed = !$this->dialect->rowids;
+        $typed = !$this->dialect->catalog->rowids;
 
         return array_map(static function (Table $table) use ($readings, $said, $typed, &$notes): Table {
             if (!$table->kind->isView()) {

@@ -33,7 +33,7 @@ final class Statements implements \IteratorAggregate
     /** @return \Generator<int, array{string, int, bool}> text, number of its first line, and whether it is whole: false where the script breaks off */
     public function getIterator(): \Generator
     {
-        $quoting = $this->dialect->doubleQuotedTexts;
+        $quoting = $this->dialect->signs->doubleQuotedTexts;
         $pattern = $this->pattern();
         $buffer = '';
         $at = 0;
@@ -57,8 +57,8 @@ final class Statements implements \IteratorAggregate
             if ($at >= \strlen($buffer)) {
                 break;
             }
-            if ($quoting !== $this->dialect->doubleQuotedTexts) {
-                $quoting = $this->dialect->doubleQuotedTexts;
+            if ($quoting !== $this->dialect->signs->doubleQuotedTexts) {
+                $quoting = $this->dialect->signs->doubleQuotedTexts;
                 $pattern = $this->pattern();
             }
             $fits = preg_match($pattern, $buffer, $m, 0, $at);
@@ -139,7 +139,7 @@ final class Statements implements \IteratorAggregate
     /** How many lines of data follow the statement, which are gone past. */
     private function data(string $bare, string &$buffer, int &$at): int
     {
-        return $this->dialect->copiedRows && 1 === preg_match('/^\s*COPY\b.*\bFROM\s+stdin\b/is', $bare) ? $this->skipData($buffer, $at) : 0;
+        return $this->dialect->signs->copiedRows && 1 === preg_match('/^\s*COPY\b.*\bFROM\s+stdin\b/is', $bare) ? $this->skipData($buffer, $at) : 0;
     }
 
     /** What stands in a statement for a comment or a mark of versions. */
@@ -197,13 +197,13 @@ final class Statements implements \IteratorAggregate
     private function command(string $buffer, int $at, bool $between): ?array
     {
         $d = $this->dialect;
-        if ($between && $d->delimiters && 1 === preg_match('/\Gdelimiter[ \t]+(\S+)[^\n]*/i', $buffer, $m, 0, $at)) {
+        if ($between && $d->signs->delimiters && 1 === preg_match('/\Gdelimiter[ \t]+(\S+)[^\n]*/i', $buffer, $m, 0, $at)) {
             return [\strlen($m[0]), $m[1], false];
         }
-        if ($between && 1 === preg_match($d->rowids ? '/\G(?:\\\\|\.[a-z])[^\n]*/' : '/\G\\\\[^\n]*/', $buffer, $m, 0, $at)) {
+        if ($between && 1 === preg_match($d->catalog->rowids ? '/\G(?:\\\\|\.[a-z])[^\n]*/' : '/\G\\\\[^\n]*/', $buffer, $m, 0, $at)) {
             return [\strlen($m[0]), '', false];
         }
-        if ($d->batches && 1 === preg_match('~\G(?:GO(?:[ \t]+\d+)?|/)[ \t]*(?=\r?\n|\z)~i', $buffer, $m, 0, $at)) {
+        if ($d->signs->batches && 1 === preg_match('~\G(?:GO(?:[ \t]+\d+)?|/)[ \t]*(?=\r?\n|\z)~i', $buffer, $m, 0, $at)) {
             return [\strlen($m[0]), '', true];
         }
 
@@ -269,7 +269,7 @@ final class Statements implements \IteratorAggregate
         if (1 !== preg_match(self::PROGRAM, $bare)) {
             return true;
         }
-        if ($this->dialect->dollarTexts && 1 !== preg_match('/\bBEGIN\s+ATOMIC\b/i', $bare)) {
+        if ($this->dialect->signs->dollarTexts && 1 !== preg_match('/\bBEGIN\s+ATOMIC\b/i', $bare)) {
             return true;
         }
         if (1 !== preg_match('/(?<![.@:])\bBEGIN\b/i', $bare)) {
@@ -286,21 +286,21 @@ final class Statements implements \IteratorAggregate
         $d = $this->dialect;
         $plain = "'(?:[^']++|'')*+'";
         $escaped = "'(?:[^'\\\\]++|\\\\.|'')*+'";
-        $text = $d->backslashes ? $escaped : $plain;
-        if ($d->escapeTexts) {
+        $text = $d->signs->backslashes ? $escaped : $plain;
+        if ($d->signs->escapeTexts) {
             $text = "[eE]$escaped|$text";
         }
-        $quoted = $d->doubleQuotedTexts ? '"(?:[^"\\\\]++|\\\\.|"")*+"' : '"(?:[^"]++|"")*+"';
-        $quoted .= ($d->backticks ? '|`(?:[^`]++|``)*+`' : '').($d->brackets ? '|\[[^\]]*+\]' : '');
-        $line = $d->hashAndVersionComments ? '--(?=[\s]|$)[^\n]*+|\#[^\n]*+' : '--[^\n]*+';
-        $block = $d->nestedComments ? '(?<nested>/\*(?:[^*/]++|\*(?!/)|/(?!\*)|(?&nested))*+\*/)' : '/\*[\s\S]*?\*/';
-        $marks = $d->versionMarks;
-        $dollar = $d->dollarTexts
+        $quoted = $d->signs->doubleQuotedTexts ? '"(?:[^"\\\\]++|\\\\.|"")*+"' : '"(?:[^"]++|"")*+"';
+        $quoted .= ($d->signs->backticks ? '|`(?:[^`]++|``)*+`' : '').($d->signs->brackets ? '|\[[^\]]*+\]' : '');
+        $line = $d->signs->hashAndVersionComments ? '--(?=[\s]|$)[^\n]*+|\#[^\n]*+' : '--[^\n]*+';
+        $block = $d->signs->nestedComments ? '(?<nested>/\*(?:[^*/]++|\*(?!/)|/(?!\*)|(?&nested))*+\*/)' : '/\*[\s\S]*?\*/';
+        $marks = $d->signs->versionMarks;
+        $dollar = $d->signs->dollarTexts
             ? '(?<tag>\$(?:[A-Za-z_\x80-\xff][\w\x80-\xff]*+)?\$)[\s\S]*?\k<tag>(*MARK:text)|\$(?:[A-Za-z_\x80-\xff][\w\x80-\xff]*+)?\$(*MARK:open)|'
             : '';
 
         return "~\\G(?:\\s++(*MARK:blank)|(?:$text)(*MARK:text)|{$dollar}[\\w\\x80-\\xff][\\w\\x80-\\xff$]*+(*MARK:word)|(?:$quoted)(*MARK:text)"
             .('' === $marks ? '' : "|(?:$marks|\\*/)(*MARK:mark)")
-            ."|(?:$line)(*MARK:comment)|(?:$block)(*MARK:comment)|/\\*(*MARK:open)|[^'\"".($d->backticks ? '`' : '').'](*MARK:other))~s';
+            ."|(?:$line)(*MARK:comment)|(?:$block)(*MARK:comment)|/\\*(*MARK:open)|[^'\"".($d->signs->backticks ? '`' : '').'](*MARK:other))~s';
     }
 }

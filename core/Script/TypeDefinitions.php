@@ -44,7 +44,7 @@ final readonly class TypeDefinitions
     /** @return array{string, string, string} its words, its options, and the words behind them */
     public function type(Tokens $t): array
     {
-        if (Lexer::TEXT === $t->kind() && $this->dialect->quotedTextsAsNames) {
+        if (Lexer::TEXT === $t->kind() && $this->dialect->signs->quotedTextsAsNames) {
             $from = $t->at;
             $t->name();
 
@@ -67,7 +67,7 @@ final readonly class TypeDefinitions
             'BINARY' => ['VARYING', 'LARGE', 'OBJECT'],
             default => [],
         };
-        while (\in_array($t->peek(), $more, true) || ($this->dialect->wordyTypes && $t->isName() && !$this->endsType($t->peek()))) {
+        while (\in_array($t->peek(), $more, true) || ($this->dialect->structure->wordyTypes && $t->isName() && !$this->endsType($t->peek()))) {
             $t->skip();
         }
         $base = (string) preg_replace('/\s+/', ' ', $t->from($from));
@@ -90,7 +90,7 @@ final readonly class TypeDefinitions
                     $t->skip();
                 }
             } elseif (!$t->take('WITH', 'TIME', 'ZONE') && !$t->take('WITHOUT', 'TIME', 'ZONE') && !$t->take('WITH', 'LOCAL', 'TIME', 'ZONE')
-                && !($this->dialect->arrays && $t->take('ARRAY'))) {
+                && !($this->dialect->structure->arrays && $t->take('ARRAY'))) {
                 break;
             }
         }

@@ -47,7 +47,7 @@ final readonly class Types
 
             return Outcome::Understood;
         }
-        if ('RANGE' !== $t->peek() && $this->dialect->storageBefore) {
+        if ('RANGE' !== $t->peek() && $this->dialect->structure->storageBefore) {
             throw $t->fault('“ENUM”, “RANGE” or a list of members was expected');
         }
         if ('RANGE' !== $t->peek() && $t->isName()) {

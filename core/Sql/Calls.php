@@ -119,7 +119,7 @@ final class Calls
     {
         $t = $this->t;
         $t->expect('(');
-        if (!$t->dialect->charsetTexts && $this->looksLikeType()) {
+        if (!$t->dialect->queries->charsetTexts && $this->looksLikeType()) {
             $type = $this->type();
             $t->expect(',');
             $value = $this->parser->expressions->expression();
@@ -132,7 +132,7 @@ final class Calls
                 $t->name();
                 $type = 'longtext';
             } elseif ($t->take(',')) {
-                if (!$t->dialect->charsetTexts) {
+                if (!$t->dialect->queries->charsetTexts) {
                     $arguments = [$value, ...$this->parser->expressions->list()];
                     $t->expect(')');
 
@@ -166,7 +166,7 @@ final class Calls
         $star = $within = false;
         $type = null;
         if (\in_array($word, self::UNIT_FIRST, true)
-            && !('DATEDIFF' === $word && $t->dialect->charsetTexts)
+            && !('DATEDIFF' === $word && $t->dialect->queries->charsetTexts)
             && Lexer::WORD === $t->kind()
             && \in_array($t->peek(1), ['FROM', ','], true)) {
             $arguments[] = $this->unit();
@@ -284,7 +284,7 @@ final class Calls
     {
         $t = $this->t;
         // KEY and a name before an arrow say which argument it is.
-        if (Lexer::WORD === $t->kind() && ('=>' === $t->peek(1) || (':=' === $t->peek(1) && $t->dialect->ownOperators))) {
+        if (Lexer::WORD === $t->kind() && ('=>' === $t->peek(1) || (':=' === $t->peek(1) && $t->dialect->queries->ownOperators))) {
             $t->skip();
             $t->skip();
         }

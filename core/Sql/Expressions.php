@@ -111,7 +111,7 @@ final class Expressions
             && !isset(Precedence::BETWEEN_TWO[$word])) {
             return null;
         }
-        $binding = $t->dialect->binding;
+        $binding = $t->dialect->queries->binding;
         if (isset(self::PLAIN[$word])) {
             // By far the most of them.
             $power = $binding[$word] ?? Precedence::BETWEEN_TWO[$word];
@@ -142,7 +142,7 @@ final class Expressions
 
             return $this->t->placed(new Cast($left, $this->parser->calls->type()), $from);
         }
-        if ('[' === $word && $t->dialect->arrays && Precedence::CAST >= $least) {
+        if ('[' === $word && $t->dialect->structure->arrays && Precedence::CAST >= $least) {
             return $this->operands->element($left, $from);
         }
         if ('.' === $word && ('*' === $t->peek(1) || \in_array($t->kind(1), [Lexer::WORD, Lexer::QUOTED], true)) && !$left instanceof Literal) {
@@ -158,7 +158,7 @@ final class Expressions
         if (null === $power || $power < $least) {
             return null;
         }
-        if (Lexer::WORD === $kind && ('MOD' === $word || 'DIV' === $word || 'XOR' === $word) && !$t->dialect->backslashes) {
+        if (Lexer::WORD === $kind && ('MOD' === $word || 'DIV' === $word || 'XOR' === $word) && !$t->dialect->signs->backslashes) {
             return null;
         }
 
@@ -188,7 +188,7 @@ final class Expressions
 
     private function isOperator(string $sign): bool
     {
-        return !isset(self::NO_OPERATORS[$sign]) || ('?' === $sign && $this->t->dialect->ownOperators);
+        return !isset(self::NO_OPERATORS[$sign]) || ('?' === $sign && $this->t->dialect->queries->ownOperators);
     }
 
     private function sign(): string
@@ -313,7 +313,7 @@ final class Expressions
     /** SQLite takes a table for the query of all its rows. */
     private function amongRows(): ?Subquery
     {
-        if (!$this->t->dialect->quotedTextsAsNames || !$this->t->isName()) {
+        if (!$this->t->dialect->signs->quotedTextsAsNames || !$this->t->isName()) {
             return null;
         }
         $from = $this->t->offset();

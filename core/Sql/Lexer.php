@@ -66,19 +66,21 @@ final class Lexer
     {
         // A grammar may be used with some of its signs set otherwise.
         $key = implode('/', [
-            $dialect->engine, $dialect->label, (int) $dialect->doubleQuotedTexts, (int) $dialect->brackets, (int) $dialect->hashedNames,
-            (int) $dialect->backticks,
+            $dialect->engine, $dialect->label, (int) $dialect->signs->doubleQuotedTexts, (int) $dialect->signs->brackets, (int) $dialect->queries->hashedNames,
+            (int) $dialect->signs->backticks,
         ]);
 
         return self::$patterns[$key] ??= "\x01".implode('|', array_filter([
             '\s++(*MARK:b)',
             // By far the most of them: a word that no quote follows, and the signs that stand alone.
-            '[A-Za-z][\w\x80-\xff$'.($dialect->hashedNames ? '#' : '').']*+(?![\'"&])(*MARK:w)',
+            '[A-Za-z][\w\x80-\xff$'.($dialect->queries->hashedNames ? '#' : '').']*+(?![\'"&])(*MARK:w)',
             '[(),;](?!\+\))(*MARK:o)',
             ...self::comments($dialect),
             ...self::texts($dialect),
             ...self::names($dialect),
-            $dialect->digitNames ? '(?!0[xX][0-9A-Fa-f]++(?![\w$])|0b[01]++(?![\w$])|\d++[eE][+-]?\d)\d++[A-Za-z_$\x80-\xff][\w\x80-\xff$]*+(*MARK:w)' : '',
+            $dialect->signs->digitNames
+                ? '(?!0[xX][0-9A-Fa-f]++(?![\w$])|0b[01]++(?![\w$])|\d++[eE][+-]?\d)\d++[A-Za-z_$\x80-\xff][\w\x80-\xff$]*+(*MARK:w)'
+                : '',
             ...self::numbers($dialect),
             ...self::signs($dialect),
             '.(*MARK:o)',
@@ -88,9 +90,9 @@ final class Lexer
     /** @return list<string> */
     private static function comments(Grammar $dialect): array
     {
-        $block = $dialect->nestedComments ? '(?<c>/\*(?:[^*/]++|\*(?!/)|/(?!\*)|(?&c))*+\*/)' : '/\*(?:[^*]++|\*(?!/))*+\*/';
+        $block = $dialect->signs->nestedComments ? '(?<c>/\*(?:[^*/]++|\*(?!/)|/(?!\*)|(?&c))*+\*/)' : '/\*(?:[^*]++|\*(?!/))*+\*/';
 
-        return $dialect->hashAndVersionComments ? [
+        return $dialect->signs->hashAndVersionComments ? [
             // What stands in a comment for some versions is read; its marks are not.
             '/\*M?!\d*+(*MARK:b)', '\*/(*MARK:b)', '/\*(?:[^*]++|\*(?!/))*+\*/(*MARK:b)', '/\*.*+(*MARK:u)', '#[^\n]*+(*MARK:b)', '--(?=\s|\z)[^\n]*+(*MARK:b)',
         ] : ['--[^\n]*+(*MARK:b)', $block.'(*MARK:b)', '/\*.*+(*MARK:u)'];
@@ -101,32 +103,32 @@ final class Lexer
     {
         $plain = "'(?:[^']++|'')*+'";
         $escaped = "'(?:[^'\\\\]++|\\\\.|'')*+'";
-        $own = $dialect->backslashes ? $escaped : $plain;
+        $own = $dialect->signs->backslashes ? $escaped : $plain;
         $dollar = '\$((?:[A-Za-z_\x80-\xff][\w\x80-\xff]*+)?)\$';
 
         return array_values(array_filter([
-            $dialect->escapeTexts ? "[eE]$escaped(*MARK:s)" : '',
-            $dialect->charsetTexts ? "_[A-Za-z]\\w*+\\s*+(?:[xXbBnN]?$own|0x[0-9A-Fa-f]++)(*MARK:s)" : '',
-            $dialect->charsetTexts ? '' : "[uU]&$plain(*MARK:s)",
-            $dialect->delimitedTexts ? "[nN]?[qQ]'(?:\\[.*?\\]|\\{.*?\\}|\\(.*?\\)|<.*?>|([^\\s\\[{(<]).*?\\g{-1})'(*MARK:s)" : '',
+            $dialect->signs->escapeTexts ? "[eE]$escaped(*MARK:s)" : '',
+            $dialect->queries->charsetTexts ? "_[A-Za-z]\\w*+\\s*+(?:[xXbBnN]?$own|0x[0-9A-Fa-f]++)(*MARK:s)" : '',
+            $dialect->queries->charsetTexts ? '' : "[uU]&$plain(*MARK:s)",
+            $dialect->queries->delimitedTexts ? "[nN]?[qQ]'(?:\\[.*?\\]|\\{.*?\\}|\\(.*?\\)|<.*?>|([^\\s\\[{(<]).*?\\g{-1})'(*MARK:s)" : '',
             "[nNxXbB]?$own(*MARK:s)",
             "[A-Za-z]?'.*+(*MARK:u)",
-            $dialect->dollarTexts ? $dollar.'.*?\$\g{-1}\$(*MARK:s)|'.$dollar.'.*+(*MARK:u)' : '',
+            $dialect->signs->dollarTexts ? $dollar.'.*?\$\g{-1}\$(*MARK:s)|'.$dollar.'.*+(*MARK:u)' : '',
         ]));
     }
 
     /** @return list<string> */
     private static function names(Grammar $dialect): array
     {
-        $quote = $dialect->doubleQuotedTexts ? '"(?:[^"\\\\]++|\\\\.|"")*+"' : '"(?:[^"]++|"")*+"';
+        $quote = $dialect->signs->doubleQuotedTexts ? '"(?:[^"\\\\]++|\\\\.|"")*+"' : '"(?:[^"]++|"")*+"';
 
         return array_values(array_filter([
-            $dialect->charsetTexts ? '' : '[uU]&"(?:[^"]++|"")*+"(*MARK:q)',
+            $dialect->queries->charsetTexts ? '' : '[uU]&"(?:[^"]++|"")*+"(*MARK:q)',
             $quote.'(*MARK:q)',
             '".*+(*MARK:u)',
-            $dialect->backticks ? '`(?:[^`]++|``)*+`(*MARK:q)|`.*+(*MARK:u)' : '',
-            $dialect->brackets ? '\[(?:[^\]]++|\]\])*+\](*MARK:q)' : '',
-            '(?:[A-Za-z_\x80-\xff]|#(?=[A-Za-z_]))[\w\x80-\xff$'.($dialect->hashedNames ? '#' : '').']*+(*MARK:w)',
+            $dialect->signs->backticks ? '`(?:[^`]++|``)*+`(*MARK:q)|`.*+(*MARK:u)' : '',
+            $dialect->signs->brackets ? '\[(?:[^\]]++|\]\])*+\](*MARK:q)' : '',
+            '(?:[A-Za-z_\x80-\xff]|#(?=[A-Za-z_]))[\w\x80-\xff$'.($dialect->queries->hashedNames ? '#' : '').']*+(*MARK:w)',
         ]));
     }
 
@@ -135,18 +137,18 @@ final class Lexer
     {
         return array_values(array_filter([
             '0[xX][0-9A-Fa-f]++(*MARK:n)',
-            $dialect->hashAndVersionComments ? '0b[01]++(*MARK:n)' : '',
+            $dialect->signs->hashAndVersionComments ? '0b[01]++(*MARK:n)' : '',
             '(?:\d++(?:\.(?!\.)\d*+)?(?:[eE][+-]?\d++)?|\.\d++(?:[eE][+-]?\d++)?)(*MARK:n)',
-            $dialect->hashAndVersionComments ? '@@?(?:[\w.$]++|`[^`]*`|\'[^\']*\'|"[^"]*")(*MARK:v)' : '@@?[A-Za-z_][\w$#]*+(*MARK:v)',
+            $dialect->signs->hashAndVersionComments ? '@@?(?:[\w.$]++|`[^`]*`|\'[^\']*\'|"[^"]*")(*MARK:v)' : '@@?[A-Za-z_][\w$#]*+(*MARK:v)',
             '\$\d++(*MARK:v)',
-            $dialect->arrays ? '' : ':[A-Za-z_]\w*+(*MARK:v)|\?\d*+(*MARK:v)',
+            $dialect->structure->arrays ? '' : ':[A-Za-z_]\w*+(*MARK:v)|\?\d*+(*MARK:v)',
         ]));
     }
 
     /** @return list<string> */
     private static function signs(Grammar $dialect): array
     {
-        if (!$dialect->ownOperators) {
+        if (!$dialect->queries->ownOperators) {
             return ['(?:::|:=|<=>|<<|>>|->>|->|<=|>=|<>|!=|\^=|!<|!>|==|=>|\|\||&&|\*\*|\.\.|\(\+\))(*MARK:o)'];
         }
         // An operator ends in + or - only where it holds one of the rarer signs; a comment ends it.

@@ -83,7 +83,7 @@ final class Operands
         $text = $this->all->t->text() ?? '';
         // Texts that stand one after the other are one.
         while (Lexer::TEXT === $this->all->t->kind()
-            && ($this->all->t->dialect->charsetTexts || str_contains(
+            && ($this->all->t->dialect->queries->charsetTexts || str_contains(
                 substr($this->all->t->text, $this->all->t->ended(), $this->all->t->offset() - $this->all->t->ended()),
                 "\n",
             ))) {
@@ -119,11 +119,11 @@ final class Operands
 
             return $this->all->t->placed(new Operation($sign, [$this->all->expression(Precedence::SIGNED)]), $from);
         }
-        if ('!' === $sign || '~' === $sign || (1 === preg_match('/^[~!@#%^&|`?*\/<>=+-]+$/', $sign) && $t->dialect->ownOperators)) {
+        if ('!' === $sign || '~' === $sign || (1 === preg_match('/^[~!@#%^&|`?*\/<>=+-]+$/', $sign) && $t->dialect->queries->ownOperators)) {
             $t->skip();
 
             return $this->all->t->placed(
-                new Operation($sign, [$this->all->expression($t->dialect->ownOperators ? Precedence::OTHER + 1 : Precedence::SIGNED)]),
+                new Operation($sign, [$this->all->expression($t->dialect->queries->ownOperators ? Precedence::OTHER + 1 : Precedence::SIGNED)]),
                 $from,
             );
         }
@@ -151,7 +151,7 @@ final class Operands
         $word = $t->words[$t->at] ?? '';
         $after = $t->kinds[$t->at + 1] ?? '';
         if (!isset(self::SPECIAL[$word]) && !isset(Parser::RESERVED[$word]) && Lexer::TEXT !== $after && Lexer::WORD !== $after
-            && !($this->all->bare[$word] ??= 1 === preg_match($t->dialect->bareFunctions, $word))) {
+            && !($this->all->bare[$word] ??= 1 === preg_match($t->dialect->queries->bareFunctions, $word))) {
             return $this->named($from);
         }
         $next = $t->peek(1);
@@ -178,10 +178,10 @@ final class Operands
             'EXISTS', 'UNIQUE' => '(' === $next ? $this->exists($from) : null,
             'ROW' => '(' === $next ? $this->row($from) : null,
             'ARRAY' => '[' === $next || '(' === $next ? $this->array($from) : null,
-            'MATCH' => '(' !== $next && $names && $t->dialect->charsetTexts ? $calls->match($from) : null,
+            'MATCH' => '(' !== $next && $names && $t->dialect->queries->charsetTexts ? $calls->match($from) : null,
             'NEXT', 'PREVIOUS' => 'VALUE' === $next && 'FOR' === $t->peek(2) ? $calls->sequence($from) : null,
-            'INTERVAL' => '(' !== $next || $t->dialect->charsetTexts ? $this->interval($from) : null,
-            'BINARY' => $t->dialect->charsetTexts && $this->isBeforeValue($next) ? $this->operation($word, Precedence::SIGNED, $from) : null,
+            'INTERVAL' => '(' !== $next || $t->dialect->queries->charsetTexts ? $this->interval($from) : null,
+            'BINARY' => $t->dialect->queries->charsetTexts && $this->isBeforeValue($next) ? $this->operation($word, Precedence::SIGNED, $from) : null,
             'PRIOR', 'CONNECT_BY_ROOT' => $this->isBeforeValue($next) ? $this->operation($word, Precedence::SIGNED, $from) : null,
             default => null,
         };
@@ -211,8 +211,9 @@ final class Operands
     private function typed(string $word, int $from): ?Expression
     {
         $t = $this->all->t;
-        $typed = Lexer::TEXT === $t->kind(1) && (1 === preg_match(self::TYPED, $word) || ($t->dialect->ownOperators && !isset(Parser::RESERVED[$word])));
-        if (!$typed && !($t->dialect->ownOperators && $this->isTypeBeforeText())) {
+        $typed = Lexer::TEXT === $t->kind(1)
+            && (1 === preg_match(self::TYPED, $word) || ($t->dialect->queries->ownOperators && !isset(Parser::RESERVED[$word])));
+        if (!$typed && !($t->dialect->queries->ownOperators && $this->isTypeBeforeText())) {
             return null;
         }
         $type = $this->all->parser->calls->type();
@@ -224,7 +225,7 @@ final class Operands
     private function bare(string $word, string $next, int $from): ?Expression
     {
         $t = $this->all->t;
-        if (1 === preg_match($t->dialect->bareFunctions, $word) && '(' !== $next && '.' !== $next) {
+        if (1 === preg_match($t->dialect->queries->bareFunctions, $word) && '(' !== $next && '.' !== $next) {
             return $this->all->parser->calls->bare($from);
         }
         if ('CURRENT' === $word && ('DATE' === $next || 'TIME' === $next || 'TIMESTAMP' === $next)) {
@@ -311,14 +312,14 @@ final class Operands
         if (\in_array($t->kind(1), ['', Lexer::SIGN], true) && '(' !== $t->peek(1) && '-' !== $t->peek(1)) {
             return null;
         }
-        if (Lexer::WORD === $t->kind(1) && !$t->dialect->charsetTexts) {
+        if (Lexer::WORD === $t->kind(1) && !$t->dialect->queries->charsetTexts) {
             return null;
         }
         $t->skip();
-        if ('(' === $t->peek() && $t->dialect->ownOperators) {
+        if ('(' === $t->peek() && $t->dialect->queries->ownOperators) {
             $t->parenthesis();
         }
-        $amount = Lexer::TEXT === $t->kind() && !$t->dialect->charsetTexts ? $this->text($t->offset()) : $this->all->expression(Precedence::ADDED);
+        $amount = Lexer::TEXT === $t->kind() && !$t->dialect->queries->charsetTexts ? $this->text($t->offset()) : $this->all->expression(Precedence::ADDED);
         $unit = 1 === preg_match(self::UNITS, $t->peek()) ? ' '.$t->peek() : '';
         if ('' !== $unit) {
             $t->skip();
@@ -362,7 +363,7 @@ final class Operands
     {
         $t = $this->all->t;
         $quoted = Lexer::QUOTED === ($t->kinds[$t->at] ?? '');
-        if ($quoted && '"' === $t->written()[0] && $t->dialect->doubleQuotedTexts) {
+        if ($quoted && '"' === $t->written()[0] && $t->dialect->signs->doubleQuotedTexts) {
             return $this->all->t->placed(new Literal('text', $t->text() ?? ''), $from);
         }
         $next = $t->words[$t->at + 1] ?? '';

@@ -37,7 +37,7 @@ final readonly class Producing
             }
         }
 
-        return new Relation($this->resolver->fold($name), null, $source->columns, $columns, $open, [], true, $this->resolver->dialect->anyCase);
+        return new Relation($this->resolver->fold($name), null, $source->columns, $columns, $open, [], true, $this->resolver->dialect->queries->anyCase);
     }
 
     private function callName(Call $call): string

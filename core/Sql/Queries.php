@@ -130,7 +130,7 @@ final class Queries
             $kind = $t->peek();
             $power = self::SETS[$kind];
             // In SQLite, they are all read from the left.
-            if ($t->dialect->quotedTextsAsNames) {
+            if ($t->dialect->signs->quotedTextsAsNames) {
                 $power = 1;
             }
             $t->skip();
@@ -138,7 +138,7 @@ final class Queries
             if ($t->take('CORRESPONDING') && $t->take('BY')) {
                 $t->names();
             }
-            $right = $t->dialect->quotedTextsAsNames ? $this->one() : $this->body($power + 1);
+            $right = $t->dialect->signs->quotedTextsAsNames ? $this->one() : $this->body($power + 1);
             $left = $this->t->placed(new Combined('MINUS' === $kind ? 'EXCEPT' : $kind, $all, $left, $right), $from);
         }
 
@@ -253,7 +253,7 @@ final class Queries
         $t = $this->t;
         $items = [];
         if ('FROM' === $t->peek() || $t->over() || ')' === $t->peek() || 'WHERE' === $t->peek()) {
-            if ($t->dialect->ownOperators && !$t->over()) {
+            if ($t->dialect->queries->ownOperators && !$t->over()) {
                 return [];
             }
             throw $t->fault('The list of fields was expected');
@@ -261,7 +261,7 @@ final class Queries
         do {
             $from = $t->offset();
             // SQL Server lets the name stand before the value.
-            $name = '=' === $t->peek(1) && $t->dialect->hashedNames && $t->isName() ? $t->name() : null;
+            $name = '=' === $t->peek(1) && $t->dialect->queries->hashedNames && $t->isName() ? $t->name() : null;
             if (null !== $name) {
                 $t->skip();
             }
@@ -303,7 +303,7 @@ final class Queries
         if (Lexer::QUOTED === $t->kind()) {
             return $t->name();
         }
-        if (Lexer::TEXT === $t->kind() && !$t->dialect->ownOperators) {
+        if (Lexer::TEXT === $t->kind() && !$t->dialect->queries->ownOperators) {
             return $t->text();
         }
         if (Lexer::WORD === $t->kind() && !isset(self::STOPS[$t->peek()])) {

@@ -209,11 +209,11 @@ final class Readings
             $columns[] = new Column(
                 $said->name ?? $field->name,
                 $type,
-                !$this->dialect->viewsTellRequired || false !== $field->nullable,
+                !$this->dialect->catalog->viewsTellRequired || false !== $field->nullable,
                 null,
-                '' === ($said->comment ?? '') && $this->dialect->keepsOfQuery ? $of->comment ?? '' : ($said->comment ?? ''),
+                '' === ($said->comment ?? '') && $this->dialect->catalog->keepsOfQuery ? $of->comment ?? '' : ($said->comment ?? ''),
                 charset: null,
-                collation: $this->dialect->viewsKeepCollations && $of?->type === $type ? $of->collation : null,
+                collation: $this->dialect->catalog->viewsKeepCollations && $of?->type === $type ? $of->collation : null,
                 base: $this->tables->typing->bases[$type] ?? null,
             );
         }

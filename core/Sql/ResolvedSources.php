@@ -47,7 +47,7 @@ final class ResolvedSources
                         $block->open,
                         $block->conditions,
                         null !== $ref->alias,
-                        $this->all->dialect->anyCase,
+                        $this->all->dialect->queries->anyCase,
                     );
                 }
             }
@@ -57,19 +57,19 @@ final class ResolvedSources
             if (null === $schema && 'dual' === strtolower($name)) {
                 return new Relation($alias, null, [], [new Meaning('DUMMY', 'varchar(1)')], false, [], false, true);
             }
-            $system = null !== $schema && 1 === preg_match($this->all->dialect->systemSchemas, $schema);
+            $system = null !== $schema && 1 === preg_match($this->all->dialect->queries->systemSchemas, $schema);
             $this->all->unknown($ref->at, \sprintf(
                 $system ? '%s belongs to the engine itself and is not in the catalog' : '%s is not in the catalog',
                 new Place((string) $schema, $name),
             ));
 
-            return new Relation($alias, null, $ref->columns, [], true, [], null !== $ref->alias, $this->all->dialect->anyCase);
+            return new Relation($alias, null, $ref->columns, [], true, [], null !== $ref->alias, $this->all->dialect->queries->anyCase);
         }
         $this->all->tables[$table->place()->key()] = $table->place();
         $this->all->tableAt[$ref->at] = $table->place();
         $unread = [] === $table->columns;
 
-        return new Relation($alias, $table, $ref->columns, [], $unread, [], null !== $ref->alias, $this->all->dialect->anyCase);
+        return new Relation($alias, $table, $ref->columns, [], $unread, [], null !== $ref->alias, $this->all->dialect->queries->anyCase);
     }
 
     private function derived(Derived $source, Scope $scope): Relation
@@ -86,7 +86,7 @@ final class ResolvedSources
             $block->open,
             $block->conditions,
             true,
-            $this->all->dialect->anyCase,
+            $this->all->dialect->queries->anyCase,
         );
     }
 
@@ -115,8 +115,8 @@ final class ResolvedSources
 
         return Frame::of(
             new Relation(
-                $this->all->fold($join->alias), null, [], $frame->all($this->all->dialect->anyCase), $frame->isOpen(), [], true,
-                $this->all->dialect->anyCase,
+                $this->all->fold($join->alias), null, [], $frame->all($this->all->dialect->queries->anyCase), $frame->isOpen(), [], true,
+                $this->all->dialect->queries->anyCase,
             ),
         );
     }
@@ -153,8 +153,8 @@ final class ResolvedSources
         $names = $step->using;
         if ($step->natural) {
             $names = [];
-            foreach ($left->all($this->all->dialect->anyCase) as $column) {
-                if (null !== $right->column($this->all->fold($column->name), $this->all->dialect->anyCase)) {
+            foreach ($left->all($this->all->dialect->queries->anyCase) as $column) {
+                if (null !== $right->column($this->all->fold($column->name), $this->all->dialect->queries->anyCase)) {
                     $names[] = $column->name;
                 }
             }
@@ -163,8 +163,8 @@ final class ResolvedSources
         $merged = $hidden = [];
         foreach ($names as $name) {
             $folded = $this->all->fold($name);
-            $a = $left->column($folded, $this->all->dialect->anyCase);
-            $b = $right->column($folded, $this->all->dialect->anyCase);
+            $a = $left->column($folded, $this->all->dialect->queries->anyCase);
+            $b = $right->column($folded, $this->all->dialect->queries->anyCase);
             if (null === $a || null === $b) {
                 if (!$left->isOpen() && !$right->isOpen()) {
                     $this->all->unknown($step->at, \sprintf('“%s”, by which two tables are joined, is not a field of both', $name));
@@ -187,7 +187,7 @@ final class ResolvedSources
         }
         $frame = $this->parted($merged, $hidden, $left, $right);
         if (null !== $step->usingAlias) {
-            $frame->relations[] = new Relation($this->all->fold($step->usingAlias), null, [], $merged, false, [], true, $this->all->dialect->anyCase);
+            $frame->relations[] = new Relation($this->all->fold($step->usingAlias), null, [], $merged, false, [], true, $this->all->dialect->queries->anyCase);
         }
 
         return $frame;
@@ -224,7 +224,7 @@ final class ResolvedSources
             fn (array $part): bool => null === $part[1] || !isset($hidden[$this->all->fold($part[1]->name)]),
         ));
         $relations = [...$left->relations, ...$right->relations];
-        if ($this->all->dialect->mergedFirst) {
+        if ($this->all->dialect->queries->mergedFirst) {
             return new Frame($relations, [...array_map(static fn (Meaning $column): array => [null, $column, []], $merged), ...$rest($left), ...$rest($right)]);
         }
         // SQLite leaves them where they stood in the left one.
@@ -233,7 +233,7 @@ final class ResolvedSources
         foreach ($merged as $column) {
             $byName[$this->all->fold($column->name)] = $column;
         }
-        foreach ($left->all($this->all->dialect->anyCase) as $column) {
+        foreach ($left->all($this->all->dialect->queries->anyCase) as $column) {
             $parts[] = [null, $byName[$this->all->fold($column->name)] ?? $column, []];
         }
 

@@ -56,7 +56,7 @@ final class Resolver
 
     public function fold(string $name): string
     {
-        return $this->dialect->anyCase ? $this->folded[$name] ??= mb_strtolower($name) : $name;
+        return $this->dialect->queries->anyCase ? $this->folded[$name] ??= mb_strtolower($name) : $name;
     }
 
     public function unknown(int $at, string $what): void
@@ -68,7 +68,7 @@ final class Resolver
     {
         $scope = new Scope($around);
         foreach ($query->with as $named) {
-            $scope->named[$this->fold($named->name)] = $this->named($named, $query->recursive || !$this->dialect->ownOperators, $scope);
+            $scope->named[$this->fold($named->name)] = $this->named($named, $query->recursive || !$this->dialect->queries->ownOperators, $scope);
         }
         $inner = null;
         $block = $this->body($query->body, $scope, $inner);
@@ -76,7 +76,7 @@ final class Resolver
         if (null === $inner) {
             // Of a set of queries, the order knows the columns alone.
             $of = new Scope($scope);
-            $of->frame = Frame::of(new Relation('', null, [], $block->columns, $block->open, [], false, $this->dialect->anyCase));
+            $of->frame = Frame::of(new Relation('', null, [], $block->columns, $block->open, [], false, $this->dialect->queries->anyCase));
         }
         foreach ($query->order as $sorted) {
             $block->conditions += $this->sorted($sorted, $of, $block->columns);
@@ -268,7 +268,7 @@ final class Resolver
         }
         $scope->grouped = [] !== $select->group;
         $block = new Block([]);
-        if (null !== $select->where && !$this->dialect->aliasesAnywhere) {
+        if (null !== $select->where && !$this->dialect->queries->aliasesAnywhere) {
             $scope->conditions += $this->valuing->conditions($select->where, $scope);
         }
         foreach ($select->items as $item) {
@@ -281,7 +281,7 @@ final class Resolver
                 continue;
             }
             $meaning = $this->valuing->of($item->value, $scope);
-            $name = $item->name ?? ($this->dialect->aliasesAnywhere && $item->value instanceof Ref
+            $name = $item->name ?? ($this->dialect->queries->aliasesAnywhere && $item->value instanceof Ref
                 && '' !== $meaning->name ? $meaning->name : $this->valuing->calls->nameOf($item->value));
             $block->columns[] = $column = $meaning->named($name);
             $scope->aliases[$this->fold($name)] ??= $column;
@@ -298,18 +298,18 @@ final class Resolver
 
     private function clauses(Select $select, Scope $scope, Block $block): void
     {
-        if (null !== $select->where && $this->dialect->aliasesAnywhere) {
+        if (null !== $select->where && $this->dialect->queries->aliasesAnywhere) {
             $scope->aliasesCome = 'after';
             $scope->conditions += $this->valuing->conditions($select->where, $scope);
         }
-        $scope->aliasesCome = $this->dialect->aliasesInGroup ? 'after' : '';
+        $scope->aliasesCome = $this->dialect->queries->aliasesInGroup ? 'after' : '';
         foreach ($select->group as $by) {
             $scope->conditions += $this->placedOrValued($by, $scope, $block->columns);
         }
         if ('' !== $select->grouping) {
             $this->emptied($select, $block);
         }
-        $scope->aliasesCome = $this->dialect->aliasesInHaving ? 'after' : '';
+        $scope->aliasesCome = $this->dialect->queries->aliasesInHaving ? 'after' : '';
         foreach ([$select->having, $select->qualify, $select->top, ...$select->repeat] as $condition) {
             if (null !== $condition) {
                 $scope->conditions += $this->valuing->conditions($condition, $scope);
@@ -354,7 +354,7 @@ final class Resolver
         $plain = $sorted->by instanceof Ref && 1 === \count($sorted->by->names);
         $scope->aliasesCome = match (true) {
             $plain => 'before',
-            $this->dialect->anyCase => 'after',
+            $this->dialect->queries->anyCase => 'after',
             default => '',
         };
         $found = $this->placedOrValued($sorted->by, $scope, $columns);
@@ -389,7 +389,7 @@ final class Resolver
     private function star(Star $star, Scope $scope, Block $block): array
     {
         if ([] === $star->names) {
-            $all = $scope->frame->all($this->dialect->anyCase);
+            $all = $scope->frame->all($this->dialect->queries->anyCase);
             if ([] === $scope->frame->relations) {
                 $this->unknown($star->at, '* stands where there is no table');
             }

@@ -111,7 +111,7 @@ final class Sources
     private function isJoin(): bool
     {
         // In MySQL's family a join may go without a condition; then the next one is its neighbour, not its inside.
-        if ($this->t->dialect->charsetTexts) {
+        if ($this->t->dialect->queries->charsetTexts) {
             $ahead = 0;
             $depth = $joins = $conditions = 0;
             while ('' !== ($word = $this->t->peek($ahead).$this->t->kind($ahead))) {
@@ -223,7 +223,7 @@ final class Sources
         $t = $this->t;
         $t->take('ONLY');
         $inParentheses = '(' === $t->peek() && $t->take('(');
-        if (!$t->isName() && !(Lexer::TEXT === $t->kind() && $t->dialect->quotedTextsAsNames) || isset(Parser::RESERVED[$t->peek()])) {
+        if (!$t->isName() && !(Lexer::TEXT === $t->kind() && $t->dialect->signs->quotedTextsAsNames) || isset(Parser::RESERVED[$t->peek()])) {
             throw $t->fault('A table was expected');
         }
         $word = $t->peek();
@@ -316,7 +316,7 @@ final class Sources
             } elseif ('NOT' === $t->peek() && 'INDEXED' === $t->peek(1)) {
                 $t->skip();
                 $t->skip();
-            } elseif ('WITH' === $t->peek() && '(' === $t->peek(1) && !$t->dialect->ownOperators) {
+            } elseif ('WITH' === $t->peek() && '(' === $t->peek(1) && !$t->dialect->queries->ownOperators) {
                 $t->skip();
                 $t->parenthesis();
             } else {
@@ -335,7 +335,7 @@ final class Sources
 
             return $this->t->placed(new Derived($inner, $alias, $columns, $lateral), $from);
         }
-        [$alias] = $t->dialect->ownOperators || 'AS' === $t->peek() ? $this->alias() : [null];
+        [$alias] = $t->dialect->queries->ownOperators || 'AS' === $t->peek() ? $this->alias() : [null];
         if (null !== $alias && $inner instanceof Joined) {
             return $this->t->placed(
                 new Joined($inner->kind, $inner->left, $inner->right, $inner->on, $inner->using, $inner->natural, $alias, $inner->usingAlias),

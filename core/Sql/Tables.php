@@ -51,8 +51,9 @@ final class Tables
             : $this->exact[$own][$name] ?? $this->exact[$this->dialect->defaultSchema][$name] ?? null;
         if (null === $found) {
             $like = $this->folded[mb_strtolower($name)] ?? [];
-            $fits = array_values(array_filter($like, fn (Table $table): bool => ($this->dialect->anyCase || $table->name === $name)
-                && (null === $schema || $table->schema === $schema || ($this->dialect->anyCase && mb_strtolower($table->schema) === mb_strtolower($schema)))));
+            $any = $this->dialect->queries->anyCase;
+            $fits = array_values(array_filter($like, static fn (Table $table): bool => ($any || $table->name === $name)
+                && (null === $schema || $table->schema === $schema || ($any && mb_strtolower($table->schema) === mb_strtolower($schema)))));
             $near = array_values(array_filter($fits, static fn (Table $table): bool => $table->schema === $own));
             // A search path that is not known here may lead to another schema, but not to one of two.
             $found = $near[0] ?? (1 === \count($fits) ? $fits[0] : null);

@@ -156,9 +156,9 @@ final class Tokens
         if (Lexer::WORD === $kind) {
             ++$this->at;
 
-            return $this->cut($this->dialect->foldsNames ? strtolower($text) : $text);
+            return $this->cut($this->dialect->signs->foldsNames ? strtolower($text) : $text);
         }
-        if (Lexer::QUOTED === $kind || (Lexer::TEXT === $kind && $this->dialect->quotedTextsAsNames)) {
+        if (Lexer::QUOTED === $kind || (Lexer::TEXT === $kind && $this->dialect->signs->quotedTextsAsNames)) {
             ++$this->at;
 
             return $this->cut(self::unquoted($text));
@@ -169,7 +169,7 @@ final class Tokens
     /** Some engines keep so many bytes of a name and forget the rest. */
     private function cut(string $name): string
     {
-        $most = $this->dialect->longestName;
+        $most = $this->dialect->signs->longestName;
 
         return 0 === $most || \strlen($name) <= $most ? $name : mb_strcut($name, 0, $most);
     }
@@ -234,7 +234,7 @@ final class Tokens
     {
         $kind = $this->kinds[$this->at] ?? '';
         $raw = $this->texts[$this->at] ?? '';
-        if (Lexer::TEXT !== $kind && !(Lexer::QUOTED === $kind && '"' === $raw[0] && $this->dialect->doubleQuotedTexts)) {
+        if (Lexer::TEXT !== $kind && !(Lexer::QUOTED === $kind && '"' === $raw[0] && $this->dialect->signs->doubleQuotedTexts)) {
             return null;
         }
         ++$this->at;
@@ -250,7 +250,7 @@ final class Tokens
             return self::coded($inner);
         }
 
-        return 'e' === strtolower($raw[0]) || $this->dialect->backslashes ? strtr(
+        return 'e' === strtolower($raw[0]) || $this->dialect->signs->backslashes ? strtr(
             $inner,
             ["\\'" => "'", '\\"' => '"', '\\\\' => '\\', '\\n' => "\n", '\\r' => "\r", '\\t' => "\t", '\\0' => "\0", '\\Z' => "\x1a"],
         ) : $inner;

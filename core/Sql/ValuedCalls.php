@@ -108,7 +108,7 @@ final readonly class ValuedCalls
         if ($expression instanceof Ref) {
             return $expression->names[\count($expression->names) - 1];
         }
-        if ($expression instanceof Literal && 'text' === $expression->kind && $this->all->resolver->dialect->charsetTexts) {
+        if ($expression instanceof Literal && 'text' === $expression->kind && $this->all->resolver->dialect->queries->charsetTexts) {
             return $expression->text;
         }
         [$kind, $name] = $this->figured($expression);

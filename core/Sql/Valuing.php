@@ -136,7 +136,7 @@ final readonly class Valuing
     private function plain(Ref $ref, Scope $scope): ?Meaning
     {
         $name = $this->resolver->fold($ref->names[0]);
-        $anyCase = $this->resolver->dialect->anyCase;
+        $anyCase = $this->resolver->dialect->queries->anyCase;
         $open = false;
         for ($around = $scope; null !== $around; $around = $around->around) {
             if ('before' === $around->aliasesCome && isset($around->aliases[$name])) {
@@ -149,7 +149,7 @@ final readonly class Valuing
             if ('after' === $around->aliasesCome && isset($around->aliases[$name])) {
                 return self::alias($around->aliases[$name]);
             }
-            if ($this->resolver->dialect->rowsAsValues) {
+            if ($this->resolver->dialect->queries->rowsAsValues) {
                 $row = $this->relation($ref->names, $around);
                 if (null !== $row) {
                     return $this->row($row);
@@ -164,7 +164,7 @@ final readonly class Valuing
         if ($open) {
             return new Meaning($ref->names[0]);
         }
-        if ($ref->quoted && $this->resolver->dialect->unknownNamesAreTexts && '"' === $this->resolver->text[$ref->at]) {
+        if ($ref->quoted && $this->resolver->dialect->queries->unknownNamesAreTexts && '"' === $this->resolver->text[$ref->at]) {
             return new Meaning('', $this->typing->literal('text', $ref->names[0]), false);
         }
 
@@ -201,7 +201,7 @@ final readonly class Valuing
     private function ownOf(string $name, Relation $relation): Meaning
     {
         // The number of a row is its key, where the key is declared to be that number.
-        foreach ($this->resolver->dialect->rowids ? $relation->all() : [] as $column) {
+        foreach ($this->resolver->dialect->catalog->rowids ? $relation->all() : [] as $column) {
             $key = $relation->table?->primaryKey?->columns;
             if ([$column->name] === $key && 'integer' === strtolower((string) $column->type)) {
                 return $column;
@@ -485,7 +485,7 @@ final readonly class Valuing
         }
         $name = $this->resolver->fold($base->names[0]);
         for ($around = 1 === \count($base->names) ? $scope : null; null !== $around; $around = $around->around) {
-            if (null !== $around->frame->column($name, $this->resolver->dialect->anyCase)) {
+            if (null !== $around->frame->column($name, $this->resolver->dialect->queries->anyCase)) {
                 return null;
             }
         }

@@ -15,13 +15,18 @@ final class MariaDbGrammar extends MySqlGrammar
 
     public string $engine = 'mariadb';
     public string $label = 'MariaDB';
-    /** Comments for versions of MySQL that MariaDB never was are none for it. */
-    public string $versionMarks = '/\\*M!(?!999999)\\d*|/\\*!(?:[0-4]\\d{4}|50[0-6]\\d\\d|1\\d{5})?(?!\\d)';
-    public bool $jsonIsText = true;
-    public bool $oneCheckAColumn = true;
-    public string $unsaidAction = 'RESTRICT';
-    public string $compressedWord = ' /*M!100301 COMPRESSED*/';
-    public ?string $usualCollation = 'utf8mb4_general_ci';
+
+    public function __construct()
+    {
+        parent::__construct();
+        // Comments for versions of MySQL that MariaDB never was are none for it.
+        $this->signs->versionMarks = '/\\*M!(?!999999)\\d*|/\\*!(?:[0-4]\\d{4}|50[0-6]\\d\\d|1\\d{5})?(?!\\d)';
+        $this->catalog->jsonIsText = true;
+        $this->catalog->oneCheckAColumn = true;
+        $this->catalog->unsaidAction = 'RESTRICT';
+        $this->catalog->compressedWord = ' /*M!100301 COMPRESSED*/';
+        $this->catalog->usualCollation = 'utf8mb4_general_ci';
+    }
 
     protected function sized(string $name, string $options, bool $unsigned): array
     {
@@ -84,10 +89,10 @@ final class MariaDbGrammar extends MySqlGrammar
             default => 3072,
         };
         $bytes = 'blob' === ($m[2] ?? '') || 'binary' === ($m[4] ?? '');
-        $letters = intdiv($most, $bytes ? 1 : Charsets::width(Charsets::ofCollation($collation ?? (string) $this->usualCollation)));
+        $letters = intdiv($most, $bytes ? 1 : Charsets::width(Charsets::ofCollation($collation ?? (string) $this->catalog->usualCollation)));
         if ('' !== ($m[2] ?? '')) {
             return 'tiny' === ($m[1] ?? '')
-                ? min($letters, $bytes ? 255 : intdiv(255, Charsets::width(Charsets::ofCollation($collation ?? (string) $this->usualCollation))))
+                ? min($letters, $bytes ? 255 : intdiv(255, Charsets::width(Charsets::ofCollation($collation ?? (string) $this->catalog->usualCollation))))
                 : $letters;
         }
 

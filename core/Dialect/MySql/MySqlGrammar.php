@@ -41,45 +41,50 @@ class MySqlGrammar extends Grammar
     public string $engine = 'mysql';
     public string $label = 'MySQL';
     public string $family = 'mysql';
-    public bool $backslashes = true;
-    public bool $doubleQuotedTexts = true;
-    public bool $brackets = false;
-    public bool $hashAndVersionComments = true;
-    public string $versionMarks = '/\\*!\\d{0,6}';
-    public bool $delimiters = true;
-    public bool $batches = false;
-    public bool $digitNames = true;
-    public bool $inlineIndexes = true;
-    public bool $looseInlineIndexes = false;
-    public bool $looseOptions = false;
-    public bool $placesColumns = true;
-    public int $defaultBinding = 130;
-    public bool $keysAreIndexes = true;
-    public bool $indexesForeignKeys = true;
-    public string $indexNames = 'first';
-    public bool $uniqueIndexesAreKeys = true;
-    public bool $likeChooses = false;
-    public bool $likeCopies = true;
-    public bool $keepsOfQuery = true;
-    public bool $cascades = false;
-    public bool $collationTellsCharset = true;
-    public bool $bareIndexCalls = false;
-    public bool $bareRoutines = true;
-    public bool $viewsTellRequired = true;
-    public bool $charsetTexts = true;
-    public bool $delimitedTexts = false;
-    public bool $hashedNames = false;
-    public bool $aliasesInHaving = true;
-    public string $withoutForeignKeys = '/^(?:MyISAM|MEMORY|Aria|CSV|ARCHIVE|MRG_MyISAM|BLACKHOLE)$/';
-    public ?string $usualStorage = 'InnoDB';
-    public ?string $usualCollation = 'utf8mb4_0900_ai_ci';
-    public array $binding = [
-        '||' => 10, '&&' => 20, 'IS' => 50, 'LIKE' => 50, 'IN' => 50, 'BETWEEN' => 48, 'REGEXP' => 50, 'RLIKE' => 50, '|' => 72, '&' => 74, '<<' => 76,
-        '>>' => 76,
-        '->' => 140, '->>' => 140,
-    ];
-    public string $bareFunctions = '/^(?:CURRENT_DATE|CURRENT_TIME|CURRENT_TIMESTAMP|LOCALTIME|LOCALTIMESTAMP|CURRENT_USER|CURRENT_ROLE'
-        .'|UTC_DATE|UTC_TIME|UTC_TIMESTAMP)$/';
+
+    public function __construct()
+    {
+        parent::__construct();
+        $this->signs->backslashes = true;
+        $this->signs->doubleQuotedTexts = true;
+        $this->signs->brackets = false;
+        $this->signs->hashAndVersionComments = true;
+        $this->signs->versionMarks = '/\\*!\\d{0,6}';
+        $this->signs->delimiters = true;
+        $this->signs->batches = false;
+        $this->signs->digitNames = true;
+        $this->structure->inlineIndexes = true;
+        $this->structure->looseInlineIndexes = false;
+        $this->structure->looseOptions = false;
+        $this->structure->placesColumns = true;
+        $this->structure->defaultBinding = 130;
+        $this->catalog->keysAreIndexes = true;
+        $this->catalog->indexesForeignKeys = true;
+        $this->catalog->indexNames = 'first';
+        $this->catalog->uniqueIndexesAreKeys = true;
+        $this->structure->likeChooses = false;
+        $this->catalog->likeCopies = true;
+        $this->catalog->keepsOfQuery = true;
+        $this->structure->cascades = false;
+        $this->catalog->collationTellsCharset = true;
+        $this->structure->bareIndexCalls = false;
+        $this->structure->bareRoutines = true;
+        $this->catalog->viewsTellRequired = true;
+        $this->queries->charsetTexts = true;
+        $this->queries->delimitedTexts = false;
+        $this->queries->hashedNames = false;
+        $this->queries->aliasesInHaving = true;
+        $this->catalog->withoutForeignKeys = '/^(?:MyISAM|MEMORY|Aria|CSV|ARCHIVE|MRG_MyISAM|BLACKHOLE)$/';
+        $this->catalog->usualStorage = 'InnoDB';
+        $this->catalog->usualCollation = 'utf8mb4_0900_ai_ci';
+        $this->queries->binding = [
+            '||' => 10, '&&' => 20, 'IS' => 50, 'LIKE' => 50, 'IN' => 50, 'BETWEEN' => 48, 'REGEXP' => 50, 'RLIKE' => 50, '|' => 72, '&' => 74, '<<' => 76,
+            '>>' => 76,
+            '->' => 140, '->>' => 140,
+        ];
+        $this->queries->bareFunctions = '/^(?:CURRENT_DATE|CURRENT_TIME|CURRENT_TIMESTAMP|LOCALTIME|LOCALTIMESTAMP|CURRENT_USER|CURRENT_ROLE'
+            .'|UTC_DATE|UTC_TIME|UTC_TIMESTAMP)$/';
+    }
 
     public function typing(): MySqlTyping
     {
@@ -348,19 +353,19 @@ class MySqlGrammar extends Grammar
         } elseif (null !== $charset) {
             $collation = 1 === preg_match('/\bbinary\b/', $words) ? Charsets::named($charset).'_bin' : Charsets::collation(
                 $charset,
-                (string) $this->usualCollation,
+                (string) $this->catalog->usualCollation,
             );
         } elseif (1 === preg_match('/\bbinary\b/', $words)) {
-            $collation = Charsets::ofCollation($of ?? (string) $this->usualCollation).'_bin';
+            $collation = Charsets::ofCollation($of ?? (string) $this->catalog->usualCollation).'_bin';
         }
         // Where nothing is said of a table, it has the collation that is usual.
-        if (null === $of && $collation === $this->usualCollation) {
+        if (null === $of && $collation === $this->catalog->usualCollation) {
             $collation = null;
         }
         $charset = null === $collation ? null : Charsets::ofCollation($collation);
 
         return [
-            $this->sizedLong($type, Charsets::width($charset ?? Charsets::ofCollation($of ?? (string) $this->usualCollation))),
+            $this->sizedLong($type, Charsets::width($charset ?? Charsets::ofCollation($of ?? (string) $this->catalog->usualCollation))),
             $charset,
             $collation ?? $of,
         ];
@@ -396,7 +401,7 @@ class MySqlGrammar extends Grammar
         return match (true) {
             null !== $collation => Charsets::collationNamed($collation),
             null === $charset => null,
-            default => Charsets::collation($charset, (string) $this->usualCollation),
+            default => Charsets::collation($charset, (string) $this->catalog->usualCollation),
         };
     }
 

@@ -26,35 +26,40 @@ final class PostgreSqlGrammar extends Grammar
     public string $engine = 'postgresql';
     public string $label = 'PostgreSQL';
     public string $defaultSchema = 'public';
-    public bool $escapeTexts = true;
-    public bool $backticks = false;
-    public bool $brackets = false;
-    public bool $nestedComments = true;
-    public bool $dollarTexts = true;
-    public bool $foldsNames = true;
-    public bool $copiedRows = true;
-    public bool $arrays = true;
-    public bool $batches = false;
-    public bool $looseOptions = false;
-    public bool $looseInlineIndexes = false;
-    public int $longestName = 63;
-    public string $indexNames = 'all';
-    public bool $namesChecksAtOnce = true;
-    public bool $sequencesNumber = true;
-    public bool $selectsInto = true;
-    public bool $keysAreIndexes = true;
-    public bool $viewsKeepCollations = true;
-    public bool $operatorClasses = true;
-    public bool $triggersCall = true;
-    public bool $storageBefore = true;
-    public bool $delimitedTexts = false;
-    public bool $hashedNames = false;
-    public bool $ownOperators = true;
-    public bool $anyCase = false;
-    public bool $rowsAsValues = true;
-    public array $binding = ['IS' => 40];
-    public string $bareFunctions = '/^(?:CURRENT_DATE|CURRENT_TIME|CURRENT_TIMESTAMP|LOCALTIME|LOCALTIMESTAMP|CURRENT_USER|CURRENT_ROLE'
-        .'|CURRENT_CATALOG|CURRENT_SCHEMA|SESSION_USER|USER)$/';
+
+    public function __construct()
+    {
+        parent::__construct();
+        $this->signs->escapeTexts = true;
+        $this->signs->backticks = false;
+        $this->signs->brackets = false;
+        $this->signs->nestedComments = true;
+        $this->signs->dollarTexts = true;
+        $this->signs->foldsNames = true;
+        $this->signs->copiedRows = true;
+        $this->structure->arrays = true;
+        $this->signs->batches = false;
+        $this->structure->looseOptions = false;
+        $this->structure->looseInlineIndexes = false;
+        $this->signs->longestName = 63;
+        $this->catalog->indexNames = 'all';
+        $this->catalog->namesChecksAtOnce = true;
+        $this->catalog->sequencesNumber = true;
+        $this->structure->selectsInto = true;
+        $this->catalog->keysAreIndexes = true;
+        $this->catalog->viewsKeepCollations = true;
+        $this->structure->operatorClasses = true;
+        $this->structure->triggersCall = true;
+        $this->structure->storageBefore = true;
+        $this->queries->delimitedTexts = false;
+        $this->queries->hashedNames = false;
+        $this->queries->ownOperators = true;
+        $this->queries->anyCase = false;
+        $this->queries->rowsAsValues = true;
+        $this->queries->binding = ['IS' => 40];
+        $this->queries->bareFunctions = '/^(?:CURRENT_DATE|CURRENT_TIME|CURRENT_TIMESTAMP|LOCALTIME|LOCALTIMESTAMP|CURRENT_USER|CURRENT_ROLE'
+            .'|CURRENT_CATALOG|CURRENT_SCHEMA|SESSION_USER|USER)$/';
+    }
 
     public function typing(): PostgreSqlTyping
     {
@@ -178,7 +183,7 @@ final class PostgreSqlGrammar extends Grammar
     /** The longer of two names is made shorter until all fits (`makeObjectName` of the server). */
     public function madeName(string $first, string $second, string $label): string
     {
-        $room = $this->longestName - \strlen($label) - ('' === $second ? 1 : 2);
+        $room = $this->signs->longestName - \strlen($label) - ('' === $second ? 1 : 2);
         $a = \strlen($first);
         $b = \strlen($second);
         while ($a + $b > $room) {

@@ -13,27 +13,32 @@ final class SqliteGrammar extends Grammar
     public string $engine = 'sqlite';
     public string $label = 'SQLite';
     public string $defaultSchema = 'main';
-    public bool $quotedTextsAsNames = true;
-    public bool $wordyTypes = true;
-    public bool $batches = false;
-    public bool $looseOptions = false;
-    public bool $looseLists = true;
-    public bool $looseInlineIndexes = false;
-    public int $defaultBinding = 130;
-    public bool $tablesInAnyCase = true;
-    public bool $keepsReferenceNames = true;
-    public bool $cascades = false;
-    public bool $rowids = true;
-    public bool $checksByName = false;
-    public bool $shadowTables = true;
-    public bool $delimitedTexts = false;
-    public bool $hashedNames = false;
-    public bool $mergedFirst = false;
-    public bool $aliasesInHaving = true;
-    public bool $aliasesAnywhere = true;
-    public bool $unknownNamesAreTexts = true;
-    public array $binding = ['||' => 95, '->' => 95, '->>' => 95, 'IS' => 50, 'LIKE' => 50, 'IN' => 50, 'BETWEEN' => 50];
-    public string $bareFunctions = '/^(?:CURRENT_DATE|CURRENT_TIME|CURRENT_TIMESTAMP)$/';
+
+    public function __construct()
+    {
+        parent::__construct();
+        $this->signs->quotedTextsAsNames = true;
+        $this->structure->wordyTypes = true;
+        $this->signs->batches = false;
+        $this->structure->looseOptions = false;
+        $this->structure->looseLists = true;
+        $this->structure->looseInlineIndexes = false;
+        $this->structure->defaultBinding = 130;
+        $this->catalog->tablesInAnyCase = true;
+        $this->catalog->keepsReferenceNames = true;
+        $this->structure->cascades = false;
+        $this->catalog->rowids = true;
+        $this->catalog->checksByName = false;
+        $this->catalog->shadowTables = true;
+        $this->queries->delimitedTexts = false;
+        $this->queries->hashedNames = false;
+        $this->queries->mergedFirst = false;
+        $this->queries->aliasesInHaving = true;
+        $this->queries->aliasesAnywhere = true;
+        $this->queries->unknownNamesAreTexts = true;
+        $this->queries->binding = ['||' => 95, '->' => 95, '->>' => 95, 'IS' => 50, 'LIKE' => 50, 'IN' => 50, 'BETWEEN' => 50];
+        $this->queries->bareFunctions = '/^(?:CURRENT_DATE|CURRENT_TIME|CURRENT_TIMESTAMP)$/';
+    }
 
     public function typing(): SqliteTyping
     {

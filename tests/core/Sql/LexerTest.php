@@ -63,9 +63,9 @@ final class LexerTest extends TestCase
     {
         $plain = new Grammar();
         $other = new Grammar();
-        $other->brackets = false;
-        $other->hashedNames = false;
-        $other->backticks = false;
+        $other->signs->brackets = false;
+        $other->queries->hashedNames = false;
+        $other->signs->backticks = false;
         foreach ([[$other, $plain], [$plain, $other]] as $pair) {
             foreach ($pair as $grammar) {
                 $quoted = $grammar === $plain;
