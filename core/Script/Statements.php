@@ -25,6 +25,11 @@ final class Statements implements \IteratorAggregate
     /** A later statement of a body that does not end. */
     private const AGAIN = '/;[ \t]*\r?\n\s*(?=(?:CREATE|ALTER|DROP|INSERT|DELIMITER)\s)/i';
 
+    /** Kinds of words that say nothing. */
+    private const UNSAID = ['comment' => true, 'blank' => true, 'mark' => true];
+    /** What stands for a word where only what a statement is made of matters. */
+    private const BARE = ['text' => ' _ ', 'comment' => ' ', 'blank' => ' ', 'mark' => ' '];
+
     /** @param resource $stream */
     public function __construct(private readonly mixed $stream, private readonly Grammar $dialect, private readonly int $line = 1)
     {
@@ -105,15 +110,14 @@ final class Statements implements \IteratorAggregate
                 $token = substr($token, 0, $cut);
             }
             $lines = substr_count($token, "\n");
-            $said = 'comment' !== $kind && 'blank' !== $kind && 'mark' !== $kind;
-            if ($said && 0 === $started) {
+            if (0 === $started && !isset(self::UNSAID[$kind])) {
                 $started = $line;
                 $text = '';
                 $bare = '';
             }
             if (0 !== $started) {
-                $text .= $said || 'blank' === $kind ? $token : $this->unsaid($token, $kind, $lines);
-                $bare .= $this->barely($token, $kind, $said);
+                $text .= 'comment' === $kind || 'mark' === $kind ? $this->unsaid($token, $kind, $lines) : $token;
+                $bare .= self::BARE[$kind] ?? $token;
             }
             $line += $lines;
             $at += \strlen($token);
@@ -154,15 +158,6 @@ final class Statements implements \IteratorAggregate
 
         // What is for other versions is not there at all.
         return $lines > 0 ? str_repeat("\n", $lines) : ' ';
-    }
-
-    private function barely(string $token, string $kind, bool $said): string
-    {
-        if ('text' === $kind) {
-            return ' _ ';
-        }
-
-        return $said ? $token : ' ';
     }
 
     /**
