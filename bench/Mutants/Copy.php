@@ -21,7 +21,7 @@ final class Copy
         $files->remove($this->root);
         $files->mkdir([$this->root.'/var', $of.'/var/mutants']);
         foreach ([
-            'core', 'src', 'tests', 'config', 'templates', 'assets', 'demo', 'bench', 'bin', 'migrations', 'docs', '.env', 'composer.json',
+            'core', 'src', 'tests', 'config', 'templates', 'assets', 'demo', 'bench', 'bin', 'migrations', 'docs', '.env', '.env.test', 'composer.json',
             'phpunit.dist.xml',
         ] as $part) {
             (new Process(['cp', '-a', "$of/$part", $this->root.'/']))->mustRun();
