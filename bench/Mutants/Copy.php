@@ -41,7 +41,8 @@ final class Copy
         $environment = ['APP_ENV' => 'test', 'APP_DEBUG' => '0', 'DATABASE_NAME' => 'fasti_mutants'];
         $run = fn (string ...$command): Process => (new Process($command, $this->root, $environment, timeout: 300))->mustRun();
         (new Process(['bin/prepare'], \dirname($this->root, 3), timeout: 600))->mustRun();
-        $run('bin/console', 'doctrine:database:create', '--if-not-exists', '--quiet');
+        $run('bin/console', 'doctrine:database:drop', '--if-exists', '--force', '--quiet');
+        $run('bin/console', 'doctrine:database:create', '--quiet');
         $run('bin/console', 'doctrine:migrations:migrate', '--no-interaction', '--quiet', '--allow-no-migration');
         $run('bin/console', 'cache:warmup', '--quiet');
     }

@@ -25,8 +25,8 @@ final class Mutants
     private array $equal;
     private \Random\Randomizer $chance;
     private bool $told = false;
-    /** @var array<string, bool> tests, and whether they hold without a mistake */
-    private array $hold = [];
+    /** @var array<string, true> tests that fail without a mistake */
+    private array $broken = [];
 
     public function __construct(private readonly string $root, int $seed)
     {
@@ -130,7 +130,7 @@ final class Mutants
             $copies[0]->withDatabase();
         }
         $waiting = $room->sample;
-        /** @var array<int, array{mutant: Mutant, now: list<string>, left: list<list<string>>, process: Process}> $running */
+        /** @var array<int, array{mutant: Mutant, now: list<string>, anew: bool, left: list<list<string>>, process: Process}> $running */
         $running = [];
         while ([] !== $waiting || [] !== $running) {
             foreach ($copies as $i => $copy) {
@@ -141,6 +141,7 @@ final class Mutants
                     $running[$i] = [
                         'mutant' => $mutant,
                         'now' => $left[0] ?? [],
+                        'anew' => false,
                         'left' => \array_slice($left, 1),
                         'process' => $copy->tests($left[0] ?? ['--list-groups'], self::longest($mutant)),
                     ];
@@ -160,9 +161,9 @@ final class Mutants
     }
 
     /**
-     * @param array{mutant: Mutant, now: list<string>, left: list<list<string>>, process: Process} $one
+     * @param array{mutant: Mutant, now: list<string>, anew: bool, left: list<list<string>>, process: Process} $one
      *
-     * @return array{mutant: Mutant, now: list<string>, left: list<list<string>>, process: Process}|null null where it is over
+     * @return array{mutant: Mutant, now: list<string>, anew: bool, left: list<list<string>>, process: Process}|null null where it is over
      */
     private function look(Room $room, Copy $copy, array $one): ?array
     {
@@ -177,7 +178,17 @@ final class Mutants
         if ($one['process']->isRunning()) {
             return $one;
         }
-        if (!$one['process']->isSuccessful() && ('src' !== $room->name || $this->holds($copy, $one['mutant'], $one['now']))) {
+        $failed = !$one['process']->isSuccessful();
+        if ($failed && 'src' === $room->name && $one['anew']) {
+            $copy->withDatabase();
+        } elseif ($failed && 'src' === $room->name) {
+            $again = $this->again($copy, $one['mutant'], $one['now']);
+            if (null !== $again) {
+                return ['process' => $again, 'anew' => true] + $one;
+            }
+            $failed = !isset($this->broken[implode(' ', $one['now'])]);
+        }
+        if ($failed) {
             $room->noticed[$words] = 1 === preg_match('/^1\) (\S+)/m', $one['process']->getOutput(), $m) ? $m[1] : 'it does not run';
 
             return null;
@@ -190,30 +201,39 @@ final class Mutants
         }
         $next = array_shift($one['left']);
 
-        return ['mutant' => $one['mutant'], 'now' => $next, 'left' => $one['left'], 'process' => $copy->tests($next, self::longest($one['mutant']))];
+        return ['mutant' => $one['mutant'], 'now' => $next, 'anew' => false, 'left' => $one['left'], 'process' => $copy->tests($next, self::longest($one['mutant']))];
     }
 
     /**
-     * Whether tests pass without any mistake: those that do not, notice none.
+     * Whether tests pass without the mistake that they failed with: those that do not, notice none. What an earlier run left in the database, when a
+     * mistake ended it, may make them fail.
      *
      * @param list<string> $tests
+     *
+     * @return Process|null the tests once more, with the mistake, in a database made anew; null where they are no more to be asked
      */
-    private function holds(Copy $copy, Mutant $mutant, array $tests): bool
+    private function again(Copy $copy, Mutant $mutant, array $tests): ?Process
     {
-        $key = implode(' ', $tests);
-        if (!isset($this->hold[$key])) {
-            $mistaken = (string) file_get_contents($copy->root.'/'.$mutant->file);
-            $copy->put($mutant->file, (string) file_get_contents($this->root.'/'.$mutant->file));
+        if (isset($this->broken[implode(' ', $tests)])) {
+            return null;
+        }
+        $mistaken = (string) file_get_contents($copy->root.'/'.$mutant->file);
+        $copy->put($mutant->file, (string) file_get_contents($this->root.'/'.$mutant->file));
+        $process = $copy->tests($tests, 400);
+        $process->wait();
+        $holds = $process->isSuccessful();
+        if (!$holds) {
+            $copy->withDatabase();
             $process = $copy->tests($tests, 400);
             $process->wait();
-            $this->hold[$key] = $process->isSuccessful();
-            if (!$this->hold[$key]) {
-                printf("  %s fails without a mistake:\n%s\n", $key, mb_substr($process->getOutput(), -600));
+            if (!$process->isSuccessful()) {
+                $this->broken[implode(' ', $tests)] = true;
+                printf("  %s fails without a mistake:\n%s\n", implode(' ', $tests), mb_substr($process->getOutput(), -600));
             }
-            $copy->put($mutant->file, $mistaken);
         }
+        $copy->put($mutant->file, $mistaken);
 
-        return $this->hold[$key];
+        return $holds || isset($this->broken[implode(' ', $tests)]) ? null : $copy->tests($tests, self::longest($mutant));
     }
 
     /** Seconds after which a mistake is taken to make something endless. */

@@ -44,8 +44,8 @@ final class PostgreSqlReader implements Reader
     private const ACTIONS = ['a' => 'NO ACTION', 'r' => 'RESTRICT', 'c' => 'CASCADE', 'n' => 'SET NULL', 'd' => 'SET DEFAULT'];
     /** Schemas of people: not the server's own, and not what an extension brought along. */
     private const OURS = "n.nspname NOT LIKE 'pg\\_%' AND n.nspname <> 'information_schema'";
-    private const NO_EXTENSION = "NOT EXISTS (SELECT FROM pg_catalog.pg_depend x WHERE x.classid = 'pg_catalog.pg_class'::pg_catalog.regclass AND x.objid "
-        ."= c.oid AND x.deptype = 'e')";
+    private const NO_EXTENSION = "NOT EXISTS (SELECT FROM pg_catalog.pg_depend x
+            WHERE x.classid = 'pg_catalog.pg_class'::pg_catalog.regclass AND x.objid = c.oid AND x.deptype = 'e')";
 
     /** @var list<string> */
     private array $notes = [];
@@ -58,8 +58,10 @@ final class PostgreSqlReader implements Reader
     {
         $this->notes = $schemas = $closed = [];
         foreach ($this->source->rows(
-            'SELECT n.nspname AS s, pg_catalog.has_schema_privilege(n.oid, \'USAGE\')::int AS may FROM pg_catalog.pg_namespace n WHERE '.self::OURS
-                .' ORDER BY n.nspname',
+            "SELECT n.nspname AS s, pg_catalog.has_schema_privilege(n.oid, 'USAGE')::int AS may
+            FROM pg_catalog.pg_namespace n
+            WHERE ".self::OURS.'
+            ORDER BY n.nspname',
         ) as $row) {
             if ('1' === $row['may']) {
                 $schemas[(string) $row['s']] = [];
@@ -75,9 +77,14 @@ final class PostgreSqlReader implements Reader
             );
         }
         foreach ($this->source->rows(
-            'SELECT n.nspname AS s, c.relname AS n, c.relkind AS k FROM pg_catalog.pg_class c JOIN pg_catalog.pg_namespace n ON n.oid = c.relnamespace '
-                .'WHERE c.relkind IN (\'r\', \'p\', \'f\', \'v\', \'m\') AND NOT c.relispartition AND '.self::OURS.' AND '.self::NO_EXTENSION
-                .' ORDER BY n.nspname, c.relname',
+            "SELECT n.nspname AS s, c.relname AS n, c.relkind AS k
+            FROM pg_catalog.pg_class c
+            JOIN pg_catalog.pg_namespace n ON n.oid = c.relnamespace
+            WHERE c.relkind IN ('r', 'p', 'f', 'v', 'm')
+                AND NOT c.relispartition
+                AND ".self::OURS.'
+                AND '.self::NO_EXTENSION.'
+            ORDER BY n.nspname, c.relname',
         ) as $row) {
             if (isset($schemas[(string) $row['s']])) {
                 $schemas[(string) $row['s']][(string) $row['n']] = self::KINDS[(string) $row['k']]->value;
@@ -176,14 +183,7 @@ final class PostgreSqlReader implements Reader
     private function tables(string $in, array $parameters, array $wanted): array
     {
         $tables = [];
-        foreach ($this->source->rows("SELECT c.oid, n.nspname AS s, c.relname AS n, c.relkind AS kind, c.relpersistence AS persistence, c.reltuples AS rows,
-            c.relrowsecurity::int AS secured,
-                CASE WHEN c.relkind IN ('r', 'm') THEN pg_catalog.pg_total_relation_size(c.oid) ELSE 0 END AS bytes, d.description AS comment,
-                CASE WHEN c.relkind IN ('v', 'm') THEN pg_catalog.pg_get_viewdef(c.oid) END AS definition,
-                    CASE WHEN c.relkind = 'p' THEN pg_catalog.pg_get_partkeydef(c.oid) END AS partitioned
-            FROM pg_catalog.pg_class c JOIN pg_catalog.pg_namespace n ON n.oid = c.relnamespace LEFT JOIN pg_catalog.pg_description d ON d.objoid = c.oid
-            AND d.classoid = 'pg_catalog.pg_class'::pg_catalog.regclass AND d.objsubid = 0
-            WHERE c.relkind IN ('r', 'p', 'f', 'v', 'm') AND NOT c.relispartition AND n.nspname $in", $parameters) as $row) {
+        foreach ($this->source->rows(PostgreSqlCatalogSql::tables($in), $parameters) as $row) {
             if (isset($wanted[(string) $row['s']][(string) $row['n']])) {
                 $tables[(int) $row['oid']] = $row;
             }
@@ -203,14 +203,22 @@ final class PostgreSqlReader implements Reader
             $enums[$oid] = 'enum('.implode(',', $labels).')';
         }
         foreach ($this->source->rows(
-            'SELECT t.oid, pg_catalog.format_type(t.typbasetype, t.typtypmod) AS base, t.typbasetype AS of, t.typnotnull::int AS required FROM '
-                ."pg_catalog.pg_type t JOIN pg_catalog.pg_namespace n ON n.oid = t.typnamespace WHERE t.typtype = 'd' AND ".self::OURS,
+            "SELECT t.oid,
+                pg_catalog.format_type(t.typbasetype, t.typtypmod) AS base,
+                t.typbasetype AS of,
+                t.typnotnull::int AS required
+            FROM pg_catalog.pg_type t
+            JOIN pg_catalog.pg_namespace n ON n.oid = t.typnamespace
+            WHERE t.typtype = 'd'
+                AND ".self::OURS,
         ) as $row) {
             $domains[(int) $row['oid']] = ['base' => (string) $row['base'], 'oid' => (int) $row['of'], 'checks' => []];
         }
         foreach ($this->source->rows(
-            'SELECT contypid AS oid, conname AS n, pg_catalog.pg_get_constraintdef(oid) AS d FROM pg_catalog.pg_constraint WHERE contypid <> 0 AND contype '
-                ."= 'c' ORDER BY conname",
+            "SELECT contypid AS oid, conname AS n, pg_catalog.pg_get_constraintdef(oid) AS d
+            FROM pg_catalog.pg_constraint
+            WHERE contypid <> 0 AND contype = 'c'
+            ORDER BY conname",
         ) as $row) {
             if (isset($domains[(int) $row['oid']])) {
                 $domains[(int) $row['oid']]['checks'][] = [(string) $row['n'], self::checked((string) $row['d'])];
@@ -232,17 +240,7 @@ final class PostgreSqlReader implements Reader
     private function columns(string $in, array $parameters, array $tables, array $enums, array $domains): array
     {
         $columns = $names = $checks = [];
-        foreach ($this->source->rows("SELECT a.attrelid AS oid, a.attnum AS k, a.attname AS n, pg_catalog.format_type(a.atttypid, a.atttypmod) AS t,
-            a.atttypid AS tid, a.attnotnull::int AS required, a.attidentity AS identity, a.attgenerated AS generated,
-                pg_catalog.pg_get_expr(f.adbin, f.adrelid) AS d, x.description AS comment,
-                    CASE WHEN a.attcollation <> t.typcollation THEN o.collname END AS collation, t.typelem AS element
-            FROM pg_catalog.pg_attribute a JOIN pg_catalog.pg_class c ON c.oid = a.attrelid JOIN pg_catalog.pg_namespace n ON n.oid = c.relnamespace
-            JOIN pg_catalog.pg_type t ON t.oid = a.atttypid
-            LEFT JOIN pg_catalog.pg_attrdef f ON f.adrelid = a.attrelid AND f.adnum = a.attnum LEFT
-                JOIN pg_catalog.pg_description x ON x.objoid = a.attrelid AND x.classoid = 'pg_catalog.pg_class'::pg_catalog.regclass AND x.objsubid = a.attnum
-            LEFT JOIN pg_catalog.pg_collation o ON o.oid = a.attcollation
-            WHERE a.attnum > 0 AND NOT a.attisdropped AND c.relkind IN ('r', 'p', 'f', 'v', 'm') AND NOT c.relispartition AND n.nspname $in
-            ORDER BY a.attrelid, a.attnum", $parameters) as $row) {
+        foreach ($this->source->rows(PostgreSqlCatalogSql::columns($in), $parameters) as $row) {
             $oid = (int) $row['oid'];
             if (!isset($tables[$oid])) {
                 continue;
@@ -287,13 +285,7 @@ final class PostgreSqlReader implements Reader
         $far = $names;
         $found = [];
         $rows = [];
-        foreach ($this->source->rows("SELECT k.conrelid AS oid, k.conname AS n, k.contype AS t, k.conkey AS own, k.confrelid AS far, k.confkey AS farkey,
-            k.confdeltype AS d, k.confupdtype AS u, fn.nspname AS fs, fc.relname AS ft,
-                CASE WHEN k.contype IN ('c', 'x') THEN pg_catalog.pg_get_constraintdef(k.oid) END AS def
-            FROM pg_catalog.pg_constraint k JOIN pg_catalog.pg_namespace n ON n.oid = k.connamespace LEFT
-            JOIN pg_catalog.pg_class fc ON fc.oid = k.confrelid LEFT JOIN pg_catalog.pg_namespace fn ON fn.oid = fc.relnamespace
-            WHERE k.conrelid <> 0 AND k.conparentid = 0 AND k.contype IN ('p', 'u', 'f', 'c', 'x') AND n.nspname $in
-            ORDER BY k.conrelid, k.conname", $parameters) as $row) {
+        foreach ($this->source->rows(PostgreSqlCatalogSql::constraints($in), $parameters) as $row) {
             if (isset($tables[(int) $row['oid']])) {
                 $rows[] = $row;
                 if ('f' === $row['t'] && !isset($far[(int) $row['far']])) {
@@ -303,7 +295,9 @@ final class PostgreSqlReader implements Reader
         }
         $unknown = array_keys(array_filter($far, static fn (array $columns): bool => [] === $columns));
         foreach ([] === $unknown ? [] : $this->source->rows(
-            'SELECT attrelid AS oid, attnum AS k, attname AS n FROM pg_catalog.pg_attribute WHERE attnum > 0 AND attrelid IN ('.implode(', ', $unknown).')',
+            'SELECT attrelid AS oid, attnum AS k, attname AS n
+            FROM pg_catalog.pg_attribute
+            WHERE attnum > 0 AND attrelid IN ('.implode(', ', $unknown).')',
         ) as $row) {
             $far[(int) $row['oid']][(int) $row['k']] = (string) $row['n'];
         }
@@ -341,14 +335,7 @@ final class PostgreSqlReader implements Reader
     private function indexes(string $in, array $parameters, array $tables, array $names): array
     {
         $found = [];
-        foreach ($this->source->rows("SELECT i.indrelid AS oid, c.relname AS n, i.indisunique::int AS u, m.amname AS m, i.indkey AS keys,
-            i.indnkeyatts AS width, i.indoption AS options, d.description AS comment, pg_catalog.pg_get_expr(i.indpred, i.indrelid) AS predicate,
-                CASE WHEN i.indexprs IS NOT NULL THEN (SELECT pg_catalog.string_agg(pg_catalog.pg_get_indexdef(i.indexrelid, g, false), E'\\x01' ORDER BY g)
-                    FROM pg_catalog.generate_series(1, i.indnkeyatts::int) g) END AS expressions
-            FROM pg_catalog.pg_index i JOIN pg_catalog.pg_class c ON c.oid = i.indexrelid JOIN pg_catalog.pg_namespace n ON n.oid = c.relnamespace
-            JOIN pg_catalog.pg_am m ON m.oid = c.relam
-            LEFT JOIN pg_catalog.pg_description d ON d.objoid = c.oid AND d.classoid = 'pg_catalog.pg_class'::pg_catalog.regclass AND d.objsubid = 0
-            WHERE n.nspname $in AND c.relkind IN ('i', 'I') ORDER BY i.indrelid, c.relname", $parameters) as $row) {
+        foreach ($this->source->rows(PostgreSqlCatalogSql::indexes($in), $parameters) as $row) {
             $oid = (int) $row['oid'];
             if (!isset($tables[$oid])) {
                 continue;
@@ -379,11 +366,7 @@ final class PostgreSqlReader implements Reader
     {
         $traits = $partitions = $parents = [];
         $rows = [];
-        foreach ($this->source->rows("SELECT i.inhrelid AS child, i.inhparent AS parent, c.relispartition::int AS partition, c.relkind AS kind,
-            c.reltuples AS rows, CASE WHEN c.relkind = 'r' THEN pg_catalog.pg_total_relation_size(c.oid) ELSE 0 END AS bytes, pn.nspname AS ps, p.relname AS pn
-            FROM pg_catalog.pg_inherits i JOIN pg_catalog.pg_class c ON c.oid = i.inhrelid JOIN pg_catalog.pg_class p ON p.oid = i.inhparent
-            JOIN pg_catalog.pg_namespace pn ON pn.oid = p.relnamespace
-            WHERE c.relkind NOT IN ('i', 'I') AND pn.nspname $in ORDER BY i.inhrelid, i.inhseqno", $parameters) as $row) {
+        foreach ($this->source->rows(PostgreSqlCatalogSql::inheritance($in), $parameters) as $row) {
             $rows[] = $row;
             if ('1' === $row['partition']) {
                 $parents[(int) $row['child']] = (int) $row['parent'];
@@ -407,8 +390,12 @@ final class PostgreSqlReader implements Reader
         }
         $policies = [];
         foreach ($this->source->rows(
-            'SELECT p.polrelid AS oid, p.polname AS n FROM pg_catalog.pg_policy p JOIN pg_catalog.pg_class c ON c.oid = p.polrelid '
-                ."JOIN pg_catalog.pg_namespace n ON n.oid = c.relnamespace WHERE n.nspname $in ORDER BY p.polname",
+            "SELECT p.polrelid AS oid, p.polname AS n
+            FROM pg_catalog.pg_policy p
+            JOIN pg_catalog.pg_class c ON c.oid = p.polrelid
+            JOIN pg_catalog.pg_namespace n ON n.oid = c.relnamespace
+            WHERE n.nspname $in
+            ORDER BY p.polname",
             $parameters,
         ) as $row) {
             $policies[(int) $row['oid']][] = (string) $row['n'];
@@ -458,9 +445,12 @@ final class PostgreSqlReader implements Reader
     {
         $found = [];
         foreach ($this->source->rows(
-            'SELECT t.tgrelid AS oid, t.tgname AS n, t.tgtype AS bits, pg_catalog.pg_get_triggerdef(t.oid) AS d FROM pg_catalog.pg_trigger t '
-                .'JOIN pg_catalog.pg_class c ON c.oid = t.tgrelid JOIN pg_catalog.pg_namespace n ON n.oid = c.relnamespace '
-                ."WHERE NOT t.tgisinternal AND n.nspname $in ORDER BY t.tgname",
+            "SELECT t.tgrelid AS oid, t.tgname AS n, t.tgtype AS bits, pg_catalog.pg_get_triggerdef(t.oid) AS d
+            FROM pg_catalog.pg_trigger t
+            JOIN pg_catalog.pg_class c ON c.oid = t.tgrelid
+            JOIN pg_catalog.pg_namespace n ON n.oid = c.relnamespace
+            WHERE NOT t.tgisinternal AND n.nspname $in
+            ORDER BY t.tgname",
             $parameters,
         ) as $row) {
             if (isset($tables[(int) $row['oid']])) {
@@ -487,15 +477,7 @@ final class PostgreSqlReader implements Reader
     private function routines(string $in, array $parameters): array
     {
         $routines = [];
-        foreach ($this->source->rows("SELECT n.nspname AS s, p.proname AS n, p.prokind AS k, pg_catalog.pg_get_function_result(p.oid) AS r, d.description AS c,
-                CASE WHEN p.prokind = 'a' THEN (SELECT a.aggtransfn::pg_catalog.text FROM pg_catalog.pg_aggregate a WHERE a.aggfnoid = p.oid)
-                    WHEN p.prosrc = '' THEN {$this->body()} ELSE p.prosrc END AS b, pg_catalog.pg_get_function_arguments(p.oid) AS a,
-                CASE WHEN p.prokind = 'a' THEN '' ELSE pg_catalog.pg_get_functiondef(p.oid) END AS made
-            FROM pg_catalog.pg_proc p JOIN pg_catalog.pg_namespace n ON n.oid = p.pronamespace LEFT JOIN pg_catalog.pg_description d ON d.objoid = p.oid
-            AND d.classoid = 'pg_catalog.pg_proc'::pg_catalog.regclass
-            WHERE n.nspname $in AND p.prokind IN ('f', 'p', 'w', 'a') AND NOT EXISTS (SELECT FROM pg_catalog.pg_depend x
-            WHERE x.classid = 'pg_catalog.pg_proc'::pg_catalog.regclass AND x.objid = p.oid AND x.deptype IN ('e', 'i'))
-            ORDER BY n.nspname, p.proname, p.oid", $parameters) as $row) {
+        foreach ($this->source->rows(PostgreSqlCatalogSql::routines($in, $this->body()), $parameters) as $row) {
             $routines[] = new Routine(
                 (string) $row['s'], (string) $row['n'], ['p' => 'procedure', 'a' => 'aggregate'][(string) $row['k']] ?? 'function', $row['r'], $row['b'],
                 (string) $row['c'], (string) $row['a'], (string) $row['made'],

@@ -30,6 +30,7 @@ final class Replayed implements Rows
     /** @param array<string, string|int> $parameters */
     private static function key(string $sql, array $parameters): string
     {
-        return $sql."\0".json_encode($parameters, \JSON_THROW_ON_ERROR);
+        // However it is set in lines, it asks the same.
+        return preg_replace('/\s+/', ' ', $sql)."\0".json_encode($parameters, \JSON_THROW_ON_ERROR);
     }
 }
