@@ -21,7 +21,7 @@ use Fasti\Core\Diagram\SvgDrawing;
 use Fasti\Core\Diagram\Tablet;
 use Fasti\Core\Diagram\TabletRow;
 use Fasti\Core\Diagram\TitleBlock;
-use Fasti\Core\Dialect\MariaDb\MariaDbReader;
+use Fasti\Core\Engine\MariaDb\MariaDbReader;
 use Fasti\Core\Join\End;
 use Fasti\Core\Survey\Choice;
 use Fasti\Core\Survey\SilentProgress;

@@ -135,10 +135,8 @@ final class Completing
                     $options[$sentence] = $about;
                 }
             }
-            foreach (Dialects::all() as $dialect) {
-                if ($dialect->writes()) {
-                    $options['for '.self::label($dialect)] = 'the engine';
-                }
+            foreach (Dialects::written() as $dialect) {
+                $options['for '.self::label($dialect)] = 'the engine';
             }
 
             return [$before, $options];

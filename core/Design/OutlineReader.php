@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Fasti\Core\Design;
 
+use Fasti\Core\Dialect\Dialects;
+
 /**
  * Reads an outline, line by line. A line that is not understood is kept as a fault with its place, and the others are read all the
  * same. docs/outline.md has an example of each line.
@@ -290,7 +292,7 @@ final class OutlineReader
             } elseif (null !== ($said = $piece->match('/^meaning (»)$/u'))) {
                 $meaning = $said[0];
             } else {
-                throw new NotUnderstood('Here stands the engine it is for (“for PostgreSQL”), or its SQL in $$ … $$.', $piece);
+                throw new NotUnderstood(\sprintf('Here stands the engine it is for (“for %s”), or its SQL in $$ … $$.', Dialects::usual()->label()), $piece);
             }
         }
         if (null === $sql) {

@@ -83,7 +83,7 @@ final class Physical
     /** The engine that a design names, or the usual one. */
     public static function dialectOf(Design $design): Dialect
     {
-        return Dialects::of('' === $design->engine ? Dialects::USUAL : $design->engine);
+        return '' === $design->engine ? Dialects::usual() : Dialects::of($design->engine);
     }
 
     public function isOurs(SqlBlock $block): bool

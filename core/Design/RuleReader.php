@@ -89,12 +89,12 @@ final class RuleReader
 
     public function engine(string $label, Piece $piece): string
     {
-        foreach (Dialects::all() as $name => $dialect) {
-            if ('documents' !== $name && (0 === strcasecmp($label, $dialect->label()) || 0 === strcasecmp($label, $name))) {
+        foreach (Dialects::written() as $name => $dialect) {
+            if (0 === strcasecmp($label, $dialect->label()) || 0 === strcasecmp($label, $name)) {
                 return $name;
             }
         }
-        $labels = array_map(static fn ($dialect): string => $dialect->label(), array_diff_key(Dialects::all(), ['documents' => true]));
+        $labels = array_map(static fn ($dialect): string => $dialect->label(), Dialects::written());
         throw new NotUnderstood(
             \sprintf('“%s” is no engine that scripts are written for. There are %s.', $label, implode(', ', $labels)),
             $piece,

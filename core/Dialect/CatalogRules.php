@@ -41,8 +41,12 @@ final class CatalogRules
     public string $withoutForeignKeys = '';
     /** What a compressed column carries behind its type. */
     public string $compressedWord = '';
-    /** The catalog counts tables of the engine itself that stand behind virtual ones. */
-    public bool $shadowTables = false;
+    /** A pattern of the table that is the catalog itself, into which dumps write rows; '' where there is none. */
+    public string $ownTable = '';
+    /** How names of tables of the engine itself begin, which the catalog counts; '' where it does not. */
+    public string $ownPrefix = '';
+    /** A pattern of the ends of names of tables that stand behind a virtual one and are the engine's affair; '' where there are none. */
+    public string $shadows = '';
     /** A table that is made of a query keeps what else its columns are where they come from. */
     public bool $keepsOfQuery = false;
     /** JSON is a text with a check. */

@@ -13,7 +13,7 @@ use Fasti\Core\Survey\Rows;
 
 /**
  * What is particular to an engine: how its types are read and said, how its names are quoted, how its catalog, its scripts
- * and its data are read. One folder an engine; the list of them is Dialects.
+ * and its data are read. One folder an engine, in core/Engine, where Dialects finds it.
  *
  * What an engine does not have (files have no SQL, the standard no catalog of its own) stays as it is here.
  */
@@ -39,6 +39,12 @@ abstract class Dialect
         return [];
     }
 
+    /** Where it stands in lists: the smaller first, and among equals by the name for people. */
+    public function rank(): int
+    {
+        return 100;
+    }
+
     /** @return array<string, int> scheme of a connection URL → port */
     public function schemes(): array
     {
@@ -49,6 +55,38 @@ abstract class Dialect
     public function endings(): array
     {
         return [];
+    }
+
+    /** @return array<string, string> how files of it begin that are no scripts → what such a file is */
+    public function heads(): array
+    {
+        return [];
+    }
+
+    /** @return list<Telltale> what tells that a script is of it */
+    public function telltales(): array
+    {
+        return [];
+    }
+
+    /** @return array<string, string> the queries for catalog sheets, by the sheet that each gives: files in the folder `sheets` beside its class */
+    final public function sheetQueries(): array
+    {
+        $found = [];
+        foreach (['columns', 'keys', 'comments'] as $sheet) {
+            $file = \dirname((string) (new \ReflectionClass($this))->getFileName())."/sheets/$sheet.sql";
+            if (is_file($file)) {
+                $found[$sheet] = (string) file_get_contents($file);
+            }
+        }
+
+        return $found;
+    }
+
+    /** Whose structure those queries give, for people. */
+    public function sheetsOf(): string
+    {
+        return $this->label();
     }
 
     /** The port that its servers usually listen on; 0 where it has none. */
@@ -133,6 +171,12 @@ abstract class Dialect
     public function writes(): bool
     {
         return true;
+    }
+
+    /** It is written for where nobody says for which; one is. */
+    public function isUsual(): bool
+    {
+        return false;
     }
 
     /** How scripts that make structure are written. */

@@ -30,7 +30,7 @@ final class QueryRules
     /** A row may be named by its table, and has the members of its type. */
     public bool $rowsAsValues = false;
     /** A query may name a table of the engine's own without its schema. */
-    public string $systemSchemas = '/^(?:information_schema|sys|pg_catalog|performance_schema|mysql|dbc|syscat)$/i';
+    public string $systemSchemas = '/^information_schema$/i';
     /** Functions without parentheses. */
     public string $bareFunctions = '/^(?:CURRENT_DATE|CURRENT_TIME|CURRENT_TIMESTAMP|LOCALTIME|LOCALTIMESTAMP|CURRENT_USER|SESSION_USER'
         .'|SYSTEM_USER|USER|SYSDATE|SYSTIMESTAMP|ROWNUM|LEVEL|SYSDATETIME)$/';

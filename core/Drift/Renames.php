@@ -9,6 +9,7 @@ use Fasti\Core\Catalog\Table;
 use Fasti\Core\Catalog\Type;
 use Fasti\Core\Dialect\Dialect;
 use Fasti\Core\Wording\Amount;
+use Fasti\Core\Wording\Listing;
 
 /**
  * Finds what has only been given another name.
@@ -185,7 +186,7 @@ final class Renames
         }
         $found = [];
         foreach (Pairing::mutual($scores, self::COLUMN_LEAST, self::LEAD) as $i => $j) {
-            $found[] = [$gone[$i], $new[$j], 'It has '.self::listed($reasons[$i][$j])];
+            $found[] = [$gone[$i], $new[$j], 'It has '.Listing::of($reasons[$i][$j])];
         }
 
         return $found;
@@ -242,13 +243,5 @@ final class Renames
     private static function squeezed(string $sql): string
     {
         return (string) preg_replace('/\s+/', '', $sql);
-    }
-
-    /** @param list<string> $words */
-    private static function listed(array $words): string
-    {
-        $last = array_pop($words);
-
-        return [] === $words ? (string) $last : implode(', ', $words).' and '.$last;
     }
 }

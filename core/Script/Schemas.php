@@ -399,18 +399,16 @@ final class Schemas
         return [];
     }
 
-    /** SQLite keeps the content of a virtual table in tables of its own, which are its affair. */
+    /** What an engine keeps beside what was made: tables of its own, and those behind virtual ones, which are its affair. */
     public function isShadow(TableBuilder $table): bool
     {
-        if (!$this->dialect->catalog->shadowTables || 1 !== preg_match(
-            '/^sqlite_|^(.+)_(?:data|idx|content|docsize|config|segments|segdir|stat|node|rowid|parent)$/',
-            $table->name,
-            $m,
-        )) {
-            return false;
+        $rules = $this->dialect->catalog;
+        if ('' !== $rules->ownPrefix && str_starts_with($table->name, $rules->ownPrefix)) {
+            return true;
         }
 
-        return str_starts_with($table->name, 'sqlite_') || true === ($this->tables[$table->schema][$m[1] ?? ''] ?? null)?->virtual;
+        return '' !== $rules->shadows && 1 === preg_match("/^(.+)_(?:$rules->shadows)$/", $table->name, $m)
+            && true === ($this->tables[$table->schema][$m[1]] ?? null)?->virtual;
     }
 
     /** The key of a type of one's own by the name that a script gives it: `mood`, `public.mood`, `"Mood"`; null for one of the engine. */

@@ -82,6 +82,14 @@ final class Script
         }
     }
 
+    /** A dump puts what cannot be made by a statement into the engine's own catalog. */
+    private function ofTheCatalog(string $text): bool
+    {
+        $own = $this->dialect->catalog->ownTable;
+
+        return '' !== $own && 1 === preg_match("/^\\s*INSERT\\s+INTO\\s+(?:$own)\\b/i", $text);
+    }
+
     /** @throws SqlFault the statement could not be read; whatever it would have made is left out */
     public function statement(string $text): void
     {
@@ -91,7 +99,7 @@ final class Script
             'EXEC' => 1,
         ];
         if (!isset($structural[$word])) {
-            if ('INSERT' === $word && $this->dialect->catalog->rowids && 1 === preg_match('/^\s*INSERT\s+INTO\s+sqlite_(?:schema|master)\b/i', $text)) {
+            if ('INSERT' === $word && $this->ofTheCatalog($text)) {
                 $this->kept($text);
 
                 return;

@@ -115,11 +115,9 @@ final class ScriptReader implements Reader
         if ('' === trim(str_replace("\xEF\xBB\xBF", '', $head))) {
             throw new SourceError(\sprintf('The script “%s” is empty.', $file), 'Hand in one with the CREATE statements.');
         }
-        $what = match (true) {
-            str_starts_with($head, 'SQLite format 3') => 'an SQLite database',
+        $what = self::ofAnEngine($head) ?? match (true) {
             str_starts_with($head, 'PK') => 'a zip archive',
             str_starts_with($head, "\x1f\x8b") => 'a gzip archive',
-            str_starts_with($head, 'PGDMP') => 'a dump in PostgreSQL\'s own format; write it with the plain format',
             str_contains($head, "\0") => 'a binary file',
             1 === preg_match('/^\s*[\[{]/', $head) => 'JSON',
             default => null,
@@ -130,5 +128,18 @@ final class ScriptReader implements Reader
                 'Hand it in as what it is, or give it the ending that says so.',
             );
         }
+    }
+
+    private static function ofAnEngine(string $head): ?string
+    {
+        foreach (Dialects::all() as $dialect) {
+            foreach ($dialect->heads() as $begins => $what) {
+                if (str_starts_with($head, $begins)) {
+                    return $what;
+                }
+            }
+        }
+
+        return null;
     }
 }

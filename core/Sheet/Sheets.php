@@ -11,17 +11,15 @@ use Fasti\Core\Catalog\Key;
 use Fasti\Core\Catalog\Reference;
 use Fasti\Core\Catalog\Table;
 use Fasti\Core\Catalog\TableType;
+use Fasti\Core\Dialect\Dialect;
+use Fasti\Core\Dialect\Dialects;
 
 /**
- * Catalog sheets: what the queries in queries/ gave where they were run, several together. Which sheet is which shows in
+ * Catalog sheets: what the queries of an engine gave where they were run, several together. Which sheet is which shows in
  * its header.
  */
 final class Sheets
 {
-    private const ENGINES = [
-        'standard' => 'any engine with the standard information_schema', 'oracle' => 'Oracle Database', 'sqlserver' => 'Microsoft SQL Server',
-        'db2' => 'IBM Db2', 'snowflake' => 'Snowflake', 'teradata' => 'Teradata', 'postgresql' => 'PostgreSQL', 'mysql' => 'MySQL and MariaDB',
-    ];
     private const COLUMNS = ['schema_name', 'table_name', 'column_name', 'native_type'];
     private const KEYS = ['schema_name', 'table_name', 'constraint_name', 'constraint_kind', 'column_name'];
     private const COMMENTS = ['schema_name', 'table_name', 'comment_text'];
@@ -35,19 +33,14 @@ final class Sheets
     /** @var list<string> */
     private array $notes = [];
 
-    /** @return array<string, array{name: string, queries: array<string, string>}> engine → its name and queries by sheet */
+    /** @return array<string, array{name: string, queries: array<string, string>}> engine → its name and queries by sheet; first what is not reached */
     public static function queries(): array
     {
-        $all = [];
-        foreach (self::ENGINES as $engine => $name) {
-            $all[$engine] = ['name' => $name, 'queries' => []];
-            foreach (['columns', 'keys', 'comments'] as $sheet) {
-                $file = __DIR__."/queries/$engine-$sheet.sql";
-                if (is_file($file)) {
-                    $all[$engine]['queries'][$sheet] = (string) file_get_contents($file);
-                }
-            }
-        }
+        $all = array_filter(array_map(
+            static fn (Dialect $dialect): array => ['name' => $dialect->sheetsOf(), 'queries' => $dialect->sheetQueries()],
+            Dialects::all(),
+        ), static fn (array $engine): bool => [] !== $engine['queries']);
+        uksort($all, static fn (string $a, string $b): int => Dialects::of($a)->isServer() <=> Dialects::of($b)->isServer());
 
         return $all;
     }

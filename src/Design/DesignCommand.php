@@ -47,7 +47,7 @@ final readonly class DesignCommand
     public function __invoke(
         OutputInterface $output,
         #[Argument('A file that holds an outline; - for standard input')] string $file,
-        #[Option('The engine: mariadb, mysql, postgresql, sqlite, sql, oracle, sqlserver; without it, that of the outline')] string $dialect = '',
+        #[Option('The engine; a name that is none is answered with those there are. Without it, that of the outline')] string $dialect = '',
         #[Option('sql, json, svg or outline')] string $format = 'sql',
         #[Option('conceptual, logical or physical; of a script and a catalog it is physical')] string $depth = '',
         #[Option('The schema that names begin with')] string $schema = '',

@@ -136,9 +136,7 @@ final class DesignController extends AbstractController
     /** @return array<string, string> name → label, of those for which scripts are written */
     public static function engines(): array
     {
-        $engines = array_filter(Dialects::all(), static fn (Dialect $dialect): bool => $dialect->writes());
-
-        return array_map(static fn (Dialect $dialect): string => $dialect->label(), $engines);
+        return array_map(static fn (Dialect $dialect): string => $dialect->label(), Dialects::written());
     }
 
     #[Route('/designs/{id<\d+>}/settings', name: 'design_settings', methods: ['POST'])]

@@ -8,6 +8,7 @@ use Fasti\Core\Dialect\Dialect;
 use Fasti\Core\Dialect\Dialects;
 use Fasti\Core\Survey\SourceError;
 use Fasti\Core\Wording\Amount;
+use Fasti\Core\Wording\Listing;
 
 /**
  * Files that people hand in. Each delivery has a folder of its own, so that what was handed in before stays. Archives are
@@ -38,6 +39,14 @@ final readonly class Deliveries
             ...self::PACKED,
             ...array_merge(...array_values(array_map(static fn (Dialect $dialect): array => $dialect->endings(), Dialects::all()))),
         ];
+    }
+
+    /** @return list<string> for a sentence: one ending of each thing that is read */
+    private static function examples(): array
+    {
+        $databases = array_map(static fn (Dialect $dialect): array => \array_slice($dialect->endings(), 0, 1), array_values(Dialects::all()));
+
+        return array_map(static fn (string $ending): string => '.'.$ending, ['sql', 'csv', 'tsv', 'json', 'jsonl', ...array_merge(...$databases)]);
     }
 
     /**
@@ -106,7 +115,7 @@ final readonly class Deliveries
         if ('' === $safe || !\in_array($ending, self::endings(), true)) {
             throw new SourceError(
                 \sprintf('The ending of “%s” does not say what it is.', $name),
-                'Fasti reads .sql, .csv, .tsv, .json, .jsonl and .sqlite, and these packed as .zip or .gz.',
+                'Fasti reads '.Listing::of(self::examples()).', and these packed as .zip or .gz.',
             );
         }
         if ('zip' === $ending) {

@@ -7,6 +7,7 @@ namespace Fasti\Source;
 use Doctrine\DBAL\Exception\UniqueConstraintViolationException;
 use Doctrine\ORM\EntityManagerInterface;
 use Fasti\Account\Act\Act;
+use Fasti\Core\Dialect\Dialects;
 use Fasti\Core\Sheet\Sheets;
 use Fasti\Core\Survey\Choice;
 use Fasti\Core\Survey\SourceError;
@@ -188,7 +189,7 @@ final class SourceController extends AbstractController
     #[Route('/sources/sheets/{engine<\w+>}/{sheet<\w+>}.sql', name: 'source_sheet', methods: ['GET'])]
     public function sheet(string $engine, string $sheet): Response
     {
-        $query = Sheets::queries()[$engine]['queries'][$sheet] ?? throw $this->createNotFoundException('There is no such query.');
+        $query = Dialects::named($engine)?->sheetQueries()[$sheet] ?? throw $this->createNotFoundException('There is no such query.');
 
         return new Response(
             $query,

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Fasti\Tests\Core;
 
+use Fasti\Core\Dialect\Dialects;
 use Fasti\Tests\Core\House\Tree;
 use PHPUnit\Framework\TestCase;
 
@@ -11,10 +12,10 @@ use PHPUnit\Framework\TestCase;
 #[\PHPUnit\Framework\Attributes\Group('house')]
 final class HouseTest extends TestCase
 {
-    /** Each room of the core knows those before it; of Dialect, the folders of the engines know more than what they plug into. */
+    /** Each room of the core knows those before it. What an engine plugs into stands before those who ask it, and the engines behind them. */
     private const CORE = [
         'Cage',
-        'Catalog', 'Wording', 'Survey', 'Dialect', 'Privacy', 'Value', 'Sql', 'Script', 'Sheet', 'Profile', 'Files', 'Dialect/*', 'Drift', 'Join', 'Finding',
+        'Catalog', 'Wording', 'Survey', 'Dialect', 'Privacy', 'Value', 'Sql', 'Script', 'Sheet', 'Profile', 'Files', 'Engine', 'Drift', 'Join', 'Finding',
         'Search', 'Diagram', 'Lineage', 'Model', 'Design', 'Draft', 'Term', 'Edition',
     ];
     /** Each room of the application knows those before it, and all of the core. */
@@ -54,8 +55,8 @@ final class HouseTest extends TestCase
         'draft' => 'Draft', 'draft_decision' => 'Draft', 'taking' => 'Draft', 'drafts_made' => 'Draft', 'short_form' => 'Draft',
         'design' => 'Design', 'waiting' => 'Desk', 'waiting_tally' => 'Desk', 'later' => 'Desk', 'coverage_day' => 'Desk', 'sought' => 'Desk',
     ];
-    /** Words of one engine: they stand where it is plugged in, and nowhere else. */
-    private const ENGINES = '/[\'"](?:mariadb|mysql|postgresql|postgres|pgsql|sqlite)[\'"]/i';
+    /** What is of one engine alone, and may name it; a snowflake is a shape of models, too. */
+    private const OF_AN_ENGINE = '#^(core/Engine/|src/(Source/Connector|Design/Scratch)/[A-Z]\w+/|core/Model/Proposal.php)#';
 
     /** Quotation marks that are doubled by hand. */
     private const DOUBLED = '/str_replace\(\s*\[?\s*(?:[\'"]\\\\{1,2}[\'"],\s*)?[\'"][\'"`][\'"]\s*\]?,\s*\[?\s*(?:[\'"]\\\\+[\'"],\s*)?[\'"][\'"`]{2}/';
@@ -86,7 +87,7 @@ final class HouseTest extends TestCase
     {
         $rooms = static fn (string $top): array => array_map(basename(...), glob(Tree::root().$top.'/*', \GLOB_ONLYDIR) ?: []);
 
-        self::assertEqualsCanonicalizing(array_values(array_diff(self::CORE, ['Dialect/*'])), $rooms('core'));
+        self::assertEqualsCanonicalizing(self::CORE, $rooms('core'));
         self::assertEqualsCanonicalizing(self::APPLICATION, $rooms('src'));
     }
 
@@ -124,22 +125,23 @@ final class HouseTest extends TestCase
 
     public function testEnginesAreNamedOnlyWhereTheyArePluggedIn(): void
     {
-        self::assertSame(
-            [],
-            self::where(
-                self::ENGINES,
-                ['core', 'src', 'templates', 'assets/scripts'],
-                '#^(core/Dialect/|core/Sheet/Sheets.php|src/Source/Connector/|src/Design/Scratch/)#',
-            ),
-        );
+        self::assertSame([], self::where(self::engines(), ['core', 'src', 'templates', 'assets/scripts'], self::OF_AN_ENGINE, Tree::bare(...)));
+    }
+
+    public function testExtensionsOfPhpThatDebianPacksApartAreInTheListOfItsPackages(): void
+    {
+        preg_match_all('/"ext-(\w+)"/', Tree::read('composer.json'), $m);
+        preg_match_all('/^extension (\w+) /m', Tree::read('debian.txt'), $listed);
+        // The rest is in every PHP of Debian.
+        self::assertSame([], array_diff($m[1], $listed[1], ['ctype', 'iconv', 'posix', 'sodium', 'zlib']));
     }
 
     public function testQuotesAreDoubledInOnePlaceAndNoSqlIsMadeWithIt(): void
     {
-        self::assertSame([], self::where(self::DOUBLED, ['core', 'src'], '#^core/(Catalog/Quotes.php|Dialect/.*Dialect.php)$#'));
+        self::assertSame([], self::where(self::DOUBLED, ['core', 'src'], '#^core/(Catalog/Quotes.php|(Dialect|Engine)/.*Dialect.php)$#'));
         // Notations of our own, and readers that write down again what they read.
         self::assertSame([], self::where('/\bQuotes::/', ['core', 'src'],
-            '#^(core/(Catalog|Dialect|Script|Sql|Files)/|core/Value/Allowed.php|core/Model/(ConditionText|FieldOffers).php'
+            '#^(core/(Catalog|Dialect|Engine|Script|Sql|Files)/|core/Value/Allowed.php|core/Model/(ConditionText|FieldOffers).php'
             .'|core/Design/Outline(Names|Reader|Writer).php|core/Join/Proposal.php|src/Register/GrainFields.php|src/Model/ModelAskCommand.php)#'));
     }
 
@@ -151,7 +153,7 @@ final class HouseTest extends TestCase
             // Fasti's own console, and typefaces that ship with it.
             '#^(core/Cage/Child.php|src/Model/Asker.php|src/Diagram/Raster.php)$#',
         ));
-        self::assertSame([], self::where('/\bnew .?(?:PDO|SQLite3|mysqli)\(/', ['core', 'src'], '#^src/Source/Connector/(Pdo|Sqlite)Door.php$#'));
+        self::assertSame([], self::where('/\bnew .?(?:PDO|SQLite3|mysqli)\(/', ['core', 'src'], '#^src/Source/Connector/(PdoDoor|Sqlite/SqliteDoor).php$#'));
     }
 
     public function testRolesAreNamedOnlyInTheirOwnFile(): void
@@ -168,7 +170,11 @@ final class HouseTest extends TestCase
     {
         self::assertSame(
             [],
-            self::where('/preg_\w+\(\s*[\'"][^\'"]*\b(?:varchar|bigint|tinyint|datetime|unsigned)\b/', ['core', 'src'], '#^core/(Dialect|Script|Files)/#'),
+            self::where(
+                '/preg_\w+\(\s*[\'"][^\'"]*\b(?:varchar|bigint|tinyint|datetime|unsigned)\b/',
+                ['core', 'src'],
+                '#^core/(Dialect|Engine|Script|Files)/#',
+            ),
         );
     }
 
@@ -201,7 +207,11 @@ final class HouseTest extends TestCase
             ['entry', 'field', 'finding'],
             self::tables("'SELECT 1 FROM entry e JOIN field f'; 'INSERT INTO finding (id)'; // words from an account"),
         );
-        self::assertNotSame([], self::where(self::ENGINES, ['core'], '#^$#'));
+        self::assertNotSame([], self::where(self::engines(), ['core'], '#^$#', Tree::bare(...)));
+        foreach (["'of MySQL'", 'sqlite_master', "'pgsql:host=a'", 'Fasti\\Core\\Engine\\MariaDb', "'SQL Server has it'"] as $code) {
+            self::assertMatchesRegularExpression(self::engines(), $code);
+        }
+        self::assertDoesNotMatchRegularExpression(self::engines(), 'standard SQL of files');
         self::assertNotSame([], self::where('/ROLE_/', ['src'], '#^$#'));
         foreach ([
             "str_replace('`', '``', $" => '',
@@ -210,6 +220,17 @@ final class HouseTest extends TestCase
         ] as $code => $nothing) {
             self::assertMatchesRegularExpression(self::DOUBLED, $code.$nothing);
         }
+    }
+
+    /** A pattern of the names of engines, in whatever words they stand. */
+    private static function engines(): string
+    {
+        $names = ['pgsql'];
+        foreach (array_diff_key(Dialects::all(), ['sql' => true, 'files' => true]) as $dialect) {
+            array_push($names, $dialect->name(), $dialect->label(), ...$dialect->aliases());
+        }
+
+        return '/(?<![a-z])(?:'.implode('|', array_map(preg_quote(...), $names)).')/i';
     }
 
     /** @return list<string> those of the register that SQL in a file speaks of */
@@ -223,15 +244,17 @@ final class HouseTest extends TestCase
     /**
      * @param list<string> $tops
      * @param string       $allowed files in which the pattern may stand
+     * @param ?\Closure(string): string $read gives of a file what is looked at, line by line
      *
      * @return list<string> file and line of each place
      */
-    private static function where(string $pattern, array $tops, string $allowed): array
+    private static function where(string $pattern, array $tops, string $allowed, ?\Closure $read = null): array
     {
         $found = [];
+        $read ??= Tree::read(...);
         foreach ($tops as $top) {
             foreach (Tree::files($top, 'php|twig|js|yaml') as $file) {
-                foreach (1 === preg_match($allowed, $file) ? [] : explode("\n", Tree::read($file)) as $i => $line) {
+                foreach (1 === preg_match($allowed, $file) ? [] : explode("\n", $read($file)) as $i => $line) {
                     if (1 === preg_match($pattern, $line)) {
                         $found[] = $file.':'.($i + 1).' '.trim($line);
                     }
@@ -252,12 +275,12 @@ final class HouseTest extends TestCase
         $place = array_flip($order);
         $found = [];
         foreach (Tree::files($top) as $file) {
-            $own = self::room(explode('/', substr($file, \strlen($top) + 1)));
+            $own = explode('/', substr($file, \strlen($top) + 1))[0];
             foreach (Tree::facts($file)->names as $name) {
                 if (!str_starts_with($name, $namespace)) {
                     continue;
                 }
-                $room = self::room(explode('\\', substr($name, \strlen($namespace))));
+                $room = explode('\\', substr($name, \strlen($namespace)))[0];
                 if (isset($place[$own], $place[$room]) && $place[$room] > $place[$own]) {
                     $found[] = "$file knows $name";
                 }
@@ -265,11 +288,5 @@ final class HouseTest extends TestCase
         }
 
         return $found;
-    }
-
-    /** @param list<string> $path */
-    private static function room(array $path): string
-    {
-        return 'Dialect' === $path[0] && \count($path) > 2 ? 'Dialect/*' : $path[0];
     }
 }

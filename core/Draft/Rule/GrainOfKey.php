@@ -8,6 +8,7 @@ use Fasti\Core\Draft\Draft;
 use Fasti\Core\Draft\English;
 use Fasti\Core\Draft\Entry;
 use Fasti\Core\Draft\EntryRule;
+use Fasti\Core\Wording\Listing;
 
 /** What one row stands for, from what tells rows apart and where that leads. */
 final class GrainOfKey implements EntryRule
@@ -35,9 +36,8 @@ final class GrainOfKey implements EntryRule
             // Two fields that lead to one thing together are that one thing.
             $parts = array_values(array_unique(array_map(fn ($field): string => $this->part($entry, (string) $field), $composite)));
             if ([] === array_filter($parts, static fn (string $part): bool => '' === $part)) {
-                $last = array_pop($parts);
                 $own = $primary !== $composite && [] !== $primary;
-                yield new Draft('grain', [] === $parts ? $last : implode(', ', $parts).' and '.$last, $own ? 0.62 : 0.84, ['its key: '.implode(', ',
+                yield new Draft('grain', Listing::of($parts), $own ? 0.62 : 0.84, ['its key: '.implode(', ',
                     array_map(strval(...), $composite))]);
             }
         }

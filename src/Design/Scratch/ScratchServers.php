@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Fasti\Design\Scratch;
 
+use Fasti\Core\Dialect\Dialect;
+use Fasti\Core\Dialect\Dialects;
 use Symfony\Component\DependencyInjection\Attribute\AutowireIterator;
 
 /** The engines whose scripts can be tried on this machine. */
@@ -25,14 +27,17 @@ final readonly class ScratchServers
         return null;
     }
 
-    /** @return list<string> */
+    /** @return list<string> in the order in which engines are listed */
     public function engines(): array
     {
-        $engines = [];
-        foreach ($this->servers as $server) {
-            $engines[] = $server->engine();
-        }
+        return array_keys($this->labels());
+    }
 
-        return $engines;
+    /** @return array<string, string> engine → its name for people */
+    public function labels(): array
+    {
+        $labels = array_map(static fn (Dialect $dialect): string => $dialect->label(), Dialects::all());
+
+        return array_filter($labels, fn (string $engine): bool => null !== $this->of($engine), \ARRAY_FILTER_USE_KEY);
     }
 }

@@ -31,13 +31,15 @@ final class Served
     /**
      * One in a cage, where the files of parts() are to be read.
      *
+     * @param string $extension of PHP, by which its door reads
+     *
      * @throws CageError
      */
-    public static function caged(Cage $cage): Child
+    public static function caged(Cage $cage, string $extension): Child
     {
         return $cage->start([
             self::php(), '-n', '-d', 'display_startup_errors=0', '-d', 'display_errors=stderr', '-d', 'memory_limit=512M', '-d', 'pcre.backtrack_limit=200000',
-            '-d', 'extension=mbstring', '-d', 'extension=sqlite3', '-r', Serving::code('/core', '/connector'),
+            '-d', 'extension=mbstring', '-d', "extension=$extension", '-r', Serving::code('/core', '/connector'),
         ]);
     }
 

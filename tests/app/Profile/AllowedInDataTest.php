@@ -79,14 +79,14 @@ final class AllowedInDataTest extends AppTestCase
             );
         }
         if ('postgresql' === $engine) {
-            file_put_contents($path = sys_get_temp_dir().'/fasti-allowed.sql', $sql);
+            file_put_contents($path = sys_get_temp_dir().'/fasti-allowed-'.getmypid().'.sql', $sql);
             $target = Engines::made($path);
             unlink($path);
 
             return [$target, static fn () => Engines::drop($target)];
         }
         if ('sqlite' === $engine) {
-            file_put_contents($path = sys_get_temp_dir().'/fasti-allowed-lite.sql', $sql);
+            file_put_contents($path = sys_get_temp_dir().'/fasti-allowed-lite-'.getmypid().'.sql', $sql);
             $target = Engines::sqlite($path);
             unlink($path);
 

@@ -22,8 +22,6 @@ use Fasti\Tests\Core\Golden\Traits;
  */
 final class Harness
 {
-    private const FILE = '/fasti-trait.sqlite';
-
     /** What the server had after the last script. */
     private ?Catalog $made = null;
     private ?Recording $said = null;
@@ -67,11 +65,7 @@ final class Harness
     /** A session of its own with what was made last, which may change it. */
     public function open(string $engine): \PDO
     {
-        $pdo = match ($engine) {
-            'mariadb' => OddSchema::server(),
-            'postgresql' => Engines::pdo(Engines::postgreSql('fasti_trait')),
-            default => new \PDO('sqlite:'.sys_get_temp_dir().self::FILE, null, null, [\PDO::ATTR_ERRMODE => \PDO::ERRMODE_EXCEPTION]),
-        };
+        $pdo = self::session($engine);
         if ('mariadb' === $engine) {
             $pdo->exec('USE fasti_trait');
         }
@@ -81,11 +75,7 @@ final class Harness
 
     public function survey(string $engine): Catalog
     {
-        $pdo = match ($engine) {
-            'mariadb' => OddSchema::server(),
-            'postgresql' => Engines::pdo(Engines::postgreSql('fasti_trait')),
-            default => new \PDO('sqlite:'.sys_get_temp_dir().self::FILE, null, null, [\PDO::ATTR_ERRMODE => \PDO::ERRMODE_EXCEPTION]),
-        };
+        $pdo = self::session($engine);
         if ('postgresql' === $engine) {
             $pdo->exec("SET search_path = ''");
         }
@@ -104,11 +94,7 @@ final class Harness
     public function accepted(string $engine, array $statements): string
     {
         $this->live($engine, '');
-        $pdo = match ($engine) {
-            'mariadb' => OddSchema::server(),
-            'postgresql' => Engines::pdo(Engines::postgreSql('fasti_trait')),
-            default => new \PDO('sqlite:'.sys_get_temp_dir().self::FILE, null, null, [\PDO::ATTR_ERRMODE => \PDO::ERRMODE_EXCEPTION]),
-        };
+        $pdo = self::session($engine);
         if ('mariadb' === $engine) {
             $pdo->exec('USE fasti_trait');
         }
@@ -146,7 +132,7 @@ final class Harness
         return $this->dump = Engines::dump(match ($engine) {
             'mariadb' => self::mariaDb('mariadb-dump').' --no-data --routines --databases fasti_trait',
             'postgresql' => self::psql('pg_dump -s'),
-            default => 'sqlite3 '.escapeshellarg(sys_get_temp_dir().self::FILE).' .dump',
+            default => 'sqlite3 '.escapeshellarg(self::file()).' .dump',
         });
     }
 
@@ -186,11 +172,26 @@ final class Harness
 
     private static function onSqlite(string $sql): void
     {
-        $path = sys_get_temp_dir().self::FILE;
+        $path = self::file();
         if (is_file($path)) {
             unlink($path);
         }
         self::client('sqlite3 -bail '.escapeshellarg($path), $sql);
+    }
+
+    private static function session(string $engine): \PDO
+    {
+        return match ($engine) {
+            'mariadb' => OddSchema::server(),
+            'postgresql' => Engines::pdo(Engines::postgreSql('fasti_trait')),
+            default => new \PDO('sqlite:'.self::file(), null, null, [\PDO::ATTR_ERRMODE => \PDO::ERRMODE_EXCEPTION]),
+        };
+    }
+
+    /** One for each copy of the house, which may be tested side by side. */
+    private static function file(): string
+    {
+        return sys_get_temp_dir().'/fasti-trait-'.substr(hash('xxh64', __DIR__), 0, 8).'.sqlite';
     }
 
     private static function mariaDb(string $program): string

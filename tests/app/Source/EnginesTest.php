@@ -12,8 +12,8 @@ use Fasti\Core\Catalog\Table;
 use Fasti\Core\Catalog\TableType;
 use Fasti\Core\Dialect\Address;
 use Fasti\Core\Dialect\Dialects;
-use Fasti\Core\Dialect\Sqlite\PlainTable;
-use Fasti\Core\Dialect\Sqlite\SqliteGrammar;
+use Fasti\Core\Engine\Sqlite\PlainTable;
+use Fasti\Core\Engine\Sqlite\SqliteGrammar;
 use Fasti\Core\Files\FilesReader;
 use Fasti\Core\Profile\SqlProfiler;
 use Fasti\Core\Script\Script;
@@ -235,7 +235,7 @@ final class EnginesTest extends AppTestCase
     /** @return iterable<string, array{string}> */
     public static function sheets(): iterable
     {
-        yield 'the standard query, on PostgreSQL' => ['standard'];
+        yield 'the standard query, on PostgreSQL' => ['sql'];
         yield 'the query of PostgreSQL' => ['postgresql'];
         yield 'the query of MySQL, on MariaDB' => ['mysql'];
     }
@@ -268,7 +268,7 @@ final class EnginesTest extends AppTestCase
             OddSchema::drop();
         }
         foreach ($live->tables as $table) {
-            if ('shut' === $table->schema || 'broken' === $table->name || ('standard' === $engine && TableType::MaterializedView === $table->kind)) {
+            if ('shut' === $table->schema || 'broken' === $table->name || ('sql' === $engine && TableType::MaterializedView === $table->kind)) {
                 continue;
             }
             $sheet = $sheets->table($table->schema, $table->name) ?? self::fail("The sheets lack $table->name.");
@@ -276,8 +276,8 @@ final class EnginesTest extends AppTestCase
                 static fn (Column $column): array => [
                     $column->name,
                     $table->kind->isView() || $column->nullable,
-                    'standard' === $engine ? '' : $column->type,
-                    'standard' === $engine ? '' : $column->comment,
+                    'sql' === $engine ? '' : $column->type,
+                    'sql' === $engine ? '' : $column->comment,
                 ],
                 $of->columns,
             );
@@ -287,7 +287,7 @@ final class EnginesTest extends AppTestCase
                 static fn ($key): array => [$key->columns, get_object_vars($key->references), 'mysql' === $engine ? '' : $key->onDelete],
                 $of->foreignKeys,
             );
-            if ('standard' !== $engine || 'station' === $table->name) {
+            if ('sql' !== $engine || 'station' === $table->name) {
                 // The standard views know a constraint by its name alone, and PostgreSQL gives those of partitions the same name.
                 self::assertEqualsCanonicalizing($joins($table), $joins($sheet), $table->name);
             }

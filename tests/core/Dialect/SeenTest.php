@@ -6,7 +6,7 @@ namespace Fasti\Tests\Core\Dialect;
 
 use Fasti\Core\Catalog\Column;
 use Fasti\Core\Dialect\Dialects;
-use Fasti\Core\Dialect\Sqlite\PlainTable;
+use Fasti\Core\Engine\Sqlite\PlainTable;
 use Fasti\Tests\Core\Golden\Snapshot;
 use PHPUnit\Framework\TestCase;
 

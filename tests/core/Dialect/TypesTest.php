@@ -141,10 +141,15 @@ final class TypesTest extends TestCase
 
     public function testAnEngineIsOneFolderAndIsFoundByItsNames(): void
     {
-        self::assertSame(['mariadb', 'mysql', 'postgresql', 'sqlite', 'sql', 'oracle', 'sqlserver', 'files'], array_keys(Dialects::all()));
+        self::assertSame(
+            ['mariadb', 'mysql', 'postgresql', 'sqlite', 'sql', 'oracle', 'sqlserver', 'files', 'db2', 'snowflake', 'teradata'],
+            array_keys(Dialects::all()),
+        );
         self::assertSame('PostgreSQL', Dialects::named('postgres')?->label());
         self::assertSame('sql', Dialects::of('an engine that nobody knows')->name());
         self::assertNull(Dialects::named('cobol'));
+        self::assertSame('postgresql', Dialects::usual()->name());
+        self::assertSame(['mariadb', 'mysql', 'postgresql', 'sqlite', 'sql', 'oracle', 'sqlserver'], array_keys(Dialects::written()));
     }
 
     public function testNamesAreQuotedByTheirDialect(): void

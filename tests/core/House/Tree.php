@@ -21,6 +21,24 @@ final class Tree
         return (string) file_get_contents(self::root().$file);
     }
 
+    /** Without what is said in comments; each line stands where it stood. */
+    public static function bare(string $file): string
+    {
+        $text = self::read($file);
+        $lines = static fn (string $comment): string => str_repeat("\n", substr_count($comment, "\n"));
+        if (!str_ends_with($file, '.php')) {
+            $comment = str_ends_with($file, '.twig') ? '/\{#.*?#\}/s' : '~/\*.*?\*/|^\s*//[^\n]*~ms';
+
+            return (string) preg_replace_callback($comment, static fn (array $m): string => $lines($m[0]), $text);
+        }
+        $bare = '';
+        foreach (\PhpToken::tokenize($text) as $token) {
+            $bare .= $token->is([\T_COMMENT, \T_DOC_COMMENT]) ? $lines($token->text) : $token->text;
+        }
+
+        return $bare;
+    }
+
     public static function facts(string $file): Facts
     {
         return Facts::of(self::root().$file);

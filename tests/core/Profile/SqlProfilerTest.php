@@ -6,7 +6,7 @@ namespace Fasti\Tests\Core\Profile;
 
 use Fasti\Core\Catalog\Table;
 use Fasti\Core\Dialect\Dialects;
-use Fasti\Core\Dialect\Sqlite\SqliteReader;
+use Fasti\Core\Engine\Sqlite\SqliteReader;
 use Fasti\Core\Profile\ProfileArray;
 use Fasti\Core\Profile\SqlProfiler;
 use Fasti\Core\Profile\TableProfile;

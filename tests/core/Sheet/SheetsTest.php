@@ -32,6 +32,23 @@ final class SheetsTest extends TestCase
         self::assertSame($sheet, Sheets::sheet($header));
     }
 
+    public function testEachEngineBringsTheQueriesOfItsSheetsAndWhatCannotBeReachedComesFirst(): void
+    {
+        $queries = Sheets::queries();
+
+        self::assertSame(['sql', 'oracle', 'sqlserver', 'db2', 'snowflake', 'teradata', 'mysql', 'postgresql'], array_keys($queries));
+        self::assertSame(['MySQL and MariaDB', 'IBM Db2'], [$queries['mysql']['name'], $queries['db2']['name']]);
+        self::assertSame(['columns', 'keys', 'comments'], array_keys($queries['oracle']['queries']));
+        self::assertSame(['columns', 'keys'], array_keys($queries['snowflake']['queries']));
+        foreach ($queries as $engine => ['queries' => $sheets]) {
+            foreach ($sheets as $sheet => $sql) {
+                // What a query gives is what is looked for in the header of its sheet.
+                preg_match_all('/\b(\w+_name|native_type|constraint_kind|comment_text)\b/i', $sql, $m);
+                self::assertSame($sheet, Sheets::sheet($m[1]), "$engine $sheet");
+            }
+        }
+    }
+
     public function testWhatClientsWriteForNothingIsNothing(): void
     {
         $table = self::catalog([

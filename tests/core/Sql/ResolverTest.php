@@ -6,6 +6,7 @@ namespace Fasti\Tests\Core\Sql;
 
 use Fasti\Core\Catalog\Column;
 use PHPUnit\Framework\Attributes\DataProvider;
+use PHPUnit\Framework\Attributes\TestWith;
 use PHPUnit\Framework\TestCase;
 
 /** What names mean, by the rules of scope of each engine. */
@@ -57,6 +58,21 @@ final class ResolverTest extends TestCase
 
         self::assertSame([], Queries::unknown(Queries::read(\sprintf($sql, 'LATERAL'))));
         self::assertSame(['1:80 No table here has a field “s.id”'], Queries::unknown(Queries::read(\sprintf($sql, ''))));
+    }
+
+    #[TestWith(['postgresql', 'pg_catalog', true])]
+    #[TestWith(['postgresql', 'sys', false])]
+    #[TestWith(['mysql', 'sys', true])]
+    #[TestWith(['mariadb', 'performance_schema', true])]
+    #[TestWith(['mariadb', 'pg_catalog', false])]
+    #[TestWith(['sqlite', 'dbc', false])]
+    #[TestWith(['sql', 'dbc', true])]
+    public function testASchemaIsOfTheEngineItselfWhereThatEngineSaysSo(string $engine, string $schema, bool $itself): void
+    {
+        $unknown = implode('; ', Queries::unknown(Queries::read("SELECT a FROM $schema.nothing", $engine)));
+
+        self::assertStringContainsString("$schema.nothing", $unknown);
+        self::assertSame($itself, str_contains($unknown, 'belongs to the engine itself'));
     }
 
     /** @return iterable<string, array{string, string, list<string>}> */

@@ -1,0 +1,74 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Core\Engine\MariaDb;
+
+use Fasti\Core\Catalog\TypeFamily;
+use Fasti\Core\Dialect\AskSql;
+
+/** MariaDB and MySQL. Their quotients and means of exact numbers have four digits more than their operands; approximate ones have all. */
+final class MariaDbAskSql extends AskSql
+{
+    public function same(string $a, string $b): string
+    {
+        return "$a <=> $b";
+    }
+
+    public function divided(string $a, string $b): string
+    {
+        return "($a) * 1e0 / NULLIF($b, 0)";
+    }
+
+    public function average(string $value): string
+    {
+        return "SUM($value) * 1e0 / COUNT($value)";
+    }
+
+    public function median(string $value): ?string
+    {
+        return null;
+    }
+
+    public function extracted(string $part, string $value): string
+    {
+        // WEEK here would begin on Sundays.
+        return 'WEEK' === $part ? "WEEK($value, 3)" : "EXTRACT($part FROM $value)";
+    }
+
+    public function joined(array $values): string
+    {
+        return 'CONCAT('.implode(', ', $values).')';
+    }
+
+    public function cast(string $value, TypeFamily $to, ?int $length = null, ?int $scale = null): string
+    {
+        return match ($to) {
+            TypeFamily::Whole => "CAST($value AS SIGNED)",
+            TypeFamily::Number => null === $length ? "CAST($value AS double)" : "CAST($value AS decimal($length,".($scale ?? 0).'))',
+            TypeFamily::Time => "CAST($value AS date)",
+            TypeFamily::Flag => "($value) <> 0",
+            default => null === $length ? "CAST($value AS char)" : "CAST($value AS char($length))",
+        };
+    }
+
+    public function ordered(string $name, bool $descending, string $expression = ''): string
+    {
+        return ('' === $expression ? $name : $expression)." IS NULL, $name".($descending ? ' DESC' : '');
+    }
+
+    public function limited(int $rows): string
+    {
+        return "LIMIT $rows";
+    }
+
+    public function cancelling(string $session): string
+    {
+        return 'KILL QUERY '.(int) $session;
+    }
+
+    public function session(): string
+    {
+        return 'SELECT CONNECTION_ID() AS session';
+    }
+}
