@@ -10,7 +10,10 @@ use Fasti\Core\Catalog\Key;
 use Fasti\Core\Catalog\Place;
 use Fasti\Core\Catalog\Table;
 use Fasti\Core\Catalog\TableType;
-use Fasti\Core\Model\Aggregation;
+use Fasti\Core\Model\Aggregate\Average;
+use Fasti\Core\Model\Aggregate\Count;
+use Fasti\Core\Model\Aggregate\Ratio;
+use Fasti\Core\Model\Aggregate\Sum;
 use Fasti\Core\Model\Attribute;
 use Fasti\Core\Model\Condition;
 use Fasti\Core\Model\Ground;
@@ -117,9 +120,9 @@ final readonly class ModelBench
         }
         $joins[] = new ModelJoin('f0', 'd0', ['c0'], ['id']);
         $joins[] = new ModelJoin('f1', 'd0', ['c1'], ['id']);
-        $measures = [new Measure('r', Aggregation::Ratio, of: 'm0', by: 'm1')];
+        $measures = [new Measure('r', new Ratio(), of: 'm0', by: 'm1')];
         for ($i = 0; $i < 20; ++$i) {
-            $measures[] = new Measure("m$i", Aggregation::Sum, 'f'.$i % 2, 'c2 * 2 + c'.$i % 10, 'c5 > 1');
+            $measures[] = new Measure("m$i", new Sum(), 'f'.$i % 2, 'c2 * 2 + c'.$i % 10, 'c5 > 1');
         }
 
         return [new Model('wide', '', $roles, $joins, $measures), new Catalog('postgresql', '', $tables)];
@@ -141,8 +144,8 @@ final readonly class ModelBench
             new ModelJoin('fact', 'day', ['day_id'], ['day_id']), new ModelJoin('fact', 'species', ['species_id'], ['species_id']),
             new ModelJoin('fact', 'method', ['method_id'], ['method_id']),
         ], [
-            new Measure('rows', Aggregation::Count, 'fact'), new Measure('individuals', Aggregation::Sum, 'fact', 'individuals'),
-            new Measure('mean weight', Aggregation::Average, 'fact', 'weight'),
+            new Measure('rows', new Count(), 'fact'), new Measure('individuals', new Sum(), 'fact', 'individuals'),
+            new Measure('mean weight', new Average(), 'fact', 'weight'),
         ]);
         $plan = (new Planner(new Ground($model, self::catalog()), new \DateTimeImmutable()))->plan(
             new Trial(['rows', 'individuals', 'mean weight'], ['reach_name', 'year', 'kind', 'method_name']),

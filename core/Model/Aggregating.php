@@ -17,20 +17,13 @@ final class Aggregating
     /** An aggregate over a value; `null` for the count of rows. */
     public static function aggregated(AskSql $sql, Measure $measure, ?string $value, ?string $filter): string
     {
-        if (null !== $filter) {
-            $value = 'CASE WHEN '.$filter.' THEN '.($value ?? '1').' END';
-        }
+        return $measure->aggregation->sql($sql, self::counted($value, $filter)) ?? throw new \LogicException('It is worked out in another way.');
+    }
 
-        return match ($measure->aggregation) {
-            Aggregation::Count => null === $value ? 'COUNT(*)' : "COUNT($value)",
-            Aggregation::Distinct => "COUNT(DISTINCT $value)",
-            Aggregation::Sum => "SUM($value)",
-            Aggregation::Average => $sql->average((string) $value),
-            Aggregation::Least => "MIN($value)",
-            Aggregation::Greatest => "MAX($value)",
-            Aggregation::Median => $sql->median((string) $value) ?? throw new \LogicException('It is worked out in another way.'),
-            Aggregation::Ratio => throw new \LogicException('A ratio is no aggregate.'),
-        };
+    /** The value of the rows that count. */
+    private static function counted(?string $value, ?string $filter): ?string
+    {
+        return null === $filter ? $value : 'CASE WHEN '.$filter.' THEN '.($value ?? '1').' END';
     }
 
     /**
@@ -42,7 +35,7 @@ final class Aggregating
      */
     public function aggregatedLines(Branch $branch, Joining $joining, string $indent, array $more, bool $hidden = false): array
     {
-        $late = [] === $this->all->trusting ? (new Late($this->all->ground, $this->all->question))->levels($branch) : [];
+        $late = [] === $this->all->trusting ? (new Late($this->all->ground, $this->all->question, $this->all->sql))->levels($branch) : [];
         if ([] !== $late) {
             return $this->lateLines($branch, $joining, $indent, $late, $hidden);
         }
@@ -132,8 +125,11 @@ final class Aggregating
             );
             $filter = '' === trim($measure->filter) || $each ? null
                 : $this->all->written($joining, $branch->fact, $this->all->ground->formula($branch->fact, $measure->filter));
-            [$parts, $whole] = $this->inParts($measure, $value, $filter, $i);
-            $inner = [...$inner, ...$parts];
+            [$parts, $whole] = $measure->aggregation->inParts($this->all->sql, self::counted($value, $filter), (string) $i)
+                ?? throw new \LogicException('Late has seen to it.');
+            foreach ($parts as $part => $sql) {
+                $inner[] = "$sql AS $part";
+            }
             $this->all->aggregates[$measure->name] = $whole;
             $select[] = "$whole AS ".$this->all->column($measure);
         }
@@ -192,27 +188,6 @@ final class Aggregating
         return $formula->isStrict()
             ? $sql
             : 'CASE WHEN '.$this->all->sql->name($alias).'.'.$this->all->sql->name($last->pairs()[0][1])." IS NOT NULL THEN $sql END";
-    }
-
-    /**
-     * An aggregate as aggregates of parts, and what makes the whole of them.
-     *
-     * @return array{list<string>, string}
-     */
-    private function inParts(Measure $measure, ?string $value, ?string $filter, int $number): array
-    {
-        if (Aggregation::Average === $measure->aggregation) {
-            $value = null === $filter ? (string) $value : "CASE WHEN $filter THEN $value END";
-
-            return [["SUM($value) AS m$number", "COUNT($value) AS c$number"], $this->all->sql->divided("SUM(grouped.m$number)", "SUM(grouped.c$number)")];
-        }
-        $sql = self::aggregated($this->all->sql, $measure, $value, $filter);
-
-        return [["$sql AS m$number"], match ($measure->aggregation) {
-            Aggregation::Least => "MIN(grouped.m$number)",
-            Aggregation::Greatest => "MAX(grouped.m$number)",
-            default => "SUM(grouped.m$number)",
-        }];
     }
 
     public function as(string $sql, string $name): string
@@ -310,7 +285,7 @@ final class Aggregating
         }
         $measure = $branch->measures[0];
         $name = $this->name($measure->name);
-        if ('median' === $branch->special) {
+        if ('ranked' === $branch->special) {
             $ranked = $this->name($measure->name.'_ranked');
 
             return [[[$ranked, $this->all->gathering->ranked($branch, $joining)], [$name, [

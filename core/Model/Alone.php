@@ -31,7 +31,7 @@ final readonly class Alone
             $where[] = '('.$this->written($base, $branch->fact, [], $this->ground->formula($branch->fact, $measure->filter)).')';
         }
         $from = 'FROM '.$this->sql->table($this->ground->role($branch->fact)->entry)." AS $base".([] === $where ? '' : "\nWHERE ".implode("\n  AND ", $where));
-        if ('median' === $branch->special) {
+        if ('ranked' === $branch->special) {
             return "WITH ranked AS (SELECT $value AS v, ROW_NUMBER() OVER (ORDER BY CASE WHEN $value IS NULL THEN 1 ELSE 0 END, $value) AS n, COUNT($value) "
                 ."OVER () AS c\n$from)\n"
                 .'SELECT '.$this->sql->average('v').' AS total FROM ranked WHERE 2 * n BETWEEN c AND c + 2';

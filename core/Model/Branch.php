@@ -11,7 +11,7 @@ final class Branch
     public array $measures = [];
 
     /**
-     * @param string          $special    '' for aggregates alone; `median` where it is worked out; `points` for what stands at instants
+     * @param string          $special    '' for aggregates alone; `ranked` where rows are put in order first; `points` for what stands at instants
      * @param list<Condition> $conditions
      */
     public function __construct(public readonly string $fact, public readonly string $special, public readonly array $conditions)

@@ -155,18 +155,15 @@ final class Composer
         if ('' !== $measure->unit) {
             return $measure->unit;
         }
-        $counts = \in_array($measure->aggregation, [Aggregation::Count, Aggregation::Distinct, Aggregation::Ratio], true);
 
-        return $counts || '' === trim($measure->expression) ? '' : $ground->formula($measure->fact, $measure->expression)->unit;
+        return $measure->aggregation->unit('' === trim($measure->expression) ? '' : $ground->formula($measure->fact, $measure->expression)->unit);
     }
 
     public function familyOf(Measure $measure): TypeFamily
     {
-        return match ($measure->aggregation) {
-            Aggregation::Count, Aggregation::Distinct => TypeFamily::Whole,
-            Aggregation::Least, Aggregation::Greatest => $this->ground->formula($measure->fact, $measure->expression)->family,
-            default => TypeFamily::Number,
-        };
+        $values = '' === trim($measure->expression) ? TypeFamily::Other : $this->ground->formula($measure->fact, $measure->expression)->family;
+
+        return $measure->aggregation->family($values);
     }
 
     /**

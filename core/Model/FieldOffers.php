@@ -9,16 +9,15 @@ use Fasti\Core\Catalog\Quotes;
 use Fasti\Core\Catalog\TypeFamily;
 use Fasti\Core\Dialect\Reserved;
 use Fasti\Core\Join\NameWords;
+use Fasti\Core\Model\Aggregate\Aggregate;
+use Fasti\Core\Model\Aggregate\Count;
+use Fasti\Core\Model\Aggregate\Sum;
 use Fasti\Core\Wording\Naming;
 use Fasti\Core\Wording\Noun;
 
 /** Which fields of a role could be measures and which attributes. Nothing is taken of them until somebody does. */
 final readonly class FieldOffers
 {
-    private const LEAST = ['least', 'min', 'minimum', 'lowest', 'first', 'earliest'];
-    private const GREATEST = ['greatest', 'max', 'maximum', 'highest', 'last', 'latest', 'peak'];
-    private const AVERAGED = ['mean', 'avg', 'average', 'median', 'rate', 'ratio', 'share', 'percent', 'percentage', 'pct', 'score', 'temperature', 'temp',
-        'ph', 'price', 'level', 'speed', 'age', 'height', 'depth', 'width', 'concentration', 'humidity', 'pressure', 'rating', 'grade'];
     private const STOCKS = ['stock', 'balance', 'inventory', 'backlog', 'holding', 'remaining'];
 
     /** @param array<string, string> $names business names by FieldPlace::key() */
@@ -50,13 +49,13 @@ final readonly class FieldOffers
         if (RoleKind::Fact === $is->kind) {
             $counted = array_filter(
                 $this->ground->model->measures,
-                static fn (Measure $one): bool => $one->fact === $role && Aggregation::Count === $one->aggregation && '' === $one->expression,
+                static fn (Measure $one): bool => $one->fact === $role && !$one->aggregation->needsValue() && '' === $one->expression,
             );
             if ([] === $counted) {
                 $offers[] = new FieldOffer(
                     $role,
                     '',
-                    new Measure($this->free('Number of '.Noun::plural($role)), Aggregation::Count, $role),
+                    new Measure($this->free('Number of '.Noun::plural($role)), new Count(), $role),
                     'how many rows there are',
                 );
             }
@@ -103,32 +102,32 @@ final readonly class FieldOffers
     private function measured(Role $role, Column $column, string $name, array $words): FieldOffer
     {
         $field = self::written($column->name);
-        [$aggregation, $reason] = match (true) {
-            [] !== array_intersect($words, self::LEAST) => [Aggregation::Least, 'its name says that it is the least of something'],
-            [] !== array_intersect($words, self::GREATEST) => [Aggregation::Greatest, 'its name says that it is the greatest of something'],
-            [] !== array_intersect($words, self::AVERAGED) => [Aggregation::Average, 'it is no amount that adds up'],
-            default => [Aggregation::Sum, 'a number that adds up'],
-        };
+        $aggregation = self::aggregate($words);
         $stock = [] !== array_intersect($words, self::STOCKS);
         $unit = $this->ground->unit($role->name, $column->name);
         $over = $stock ? $this->times($role->name) : null;
         $measure = new Measure(
             $this->free($name), $aggregation, $role->name, $field, unit: $unit,
-            adds: match (true) {
-                Aggregation::Sum === $aggregation && !$stock || \in_array(
-                    $aggregation,
-                    [Aggregation::Least, Aggregation::Greatest],
-                    true,
-                ) => Additivity::Additive,
-                $stock => Additivity::SemiAdditive,
-                default => Additivity::NonAdditive,
-            },
+            adds: $stock && !$aggregation->isValue() ? Additivity::SemiAdditive : $aggregation->additivity(),
             notOver: null === $over ? [] : [$over->role],
             instant: $over, instead: null === $over ? Instead::Nothing : Instead::Last,
             reason: $stock ? 'it is a stock: what there is at one time' : '',
         );
 
-        return new FieldOffer($role->name, $column->name, $measure, $stock ? 'a stock: it adds up, but not over time' : $reason);
+        return new FieldOffer($role->name, $column->name, $measure, $stock ? 'a stock: it adds up, but not over time' : $aggregation->why());
+    }
+
+    /**
+     * How a number is taken, by its name: the mean is worth least of what a name says, since it goes with what kind of amount it is.
+     *
+     * @param list<string> $words
+     */
+    private static function aggregate(array $words): Aggregate
+    {
+        $named = array_filter(Aggregate::known(), static fn (Aggregate $one): bool => [] !== array_intersect($words, $one->namedBy()));
+        usort($named, static fn (Aggregate $a, Aggregate $b): int => $a->isMean() <=> $b->isMean());
+
+        return $named[0] ?? new Sum();
     }
 
     /** The attribute that says when, to which a fact leads by one route. */

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Fasti\Core\Model;
 
+use Fasti\Core\Dialect\AskSql;
+
 /**
  * Which attributes are looked up late: the rows of a big fact are grouped by the key that leads to a dimension, and only the few groups are
  * joined to it. That is so for what people know a row by (its label), of which there is one to a key, or nearly; grouping by the key of
@@ -15,7 +17,7 @@ final readonly class Late
     /** Rows of a fact from which on it is worth a longer query. */
     private const BIG = 100000;
 
-    public function __construct(private Ground $ground, private Question $question)
+    public function __construct(private Ground $ground, private Question $question, private AskSql $sql)
     {
     }
 
@@ -27,7 +29,7 @@ final readonly class Late
             return [];
         }
         foreach ($branch->measures as $measure) {
-            if (\in_array($measure->aggregation, [Aggregation::Distinct, Aggregation::Median], true)) {
+            if (null === $measure->aggregation->inParts($this->sql, 'x', '0')) {
                 return [];
             }
         }

@@ -6,6 +6,7 @@ namespace Fasti\Core\Model;
 
 use Fasti\Core\Catalog\ListOf;
 use Fasti\Core\Catalog\WhenSet;
+use Fasti\Core\Model\Aggregate\Aggregate;
 
 /** A figure that a model offers. */
 final readonly class Measure
@@ -23,7 +24,7 @@ final readonly class Measure
      */
     public function __construct(
         public string $name,
-        public Aggregation $aggregation,
+        public Aggregate $aggregation,
         #[WhenSet]
         public string $fact = '',
         #[WhenSet]

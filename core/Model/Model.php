@@ -91,7 +91,7 @@ final readonly class Model
      */
     public function factsOf(Measure $measure, int $depth = 0): array
     {
-        if (Aggregation::Ratio !== $measure->aggregation) {
+        if (!$measure->aggregation->isOfMeasures()) {
             return [$measure->fact];
         }
         $facts = [];

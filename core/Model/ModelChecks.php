@@ -219,7 +219,7 @@ final class ModelChecks
     private function measures(): void
     {
         foreach ($this->ground->model->measures as $measure) {
-            if (Aggregation::Ratio === $measure->aggregation) {
+            if ($measure->aggregation->isOfMeasures()) {
                 $this->ratio($measure);
                 continue;
             }
@@ -285,7 +285,7 @@ final class ModelChecks
                 'aggregation-unfit',
                 Severity::Fault,
                 $measure->name,
-                \sprintf('“%s” takes the %s of what is a %s', $measure->name, $measure->aggregation->value, FormulaReader::word($formula->family)),
+                \sprintf('“%s” takes the %s of what is a %s', $measure->name, $measure->aggregation->name(), FormulaReader::word($formula->family)),
                 'It cannot be computed.', 'Count it, or take the least or the greatest.');
 
             return;
@@ -297,7 +297,7 @@ final class ModelChecks
             // A mean by the number of rows behind it is what makes a sum of it again.
             $average = !$weighed && ('' !== $how || [] !== array_intersect($words, self::AVERAGES));
             $how = '' === $how ? 'its name says so' : $how;
-            if ($average && Aggregation::Average === $measure->aggregation) {
+            if ($average && $measure->aggregation->isMean()) {
                 $this->note(
                     'average-of-averages',
                     Severity::Doubt,
@@ -305,7 +305,7 @@ final class ModelChecks
                     \sprintf('“%s” is the average of %s, which is an average itself (%s)', $measure->name, $use->column, $how),
                     'Groups of few and of many rows count the same, so that the figure is none of the rows behind.',
                     'Take a ratio: the sum of the values by the number of rows behind each.');
-            } elseif ($average && Aggregation::Sum === $measure->aggregation) {
+            } elseif ($average && $measure->aggregation->isTotal()) {
                 $this->note(
                     'sum-of-averages',
                     Severity::Fault,
@@ -315,7 +315,7 @@ final class ModelChecks
             }
             if (!$weighed
                 && [] !== array_intersect([...$words, implode('', $words)], self::STOCKS)
-                && Aggregation::Sum === $measure->aggregation
+                && $measure->aggregation->isTotal()
                 && Additivity::Additive === $measure->adds) {
                 $this->note(
                     'stock-over-time',
@@ -339,7 +339,7 @@ final class ModelChecks
     /** Values whose unit stands in another field, of the fact or of what it leads to. */
     private function unitsWithin(Measure $measure, Formula $formula): void
     {
-        if (!\in_array($measure->aggregation, [Aggregation::Sum, Aggregation::Average, Aggregation::Median], true)
+        if (!$measure->aggregation->needsNumbers()
             || '' !== $formula->unit
             || TypeFamily::Number !== $formula->family
             || '' !== trim($measure->filter)) {
@@ -437,7 +437,7 @@ final class ModelChecks
     /** How a measure is computed, in words that are equal for equal measures. */
     public static function how(Measure $measure): string
     {
-        return Aggregation::Ratio === $measure->aggregation ? "$measure->of by $measure->by"
+        return $measure->aggregation->isOfMeasures() ? "$measure->of by $measure->by"
             : $measure->aggregation->inWords().('' === trim($measure->expression) ? ' of rows' : ' of '.$measure->expression).' of '.$measure->fact
                 .('' === trim($measure->filter) ? '' : ' where '.$measure->filter);
     }

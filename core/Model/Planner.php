@@ -110,14 +110,14 @@ final class Planner
             }
         }
         $expression = '' === trim($measure->expression) ? null : $this->ground->formula($measure->fact, $measure->expression);
-        if (null === $expression && Aggregation::Count !== $measure->aggregation) {
-            $this->reasons[] = \sprintf('The measure “%s” says no field of which the %s is taken.', $measure->name, $measure->aggregation->value);
+        if (null === $expression && $measure->aggregation->needsValue()) {
+            $this->reasons[] = \sprintf('The measure “%s” says no field of which the %s is taken.', $measure->name, $measure->aggregation->name());
         }
         if (null !== $expression && $measure->aggregation->needsNumbers() && !$expression->family->isNumeric() && [] === $expression->faults) {
             $this->reasons[] = \sprintf(
                 'The measure “%s” takes the %s of what is a %s.',
                 $measure->name,
-                $measure->aggregation->value,
+                $measure->aggregation->name(),
                 FormulaReader::word($expression->family),
             );
         }
@@ -200,11 +200,11 @@ final class Planner
         return false;
     }
 
-    /** A measure that needs a query of its own: `median` where the engine has none, `points` where it stands at instants; '' for none. */
+    /** A measure that needs a query of its own: `ranked` where the engine has no such aggregate, `points` where it stands at instants; '' for none. */
     private function special(Measure $measure, Question $question): string
     {
-        if (Aggregation::Median === $measure->aggregation) {
-            return null === $this->sql->median('x') ? 'median' : '';
+        if (null === $measure->aggregation->sql($this->sql, 'x')) {
+            return 'ranked';
         }
         $instant = $measure->instant;
         $points = Additivity::SemiAdditive === $measure->adds && $measure->aggregation->adds() && Instead::Nothing !== $measure->instead && null !== $instant

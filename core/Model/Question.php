@@ -80,7 +80,7 @@ final class Question
     /** @param list<string> $within */
     private function expand(Measure $measure, array $within): void
     {
-        if (Aggregation::Ratio !== $measure->aggregation) {
+        if (!$measure->aggregation->isOfMeasures()) {
             if (!\in_array($measure, $this->base, true)) {
                 $this->base[] = $measure;
             }
@@ -129,7 +129,7 @@ final class Question
     /** @return list<Measure> what a measure is made of, none of it a ratio */
     public function parts(Measure $measure): array
     {
-        if (Aggregation::Ratio !== $measure->aggregation) {
+        if (!$measure->aggregation->isOfMeasures()) {
             return [$measure];
         }
         $names = $this->ground->names();

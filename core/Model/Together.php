@@ -178,11 +178,11 @@ final class Together
     private function figure(Measure $measure, bool $one): string
     {
         $name = $this->all->column($measure);
-        $counts = Aggregation::Count === $measure->aggregation || Aggregation::Distinct === $measure->aggregation;
+        $nothing = $measure->aggregation->ofNothing();
 
         return match (true) {
             $one => $name,
-            $counts => "COALESCE(MAX($name), 0)",
+            null !== $nothing => "COALESCE(MAX($name), $nothing)",
             default => "MAX($name)",
         };
     }
@@ -190,7 +190,7 @@ final class Together
     /** @param \Closure(Measure): string $base */
     private function computed(Measure $measure, \Closure $base): string
     {
-        if (Aggregation::Ratio !== $measure->aggregation) {
+        if (!$measure->aggregation->isOfMeasures()) {
             return $base($measure);
         }
         $names = $this->all->ground->names();
@@ -231,11 +231,7 @@ final class Together
     private function none(Measure $measure): string
     {
         $family = $this->all->familyOf($measure);
-        $written = \in_array(
-            $measure->aggregation,
-            [Aggregation::Least, Aggregation::Greatest],
-            true,
-        ) ? $this->all->ground->formula($measure->fact, $measure->expression)->written : '';
+        $written = $measure->aggregation->isValue() ? $this->all->ground->formula($measure->fact, $measure->expression)->written : '';
 
         return $this->all->sql->none($family, $written);
     }

@@ -71,7 +71,7 @@ final readonly class Uses
     /** @return list<FieldUse> with those of its filter, of what a ratio is made of, and the key of the fact where rows are counted */
     public function ofMeasure(Measure $measure, int $depth = 0): array
     {
-        if (Aggregation::Ratio === $measure->aggregation) {
+        if ($measure->aggregation->isOfMeasures()) {
             $fields = [];
             foreach ($depth > 8 ? [] : [$measure->of, $measure->by] as $part) {
                 $of = $this->ground->model->measure($part);

@@ -7,7 +7,6 @@ namespace Fasti\Model;
 use Fasti\Core\Catalog\Catalog;
 use Fasti\Core\Catalog\FieldPlace;
 use Fasti\Core\Join\End;
-use Fasti\Core\Model\Aggregation;
 use Fasti\Core\Model\Ground;
 use Fasti\Core\Model\Known;
 use Fasti\Core\Model\Model;
@@ -251,8 +250,7 @@ final readonly class Grounds
      */
     public static function isPersonal(Ground $ground, PlanColumn $column, array $personal): bool
     {
-        $counts = null !== $column->measure && \in_array($column->measure->aggregation, [Aggregation::Count, Aggregation::Distinct, Aggregation::Ratio], true);
-        foreach ($counts ? [] : $column->fields as $use) {
+        foreach (false === $column->measure?->aggregation->tellsOfValues() ? [] : $column->fields as $use) {
             $entry = $ground->model->role($use->role)?->entry;
             if (null !== $entry && isset($personal[(new FieldPlace($entry->schema, $entry->name, $use->column))->key()])) {
                 return true;

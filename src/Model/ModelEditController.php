@@ -7,7 +7,7 @@ namespace Fasti\Model;
 use Fasti\Account\Account;
 use Fasti\Account\Act\Act;
 use Fasti\Core\Model\Additivity;
-use Fasti\Core\Model\Aggregation;
+use Fasti\Core\Model\Aggregate\Aggregate;
 use Fasti\Core\Model\Attribute;
 use Fasti\Core\Model\Choice;
 use Fasti\Core\Model\Edits;
@@ -92,6 +92,7 @@ final class ModelEditController extends AbstractController
 
             return $this->render('model/_measure.html.twig', $shared + [
                 'measure' => $measure, 'stamp' => self::stamp($measure), 'fact' => $measure?->fact ?: ($role->name ?? ($model->facts()[0]->name ?? '')),
+                'aggregates' => Aggregate::known(),
             ]);
         }
         if (null === $role) {
@@ -132,8 +133,8 @@ final class ModelEditController extends AbstractController
     private function measureOf(InputBag $given, string $name): Measure
     {
         $text = static fn (string $field): string => trim($given->getString($field));
-        $aggregation = Aggregation::tryFrom($text('aggregation')) ?? throw new ModelError('Choose how the values of many rows become one figure.');
-        $ratio = Aggregation::Ratio === $aggregation;
+        $aggregation = Aggregate::named($text('aggregation')) ?? throw new ModelError('Choose how the values of many rows become one figure.');
+        $ratio = $aggregation->isOfMeasures();
         $instant = explode("\n", str_replace("\r", '', $given->getString('instant')), 2);
         $adds = Additivity::tryFrom($text('adds')) ?? Additivity::Additive;
 

@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace Fasti\Model;
 
 use Fasti\Core\Catalog\FieldPlace;
-use Fasti\Core\Model\Aggregation;
 use Fasti\Core\Model\Composer;
 use Fasti\Core\Model\FieldOffers;
 use Fasti\Core\Model\FormulaReader;
@@ -56,7 +55,7 @@ final readonly class Offered
     /** @return list<Measure> computed after everything else */
     public function ratios(): array
     {
-        return array_values(array_filter($this->ground->model->measures, static fn (Measure $one): bool => Aggregation::Ratio === $one->aggregation));
+        return array_values(array_filter($this->ground->model->measures, static fn (Measure $one): bool => $one->aggregation->isOfMeasures()));
     }
 
     /** @return array<string, string> "role.attribute" → what the register says of the field that it is */

@@ -6,7 +6,6 @@ namespace Fasti\Model;
 
 use Fasti\Account\Account;
 use Fasti\Account\Act\Act;
-use Fasti\Core\Model\Aggregation;
 use Fasti\Core\Model\ConditionText;
 use Fasti\Core\Model\Ground;
 use Fasti\Core\Model\Level;
@@ -130,7 +129,7 @@ final class TrialController extends AbstractController
 
             return [
                 'name' => $measure->name,
-                'of' => Aggregation::Ratio === $measure->aggregation ? 'ratio' : $measure->fact,
+                'of' => $measure->aggregation->isOfMeasures() ? 'ratio' : $measure->fact,
                 'words' => $measure->meaning,
                 'can' => $can,
             ];

@@ -47,7 +47,7 @@ export const formula = () => ({
         this.$root.addEventListener('focusout', () => { this.$refs.list.hidden = true; });
     },
     kind() {
-        this.ratio = this.$refs.aggregation?.value === 'ratio';
+        this.ratio = this.$refs.aggregation?.selectedOptions[0]?.dataset.ofMeasures !== undefined;
         this.plain = !this.ratio;
         this.some = this.$refs.adds?.value === 'some';
         this.reasoned = this.some || this.$refs.adds?.value === 'none';

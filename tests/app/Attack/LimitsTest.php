@@ -12,7 +12,8 @@ use Fasti\Core\Catalog\Column;
 use Fasti\Core\Catalog\Place;
 use Fasti\Core\Catalog\Table;
 use Fasti\Core\Catalog\TableType;
-use Fasti\Core\Model\Aggregation;
+use Fasti\Core\Model\Aggregate\Count;
+use Fasti\Core\Model\Aggregate\Sum;
 use Fasti\Core\Model\Edits;
 use Fasti\Core\Model\Measure;
 use Fasti\Core\Model\Model;
@@ -72,13 +73,13 @@ final class LimitsTest extends AppTestCase
             $editing->change(
                 $account,
                 $kept,
-                static fn (Model $model): Model => $model->with(measures: [new Measure('long', Aggregation::Sum, 'visit', str_repeat('a+', 500000).'a')]),
+                static fn (Model $model): Model => $model->with(measures: [new Measure('long', new Sum(), 'visit', str_repeat('a+', 500000).'a')]),
             );
             self::fail('It should have been refused.');
         } catch (BadText $e) {
             self::assertStringContainsString('The expression of “long” has 1,000,001 characters; 4,000 are the most.', $e->getMessage());
         }
-        $long = KeptModel::definitionOf($kept->model()->with(measures: [new Measure('long', Aggregation::Sum, 'visit', str_repeat('a+', 500000).'a')]));
+        $long = KeptModel::definitionOf($kept->model()->with(measures: [new Measure('long', new Sum(), 'visit', str_repeat('a+', 500000).'a')]));
         self::db()->executeStatement('UPDATE analytic_model SET definition = ? WHERE id = ?', [$long, $kept->id()]);
         self::get(EntityManagerInterface::class)->clear();
         foreach (['', '/checks', '/matrix', '/trial', '/lineage'] as $page) {
@@ -102,11 +103,11 @@ final class LimitsTest extends AppTestCase
         $editing->change(
             $one,
             $kept,
-            static fn (Model $model): Model => $model->with(measures: [...$model->measures, new Measure('first', Aggregation::Count, 'visit')]),
+            static fn (Model $model): Model => $model->with(measures: [...$model->measures, new Measure('first', new Count(), 'visit')]),
         );
         self::assertStringNotContainsString('first', $stale->definition);
         $after = $editing->change($one, self::get(Models::class)->one($kept->id()) ?? $kept,
-            static fn (Model $model): Model => $model->with(measures: [...$model->measures, new Measure('second', Aggregation::Count, 'visit')]));
+            static fn (Model $model): Model => $model->with(measures: [...$model->measures, new Measure('second', new Count(), 'visit')]));
 
         self::assertSame(['first', 'second'], array_map(static fn (Measure $measure): string => $measure->name, $after->model()->measures));
         self::assertStringContainsString('"measures":["first","second"]', str_replace(' ', '', (string) json_encode($after->brief)));

@@ -8,7 +8,7 @@ use Doctrine\ORM\EntityManagerInterface;
 use Fasti\Account\Account;
 use Fasti\Account\Role as Standing;
 use Fasti\Core\Catalog\Place;
-use Fasti\Core\Model\Aggregation;
+use Fasti\Core\Model\Aggregate\Sum;
 use Fasti\Core\Model\Asking;
 use Fasti\Core\Model\Measure;
 use Fasti\Core\Model\ModelFile;
@@ -128,6 +128,11 @@ final class ModelsTest extends AppTestCase
         $kept = $this->river($account);
         $trial = self::get(Models::class)->keepTrial($kept, 'How many', new Trial(['individuals seen'], ['catchment']), $account);
         $crawler = $this->client->request('GET', '/models/'.$kept->id().'/form?part=measure&name=individuals%20seen');
+        $offered = $crawler->filter('select[name=aggregation] option')->each(static fn ($option): array => [
+            $option->text(), null !== $option->attr('selected'), null !== $option->attr('data-of-measures'),
+        ]);
+        self::assertSame(['sum', true, false], $offered[0]);
+        self::assertSame(['ratio', false, true], $offered[7]);
         $form = $crawler->selectButton('Save')->form(['name' => 'animals', 'unit' => 'animals']);
         $this->client->submit($form);
         $model = self::get(Models::class)->named('River life')?->model() ?? throw new \LogicException();
@@ -357,7 +362,7 @@ final class ModelsTest extends AppTestCase
         self::get(Editing::class)->change(
             $account,
             $kept,
-            static fn ($model) => $model->with(measures: [...$model->measures, new Measure($long, Aggregation::Sum, 'sighting', 'individuals')]),
+            static fn ($model) => $model->with(measures: [...$model->measures, new Measure($long, new Sum(), 'sighting', 'individuals')]),
         );
         foreach (['', '/matrix', '/checks', '/trial?'.http_build_query(['m' => [$long], 'b' => ['catchment']]), '/trials', '/lineage'] as $page) {
             $this->client->request('GET', '/models/'.$kept->id().$page);

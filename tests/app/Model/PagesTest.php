@@ -7,7 +7,7 @@ namespace Fasti\Tests\App\Model;
 use Doctrine\ORM\EntityManagerInterface;
 use Fasti\Account\Account;
 use Fasti\Account\Role as Standing;
-use Fasti\Core\Model\Aggregation;
+use Fasti\Core\Model\Aggregate\Sum;
 use Fasti\Core\Model\Measure;
 use Fasti\Core\Model\Model;
 use Fasti\Core\Model\ModelFile;
@@ -105,7 +105,7 @@ final class PagesTest extends AppTestCase
         self::get(Editing::class)->change($account, $kept, static fn (Model $model): Model => $model->with(
             roles: array_map(static fn (Role $role): Role => 'sighting' !== $role->name ? $role
                 : new Role($role->name, $role->kind, $role->entry, key: $role->key, attributes: $role->attributes), $model->roles),
-            measures: [new Measure('broken', Aggregation::Sum, 'store', 'no_such_field')],
+            measures: [new Measure('broken', new Sum(), 'store', 'no_such_field')],
         ));
         $page = $this->page($kept);
 

@@ -7,6 +7,7 @@ namespace Fasti\Tests\Core\Golden;
 use Fasti\Bench\Joins\Filled;
 use Fasti\Bench\Joins\Made;
 use Fasti\Core\Catalog\Catalog;
+use Fasti\Core\Catalog\OneOf;
 use Fasti\Core\Dialect\Dialects;
 use Fasti\Core\Profile\SqlProfiler;
 use Fasti\Core\Profile\TableProfile;
@@ -66,7 +67,9 @@ final class World
      */
     public static function lines(string $name, mixed $value): array
     {
-        if ($value instanceof \BackedEnum) {
+        if ($value instanceof OneOf) {
+            $value = $value->name();
+        } elseif ($value instanceof \BackedEnum) {
             $value = $value->value;
         } elseif ($value instanceof \UnitEnum) {
             $value = $value->name;

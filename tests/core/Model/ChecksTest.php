@@ -7,7 +7,10 @@ namespace Fasti\Tests\Core\Model;
 use Fasti\Core\Finding\Severity;
 use Fasti\Core\Join\End;
 use Fasti\Core\Model\Additivity;
-use Fasti\Core\Model\Aggregation;
+use Fasti\Core\Model\Aggregate\Average;
+use Fasti\Core\Model\Aggregate\Count;
+use Fasti\Core\Model\Aggregate\Ratio;
+use Fasti\Core\Model\Aggregate\Sum;
 use Fasti\Core\Model\Attribute;
 use Fasti\Core\Model\Edits;
 use Fasti\Core\Model\Hierarchies;
@@ -68,11 +71,11 @@ final class ChecksTest extends TestCase
     public function testAggregationsThatDoNotFitAreFound(): void
     {
         $measures = [
-            new Measure('a', Aggregation::Average, 'reading', 'in_stock', meaning: 'm'),
-            new Measure('b', Aggregation::Sum, 'reading', 'in_stock', meaning: 'm'),
-            new Measure('c', Aggregation::Sum, 'sighting', 'note', meaning: 'm'),
-            new Measure('d', Aggregation::Sum, 'sighting', 'weight_g +', meaning: 'm'),
-            new Measure('e', Aggregation::Ratio, of: 'a', by: 'gone', meaning: 'm'),
+            new Measure('a', new Average(), 'reading', 'in_stock', meaning: 'm'),
+            new Measure('b', new Sum(), 'reading', 'in_stock', meaning: 'm'),
+            new Measure('c', new Sum(), 'sighting', 'note', meaning: 'm'),
+            new Measure('d', new Sum(), 'sighting', 'weight_g +', meaning: 'm'),
+            new Measure('e', new Ratio(), of: 'a', by: 'gone', meaning: 'm'),
         ];
         $model = River::model()->with(measures: $measures);
         $found = self::found($model, new Known(averaged: ["\0reading\0in_stock" => 'it is computed as AVG(x)']));
@@ -87,7 +90,7 @@ final class ChecksTest extends TestCase
     public function testAMeanByTheRowsBehindItIsNoAverageOfAverages(): void
     {
         $model = River::model()->with(measures: [
-            new Measure('whole', Aggregation::Sum, 'reading', 'value * in_stock', meaning: 'm'), new Measure('n', Aggregation::Count, 'sighting', meaning: 'm'),
+            new Measure('whole', new Sum(), 'reading', 'value * in_stock', meaning: 'm'), new Measure('n', new Count(), 'sighting', meaning: 'm'),
         ]);
 
         self::assertSame([], self::found($model, new Known(averaged: ["\0reading\0value" => 'it is a mean'])));

@@ -5,7 +5,8 @@ declare(strict_types=1);
 namespace Fasti\Tests\Core\Model;
 
 use Fasti\Core\Catalog\Place;
-use Fasti\Core\Model\Aggregation;
+use Fasti\Core\Model\Aggregate\Count;
+use Fasti\Core\Model\Aggregate\Sum;
 use Fasti\Core\Model\Attribute;
 use Fasti\Core\Model\Choice;
 use Fasti\Core\Model\Condition;
@@ -26,7 +27,7 @@ final class EditsTest extends TestCase
     public function testARoleThatHasAnotherNameIsFollowedByAll(): void
     {
         $model = River::model();
-        $model = Edits::measure($model, '', new Measure('fish', Aggregation::Sum, 'sighting', 'individuals', "species.kind = 'fish'"));
+        $model = Edits::measure($model, '', new Measure('fish', new Sum(), 'sighting', 'individuals', "species.kind = 'fish'"));
         $model = Edits::choose($model, new Choice('sighting', 'species', [$model->joins[3]->key()]));
         $after = Edits::renamed(
             $model,
@@ -59,7 +60,7 @@ final class EditsTest extends TestCase
 
     public function testFieldsThatHaveOtherNamesInTheSourceAreFollowed(): void
     {
-        $model = Edits::measure(River::model(), '', new Measure('fish', Aggregation::Sum, 'sighting', 'individuals', "species.kind = 'kind'"));
+        $model = Edits::measure(River::model(), '', new Measure('fish', new Sum(), 'sighting', 'individuals', "species.kind = 'kind'"));
         $after = Edits::fieldsRenamed($model, new Place('', 'species'), ['kind' => 'kind_of', 'species_id' => 'id']);
 
         self::assertSame('kind_of', $after->role('species')?->attribute('kind')?->expression);
@@ -95,7 +96,7 @@ final class EditsTest extends TestCase
     public function testChangesAreToldInWords(): void
     {
         $model = River::model();
-        $after = Edits::withoutMeasure(Edits::measure($model, '', new Measure('new', Aggregation::Count, 'sighting')), 'stock');
+        $after = Edits::withoutMeasure(Edits::measure($model, '', new Measure('new', new Count(), 'sighting')), 'stock');
         $after = Edits::replaceRole($after, 'reach', new Role('reach', $after->roles[5]->kind, $after->roles[5]->entry, meaning: 'a part of a river'));
 
         self::assertSame(['changed the role reach', 'took in the measure new', 'took out the measure stock'], Edits::between($model, $after));

@@ -7,7 +7,12 @@ namespace Fasti\Tests\Core\Model;
 use Fasti\Core\Catalog\Place;
 use Fasti\Core\Join\End;
 use Fasti\Core\Model\Additivity;
-use Fasti\Core\Model\Aggregation;
+use Fasti\Core\Model\Aggregate\Average;
+use Fasti\Core\Model\Aggregate\Count;
+use Fasti\Core\Model\Aggregate\Greatest;
+use Fasti\Core\Model\Aggregate\Least;
+use Fasti\Core\Model\Aggregate\Ratio;
+use Fasti\Core\Model\Aggregate\Sum;
 use Fasti\Core\Model\Attribute;
 use Fasti\Core\Model\Choice;
 use Fasti\Core\Model\Edits;
@@ -50,12 +55,12 @@ final class FindingsTest extends TestCase
     public static function names(): iterable
     {
         yield 'two measures of one name' => [
-            self::measured(new Measure('INDIVIDUALS', Aggregation::Count, 'sighting', meaning: 'm')),
+            self::measured(new Measure('INDIVIDUALS', new Count(), 'sighting', meaning: 'm')),
             ['name-twice, fault, of INDIVIDUALS: Two measures are called “INDIVIDUALS”'],
         ];
-        yield 'a measure and a role of one name' => [self::measured(new Measure('station', Aggregation::Count, 'sighting', meaning: 'm')), []];
+        yield 'a measure and a role of one name' => [self::measured(new Measure('station', new Count(), 'sighting', meaning: 'm')), []];
         yield 'no meaning' => [
-            self::measured(new Measure('n', Aggregation::Count, 'sighting', meaning: ' ')),
+            self::measured(new Measure('n', new Count(), 'sighting', meaning: ' ')),
             ['no-meaning, note, of n: It is not said what “n” means'],
         ];
         yield 'a key whose field is gone' => [
@@ -143,7 +148,7 @@ final class FindingsTest extends TestCase
     public static function measures(): iterable
     {
         $sum = static fn (string $expression, string $fact = 'reading', string $filter = '', Additivity $adds = Additivity::Additive): Measure => new Measure(
-            'n', Aggregation::Sum, $fact, $expression, $filter, meaning: 'm', adds: $adds,
+            'n', new Sum(), $fact, $expression, $filter, meaning: 'm', adds: $adds,
         );
         yield 'a filter that is not understood' => [
             self::measured($sum('individuals', 'sighting', 'individuals + 1')),
@@ -158,22 +163,22 @@ final class FindingsTest extends TestCase
         yield 'a sum of a text' => [
             self::measured($sum('note', 'sighting')), ['aggregation-unfit, fault, of n: “n” takes the sum of what is a text'],
         ];
-        yield 'the least of a text' => [self::measured(new Measure('n', Aggregation::Least, 'sighting', 'note', meaning: 'm')), []];
+        yield 'the least of a text' => [self::measured(new Measure('n', new Least(), 'sighting', 'note', meaning: 'm')), []];
         yield 'a stock' => [
             self::measured($sum('in_stock')), ['stock-over-time, doubt, of n: “n” adds up in_stock, which looks like a stock, over time as well'],
         ];
         yield 'a stock that is not added over time' => [self::measured($sum('in_stock', adds: Additivity::SemiAdditive)), []];
         yield 'the average of a mean' => [
-            self::measured(new Measure('n', Aggregation::Average, 'sighting', 'weight_g', meaning: 'm')),
+            self::measured(new Measure('n', new Average(), 'sighting', 'weight_g', meaning: 'm')),
             ['average-of-averages, doubt, of n: “n” is the average of weight_g, which is an average itself (it is AVG(x))'],
             new Known(averaged: ["\0sighting\0weight_g" => 'it is AVG(x)']),
         ];
         yield 'the greatest of a mean' => [
-            self::measured(new Measure('n', Aggregation::Greatest, 'sighting', 'weight_g', meaning: 'm')), [],
+            self::measured(new Measure('n', new Greatest(), 'sighting', 'weight_g', meaning: 'm')), [],
             new Known(averaged: ["\0sighting\0weight_g" => 'it is AVG(x)']),
         ];
         yield 'a ratio of nothing' => [
-            self::measured(new Measure('n', Aggregation::Ratio, of: 'individuals', by: 'gone', meaning: 'm')),
+            self::measured(new Measure('n', new Ratio(), of: 'individuals', by: 'gone', meaning: 'm')),
             ['not-understood, fault, of n: “n” is made of “gone”, which is no measure'],
         ];
         yield 'an order that is not understood' => [

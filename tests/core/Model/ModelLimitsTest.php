@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Fasti\Tests\Core\Model;
 
 use Fasti\Core\Catalog\Place;
-use Fasti\Core\Model\Aggregation;
+use Fasti\Core\Model\Aggregate\Count;
 use Fasti\Core\Model\Attribute;
 use Fasti\Core\Model\Hierarchy;
 use Fasti\Core\Model\Level;
@@ -34,7 +34,7 @@ final class ModelLimitsTest extends TestCase
     public static function models(): iterable
     {
         $measure = static fn (string $name = 'visits', string $expression = '', string $filter = '', string $meaning = ''): Model => new Model('m', measures: [
-            new Measure($name, Aggregation::Count, expression: $expression, filter: $filter, meaning: $meaning),
+            new Measure($name, new Count(), expression: $expression, filter: $filter, meaning: $meaning),
         ]);
         $role = static fn (Attribute ...$attributes): Role => new Role(
             'person',
@@ -50,7 +50,7 @@ final class ModelLimitsTest extends TestCase
         yield 'a meaning' => [static fn (): Model => $measure(meaning: str_repeat('a', 1000000)), 'The meaning of “visits” has 1,000,000 characters'];
         yield 'a name' => [static fn (): Model => $measure(name: str_repeat('n', 161)), 'The name of a measure has 161 characters; 160 are the most.'];
         yield 'measures' => [
-            static fn (): Model => new Model('m', measures: array_fill(0, 1001, new Measure('visits', Aggregation::Count))),
+            static fn (): Model => new Model('m', measures: array_fill(0, 1001, new Measure('visits', new Count()))),
             'A model has 1,000 measures at the most, and this one would have 1,001.',
         ];
         yield 'attributes' => [
@@ -104,7 +104,7 @@ final class ModelLimitsTest extends TestCase
 
     public function testWhatIsAsLargeAsMayBeIsKept(): void
     {
-        ModelLimits::check(new Model('m', measures: [new Measure(str_repeat('é', 160), Aggregation::Count, expression: str_repeat('é', 4000))]));
+        ModelLimits::check(new Model('m', measures: [new Measure(str_repeat('é', 160), new Count(), expression: str_repeat('é', 4000))]));
         $this->addToAssertionCount(1);
     }
 

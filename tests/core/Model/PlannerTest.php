@@ -6,7 +6,9 @@ namespace Fasti\Tests\Core\Model;
 
 use Fasti\Core\Join\End;
 use Fasti\Core\Model\Additivity;
-use Fasti\Core\Model\Aggregation;
+use Fasti\Core\Model\Aggregate\Count;
+use Fasti\Core\Model\Aggregate\Ratio;
+use Fasti\Core\Model\Aggregate\Sum;
 use Fasti\Core\Model\Asking;
 use Fasti\Core\Model\Attribute;
 use Fasti\Core\Model\Choice;
@@ -59,7 +61,7 @@ final class PlannerTest extends TestCase
 
     public function testAFactThatHasNoRowsInACellCountsNothingThere(): void
     {
-        $model = Edits::measure(River::model(), '', new Measure('readings', Aggregation::Count, 'reading'));
+        $model = Edits::measure(River::model(), '', new Measure('readings', new Count(), 'reading'));
 
         self::assertSame(
             [['bridge', '5', '3'], ['ford', '7', '0'], ['mill', '2', '1'], [null, '1', '0']],
@@ -173,7 +175,7 @@ final class PlannerTest extends TestCase
 
     public function testARatioOfItselfIsSaid(): void
     {
-        $model = Edits::measure(River::model(), '', new Measure('round', Aggregation::Ratio, of: 'round', by: 'sightings'));
+        $model = Edits::measure(River::model(), '', new Measure('round', new Ratio(), of: 'round', by: 'sightings'));
 
         $this->expectExceptionObject(new ModelError('The ratio “round” is made of itself: round, round.'));
         River::planner($model)->plan(new Trial(['round']));
@@ -272,9 +274,9 @@ final class PlannerTest extends TestCase
 
     public function testWhatTheMeasureCannotBeIsSaidWithTheReason(): void
     {
-        $model = Edits::measure(River::model(), '', new Measure('notes', Aggregation::Sum, 'sighting', 'note'));
+        $model = Edits::measure(River::model(), '', new Measure('notes', new Sum(), 'sighting', 'note'));
         self::assertSame(['The measure “notes” takes the sum of what is a text.'], self::refused(new Trial(['notes']), $model)->reasons);
-        $model = Edits::measure(River::model(), '', new Measure('odd', Aggregation::Sum, 'sighting', 'individual'));
+        $model = Edits::measure(River::model(), '', new Measure('odd', new Sum(), 'sighting', 'individual'));
         self::assertStringContainsString('sighting has no field “individual”, at character 1', self::refused(new Trial(['odd']), $model)->reasons[0]);
     }
 

@@ -14,7 +14,6 @@ use Fasti\Core\Join\End;
 use Fasti\Core\Join\EntryKind;
 use Fasti\Core\Join\Link;
 use Fasti\Core\Model\Additivity;
-use Fasti\Core\Model\Aggregation;
 use Fasti\Core\Model\Answer;
 use Fasti\Core\Model\Asking;
 use Fasti\Core\Model\Attribute;
@@ -135,7 +134,7 @@ final class ProposalTest extends TestCase
 
         self::assertSame(['Number of sightings', 'How many animals', 'Weight g', 'Note'], array_map(static fn ($offer): string => $offer->as->name, $sighting));
         self::assertInstanceOf(Measure::class, $sighting[2]->as);
-        self::assertSame(['g', Aggregation::Sum, Additivity::Additive], [$sighting[2]->as->unit, $sighting[2]->as->aggregation, $sighting[2]->as->adds]);
+        self::assertSame(['g', 'sum', Additivity::Additive], [$sighting[2]->as->unit, $sighting[2]->as->aggregation->name(), $sighting[2]->as->adds]);
         self::assertInstanceOf(Attribute::class, $sighting[3]->as);
         $stock = $offers->of('reading')[2]->as;
         self::assertInstanceOf(Measure::class, $stock);

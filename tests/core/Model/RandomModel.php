@@ -12,7 +12,14 @@ use Fasti\Core\Catalog\Table;
 use Fasti\Core\Catalog\TableType;
 use Fasti\Core\Join\End;
 use Fasti\Core\Model\Additivity;
-use Fasti\Core\Model\Aggregation;
+use Fasti\Core\Model\Aggregate\Average;
+use Fasti\Core\Model\Aggregate\Count;
+use Fasti\Core\Model\Aggregate\Distinct;
+use Fasti\Core\Model\Aggregate\Greatest;
+use Fasti\Core\Model\Aggregate\Least;
+use Fasti\Core\Model\Aggregate\Median;
+use Fasti\Core\Model\Aggregate\Ratio;
+use Fasti\Core\Model\Aggregate\Sum;
 use Fasti\Core\Model\Attribute;
 use Fasti\Core\Model\Choice;
 use Fasti\Core\Model\Condition;
@@ -294,24 +301,24 @@ final class RandomModel
             }
             $f = $role->name;
             $filter = $this->chance(30) ? "kind = 'a'" : '';
-            $measures[] = new Measure("rows $f", Aggregation::Count, $f);
-            $measures[] = new Measure("count $f", Aggregation::Count, $f, 'qty', $filter);
-            $measures[] = new Measure("sum $f", Aggregation::Sum, $f, 'qty', $this->chance(30) ? 'qty > 10 AND num IS NOT NULL' : '');
-            $measures[] = new Measure("amount $f", Aggregation::Sum, $f, 'amt * 2 - qty', $filter);
-            $measures[] = new Measure("mean $f", Aggregation::Average, $f, 'amt', $filter);
-            $measures[] = new Measure("different $f", Aggregation::Distinct, $f, 'code', $this->chance(30) ? "kind = 'b'" : '');
-            $measures[] = new Measure("least $f", Aggregation::Least, $f, 'day');
-            $measures[] = new Measure("most $f", Aggregation::Greatest, $f, 'amt');
-            $measures[] = new Measure("middle $f", Aggregation::Median, $f, 'amt', $filter);
-            $measures[] = new Measure("share $f", Aggregation::Ratio, of: "sum $f", by: "rows $f");
+            $measures[] = new Measure("rows $f", new Count(), $f);
+            $measures[] = new Measure("count $f", new Count(), $f, 'qty', $filter);
+            $measures[] = new Measure("sum $f", new Sum(), $f, 'qty', $this->chance(30) ? 'qty > 10 AND num IS NOT NULL' : '');
+            $measures[] = new Measure("amount $f", new Sum(), $f, 'amt * 2 - qty', $filter);
+            $measures[] = new Measure("mean $f", new Average(), $f, 'amt', $filter);
+            $measures[] = new Measure("different $f", new Distinct(), $f, 'code', $this->chance(30) ? "kind = 'b'" : '');
+            $measures[] = new Measure("least $f", new Least(), $f, 'day');
+            $measures[] = new Measure("most $f", new Greatest(), $f, 'amt');
+            $measures[] = new Measure("middle $f", new Median(), $f, 'amt', $filter);
+            $measures[] = new Measure("share $f", new Ratio(), of: "sum $f", by: "rows $f");
             $measures[] = new Measure(
-                "stock $f", Aggregation::Sum, $f, 'qty', adds: Additivity::SemiAdditive, notOver: [$f], instant: new Level($f, 'day'),
+                "stock $f", new Sum(), $f, 'qty', adds: Additivity::SemiAdditive, notOver: [$f], instant: new Level($f, 'day'),
                 instead: $this->one(Instead::cases()),
             );
         }
         $facts = array_values(array_filter($this->roles, static fn (Role $role): bool => RoleKind::Fact === $role->kind));
         if (\count($facts) > 1) {
-            $measures[] = new Measure('across', Aggregation::Ratio, of: 'amount '.$facts[0]->name, by: 'rows '.$facts[1]->name);
+            $measures[] = new Measure('across', new Ratio(), of: 'amount '.$facts[0]->name, by: 'rows '.$facts[1]->name);
         }
 
         return $measures;

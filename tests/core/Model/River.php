@@ -14,7 +14,12 @@ use Fasti\Core\Catalog\Table;
 use Fasti\Core\Catalog\TableType;
 use Fasti\Core\Join\End;
 use Fasti\Core\Model\Additivity;
-use Fasti\Core\Model\Aggregation;
+use Fasti\Core\Model\Aggregate\Average;
+use Fasti\Core\Model\Aggregate\Count;
+use Fasti\Core\Model\Aggregate\Distinct;
+use Fasti\Core\Model\Aggregate\Median;
+use Fasti\Core\Model\Aggregate\Ratio;
+use Fasti\Core\Model\Aggregate\Sum;
 use Fasti\Core\Model\Attribute;
 use Fasti\Core\Model\Ground;
 use Fasti\Core\Model\Instead;
@@ -102,14 +107,14 @@ final class River
             new ModelJoin('station', 'reach', ['reach_id'], ['reach_id']),
             new ModelJoin('species', 'group', ['species_id'], ['species_id'], End::One, End::One),
         ], [
-            new Measure('individuals', Aggregation::Sum, 'sighting', 'individuals', meaning: 'how many'),
-            new Measure('sightings', Aggregation::Count, 'sighting', meaning: 'how often'),
-            new Measure('species seen', Aggregation::Distinct, 'sighting', 'species_id', meaning: 'how many kinds', adds: Additivity::NonAdditive),
-            new Measure('per sighting', Aggregation::Ratio, of: 'individuals', by: 'sightings', meaning: 'how many each time'),
-            new Measure('mean value', Aggregation::Average, 'reading', 'value', meaning: 'the mean', unit: '°C'),
-            new Measure('middle value', Aggregation::Median, 'reading', 'value', meaning: 'the middle'),
+            new Measure('individuals', new Sum(), 'sighting', 'individuals', meaning: 'how many'),
+            new Measure('sightings', new Count(), 'sighting', meaning: 'how often'),
+            new Measure('species seen', new Distinct(), 'sighting', 'species_id', meaning: 'how many kinds', adds: Additivity::NonAdditive),
+            new Measure('per sighting', new Ratio(), of: 'individuals', by: 'sightings', meaning: 'how many each time'),
+            new Measure('mean value', new Average(), 'reading', 'value', meaning: 'the mean', unit: '°C'),
+            new Measure('middle value', new Median(), 'reading', 'value', meaning: 'the middle'),
             new Measure(
-                'stock', Aggregation::Sum, 'reading', 'in_stock', meaning: 'what lies there', adds: Additivity::SemiAdditive, notOver: ['day'],
+                'stock', new Sum(), 'reading', 'in_stock', meaning: 'what lies there', adds: Additivity::SemiAdditive, notOver: ['day'],
                 instant: new Level('day', 'date'),
                 instead: Instead::Last, reason: 'it is a stock',
             ),

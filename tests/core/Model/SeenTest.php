@@ -7,6 +7,7 @@ namespace Fasti\Tests\Core\Model;
 use Fasti\Core\Catalog\Place;
 use Fasti\Core\Join\CatalogLinks;
 use Fasti\Core\Join\Kinds;
+use Fasti\Core\Model\Aggregate\Sum;
 use Fasti\Core\Model\Asking;
 use Fasti\Core\Model\Attribute;
 use Fasti\Core\Model\Chart;
@@ -137,7 +138,7 @@ final class SeenTest extends TestCase
             'a measure comes' => static fn (): Model => Edits::measure(
                 $model,
                 '',
-                new Measure('weight', \Fasti\Core\Model\Aggregation::Sum, 'sighting', 'weight_g'),
+                new Measure('weight', new Sum(), 'sighting', 'weight_g'),
             ),
             'a measure of the same name' => static fn (): Model => Edits::measure($model, '', $model->measures[0]),
             'a measure that another needs goes' => static fn (): Model => Edits::withoutMeasure($model, 'individuals'),

@@ -1,0 +1,25 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Core\Model\Aggregate;
+
+use Fasti\Core\Dialect\AskSql;
+
+final class Distinct extends Counting
+{
+    public function name(): string
+    {
+        return 'distinct count';
+    }
+
+    public function rank(): int
+    {
+        return 30;
+    }
+
+    public function sql(AskSql $sql, ?string $value): string
+    {
+        return "COUNT(DISTINCT $value)";
+    }
+}

@@ -1,0 +1,26 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Core\Model\Aggregate;
+
+use Fasti\Core\Dialect\AskSql;
+
+/** The value in the middle; of two, their mean. */
+final class Median extends Aggregate
+{
+    public function name(): string
+    {
+        return 'median';
+    }
+
+    public function rank(): int
+    {
+        return 70;
+    }
+
+    public function sql(AskSql $sql, ?string $value): ?string
+    {
+        return $sql->median((string) $value);
+    }
+}
