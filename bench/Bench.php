@@ -8,6 +8,7 @@ use Doctrine\DBAL\Connection;
 use Doctrine\ORM\EntityManagerInterface;
 use Fasti\Account\Account;
 use Fasti\Account\Role;
+use Fasti\Account\Roles;
 use Fasti\Core\Catalog\Catalog;
 use Fasti\Core\Catalog\Column;
 use Fasti\Core\Catalog\Key;
@@ -326,7 +327,7 @@ final class Bench
         $account = new Account();
         $account->email = 'bench@example.org';
         $account->name = 'Bench';
-        $account->role = Role::Steward;
+        $account->role = $this->service(Roles::class)->named(Role::STEWARD);
         $account->setPassword($this->service(UserPasswordHasherInterface::class)->hashPassword($account, 'bench-password'));
         $entities = $this->service(EntityManagerInterface::class);
         $entities->persist($account);

@@ -8,6 +8,7 @@ use Doctrine\DBAL\Connection as Database;
 use Doctrine\ORM\EntityManagerInterface;
 use Fasti\Account\Account;
 use Fasti\Account\Role;
+use Fasti\Account\Roles;
 use Fasti\CodeList\CodeLists;
 use Fasti\Core\Catalog\OpenForm;
 use Fasti\Core\Catalog\Place;
@@ -58,9 +59,9 @@ final readonly class LoadDemoCommand
     public const ACCOUNT = 'fieldwork_reader';
     public const SECRET = 'only-reads-9';
     public const PASSWORDS = [
-        'oona@arrowmere.example' => ['Oona Lisk', Role::Steward, 'steward-oona'],
-        'ren@arrowmere.example' => ['Ren Abara', Role::Administrator, 'keeper-ren-1'],
-        'ida@arrowmere.example' => ['Ida Fell', Role::Reader, 'reader-ida-1'],
+        'oona@arrowmere.example' => ['Oona Lisk', Role::STEWARD, 'steward-oona'],
+        'ren@arrowmere.example' => ['Ren Abara', Role::ADMINISTRATOR, 'keeper-ren-1'],
+        'ida@arrowmere.example' => ['Ida Fell', Role::READER, 'reader-ida-1'],
     ];
 
     public function __construct(
@@ -68,6 +69,7 @@ final readonly class LoadDemoCommand
         private Database $db,
         private UserPasswordHasherInterface $hasher,
         private Vault $vault,
+        private Roles $roles,
         private Surveys $surveys,
         private Texts $texts,
         private EntryStore $store,
@@ -133,7 +135,7 @@ final readonly class LoadDemoCommand
                 $account = new Account();
                 $account->email = $email;
                 $account->name = $name;
-                $account->role = $role;
+                $account->role = $this->roles->named($role);
                 $account->setPassword($this->hasher->hashPassword($account, $password));
                 $this->entities->persist($account);
             }

@@ -27,8 +27,9 @@ class Account implements UserInterface, PasswordAuthenticatedUserInterface, Equa
     #[Assert\NotBlank, Assert\Length(max: 120)]
     public string $name = '';
 
-    #[ORM\Column(length: 20, enumType: Role::class)]
-    public Role $role = Role::Reader;
+    #[ORM\ManyToOne(fetch: 'EAGER'), ORM\JoinColumn(nullable: false)]
+    #[Assert\NotNull(message: 'Choose a role.')]
+    public ?Role $role = null;
 
     #[ORM\Column(length: 255)]
     private string $passwordHash = '';
@@ -41,9 +42,15 @@ class Account implements UserInterface, PasswordAuthenticatedUserInterface, Equa
         return $this->id ?? 0;
     }
 
+    /** Whether its role has an act, and the account is open. */
+    public function may(string $act): bool
+    {
+        return $this->active && true === $this->role?->may($act);
+    }
+
     public function getRoles(): array
     {
-        return [$this->role->security()];
+        return null === $this->role ? [] : [$this->role->security()];
     }
 
     public function eraseCredentials(): void
@@ -68,7 +75,8 @@ class Account implements UserInterface, PasswordAuthenticatedUserInterface, Equa
     /** Whether a session that began with this account still stands. It ends with a new password or role, and when the account is closed. */
     public function isEqualTo(UserInterface $user): bool
     {
-        return $user instanceof self && $user->active && $user->id === $this->id && $user->role === $this->role && $user->passwordHash === $this->passwordHash;
+        return $user instanceof self && $user->active && $user->id === $this->id
+            && $user->role?->id() === $this->role?->id() && $user->passwordHash === $this->passwordHash;
     }
 
     public function initials(): string

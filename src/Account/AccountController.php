@@ -17,14 +17,20 @@ use Symfony\Component\Security\Http\Attribute\IsGranted;
 #[IsGranted(Act::ADMINISTER)]
 final class AccountController extends AbstractController
 {
-    public function __construct(private readonly EntityManagerInterface $entities, private readonly UserPasswordHasherInterface $hasher)
-    {
+    public function __construct(
+        private readonly EntityManagerInterface $entities,
+        private readonly UserPasswordHasherInterface $hasher,
+        private readonly Roles $roles,
+    ) {
     }
 
     #[Route('/accounts', name: 'accounts', methods: ['GET'])]
     public function list(): Response
     {
-        return $this->render('account/list.html.twig', ['accounts' => $this->entities->getRepository(Account::class)->findBy([], ['name' => 'ASC'])]);
+        return $this->render('account/list.html.twig', [
+            'accounts' => $this->entities->getRepository(Account::class)->findBy([], ['name' => 'ASC']),
+            'roles' => $this->roles->all(), 'counts' => $this->roles->counts(), 'acts' => Act::WORDS,
+        ]);
     }
 
     #[Route('/accounts/new', name: 'account_new', methods: ['GET', 'POST'])]
@@ -42,7 +48,7 @@ final class AccountController extends AbstractController
     private function edited(Request $request, Account $account, bool $new): Response
     {
         $form = $this->createForm(AccountForm::class, $account, ['new' => $new])->handleRequest($request);
-        if ($form->isSubmitted() && $account === $this->getUser() && (!$account->active || Role::Administrator !== $account->role)) {
+        if ($form->isSubmitted() && $account === $this->getUser() && !$account->may(Act::ADMINISTER)) {
             $form->addError(
                 new FormError(
                     'You cannot close your own account or take your own rights away: somebody has to be able to give them back. Ask another administrator.',

@@ -6,8 +6,8 @@ namespace Fasti\Account;
 
 use Symfony\Component\Form\AbstractType;
 use Symfony\Component\Form\Extension\Core\Type\CheckboxType;
+use Symfony\Component\Form\Extension\Core\Type\ChoiceType;
 use Symfony\Component\Form\Extension\Core\Type\EmailType;
-use Symfony\Component\Form\Extension\Core\Type\EnumType;
 use Symfony\Component\Form\Extension\Core\Type\PasswordType;
 use Symfony\Component\Form\Extension\Core\Type\TextType;
 use Symfony\Component\Form\FormBuilderInterface;
@@ -18,6 +18,10 @@ use Symfony\Component\Validator\Constraints\NotBlank;
 /** @extends AbstractType<Account> */
 final class AccountForm extends AbstractType
 {
+    public function __construct(private readonly Roles $roles)
+    {
+    }
+
     public function buildForm(FormBuilderInterface $builder, array $options): void
     {
         $new = true === $options['new'];
@@ -26,11 +30,13 @@ final class AccountForm extends AbstractType
             ->add('email', EmailType::class, ['label' => 'E-mail', 'empty_data' => ''])
             ->add(
                 'role',
-                EnumType::class,
+                ChoiceType::class,
                 [
-                    'class' => Role::class,
-                    'choice_label' => static fn (Role $role): string => $role->value,
-                    'help' => 'Readers look things up. Stewards also add sources, describe and publish. Administrators also look after accounts.',
+                    'choices' => $this->roles->all(),
+                    'choice_value' => static fn (?Role $role): string => null === $role ? '' : (string) $role->id(),
+                    'choice_label' => 'name',
+                    'placeholder' => 'Choose',
+                    'help' => 'What each role may do stands below the list of accounts.',
                 ],
             )
             ->add('password', PasswordType::class, [

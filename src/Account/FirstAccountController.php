@@ -23,12 +23,13 @@ final class FirstAccountController extends AbstractController
         FirstCode $code,
         EntityManagerInterface $entities,
         UserPasswordHasherInterface $hasher,
+        Roles $roles,
     ): Response {
         if (!$accounts->isEmpty()) {
             return $this->redirectToRoute('sign_in');
         }
         $account = new Account();
-        $account->role = Role::Administrator;
+        $account->role = $roles->administering();
         $form = $this->createForm(AccountForm::class, $account, ['new' => true])
             ->remove('role')->remove('active')
             ->add(

@@ -19,17 +19,22 @@ final readonly class MakeAccountCommand
 {
     private const SHORTEST = 12;
 
-    public function __construct(private EntityManagerInterface $entities, private UserPasswordHasherInterface $hasher, private ValidatorInterface $validator)
-    {
+    public function __construct(
+        private EntityManagerInterface $entities,
+        private UserPasswordHasherInterface $hasher,
+        private ValidatorInterface $validator,
+        private Roles $roles,
+    ) {
     }
 
     /** The password is asked for, or read from standard input: among the arguments, everyone on the machine could see it. */
     public function __invoke(SymfonyStyle $io, InputInterface $input, #[Argument] string $email, #[Argument] string $name, #[Argument] string $role): int
     {
         $account = $this->entities->getRepository(Account::class)->findOneBy(['email' => $email]) ?? new Account();
-        $found = Role::tryFrom($role);
+        $found = $this->roles->named($role);
         if (null === $found) {
-            $io->getErrorStyle()->error('The role is reader, steward or administrator.');
+            $names = array_map(static fn (Role $one): string => $one->name, $this->roles->all());
+            $io->getErrorStyle()->error(\sprintf('There is no role “%s”. There are: %s.', $role, implode(', ', $names)));
 
             return Command::FAILURE;
         }

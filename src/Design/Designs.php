@@ -6,7 +6,7 @@ namespace Fasti\Design;
 
 use Doctrine\ORM\EntityManagerInterface;
 use Fasti\Account\Account;
-use Fasti\Account\Role;
+use Fasti\Account\Act\Act;
 use Fasti\Core\Design\Design;
 use Fasti\Design\Property\DesignOutline;
 use Fasti\Design\Topic\DesignTopic;
@@ -37,7 +37,7 @@ final readonly class Designs
     /** Who may change it: its owner, and once it is shared whoever describes. */
     public static function isChangedBy(KeptDesign $design, Account $account): bool
     {
-        return $account->role->reaches(Role::Steward) && self::isSeenBy($design, $account);
+        return $account->may(Act::DESCRIBE) && self::isSeenBy($design, $account);
     }
 
     /** @throws NotFoundHttpException where there is none, or it is somebody else's own */

@@ -7,7 +7,7 @@ namespace Fasti\Model;
 use Doctrine\DBAL\ArrayParameterType;
 use Doctrine\ORM\EntityManagerInterface;
 use Fasti\Account\Account;
-use Fasti\Account\Role;
+use Fasti\Account\Act\Act;
 use Fasti\Core\Finding\Severity;
 use Fasti\Core\Model\Trial;
 use Fasti\Source\Source;
@@ -41,7 +41,7 @@ final readonly class Models
     /** Who may change it: its owner, and once it is shared whoever describes. */
     public static function isChangedBy(KeptModel $model, Account $account): bool
     {
-        return $account->role->reaches(Role::Steward) && self::isSeenBy($model, $account);
+        return $account->may(Act::DESCRIBE) && self::isSeenBy($model, $account);
     }
 
     /**

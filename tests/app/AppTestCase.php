@@ -8,6 +8,7 @@ use Doctrine\DBAL\Connection;
 use Doctrine\ORM\EntityManagerInterface;
 use Fasti\Account\Account;
 use Fasti\Account\Role;
+use Fasti\Account\Roles;
 use Fasti\Core\Catalog\Catalog;
 use Fasti\Core\Survey\Choice;
 use Fasti\Core\Survey\SilentProgress;
@@ -55,12 +56,13 @@ abstract class AppTestCase extends WebTestCase
         return Row::int(['port' => $_SERVER['DATABASE_PORT'] ?? 33460], 'port');
     }
 
-    protected function account(Role $role = Role::Steward, string $name = 'Oona Lisk'): Account
+    /** @param string $role by its name */
+    protected function account(string $role = Role::STEWARD, string $name = 'Oona Lisk'): Account
     {
         $account = new Account();
-        $account->email = strtolower(strtr($name, ' ', '.')).'.'.$role->value.'@example.org';
+        $account->email = strtolower(strtr($name, ' ', '.')).'.'.strtr($role, ' ', '-').'@example.org';
         $account->name = $name;
-        $account->role = $role;
+        $account->role = self::get(Roles::class)->named($role) ?? throw new \LogicException($role);
         $account->setPassword('x');
         $entities = self::get(EntityManagerInterface::class);
         $entities->persist($account);
@@ -69,7 +71,21 @@ abstract class AppTestCase extends WebTestCase
         return $account;
     }
 
-    protected function signedIn(Role $role = Role::Steward, string $name = 'Oona Lisk'): Account
+    /**
+     * A role made for the test, in which nothing but these acts is.
+     *
+     * @param array<string> $acts
+     */
+    protected function roleOf(array $acts): string
+    {
+        $role = new Role('r'.random_int(0, \PHP_INT_MAX));
+        $role->allow(array_values($acts));
+        self::get(Roles::class)->save($role);
+
+        return $role->name;
+    }
+
+    protected function signedIn(string $role = Role::STEWARD, string $name = 'Oona Lisk'): Account
     {
         $account = $this->account($role, $name);
         $this->client->loginUser($account);

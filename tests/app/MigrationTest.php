@@ -106,6 +106,14 @@ final class MigrationTest extends TestCase
         self::assertEquals([[9]], self::rows('SELECT job_id FROM edition'));
     }
 
+    public function testAnAccountKeepsItsRoleWhichIsAListOfActs(): void
+    {
+        $kept = self::$db->query('SELECT r.name, r.acts FROM account a JOIN account_role r ON r.id = a.role_id WHERE a.id = 1');
+        self::assertNotFalse($kept);
+
+        self::assertSame(['steward', '["read","describe","survey","decide","publish","ask","see personal"]'], $kept->fetch(\PDO::FETCH_NUM));
+    }
+
     public function testASourceKeepsItsConnectionAndItsEntriesTheirTexts(): void
     {
         self::assertEquals([[3, 1, 'live']], self::rows('SELECT source_id, in_use, label FROM connection'));

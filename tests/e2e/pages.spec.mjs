@@ -151,6 +151,16 @@ test('an administrator opens and closes an account', async ({ page, browser }) =
     await page.getByRole('button', { name: 'Save' }).click();
     await expect(page.getByRole('status')).toHaveText('The account of Pell Osier is saved.');
 
+    await page.getByRole('link', { name: 'Add a role' }).click();
+    await page.getByLabel('Name').fill('reviewer');
+    await page.getByLabel('make editions').check();
+    await page.getByRole('button', { name: 'Save' }).click();
+    await expect(page.getByRole('status')).toHaveText('The role “reviewer” is saved.');
+    await page.getByRole('link', { name: 'reviewer' }).click();
+    await expect(page.getByLabel('make editions')).toBeChecked();
+    await page.getByRole('button', { name: 'Take the role away' }).click();
+    await expect(page.getByRole('status')).toHaveText('The role “reviewer” is gone.');
+
     const pell = await (await browser.newContext()).newPage();
     const enter = async () => {
         await pell.goto('/sign-in');

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Fasti\Account\Act;
 
-/** What people may do or not. Code asks for an act; which role may is said by the voter of the act alone. */
+/** What people may do or not. Code asks for an act; which acts a role has is data, which administrators change. */
 final class Act
 {
     /** Look things up. */
@@ -23,6 +23,18 @@ final class Act
     public const SEE_PERSONAL = 'see personal';
     /** Look after accounts. */
     public const ADMINISTER = 'administer';
+
+    /** What each is to people, in the order in which they are listed. */
+    public const WORDS = [
+        self::READ => 'look things up',
+        self::DESCRIBE => 'write: texts, diagrams, models, designs',
+        self::SURVEY => 'add sources, and have their structure read',
+        self::DECIDE => 'decide what the register follows, set findings aside',
+        self::PUBLISH => 'make editions',
+        self::ASK => 'ask questions of the data of sources',
+        self::SEE_PERSONAL => 'see values that are personal',
+        self::ADMINISTER => 'look after accounts and roles',
+    ];
 
     private function __construct()
     {

@@ -7,6 +7,7 @@ namespace Fasti\Tests\App\Account;
 use Doctrine\ORM\EntityManagerInterface;
 use Fasti\Account\Account;
 use Fasti\Account\Role;
+use Fasti\Account\Roles;
 use Fasti\Account\SlowSignIn;
 use Fasti\Tests\App\AppTestCase;
 use PHPUnit\Framework\Attributes\DataProvider;
@@ -142,7 +143,7 @@ final class SignInTest extends AppTestCase
     public static function changes(): iterable
     {
         yield 'closed' => [static function (Account $account): void { $account->active = false; }];
-        yield 'another role' => [static function (Account $account): void { $account->role = Role::Reader; }];
+        yield 'another role' => [static function (Account $account): void { $account->role = self::get(Roles::class)->named(Role::READER); }];
         yield 'another password' => [static function (Account $account): void { $account->setPassword('y'); }];
     }
 
@@ -178,9 +179,9 @@ final class SignInTest extends AppTestCase
 
     public function testAnAdministratorCannotLockThemselvesOut(): void
     {
-        $own = $this->signedIn(Role::Administrator);
+        $own = $this->signedIn(Role::ADMINISTRATOR);
         $crawler = $this->client->request('GET', '/accounts/'.$own->id());
-        $this->client->submit($crawler->selectButton('Save')->form(['account_form[role]' => 'reader']));
+        $this->client->submit($crawler->selectButton('Save')->form(['account_form[role]' => (string) self::get(Roles::class)->named(Role::READER)?->id()]));
 
         self::assertResponseStatusCodeSame(422);
         self::assertStringContainsString('You cannot close your own account', $this->content());
@@ -188,11 +189,11 @@ final class SignInTest extends AppTestCase
 
     public function testAnAdministratorAddsAnAccount(): void
     {
-        $this->signedIn(Role::Administrator);
+        $this->signedIn(Role::ADMINISTRATOR);
         $form = static fn (string $password): array => [
             'account_form[name]' => 'Ida Fell',
             'account_form[email]' => 'ida@example.org',
-            'account_form[role]' => 'reader',
+            'account_form[role]' => (string) self::get(Roles::class)->named(Role::READER)?->id(),
             'account_form[password]' => $password,
         ];
         $this->client->submit($this->client->request('GET', '/accounts/new')->selectButton('Save')->form($form('short')));
@@ -200,6 +201,6 @@ final class SignInTest extends AppTestCase
 
         $this->client->submit($this->client->getCrawler()->selectButton('Save')->form($form('long-enough-now')));
         self::assertResponseRedirects('/accounts');
-        self::assertSame(1, self::scalar("SELECT COUNT(*) FROM account WHERE email = 'ida@example.org' AND role = 'reader'"));
+        self::assertSame('reader', self::db()->fetchOne("SELECT r.name FROM account JOIN account_role r ON r.id = role_id WHERE email = 'ida@example.org'"));
     }
 }

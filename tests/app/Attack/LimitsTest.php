@@ -177,7 +177,7 @@ final class LimitsTest extends AppTestCase
     #[DataProvider('addresses')]
     public function testANumberThatNoMachineCountsToLeadsNowhere(string $path): void
     {
-        $this->signedIn(Role::Administrator);
+        $this->signedIn(Role::ADMINISTRATOR);
         $this->client->request('GET', $path);
 
         self::assertResponseStatusCodeSame(404);

@@ -87,7 +87,7 @@ final class MarkedValuesTest extends AppTestCase
         }
         $this->marked = $this->source('rivers', self::SCHEMA, 'fasti_marked', 'marked');
         self::surveyed($this->marked->id());
-        $steward = $this->account(Role::Steward, 'Oona Lisk');
+        $steward = $this->account(Role::STEWARD, 'Oona Lisk');
         $this->client->loginUser($steward);
         $this->job(self::get(ProfileJob::class), ProfileJob::payload($this->marked->id(), [self::entryId('person'), self::entryId('visit')], 0));
         $this->model = $this->model($steward);
@@ -115,11 +115,11 @@ final class MarkedValuesTest extends AppTestCase
         $this->everyJob();
 
         $found = [];
-        foreach ([Role::Reader, Role::Steward, Role::Administrator] as $role) {
-            $this->client->loginUser($this->account($role, 'Ida '.$role->value));
+        foreach ([Role::READER, Role::STEWARD, Role::ADMINISTRATOR] as $role) {
+            $this->client->loginUser($this->account($role, 'Ida '.$role));
             foreach ($this->crawled() as $path => $content) {
                 if (false !== stripos($content, self::MARK)) {
-                    $found[$role->value.' '.$path] = mb_substr($content, max(0, (int) stripos($content, self::MARK) - 60), 120);
+                    $found[$role.' '.$path] = mb_substr($content, max(0, (int) stripos($content, self::MARK) - 60), 120);
                 }
             }
         }

@@ -59,7 +59,7 @@ final class MuteSourceTest extends AppTestCase
 
     public function testWhoeverTestsAConnectionIsToldSoon(): void
     {
-        $this->signedIn(Role::Administrator);
+        $this->signedIn(Role::ADMINISTRATOR);
         $token = (string) $this->client->request('GET', '/sources/new')->filter('[x-data=connection]')->attr('data-token');
         $port = $this->started('greeting');
         $began = microtime(true);

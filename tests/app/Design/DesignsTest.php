@@ -105,7 +105,7 @@ final class DesignsTest extends AppTestCase
 
     public function testANameThatIsTooLongIsSaidAndKept(): void
     {
-        $this->signedIn(Role::Steward, 'Ren Vale');
+        $this->signedIn(Role::STEWARD, 'Ren Vale');
         $this->client->request('GET', '/designs/new');
         $this->client->submitForm('Make it', ['name' => str_repeat('long ', 30).'name', 'purpose' => 'For the trust']);
 
@@ -118,7 +118,7 @@ final class DesignsTest extends AppTestCase
     public function testWhatSomebodyHasNotSharedIsSeenByNobodyElse(): void
     {
         $kept = $this->kept($this->account(), self::lending(), false);
-        $this->signedIn(Role::Steward, 'Ren Vale');
+        $this->signedIn(Role::STEWARD, 'Ren Vale');
         foreach (['', '/read', '/script', '/history', '/changes', '.json', '.sql', '.outline'] as $page) {
             $this->client->request('GET', '/designs/'.$kept->id().$page);
             self::assertResponseStatusCodeSame(404, $page);
@@ -128,7 +128,7 @@ final class DesignsTest extends AppTestCase
     public function testAReaderReadsASharedDesignAndCannotChangeIt(): void
     {
         $kept = $this->kept($this->account(), self::lending());
-        $this->signedIn(Role::Reader);
+        $this->signedIn(Role::READER);
         foreach (['', '/read', '/script'] as $page) {
             $this->client->request('GET', '/designs/'.$kept->id().$page);
             self::assertResponseIsSuccessful($page);

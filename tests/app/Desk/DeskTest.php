@@ -85,7 +85,7 @@ final class DeskTest extends AppTestCase
         $this->post('/desk/later', ['topic' => $first['topic'], 'id' => $first['id']], $token);
         self::assertNotSame([$first['topic'], $first['id']], [self::get(Queue::class)->next($this->account)['topic'] ?? '',
             self::get(Queue::class)->next($this->account)['id'] ?? 0]);
-        $other = $this->account(Role::Steward, 'Ren Abara');
+        $other = $this->account(Role::STEWARD, 'Ren Abara');
         self::assertSame($first['id'], self::get(Queue::class)->next($other)['id'] ?? 0);
         $this->post('/desk/later', ['topic' => $first['topic'], 'id' => $first['id'], 'back' => true], $token);
         self::assertSame($first['id'], self::get(Queue::class)->next($this->account)['id'] ?? 0);

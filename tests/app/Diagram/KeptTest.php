@@ -165,7 +165,7 @@ final class KeptTest extends AppTestCase
     public function testTwoPeopleAreMergedAndTheLaterMoveWinsAndBothAreTold(): void
     {
         $diagram = $this->made();
-        $ren = $this->account(Role::Administrator, 'Ren Abara');
+        $ren = $this->account(Role::ADMINISTRATOR, 'Ren Abara');
         $board = self::get(Board::class);
         $seen = self::get(Pieces::class)->moves($diagram->id());
         $board->apply($ren, $diagram->id(), [self::key('station') => ['x' => 50, 'y' => 50], self::key('reading') => ['x' => 900, 'y' => 0]], [], $seen, 'ren');
@@ -354,7 +354,7 @@ final class KeptTest extends AppTestCase
     public function testAReaderLooksAndCannotMove(): void
     {
         $diagram = $this->made();
-        $this->client->loginUser($this->account(Role::Reader, 'Ida Fell'));
+        $this->client->loginUser($this->account(Role::READER, 'Ida Fell'));
         $page = $this->client->request('GET', '/diagrams/'.$diagram->id());
 
         self::assertSelectorNotExists('[data-writes]');

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Fasti\Tests\App\Draft;
 
 use Fasti\Account\Account;
+use Fasti\Account\Role;
 use Fasti\Core\Draft\Draft;
 use Fasti\Core\Survey\SilentProgress;
 use Fasti\Draft\Drafting;
@@ -40,7 +41,7 @@ final class DraftsTest extends AppTestCase
         self::assertStringContainsString('The day on which the station was opened.', $page->filter('#field-'.self::fieldId('station',
             'opened_on').' .draft')->text());
         self::assertStringContainsString('0 of 3 fields', $page->filter('[data-described]')->text());
-        $this->signedIn(\Fasti\Account\Role::Reader, 'Ida Fell');
+        $this->signedIn(Role::READER, 'Ida Fell');
         self::assertCount(0, $this->client->request('GET', '/register/'.self::entryId('station'))->filter('.draft'), 'A reader sees what people wrote.');
     }
 

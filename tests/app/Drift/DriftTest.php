@@ -6,6 +6,7 @@ namespace Fasti\Tests\App\Drift;
 
 use Doctrine\ORM\EntityManagerInterface;
 use Fasti\Account\Account;
+use Fasti\Account\Role;
 use Fasti\Core\Survey\Choice;
 use Fasti\Register\Topic\EntryTopic;
 use Fasti\Register\Topic\FieldTopic;
@@ -201,7 +202,7 @@ final class DriftTest extends AppTestCase
     {
         $this->change(self::SECOND);
         $id = $this->survey();
-        $this->signedIn(\Fasti\Account\Role::Reader, 'Ida Fell');
+        $this->signedIn(Role::READER, 'Ida Fell');
         $page = $this->client->request('GET', "/surveys/$id");
 
         self::assertSame(0, $page->filter('form[action$="decide"]')->count());

@@ -65,7 +65,7 @@ final class EditionTest extends AppTestCase
         $terms->make('gauging site', '', 'A place.');
         self::get(\Fasti\CodeList\CodeLists::class)->make('station codes', ['KV-001' => 'the <first>', 'KV-002' => ''], 'Painted on boxes.');
         self::get(Texts::class)->save(
-            $this->account(Role::Steward, 'Ren Abara'), FieldTopic::NAME, self::fieldId('station', 'code'), 'allowed', '', 'code list station codes', 's',
+            $this->account(Role::STEWARD, 'Ren Abara'), FieldTopic::NAME, self::fieldId('station', 'code'), 'allowed', '', 'code list station codes', 's',
         );
         self::get(\Fasti\Draft\Drafting::class)->source(self::scalar('SELECT id FROM source'), new \Fasti\Core\Survey\SilentProgress());
         $edition = self::get(Editions::class)->start('The rivers', '', null, []);
@@ -89,7 +89,7 @@ final class EditionTest extends AppTestCase
         self::apply($lakes, Made::catalog(Made::table('lake')));
         $beginning = self::get(\Fasti\Diagram\Beginning::class);
         $places = [self::entryId('station') => [0.0, 0.0], self::entryId('reading') => [500.0, 0.0], self::entryId('lake') => [0.0, 500.0]];
-        $oona = $this->account(Role::Steward, 'Ren Abara');
+        $oona = $this->account(Role::STEWARD, 'Ren Abara');
         $kept = $beginning->begin($oona, 'A <reading>', 'Where it comes from', $places, \Fasti\Core\Diagram\Detail::Keys);
         $beginning->begin($oona, 'Lakes only', '', [self::entryId('lake') => [0.0, 0.0]], \Fasti\Core\Diagram\Detail::Keys);
         $edition = self::get(Editions::class)->start('The rivers', 'First', null, [self::scalar("SELECT id FROM source WHERE name = 'rivers'")]);

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Fasti\Tests\App\Edition;
 
+use Fasti\Account\Role;
 use Fasti\Core\Edition\Slug;
 use Fasti\Core\Profile\FieldProfile;
 use Fasti\Core\Profile\TableProfile;
@@ -51,7 +52,7 @@ final class SameAsThePageTest extends AppTestCase
         $edition = self::get(Editions::class)->now('The rivers', []);
         $folder = self::get(Editions::class)->folder($edition->number);
         $made = self::said(new Crawler((string) file_get_contents($folder.'/rivers/main/'.Slug::of($table->name).'.html')));
-        $this->signedIn(\Fasti\Account\Role::Reader, 'Ida Fell');
+        $this->signedIn(Role::READER, 'Ida Fell');
         $page = self::said($this->client->request('GET', "/register/$id"));
 
         foreach (['often seen', '75 % filled', 'no row repeats another', 'thing of any kind', 'What it is called.', 'Rows, about'] as $words) {

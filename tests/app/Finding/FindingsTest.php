@@ -99,7 +99,7 @@ final class FindingsTest extends AppTestCase
 
     public function testAReaderSeesThemAndSetsNothingAside(): void
     {
-        $this->signedIn(Role::Reader, 'Ida Fell');
+        $this->signedIn(Role::READER, 'Ida Fell');
         $page = $this->client->request('GET', '/register/findings?check=reserved-word');
 
         self::assertSame(1, $page->filter('tbody tr')->count());
@@ -149,7 +149,7 @@ final class FindingsTest extends AppTestCase
     public function testAMeaningThatOnlyRepeatsTheNameIsFoundAndMendedWithOneKey(): void
     {
         self::apply($this->source, Made::catalog(Made::table('order'), Made::table('station', ['opened_on' => 'date'])));
-        $account = $this->account(Role::Steward, 'Ren Abara');
+        $account = $this->account(Role::STEWARD, 'Ren Abara');
         $field = self::fieldId('station', 'opened_on');
         self::get(Texts::class)->save($account, 'field', $field, 'meaning', '', 'The opened on of the station.', 's');
         self::assertSame(1, $this->open('meaning-repeats-name'));
@@ -170,7 +170,7 @@ final class FindingsTest extends AppTestCase
                 ['deep' => 'order'],
             ),
         ));
-        $account = $this->account(Role::Steward, 'Ren Abara');
+        $account = $this->account(Role::STEWARD, 'Ren Abara');
         $say = static fn (string $entry, string $field, string $property, string $text) => self::get(Texts::class)
             ->save($account, 'field', self::fieldId($entry, $field), $property, '', $text, bin2hex(random_bytes(4)));
         $say('order', 'depth', 'meaning', 'How deep the water is there.');
@@ -191,7 +191,7 @@ final class FindingsTest extends AppTestCase
 
     public function testALinkThatLeadsNowhereIsFound(): void
     {
-        $account = $this->account(Role::Steward, 'Ren Abara');
+        $account = $this->account(Role::STEWARD, 'Ren Abara');
         $there = self::entryId('order');
         self::get(Texts::class)->save(
             $account, EntryTopic::NAME, self::entryId('station'), 'meaning', '', "See [orders](/register/$there#field-".self::fieldId('order', 'id').').',

@@ -128,7 +128,7 @@ final class JoinsTest extends AppTestCase
         $taken = self::get(Joins::class)->one($id);
         self::assertSame(['documented', 'is done by', 'does'], [$taken?->kind->value, $taken?->verb, $taken?->verbBack]);
 
-        $this->signedIn(Role::Steward, 'Ren Calder');
+        $this->signedIn(Role::STEWARD, 'Ren Calder');
         $this->post("/register/joins/$id/decide", ['base' => '', 'decision' => 'dismissed'], $this->textsToken());
         self::assertResponseStatusCodeSame(409);
         self::assertStringContainsString('Oona Lisk was faster: this is taken now', self::text($this->answer(), 'error'));

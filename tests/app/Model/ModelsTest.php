@@ -110,7 +110,7 @@ final class ModelsTest extends AppTestCase
         $kept = $this->river($this->signedIn(), false);
         $this->client->request('GET', '/models');
         self::assertSelectorTextContains('.models', 'not shared yet');
-        $this->client->loginUser($this->account(Standing::Administrator, 'Ren Abara'));
+        $this->client->loginUser($this->account(Standing::ADMINISTRATOR, 'Ren Abara'));
         $this->client->request('GET', '/models/'.$kept->id());
         self::assertResponseStatusCodeSame(404);
         $this->client->request('GET', '/models');
@@ -225,7 +225,7 @@ final class ModelsTest extends AppTestCase
     public function testReadersSeeThePlanAndMayNotAsk(): void
     {
         $kept = $this->river($this->account());
-        $this->signedIn(Standing::Reader, 'Ida Fell');
+        $this->signedIn(Standing::READER, 'Ida Fell');
         $this->client->request('GET', '/models/'.$kept->id().'/trial?m[]=sightings');
         self::assertStringContainsString('COUNT(*)', $this->content());
         self::assertSelectorNotExists('[data-ask]');

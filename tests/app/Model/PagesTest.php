@@ -120,7 +120,7 @@ final class PagesTest extends AppTestCase
     public function testWhoMayNotChangeItIsOfferedNothing(): void
     {
         $kept = $this->kept($this->signedIn());
-        $this->client->loginUser($this->account(Standing::Reader, 'Oke Reader'));
+        $this->client->loginUser($this->account(Standing::READER, 'Oke Reader'));
         $page = $this->page($kept);
 
         self::assertCount(10, $page->filter('.offers > .role > .role-head .kind'));

@@ -60,7 +60,7 @@ final class TextsTest extends AppTestCase
     public function testTwoPeopleInOneTextLoseNoWords(): void
     {
         $this->save('', 'Mine');
-        $this->signedIn(Role::Steward, 'Ren Abara');
+        $this->signedIn(Role::STEWARD, 'Ren Abara');
         $this->token = $this->textsToken();
         $answer = $this->save('', 'Theirs');
 
@@ -127,7 +127,7 @@ final class TextsTest extends AppTestCase
     public function testAReaderSeesTextsButNoEditor(): void
     {
         $this->save('', 'Painted on the box');
-        $this->signedIn(Role::Reader, 'Ida Fell');
+        $this->signedIn(Role::READER, 'Ida Fell');
         $this->client->request('GET', '/register/'.self::entryId('station'));
 
         self::assertSelectorTextContains('.ledger', 'Painted on the box');

@@ -249,7 +249,7 @@ final class SourceTest extends AppTestCase
      */
     private function test(array $given): array
     {
-        $this->signedIn(Role::Steward, 'S'.random_int(0, \PHP_INT_MAX));
+        $this->signedIn(Role::STEWARD, 'S'.random_int(0, \PHP_INT_MAX));
         $token = $this->client->request('GET', '/sources/new')->filter('[x-data=connection]')->attr('data-token');
         $this->client->request('POST', '/sources/test', $given + ['_token' => $token]);
 

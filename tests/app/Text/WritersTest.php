@@ -20,7 +20,8 @@ final class WritersTest extends TestCase
         self::$db = OddSchema::server();
         self::$db->exec('USE fasti_test');
         self::clean();
-        self::$db->exec("INSERT INTO account (email, name, role, password_hash, active) VALUES ('writer@example.org', 'Writer', 'steward', 'x', 1)");
+        self::$db->exec("INSERT INTO account (email, name, role_id, password_hash, active)
+            SELECT 'writer@example.org', 'Writer', id, 'x', 1 FROM account_role WHERE name = 'steward'");
         self::$db->exec("INSERT INTO source (name, purpose, owner, choice, engine, every, added_at)
             VALUES ('written at once', '', '', '[]', 'mariadb', '', UTC_TIMESTAMP())");
         $source = (string) self::$db->lastInsertId();
