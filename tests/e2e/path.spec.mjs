@@ -171,7 +171,7 @@ for (const [what, paths] of Object.entries({
     'the register': ['/register', '{entry}', '{entry}/history', '/search?q=station'],
     sources: ['/sources', '/sources/1', '/sources/1/connection', '/sources/1/connections/new', '/sources/1/choice'],
     findings: ['/register/findings', '/register/findings?check=no-comment&group=', '/sources/1/compare', '/sources/3/plan'],
-    accounts: ['/accounts', '/accounts/new', '/editions', '/nothing-here'],
+    accounts: ['/accounts', '/accounts/new', '/accounts/roles/2', '/editions', '/nothing-here'],
     diagrams: ['/diagrams', '/diagrams/1', '/diagrams/1/history', '/diagrams/new?around=1'],
 })) {
     test(`pages of ${what} are accessible, fit at 1024, and are readable on a phone`, async ({ page }) => {
