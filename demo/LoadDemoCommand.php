@@ -21,8 +21,8 @@ use Fasti\Core\Model\Trial;
 use Fasti\Core\Survey\Choice;
 use Fasti\Core\Survey\SilentProgress;
 use Fasti\Design\Beginning as DesignBeginning;
+use Fasti\Design\DesignProperties;
 use Fasti\Design\Designs;
-use Fasti\Design\Property\DesignOutline;
 use Fasti\Design\Topic\DesignTopic;
 use Fasti\Diagram\Beginning as DiagramBeginning;
 use Fasti\Diagram\Board;
@@ -261,7 +261,7 @@ final readonly class LoadDemoCommand
                 throw new \LogicException($e->getMessage()."\n".$text, 0, $e);
             }
         }
-        $this->texts->save($steward, DesignTopic::NAME, $season->id(), DesignOutline::NAME, $season->outline, $text, 'demo');
+        $this->texts->save($steward, DesignTopic::NAME, $season->id(), DesignProperties::OUTLINE, $season->outline, $text, 'demo');
         $season = $this->designs->fresh($season);
         $season->shared = true;
         $this->designs->save();

@@ -15,7 +15,6 @@ use Fasti\Core\Design\Merging;
 use Fasti\Core\Design\Outline;
 use Fasti\Core\Design\RulePreview;
 use Fasti\Core\Diagram\Scene;
-use Fasti\Design\Property\DesignOutline;
 use Fasti\Design\Topic\DesignTopic;
 use Fasti\Text\History;
 use Symfony\Bundle\FrameworkBundle\Controller\AbstractController;
@@ -132,7 +131,7 @@ final class DesignAskController extends AbstractController
 
         return $this->json([
             'text' => $merged->text, 'mine' => $merged->mine, 'theirs' => $kept->outline, 'clashes' => $merged->clashes,
-            'by' => $history->last(DesignTopic::NAME, $id, DesignOutline::NAME)['by'] ?? null,
+            'by' => $history->last(DesignTopic::NAME, $id, DesignProperties::OUTLINE)['by'] ?? null,
         ]);
     }
 

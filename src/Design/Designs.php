@@ -8,7 +8,6 @@ use Doctrine\ORM\EntityManagerInterface;
 use Fasti\Account\Account;
 use Fasti\Account\Act\Act;
 use Fasti\Core\Design\Design;
-use Fasti\Design\Property\DesignOutline;
 use Fasti\Design\Topic\DesignTopic;
 use Fasti\Source\Source;
 use Fasti\Support\Row;
@@ -121,7 +120,7 @@ final readonly class Designs
         );
         $this->orm->persist($design);
         $this->orm->flush();
-        $this->texts->save($account, DesignTopic::NAME, $design->id(), DesignOutline::NAME, '', $outline, 'made');
+        $this->texts->save($account, DesignTopic::NAME, $design->id(), DesignProperties::OUTLINE, '', $outline, 'made');
         $this->orm->refresh($design);
 
         return $design;

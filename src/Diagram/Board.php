@@ -8,7 +8,6 @@ use Doctrine\DBAL\Connection;
 use Fasti\Account\Account;
 use Fasti\Core\Diagram\Arrangement;
 use Fasti\Core\Diagram\SceneError;
-use Fasti\Diagram\Property\DiagramArrangement;
 use Fasti\Diagram\Topic\DiagramTopic;
 use Fasti\Text\BadText;
 use Fasti\Text\History;
@@ -50,11 +49,11 @@ final readonly class Board
             }
             $after = $this->pieces->of($diagram)->json();
             if ($after !== $before) {
-                $last = $this->history->last(DiagramTopic::NAME, $diagram, DiagramArrangement::NAME);
+                $last = $this->history->last(DiagramTopic::NAME, $diagram, DiagramProperties::ARRANGEMENT);
                 if (null !== $last && $last['account'] === $account->id() && $last['sitting'] === $sitting) {
                     $this->history->extend($last['id'], $after);
                 } else {
-                    $this->history->note($account, $subject, DiagramArrangement::NAME, $before, $after, $sitting);
+                    $this->history->note($account, $subject, DiagramProperties::ARRANGEMENT, $before, $after, $sitting);
                 }
             }
 

@@ -8,7 +8,6 @@ use Fasti\Account\Account;
 use Fasti\Account\Act\Act;
 use Fasti\Core\Join\Areas;
 use Fasti\Core\Wording\Naming;
-use Fasti\Join\Property\EntryArea;
 use Fasti\Register\EntryStore;
 use Fasti\Source\SourceStore;
 use Fasti\Text\BadText;
@@ -78,8 +77,8 @@ final class AreaController extends AbstractController
                 throw new BadText('An area needs a name.');
             }
             foreach ($entries as $entry) {
-                $base = $this->said->one('entry', $entry, EntryArea::NAME);
-                $this->texts->save($account, 'entry', $entry, EntryArea::NAME, $base, $given->has('leave') ? '' : $name, $sitting);
+                $base = $this->said->one('entry', $entry, JoinProperties::AREA);
+                $this->texts->save($account, 'entry', $entry, JoinProperties::AREA, $base, $given->has('leave') ? '' : $name, $sitting);
             }
         } catch (BadText $e) {
             $this->addFlash('notice', $e->getMessage());

@@ -6,7 +6,6 @@ namespace Fasti\Join;
 
 use Fasti\Account\Account;
 use Fasti\Core\Join\Verbs;
-use Fasti\Join\Property\JoinDecision;
 use Fasti\Register\JoinKind;
 use Fasti\Register\Joins;
 use Fasti\Register\JoinView;
@@ -31,7 +30,7 @@ final readonly class Deciding
     {
         $join = $this->joins->one($id) ?? throw new BadText('This join is not in the register.');
         $sitting = 'decide-'.bin2hex(random_bytes(8));
-        $done = $this->texts->save($account, 'join', $id, JoinDecision::NAME, $base, $decision, $sitting);
+        $done = $this->texts->save($account, 'join', $id, JoinProperties::DECISION, $base, $decision, $sitting);
         $changes = null === $done['change'] ? [] : [$done['change']];
         if ($done['saved'] && null !== $done['change'] && JoinKind::Documented->value === $decision && '' === $join->verb && '' === $join->verbBack) {
             foreach (array_combine(['verb', 'verbBack'], self::verbs($join)) as $name => $verb) {

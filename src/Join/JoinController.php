@@ -7,11 +7,12 @@ namespace Fasti\Join;
 use Doctrine\ORM\EntityManagerInterface;
 use Fasti\Account\Account;
 use Fasti\Account\Act\Act;
-use Fasti\Join\Property\JoinDecision;
 use Fasti\Register\JoinCounts;
+use Fasti\Register\Topic\JoinTopic;
 use Fasti\Source\Source;
 use Fasti\Source\SourceStore;
 use Fasti\Text\BadText;
+use Fasti\Text\Vocabulary;
 use Fasti\Work\Jobs;
 use Symfony\Bundle\FrameworkBundle\Controller\AbstractController;
 use Symfony\Component\DependencyInjection\Attribute\AutowireIterator;
@@ -35,6 +36,7 @@ final class JoinController extends AbstractController
         private readonly Jobs $jobs,
         private readonly JoinsJob $kind,
         private readonly EntityManagerInterface $orm,
+        private readonly Vocabulary $vocabulary,
         #[AutowireIterator(JoinUse::class)] private readonly iterable $uses,
     ) {
     }
@@ -90,7 +92,7 @@ final class JoinController extends AbstractController
             return $this->json(['error' => $e->getMessage()], 422);
         }
         if (!$done['saved']) {
-            $what = (new JoinDecision())->choices()[$done['now']] ?? $done['now'];
+            $what = $this->vocabulary->property(JoinTopic::NAME, JoinProperties::DECISION)->choices()[$done['now']] ?? $done['now'];
 
             return $this->json(
                 $done + ['error' => \sprintf('%s was faster: this is %s now. Load the page to go on from there.', $done['by'] ?? 'Somebody', $what)],

@@ -7,9 +7,6 @@ namespace Fasti\Join;
 use Fasti\Core\Join\Cardinality;
 use Fasti\Core\Join\End;
 use Fasti\Core\Join\Verbs;
-use Fasti\Join\Property\JoinFromEnd;
-use Fasti\Join\Property\JoinPurpose;
-use Fasti\Join\Property\JoinToEnd;
 use Fasti\Register\EntryStore;
 use Fasti\Register\JoinKind;
 use Fasti\Register\Joins;
@@ -60,7 +57,7 @@ final readonly class JoinPages
         if (null === $join) {
             return null;
         }
-        $said = $this->said->of('join', [$id], [JoinPurpose::NAME, JoinFromEnd::NAME, JoinToEnd::NAME])[$id] ?? [];
+        $said = $this->said->of('join', [$id], [JoinProperties::PURPOSE, JoinProperties::FROM_END, JoinProperties::TO_END])[$id] ?? [];
         $from = $this->catalogs->entry($join->fromId);
         $to = $this->catalogs->entry($join->toId);
         $pairs = static fn (JoinView $one): array => array_map(static fn (array $pair): string => implode('>', $pair), $one->pairs);
@@ -87,8 +84,8 @@ final readonly class JoinPages
     public static function stated(JoinView $join, array $said): Cardinality
     {
         return new Cardinality(
-            End::tryFrom($said[JoinFromEnd::NAME] ?? '') ?? $join->cardinality->from,
-            End::tryFrom($said[JoinToEnd::NAME] ?? '') ?? $join->cardinality->to,
+            End::tryFrom($said[JoinProperties::FROM_END] ?? '') ?? $join->cardinality->from,
+            End::tryFrom($said[JoinProperties::TO_END] ?? '') ?? $join->cardinality->to,
         );
     }
 

@@ -4,8 +4,6 @@ declare(strict_types=1);
 
 namespace Fasti\Join;
 
-use Fasti\Join\Property\EntryArea;
-use Fasti\Join\Property\EntryKindProperty;
 use Fasti\Text\TextSaved;
 use Symfony\Component\EventDispatcher\Attribute\AsEventListener;
 
@@ -19,9 +17,9 @@ final readonly class RoleSaid
 
     public function __invoke(TextSaved $saved): void
     {
-        if ('entry' === $saved->subject->topic && EntryKindProperty::NAME === $saved->property) {
+        if ('entry' === $saved->subject->topic && JoinProperties::KIND === $saved->property) {
             $this->roles->say($saved->subject->id, 'decided', $saved->value);
-        } elseif ('entry' === $saved->subject->topic && EntryArea::NAME === $saved->property) {
+        } elseif ('entry' === $saved->subject->topic && JoinProperties::AREA === $saved->property) {
             $this->roles->say($saved->subject->id, 'area', $saved->value);
         }
     }

@@ -12,7 +12,6 @@ use Fasti\Core\Catalog\Table;
 use Fasti\Core\Join\Link;
 use Fasti\Core\Join\Proposal;
 use Fasti\Core\Join\Proposals;
-use Fasti\Join\Property\JoinDecision;
 use Fasti\Register\EntryStore;
 use Fasti\Register\JoinKind;
 use Fasti\Register\Joins;
@@ -68,7 +67,7 @@ final readonly class SourceGraph
                     array_column($join->pairs, 0),
                     new Reference($there->schema, $there->name, array_column($join->pairs, 1)),
                 );
-            } elseif (JoinDecision::DISMISSED === $standings[$join->id]['stated'] && JoinKind::Declared !== $join->kind) {
+            } elseif (JoinProperties::DISMISSED === $standings[$join->id]['stated'] && JoinKind::Declared !== $join->kind) {
                 $dismissed[Proposals::identity(new Proposal(
                     $catalog->tables[$from]->place(), array_column($join->pairs, 0), $there, array_column($join->pairs, 1), 0.0, [], $join->where,
                 ))] = true;

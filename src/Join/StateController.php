@@ -14,7 +14,6 @@ use Fasti\Core\Dialect\Dialects;
 use Fasti\Core\Join\Cardinality;
 use Fasti\Core\Join\JoinKey;
 use Fasti\Core\Join\TypeFit;
-use Fasti\Join\Property\JoinDecision;
 use Fasti\Register\EntryStore;
 use Fasti\Register\Fields;
 use Fasti\Register\JoinKind;
@@ -163,7 +162,7 @@ final class StateController extends AbstractController
                 $account,
                 'join',
                 $join,
-                JoinDecision::NAME,
+                JoinProperties::DECISION,
                 $this->joins->standings([$join])[$join]['stated'] ?? '',
                 JoinKind::Documented->value,
                 'state-'.bin2hex(random_bytes(8)),

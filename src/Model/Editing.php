@@ -9,7 +9,6 @@ use Fasti\Core\Model\Model;
 use Fasti\Core\Model\ModelError;
 use Fasti\Core\Model\Renamed;
 use Fasti\Core\Model\Uses;
-use Fasti\Model\Property\ModelDefinition;
 use Fasti\Model\Topic\ModelTopic;
 use Fasti\Register\Fields;
 use Fasti\Source\Source;
@@ -45,7 +44,7 @@ final readonly class Editing
             throw new BadText(\sprintf('There is a model “%s” already. Choose another name.', $name));
         }
         $kept = $this->models->keep($name, trim($purpose), $account, $source);
-        $this->texts->save($account, ModelTopic::NAME, $kept->id(), ModelDefinition::NAME, '{}', KeptModel::definitionOf($model), 'made');
+        $this->texts->save($account, ModelTopic::NAME, $kept->id(), ModelProperties::DEFINITION, '{}', KeptModel::definitionOf($model), 'made');
         $kept = $this->models->fresh($kept);
         $this->follow($kept);
 
@@ -67,7 +66,7 @@ final readonly class Editing
                 $account,
                 ModelTopic::NAME,
                 $kept->id(),
-                ModelDefinition::NAME,
+                ModelProperties::DEFINITION,
                 $kept->definition,
                 KeptModel::definitionOf($change($before)),
                 'change-'.bin2hex(random_bytes(6)),

@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace Fasti\Model;
 
 use Fasti\Core\Model\Edits;
-use Fasti\Model\Property\ModelDefinition;
 use Fasti\Model\Topic\ModelTopic;
 use Fasti\Register\EntryRenamed;
 use Fasti\Register\EntryStore;
@@ -47,7 +46,8 @@ final readonly class ModelsFollow
     #[AsEventListener]
     public function written(TextSaved $saved): void
     {
-        $kept = ModelTopic::NAME === $saved->subject->topic && ModelDefinition::NAME === $saved->property ? $this->models->one($saved->subject->id) : null;
+        $is = ModelTopic::NAME === $saved->subject->topic && ModelProperties::DEFINITION === $saved->property;
+        $kept = $is ? $this->models->one($saved->subject->id) : null;
         if (null !== $kept) {
             $this->editing->follow($this->models->fresh($kept));
         }

@@ -4,6 +4,9 @@ declare(strict_types=1);
 
 namespace Fasti\Register;
 
+use Fasti\Text\Editor;
+use Fasti\Text\Property;
+
 /** Where an entry, or a diagram, is in its review. */
 enum Standing: string
 {
@@ -18,5 +21,11 @@ enum Standing: string
         $words = array_map(static fn (self $standing): string => $standing->value, self::cases());
 
         return array_combine($words, $words);
+    }
+
+    /** The standing of something, as people set it. */
+    public static function property(string $topic): Property
+    {
+        return new Property($topic, 'standing', most: 12, column: 'standing', editor: Editor::Choice, choices: self::words());
     }
 }

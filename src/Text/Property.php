@@ -4,60 +4,91 @@ declare(strict_types=1);
 
 namespace Fasti\Text;
 
-use Symfony\Component\DependencyInjection\Attribute\AutoconfigureTag;
-
-/** A text that people may write about something. One class each; found by tag. */
-#[AutoconfigureTag]
-abstract class Property
+/** A text that people may write about something: declared in the Properties of a room. */
+final readonly class Property
 {
-    /** What it is written about: the name of a Topic. */
-    abstract public function topic(): string;
-
-    /** As scripts and the history name it. */
-    abstract public function name(): string;
-
-    /** As people are told of it: "business name". */
-    abstract public function label(): string;
-
-    /** The greatest length, in characters. */
-    public function most(): int
-    {
-        return 15000;
+    /**
+     * @param string                                             $topic           what it is written about: the name of a Topic
+     * @param string                                             $name            as scripts and the history name it
+     * @param string                                             $label           as people are told of it: "business name"; '' for the name
+     * @param int                                                $most            the greatest length, in characters
+     * @param ?string                                            $column          of its topic's table; null keeps it beside, with other texts
+     *                                                                            that nothing is searched or counted by
+     * @param string                                             $blank           what stands where nothing is written yet
+     * @param bool                                               $shownAmongFacts it shows by itself in the facts of its topic, on the page and
+     *                                                                            in editions; one with a place of its own does not
+     * @param array<int|string, string>|\Closure(): array<int|string, string> $choices value → words, of an Editor::Choice; the first is
+     *                                                                            that of nothing said
+     * @param (\Closure(string, int): void)|null                 $check           whether a text may be kept of what has this id, besides its
+     *                                                                            length; throws BadText with words for the person
+     * @param (\Closure(string, string): string)|null            $inWords         what a change did, where before and after are no texts that
+     *                                                                            people read
+     */
+    public function __construct(
+        private string $topic,
+        private string $name,
+        private string $label = '',
+        private int $most = 15000,
+        private ?string $column = null,
+        private Editor $editor = Editor::Line,
+        private string $blank = '',
+        private bool $shownAmongFacts = false,
+        private array|\Closure $choices = [],
+        private ?\Closure $check = null,
+        private ?\Closure $inWords = null,
+    ) {
     }
 
-    /** The column of its topic's table; null keeps it beside, with other texts that nothing is searched or counted by. */
+    public function topic(): string
+    {
+        return $this->topic;
+    }
+
+    public function name(): string
+    {
+        return $this->name;
+    }
+
+    public function label(): string
+    {
+        return '' === $this->label ? $this->name : $this->label;
+    }
+
+    public function most(): int
+    {
+        return $this->most;
+    }
+
     public function column(): ?string
     {
-        return null;
+        return $this->column;
     }
 
     public function editor(): Editor
     {
-        return Editor::Line;
+        return $this->editor;
     }
 
-    /** @return array<int|string, string> of an Editor::Choice: value → words; the first is that of nothing said */
+    /** @return array<int|string, string> */
     public function choices(): array
     {
-        return [];
+        return $this->choices instanceof \Closure ? ($this->choices)() : $this->choices;
     }
 
-    /** What stands where nothing is written yet. */
     public function blank(): string
     {
-        return '';
+        return $this->blank;
     }
 
-    /** It shows by itself in the facts of its topic, on the page and in editions. One that has a place of its own does not. */
     public function shownAmongFacts(): bool
     {
-        return false;
+        return $this->shownAmongFacts;
     }
 
-    /** What a change did, in words, where before and after are no texts that people read; '' where they are. */
+    /** What a change did; '' where its texts say so themselves. */
     public function inWords(string $before, string $after): string
     {
-        return '';
+        return null === $this->inWords ? '' : ($this->inWords)($before, $after);
     }
 
     /**
@@ -69,7 +100,9 @@ abstract class Property
      */
     public function check(string $value, int $id): void
     {
-        if (Editor::Choice === $this->editor() && !\array_key_exists($value, $this->choices())) {
+        if (null !== $this->check) {
+            ($this->check)($value, $id);
+        } elseif (Editor::Choice === $this->editor && !\array_key_exists($value, $this->choices())) {
             throw new BadText(\sprintf('For %s, choose one of: %s.', $this->label(), implode(', ', $this->choices())));
         }
     }

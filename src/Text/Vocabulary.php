@@ -18,13 +18,13 @@ final class Vocabulary
     private array $amongFacts = [];
 
     /**
-     * @param iterable<Topic>    $allTopics
-     * @param iterable<Property> $allProperties
+     * @param iterable<Topic>      $allTopics
+     * @param iterable<Properties> $allProperties
      */
     public function __construct(
         #[AutowireIterator(Topic::class)]
         private readonly iterable $allTopics,
-        #[AutowireIterator(Property::class)]
+        #[AutowireIterator(Properties::class)]
         private readonly iterable $allProperties,
     ) {
     }
@@ -90,8 +90,10 @@ final class Vocabulary
     {
         if (null === $this->properties) {
             $this->properties = [];
-            foreach ($this->allProperties as $property) {
-                $this->properties[$property->topic()][$property->name()] = $property;
+            foreach ($this->allProperties as $properties) {
+                foreach ($properties->all() as $property) {
+                    $this->properties[$property->topic()][$property->name()] = $property;
+                }
             }
         }
 

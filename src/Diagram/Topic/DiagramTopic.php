@@ -7,8 +7,8 @@ namespace Fasti\Diagram\Topic;
 use Doctrine\DBAL\Connection;
 use Fasti\Account\Account;
 use Fasti\Core\Diagram\Arrangement;
+use Fasti\Diagram\DiagramProperties;
 use Fasti\Diagram\Pieces;
-use Fasti\Diagram\Property\DiagramArrangement;
 use Fasti\Support\Row;
 use Fasti\Text\Property;
 use Fasti\Text\Subject;
@@ -36,7 +36,7 @@ final readonly class DiagramTopic implements Topic
 
     public function read(int $id, string $column): string
     {
-        if (DiagramArrangement::NAME === $column) {
+        if (DiagramProperties::ARRANGEMENT === $column) {
             return $this->pieces->of($id)->json();
         }
         $text = $this->db->fetchOne("SELECT $column FROM diagram WHERE id = ?", [$id]);
@@ -46,7 +46,7 @@ final readonly class DiagramTopic implements Topic
 
     public function write(Subject $subject, string $column, string $value): void
     {
-        if (DiagramArrangement::NAME !== $column) {
+        if (DiagramProperties::ARRANGEMENT !== $column) {
             $this->db->executeStatement("UPDATE diagram SET $column = ? WHERE id = ?", [$value, $subject->id]);
 
             return;

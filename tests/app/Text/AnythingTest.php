@@ -10,6 +10,7 @@ use Fasti\Tests\Core\Made;
 use Fasti\Text\BadText;
 use Fasti\Text\Editor;
 use Fasti\Text\History;
+use Fasti\Text\Properties;
 use Fasti\Text\Property;
 use Fasti\Text\SaidStore;
 use Fasti\Text\Subject;
@@ -26,70 +27,23 @@ final class AnythingTest extends AppTestCase
     protected function setUp(): void
     {
         parent::setUp();
-        $vocabulary = new Vocabulary([self::rivers(), self::get(EntryTopic::class)], [self::slogan(), self::depth()]);
+        $vocabulary = new Vocabulary([self::rivers(), self::get(EntryTopic::class)], [self::properties()]);
         $said = self::get(SaidStore::class);
         $history = new History(self::db(), self::get(\Fasti\Account\AccountStore::class), $vocabulary);
         $this->texts = new Texts(self::db(), $vocabulary, $said, $history, self::get(EventDispatcherInterface::class));
     }
 
-    private static function slogan(): Property
+    private static function properties(): Properties
     {
-        return new class extends Property {
-            public function topic(): string
+        return new class implements Properties {
+            public function all(): iterable
             {
-                return 'river';
-            }
-
-            public function name(): string
-            {
-                return 'slogan';
-            }
-
-            public function label(): string
-            {
-                return 'slogan';
-            }
-
-            public function most(): int
-            {
-                return 20;
-            }
-
-            public function check(string $value, int $id): void
-            {
-                if (str_contains($value, 'dry')) {
-                    throw new BadText('A river is not dry.');
-                }
-            }
-        };
-    }
-
-    private static function depth(): Property
-    {
-        return new class extends Property {
-            public function topic(): string
-            {
-                return 'entry';
-            }
-
-            public function name(): string
-            {
-                return 'depth';
-            }
-
-            public function label(): string
-            {
-                return 'depth';
-            }
-
-            public function editor(): Editor
-            {
-                return Editor::Choice;
-            }
-
-            public function choices(): array
-            {
-                return ['' => 'not said', 'deep' => 'deep'];
+                yield new Property('river', 'slogan', most: 20, check: static function (string $value): void {
+                    if (str_contains($value, 'dry')) {
+                        throw new BadText('A river is not dry.');
+                    }
+                });
+                yield new Property('entry', 'depth', editor: Editor::Choice, choices: static fn (): array => ['' => 'not said', 'deep' => 'deep']);
             }
         };
     }

@@ -9,6 +9,8 @@ use Fasti\Term\Terms;
 use Fasti\Tests\App\AppTestCase;
 use Fasti\Tests\Core\Made;
 use Fasti\Text\BadText;
+use Fasti\Text\Editor;
+use Fasti\Text\Properties;
 use Fasti\Text\Property;
 use Fasti\Text\SaidStore;
 use Fasti\Text\Texts;
@@ -19,6 +21,37 @@ final class EveryPropertyTest extends AppTestCase
 {
     private const HOSTILE = ['<script>alert(1)</script>', "' OR 1=1 -- ; DROP TABLE entry", 'שלום \u{202E}abc', '{{ 7 * 7 }} ${x} %s %n',
         '"; matches (a+)+$', '2020-99-99', '-1', "\0\x07a"];
+
+    public function testEachIsDeclaredOnceAndItsColumnIsThere(): void
+    {
+        $names = array_map(static fn (Property $property): string => $property->topic().' '.$property->name(), self::properties());
+
+        self::assertSame($names, array_unique($names));
+        self::assertGreaterThan(55, \count($names));
+        foreach (self::properties() as $property) {
+            self::assertContains(self::now($property, 999), ['', '{}'], $property->topic().' '.$property->name());
+            self::assertNotSame('', $property->label());
+            // Whose it is is chosen among accounts, of which there are none yet.
+            self::assertSame(Editor::Choice === $property->editor() && 'owner' !== $property->name(), [] !== $property->choices(), $property->name());
+        }
+    }
+
+    public function testWhatIsDeclaredOfOneIsAllThereIsToIt(): void
+    {
+        $bare = new Property('river', 'slogan');
+        self::assertSame(['slogan', 15000, null, '', false, []], [
+            $bare->label(), $bare->most(), $bare->column(), $bare->blank(), $bare->shownAmongFacts(), $bare->choices(),
+        ]);
+        self::assertSame('', $bare->inWords('a', 'b'));
+        $bare->check('anything', 1);
+
+        $told = new Property('river', 'slogan', inWords: static fn (string $a, string $b): string => "$a became $b");
+        self::assertSame('a became b', $told->inWords('a', 'b'));
+        $choice = new Property('river', 'kind', 'kind of it', editor: Editor::Choice, choices: ['' => 'not said', 'deep' => 'deep']);
+        $choice->check('deep', 1);
+        $this->expectExceptionMessage('For kind of it, choose one of: not said, deep.');
+        $choice->check('wide', 1);
+    }
 
     public function testHostileTextInEveryProperty(): void
     {
@@ -71,7 +104,11 @@ final class EveryPropertyTest extends AppTestCase
     private static function properties(): array
     {
         $all = (new \ReflectionProperty(Vocabulary::class, 'allProperties'))->getValue(self::get(Vocabulary::class));
+        $found = [];
+        foreach (is_iterable($all) ? $all : [] as $properties) {
+            array_push($found, ...$properties instanceof Properties ? $properties->all() : []);
+        }
 
-        return is_iterable($all) ? array_values(array_filter([...$all], static fn (mixed $one): bool => $one instanceof Property)) : [];
+        return $found;
     }
 }

@@ -2,44 +2,26 @@
 
 declare(strict_types=1);
 
-namespace Fasti\Design\Property;
+namespace Fasti\Design;
 
 use Fasti\Core\Design\Outline;
 use Fasti\Core\Design\OutlineReader;
+use Fasti\Design\Topic\DesignTopic;
 use Fasti\Text\BadText;
+use Fasti\Text\Properties;
 use Fasti\Text\Property;
 
 /** The outline of a design. It is kept however broken it is. */
-final class DesignOutline extends Property
+final readonly class DesignProperties implements Properties
 {
-    public const NAME = 'outline';
+    public const OUTLINE = 'outline';
 
-    public function topic(): string
+    public function all(): iterable
     {
-        return 'design';
+        yield new Property(DesignTopic::NAME, self::OUTLINE, most: 4000000, column: self::OUTLINE, check: self::check(...), inWords: self::inWords(...));
     }
 
-    public function name(): string
-    {
-        return self::NAME;
-    }
-
-    public function label(): string
-    {
-        return 'outline';
-    }
-
-    public function column(): string
-    {
-        return self::NAME;
-    }
-
-    public function most(): int
-    {
-        return 4000000;
-    }
-
-    public function check(string $value, int $id): void
+    private static function check(string $value): void
     {
         $read = Outline::read($value);
         $last = [] === $read->faults ? null : $read->faults[\count($read->faults) - 1];
@@ -48,7 +30,7 @@ final class DesignOutline extends Property
         }
     }
 
-    public function inWords(string $before, string $after): string
+    private static function inWords(string $before, string $after): string
     {
         $was = Outline::read($before)->lines;
         $is = Outline::read($after)->lines;
