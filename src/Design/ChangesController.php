@@ -49,7 +49,7 @@ final class ChangesController extends AbstractController
             'kept' => $kept, 'changes' => $changes, 'error' => $error, 'done' => array_values(array_diff($planned, $open)), 'ran' => $ran,
             'stale' => null !== $ran && ($ran['of'] ?? '') !== hash('xxh128', $kept->readable),
             'runs' => null !== $before && \in_array($before->engine, $this->servers->engines(), true), 'job' => $this->jobs->newest('change '.$id),
-            'mayChange' => Designs::isChangedBy($kept, $account), 'broken' => $kept->outline !== $kept->readable,
+            'mayChange' => $kept->isChangedBy($account), 'broken' => $kept->outline !== $kept->readable,
             'touched' => null === $changes || null === $before ? [
                 'diagrams' => [],
                 'models' => [],

@@ -122,7 +122,7 @@ final class DesignController extends AbstractController
 
         return $this->render('design/show.html.twig', [
             'kept' => $kept, 'depth' => $depth, 'sight' => $sight, 'initial' => array_diff_key($sight, ['svg' => true]),
-            'mayChange' => Designs::isChangedBy($kept, $account),
+            'mayChange' => $kept->isChangedBy($account),
             'own' => $kept->owner->id() === $account->id(), 'rules' => Rules::ALL, 'engines' => self::engines(), 'types' => TypeReader::words(),
         ]);
     }
@@ -146,9 +146,9 @@ final class DesignController extends AbstractController
     {
         $kept = $this->designs->changed($id, $account);
         $given = $request->request;
-        if ($given->has('remove') && $kept->owner->id() === $account->id()) {
-            $this->designs->remove($kept);
-            $this->addFlash('done', \sprintf('The design “%s” is taken away.', $kept->name));
+        if ($given->has('remove')) {
+            $this->designs->throwAway($kept, $account);
+            $this->addFlash('done', \sprintf('The design “%s” is thrown away. Below the list it can be taken back.', $kept->name));
 
             return $this->redirectToRoute('designs', [], 303);
         }
@@ -163,7 +163,8 @@ final class DesignController extends AbstractController
     #[Route('/designs/{id<\d+>}/history', name: 'design_history', methods: ['GET'])]
     public function history(Request $request, int $id, #[CurrentUser] Account $account, History $history): Response
     {
-        return $this->render('design/history.html.twig', ['kept' => $this->designs->seen($id, $account)]
+        return $this->render('kept/history.html.twig', ['kept' => $this->designs->seen($id, $account), 'store' => $this->designs]
+            + ['words' => 'What was changed in it, the latest first. Any of it can be taken back: the outline is then as it was before.']
             + $history->of(DesignTopic::NAME, $id, $request->query->getInt('before', \PHP_INT_MAX)));
     }
 

@@ -6,56 +6,78 @@ namespace Fasti\Design;
 
 use Doctrine\ORM\EntityManagerInterface;
 use Fasti\Account\Account;
-use Fasti\Account\Act\Act;
 use Fasti\Core\Design\Design;
 use Fasti\Design\Topic\DesignTopic;
+use Fasti\Kept\KeptNamed;
+use Fasti\Kept\KeptStore;
 use Fasti\Source\Source;
 use Fasti\Support\Row;
 use Fasti\Text\BadText;
 use Fasti\Text\Texts;
-use Symfony\Component\HttpKernel\Exception\AccessDeniedHttpException;
-use Symfony\Component\HttpKernel\Exception\NotFoundHttpException;
 
-/** The designs that people keep. */
-final readonly class Designs
+/**
+ * The designs that people keep.
+ *
+ * @extends KeptStore<KeptDesign>
+ */
+final readonly class Designs extends KeptStore
 {
-    public function __construct(private EntityManagerInterface $orm, private Texts $texts)
+    public function __construct(EntityManagerInterface $orm, private Texts $texts)
     {
+        parent::__construct($orm);
     }
 
-    public function one(int $id): ?KeptDesign
+    public function kind(): string
     {
-        return $this->orm->find(KeptDesign::class, $id);
+        return 'design';
     }
 
-    public static function isSeenBy(KeptDesign $design, Account $account): bool
+    protected function entity(): string
     {
-        return $design->shared || $design->owner->id() === $account->id();
+        return KeptDesign::class;
     }
 
-    /** Who may change it: its owner, and once it is shared whoever describes. */
-    public static function isChangedBy(KeptDesign $design, Account $account): bool
+    public function route(): string
     {
-        return $account->may(Act::DESCRIBE) && self::isSeenBy($design, $account);
+        return 'design_read';
     }
 
-    /** @throws NotFoundHttpException where there is none, or it is somebody else's own */
-    public function seen(int $id, Account $account): KeptDesign
+    public function listRoute(): string
     {
-        $design = $this->one($id);
-        if (null === $design || !self::isSeenBy($design, $account)) {
-            throw new NotFoundHttpException('There is no such design, or nobody has shared it with you.');
+        return 'designs';
+    }
+
+    public function beginning(): array
+    {
+        return ['design_new', 'entries'];
+    }
+
+    public function standingIn(array $entries): array
+    {
+        $named = $found = [];
+        foreach ($entries as $entry) {
+            $named[mb_strtolower($entry->sourceName.'.'.$entry->name)][] = $entry->id;
+        }
+        foreach ($this->takenFromEntries() as $id => $kept) {
+            foreach ($kept['brief']->things as [, $from]) {
+                foreach ('' === $from ? [] : ($named[mb_strtolower($from)] ?? []) as $entry) {
+                    $found[$entry][$id] = $kept['name'];
+                }
+            }
         }
 
-        return $design;
+        return $found;
     }
 
-    /** @throws NotFoundHttpException|AccessDeniedHttpException */
-    public function changed(int $id, Account $account): KeptDesign
+    public function within(Account $account, string $words): iterable
     {
-        $design = $this->seen($id, $account);
-
-        return self::isChangedBy($design, $account) ? $design : throw new AccessDeniedHttpException('This design is not yours to change.');
+        foreach ($this->listed($account, $words) as $kept) {
+            foreach ($kept['brief']->things as [$thing]) {
+                if (str_contains(KeptNamed::folded($thing), $words)) {
+                    yield ['words' => 'Thing: '.$thing.' of '.$kept['name'], 'id' => $kept['id'], 'fragment' => Reading::anchor($thing)];
+                }
+            }
+        }
     }
 
     /** @return list<KeptDesign> */
@@ -63,7 +85,7 @@ final readonly class Designs
     {
         /** @var list<KeptDesign> $found */
         $found = $this->orm->createQueryBuilder()->select('d', 'o', 's')->from(KeptDesign::class, 'd')->join('d.owner', 'o')->leftJoin('d.source', 's')
-            ->orderBy('d.name')->addOrderBy('d.id')->getQuery()->getResult();
+            ->where('d.thrownAt IS NULL')->orderBy('d.name')->addOrderBy('d.id')->getQuery()->getResult();
 
         return $found;
     }
@@ -78,12 +100,11 @@ final readonly class Designs
     {
         $like = '%'.addcslashes(mb_strtolower($holding), '%_\\').'%';
         /** @var list<array<string, mixed>> $rows */
-        $rows = $this->orm->createQueryBuilder()
-            ->select('d.id', 'd.name', 'd.purpose', 'd.shared', 'CASE WHEN d.outline <> d.readable THEN 1 ELSE 0 END AS broken')
-            ->addSelect('a.name AS owner', "COALESCE(s.name, '') AS source")
-            ->addSelect('d.changedAt', 'd.brief')->from(KeptDesign::class, 'd')->join('d.owner', 'a')->leftJoin('d.source', 's')
-            ->where('d.shared = true OR a.id = :account')->andWhere("LOWER(CONCAT(d.name, ' ', d.purpose)) LIKE :like OR LOWER(d.brief) LIKE :like")
-            ->setParameter('account', $account->id())->setParameter('like', $like)->orderBy('d.name')->addOrderBy('d.id')->getQuery()->getArrayResult();
+        $rows = $this->visible($account)->leftJoin('k.source', 's')
+            ->select('k.id', 'k.name', 'k.purpose', 'k.shared', 'CASE WHEN k.outline <> k.readable THEN 1 ELSE 0 END AS broken')
+            ->addSelect('a.name AS owner', "COALESCE(s.name, '') AS source", 'k.changedAt', 'k.brief')
+            ->andWhere("LOWER(CONCAT(k.name, ' ', k.purpose)) LIKE :like OR LOWER(k.brief) LIKE :like")->setParameter('like', $like)
+            ->getQuery()->getArrayResult();
 
         return array_map(static fn (array $row): array => [
             'id' => Row::int($row, 'id'), 'name' => Row::text($row, 'name'), 'purpose' => Row::text($row, 'purpose'), 'shared' => true === $row['shared'],
@@ -96,7 +117,7 @@ final readonly class Designs
     public function takenFromEntries(): array
     {
         $found = [];
-        $sql = "SELECT id, name, brief FROM design WHERE shared = 1 AND readable LIKE '%taken from %'";
+        $sql = "SELECT id, name, brief FROM design WHERE shared = 1 AND thrown_at IS NULL AND readable LIKE '%taken from %'";
         foreach ($this->orm->getConnection()->iterateAssociative($sql) as $row) {
             $found[Row::int($row, 'id')] = ['name' => Row::text($row, 'name'), 'brief' => DesignBrief::read(json_decode(Row::text($row, 'brief'), true))];
         }
@@ -104,41 +125,17 @@ final readonly class Designs
         return $found;
     }
 
-    /** @return list<KeptDesign> */
-    public function shared(): array
-    {
-        return array_values(array_filter($this->all(), static fn (KeptDesign $design): bool => $design->shared));
-    }
-
     /** @throws BadText where the outline is longer than one may be */
     public function make(Account $account, string $outline, ?Source $source = null): KeptDesign
     {
         $design = new KeptDesign(
             '',
-            $this->orm->find(Account::class, $account->id()) ?? $account,
+            $this->owner($account),
             null === $source ? null : $this->orm->find(Source::class, $source->id()),
         );
         $this->orm->persist($design);
         $this->orm->flush();
         $this->texts->save($account, DesignTopic::NAME, $design->id(), DesignProperties::OUTLINE, '', $outline, 'made');
-        $this->orm->refresh($design);
-
-        return $design;
-    }
-
-    public function remove(KeptDesign $design): void
-    {
-        $this->orm->remove($design);
-        $this->orm->flush();
-    }
-
-    public function save(): void
-    {
-        $this->orm->flush();
-    }
-
-    public function fresh(KeptDesign $design): KeptDesign
-    {
         $this->orm->refresh($design);
 
         return $design;

@@ -8,32 +8,17 @@ use Doctrine\ORM\Mapping as ORM;
 use Fasti\Account\Account;
 use Fasti\Core\Design\Design;
 use Fasti\Core\Design\Outline;
+use Fasti\Kept\Kept;
 use Fasti\Source\Source;
 
-/** A design of the register: an outline, and where its tablets stand. It is its owner's own until it is shared. */
+/** A design of the register: an outline, and where its tablets stand. Its name and its purpose are as its outline says them. */
 #[ORM\Entity]
 #[ORM\Table(name: 'design')]
-class KeptDesign
+class KeptDesign extends Kept
 {
-    #[ORM\Id, ORM\GeneratedValue, ORM\Column(options: ['unsigned' => true])]
-    private ?int $id = null;
-
-    /** As its outline says it; kept beside it for lists. */
-    #[ORM\Column(length: 120)]
-    public string $name = '';
-
-    #[ORM\Column(length: 400)]
-    public string $purpose = '';
-
-    #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)]
-    public Account $owner;
-
     /** That it began with; null for one that began with nothing. */
     #[ORM\ManyToOne, ORM\JoinColumn(nullable: true, onDelete: 'SET NULL')]
     public ?Source $source = null;
-
-    #[ORM\Column]
-    public bool $shared = false;
 
     #[ORM\Column(type: 'text', length: 16777215)]
     public string $outline = '';
@@ -84,20 +69,10 @@ class KeptDesign
     #[ORM\Column(type: 'json', nullable: true)]
     public ?array $taken = null;
 
-    #[ORM\Column]
-    public \DateTimeImmutable $changedAt;
-
     public function __construct(string $name, Account $owner, ?Source $source = null)
     {
-        $this->name = $name;
-        $this->owner = $owner;
+        parent::__construct($name, '', $owner);
         $this->source = $source;
-        $this->changedAt = new \DateTimeImmutable();
-    }
-
-    public function id(): int
-    {
-        return (int) $this->id;
     }
 
     /** As it was understood last. */

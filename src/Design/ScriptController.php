@@ -52,7 +52,7 @@ final class ScriptController extends AbstractController
             'findings' => $physical->findings, 'ran' => $ran, 'stale' => null !== $ran && ($ran['of'] ?? '') !== hash('xxh128', $kept->readable),
             'scratch' => Listing::of($this->servers->labels(), 'or'),
             'runs' => \in_array($engine, $this->servers->engines(), true), 'job' => $this->jobs->newest('design '.$id),
-            'mayChange' => Designs::isChangedBy($kept, $account), 'broken' => $kept->outline !== $kept->readable,
+            'mayChange' => $kept->isChangedBy($account), 'broken' => $kept->outline !== $kept->readable,
         ]);
     }
 

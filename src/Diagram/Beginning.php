@@ -40,13 +40,7 @@ final readonly class Beginning
      */
     public function beginOf(Account $account, string $name, string $purpose, array $entries): Diagram
     {
-        $name = trim($name);
-        if ('' === $name || mb_strlen($name) > 120) {
-            throw new BadText('' === $name ? 'A diagram needs a name, under which it is found again.' : 'A name has 120 characters at most.');
-        }
-        if (null !== $this->diagrams->named($name)) {
-            throw new BadText(\sprintf('There is a diagram “%s” already. Choose another name, or put the entries into that one.', $name));
-        }
+        $name = $this->diagrams->free($name);
         $detail = \count($entries) <= 8 ? Detail::All : Detail::Keys;
         $bare = new Arrangement(
             array_fill_keys(array_map(static fn (int $entry): string => 't'.$entry, $entries), []) + ['detail' => ['shows' => $detail->value]],
@@ -60,7 +54,7 @@ final readonly class Beginning
             }
         }
 
-        return $this->begin($account, $name, mb_substr(trim($purpose), 0, 400), $places, $detail);
+        return $this->begin($account, $name, $this->diagrams->purpose($purpose), $places, $detail);
     }
 
     /** What the diagram shows now is what is known of its sources. */

@@ -6,29 +6,15 @@ namespace Fasti\Diagram;
 
 use Doctrine\ORM\Mapping as ORM;
 use Fasti\Account\Account;
+use Fasti\Kept\Kept;
 
 /** A diagram that was made for a purpose and kept. What stands where on it are its pieces. */
 #[ORM\Entity]
 #[ORM\Table(name: 'diagram')]
-class Diagram
+class Diagram extends Kept
 {
-    #[ORM\Id, ORM\GeneratedValue, ORM\Column(options: ['unsigned' => true])]
-    private ?int $id = null;
-
-    #[ORM\Column(length: 120)]
-    public string $name = '';
-
-    #[ORM\Column(length: 400)]
-    public string $purpose = '';
-
     #[ORM\Column(length: 12)]
     public string $standing = 'open';
-
-    #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)]
-    public Account $owner;
-
-    #[ORM\Column]
-    public \DateTimeImmutable $changedAt;
 
     /** Counts the changes of its pieces, so that who looks at it knows what is new. */
     #[ORM\Column(options: ['unsigned' => true])]
@@ -48,14 +34,8 @@ class Diagram
 
     public function __construct(string $name, string $purpose, Account $owner)
     {
-        $this->name = $name;
-        $this->purpose = $purpose;
-        $this->owner = $owner;
-        $this->changedAt = new \DateTimeImmutable();
-    }
-
-    public function id(): int
-    {
-        return (int) $this->id;
+        parent::__construct($name, $purpose, $owner);
+        // Diagrams are everybody's from the beginning.
+        $this->shared = true;
     }
 }

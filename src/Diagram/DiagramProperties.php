@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace Fasti\Diagram;
 
-use Doctrine\DBAL\Connection;
 use Fasti\Account\AccountStore;
 use Fasti\Core\Diagram\Arrangement;
 use Fasti\Core\Diagram\SceneError;
@@ -20,7 +19,7 @@ final readonly class DiagramProperties implements Properties
 {
     public const ARRANGEMENT = 'arrangement';
 
-    public function __construct(private Connection $db, private AccountStore $accounts)
+    public function __construct(private Diagrams $diagrams, private AccountStore $accounts)
     {
     }
 
@@ -28,9 +27,8 @@ final readonly class DiagramProperties implements Properties
     {
         $topic = DiagramTopic::NAME;
         yield new Property($topic, self::ARRANGEMENT, most: 4000000, column: self::ARRANGEMENT, check: self::isRead(...), inWords: self::inWords(...));
-        yield new Property($topic, 'name', 'name of the diagram', 120, 'name', check: $this->isFree(...));
         yield new Property($topic, 'owner', most: 10, column: 'owner_id', editor: Editor::Choice, choices: $this->accounts->open(...));
-        yield new Property($topic, 'purpose', most: 400, column: 'purpose', blank: 'What is it for?');
+        yield from $this->diagrams->properties('What is it for?');
         yield Standing::property($topic);
     }
 
@@ -49,16 +47,6 @@ final readonly class DiagramProperties implements Properties
             return Arrangement::fromJson($after)->since(Arrangement::fromJson($before));
         } catch (SceneError $e) {
             return $e->getMessage();
-        }
-    }
-
-    private function isFree(string $value, int $id): void
-    {
-        if ('' === trim($value)) {
-            throw new BadText('A diagram needs a name, under which it is found again.');
-        }
-        if (false !== $this->db->fetchOne('SELECT id FROM diagram WHERE name = ? AND id <> ?', [$value, $id])) {
-            throw new BadText(\sprintf('There is a diagram “%s” already. Choose another name, or go on with that one.', $value));
         }
     }
 }

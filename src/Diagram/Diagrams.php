@@ -6,23 +6,56 @@ namespace Fasti\Diagram;
 
 use Doctrine\ORM\EntityManagerInterface;
 use Fasti\Account\Account;
+use Fasti\Kept\KeptStore;
+use Fasti\Register\EntryView;
 use Fasti\Register\Standing;
 
-/** The diagrams that people keep. */
-final readonly class Diagrams
+/**
+ * The diagrams that people keep.
+ *
+ * @extends KeptStore<Diagram>
+ */
+final readonly class Diagrams extends KeptStore
 {
-    public function __construct(private EntityManagerInterface $orm)
+    public function __construct(EntityManagerInterface $orm, private Pieces $pieces)
     {
+        parent::__construct($orm);
     }
 
-    public function one(int $id): ?Diagram
+    public function kind(): string
     {
-        return $this->orm->find(Diagram::class, $id);
+        return 'diagram';
     }
 
-    public function named(string $name): ?Diagram
+    protected function entity(): string
     {
-        return $this->orm->getRepository(Diagram::class)->findOneBy(['name' => $name]);
+        return Diagram::class;
+    }
+
+    public function route(): string
+    {
+        return 'diagram';
+    }
+
+    public function listRoute(): string
+    {
+        return 'diagrams';
+    }
+
+    public function beginning(): array
+    {
+        return ['diagram_new', 'around'];
+    }
+
+    public function standingIn(array $entries): array
+    {
+        $names = [];
+        $found = $this->pieces->diagramsOf(array_map(static fn (EntryView $entry): int => $entry->id, $entries));
+        foreach ([] === $found ? [] : $this->all() as $diagram) {
+            $names[$diagram->id()] = $diagram->name;
+        }
+
+        return array_filter(array_map(static fn (array $diagrams): array => array_intersect_key($names, array_flip($diagrams)), $found));
     }
 
     /**
@@ -32,7 +65,8 @@ final readonly class Diagrams
      */
     public function all(string $words = '', bool $retired = false): array
     {
-        $query = $this->orm->createQueryBuilder()->select('d', 'o')->from(Diagram::class, 'd')->join('d.owner', 'o')->orderBy('d.name');
+        $query = $this->orm->createQueryBuilder()->select('d', 'o')->from(Diagram::class, 'd')->join('d.owner', 'o')->where('d.thrownAt IS NULL')
+            ->orderBy('d.name');
         if (!$retired) {
             $query->andWhere('d.standing <> :retired')->setParameter('retired', Standing::Retired->value);
         }
@@ -47,28 +81,15 @@ final readonly class Diagrams
 
     public function count(): int
     {
-        return $this->orm->getRepository(Diagram::class)->count([]);
+        return $this->orm->getRepository(Diagram::class)->count(['thrownAt' => null]);
     }
 
     public function keep(string $name, string $purpose, Account $owner): Diagram
     {
-        $diagram = new Diagram($name, $purpose, $this->orm->find(Account::class, $owner->id()) ?? $owner);
+        $diagram = new Diagram($name, $purpose, $this->owner($owner));
         $this->orm->persist($diagram);
         $this->orm->flush();
 
         return $diagram;
-    }
-
-    /** Anew from the database, after others may have changed it. */
-    public function fresh(Diagram $diagram): Diagram
-    {
-        $this->orm->refresh($diagram);
-
-        return $diagram;
-    }
-
-    public function save(): void
-    {
-        $this->orm->flush();
     }
 }

@@ -135,7 +135,8 @@ final class KeptController extends AbstractController
     #[Route('/diagrams/{id<\d+>}/history', name: 'diagram_history', methods: ['GET'])]
     public function history(Request $request, int $id): Response
     {
-        return $this->render('diagram/history.html.twig', ['diagram' => $this->one($id)]
+        return $this->render('kept/history.html.twig', ['kept' => $this->one($id), 'store' => $this->diagrams]
+            + ['words' => 'What was done to it, a sitting at a time, the latest first. Any of it can be taken back: the diagram is then as it was before.']
             + $this->history->of(DiagramTopic::NAME, $id, $request->query->getInt('before', \PHP_INT_MAX)));
     }
 

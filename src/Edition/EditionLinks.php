@@ -42,24 +42,21 @@ final readonly class EditionLinks implements Links
         return null === $page ? null : $page.'#'.Slug::of($name);
     }
 
-    public function diagram(int $id): string
-    {
-        return $this->root.DiagramPages::path($id);
-    }
-
     public function term(int $id): string
     {
         return $this->root.GlossaryPage::PAGE.'#term-'.$id;
     }
 
-    public function model(int $id): string
+    public function kept(string $kind, int $id, string $route): ?string
     {
-        return $this->root.ModelPages::path($id);
-    }
+        $path = match ($kind) {
+            'diagram' => DiagramPages::path($id),
+            'model' => ModelPages::path($id),
+            'design' => DesignPages::path($id),
+            default => null,
+        };
 
-    public function design(int $id): string
-    {
-        return $this->root.DesignPages::path($id);
+        return null === $path ? null : $this->root.$path;
     }
 
     public function live(): bool

@@ -74,7 +74,8 @@ final class CheckPageController extends AbstractController
     #[Route('/models/{id<\d+>}/history', name: 'model_history', methods: ['GET'])]
     public function history(Request $request, int $id, #[CurrentUser] Account $account): Response
     {
-        return $this->render('model/history.html.twig', ['kept' => $this->pages->seen($id, $account)]
+        return $this->render('kept/history.html.twig', ['kept' => $this->pages->seen($id, $account), 'store' => $this->models]
+            + ['words' => 'What was changed in it, the latest first. Any of it can be taken back: the model is then as it was before.']
             + $this->history->of(ModelTopic::NAME, $id, $request->query->getInt('before', \PHP_INT_MAX)));
     }
 

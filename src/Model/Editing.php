@@ -33,17 +33,7 @@ final readonly class Editing
     /** @throws BadText where the name is taken or missing */
     public function begin(Account $account, string $name, string $purpose, Source $source, Model $model): KeptModel
     {
-        $name = trim($name);
-        if ('' === $name || mb_strlen($name) > 120) {
-            throw new BadText('' === $name ? 'A model needs a name, under which it is found again.' : 'A name has 120 characters at most.');
-        }
-        if (mb_strlen($purpose) > 400) {
-            throw new BadText('The purpose has 400 characters at most.');
-        }
-        if (null !== $this->models->named($name)) {
-            throw new BadText(\sprintf('There is a model “%s” already. Choose another name.', $name));
-        }
-        $kept = $this->models->keep($name, trim($purpose), $account, $source);
+        $kept = $this->models->keep($this->models->free($name), $this->models->purpose($purpose), $account, $source);
         $this->texts->save($account, ModelTopic::NAME, $kept->id(), ModelProperties::DEFINITION, '{}', KeptModel::definitionOf($model), 'made');
         $kept = $this->models->fresh($kept);
         $this->follow($kept);

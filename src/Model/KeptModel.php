@@ -9,35 +9,21 @@ use Fasti\Account\Account;
 use Fasti\Core\Catalog\OpenForm;
 use Fasti\Core\Model\Model;
 use Fasti\Core\Model\ModelFinding;
+use Fasti\Kept\Kept;
 use Fasti\Source\Connection;
 use Fasti\Source\Source;
 
 /** An analytic model of the register. It is its owner's own until it is shared. */
 #[ORM\Entity]
 #[ORM\Table(name: 'analytic_model')]
-class KeptModel
+class KeptModel extends Kept
 {
-    #[ORM\Id, ORM\GeneratedValue, ORM\Column(options: ['unsigned' => true])]
-    private ?int $id = null;
-
-    #[ORM\Column(length: 120)]
-    public string $name = '';
-
-    #[ORM\Column(length: 400)]
-    public string $purpose = '';
-
-    #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)]
-    public Account $owner;
-
     #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)]
     public Source $source;
 
     /** The connection whose data it is asked of; null for whichever the source uses. */
     #[ORM\ManyToOne, ORM\JoinColumn(nullable: true, onDelete: 'SET NULL')]
     public ?Connection $connection = null;
-
-    #[ORM\Column]
-    public bool $shared = false;
 
     /** Its roles, joins, measures, hierarchies and choices, as JSON. */
     #[ORM\Column(type: 'text', length: 16777215)]
@@ -46,9 +32,6 @@ class KeptModel
     /** @var array<string, mixed> see ModelBrief */
     #[ORM\Column(type: 'json')]
     public array $brief = [];
-
-    #[ORM\Column]
-    public \DateTimeImmutable $changedAt;
 
     /**
      * What the last look at the data found: findings in their open form, notes, and where it looked.
@@ -63,16 +46,8 @@ class KeptModel
 
     public function __construct(string $name, string $purpose, Account $owner, Source $source)
     {
-        $this->name = $name;
-        $this->purpose = $purpose;
-        $this->owner = $owner;
+        parent::__construct($name, $purpose, $owner);
         $this->source = $source;
-        $this->changedAt = new \DateTimeImmutable();
-    }
-
-    public function id(): int
-    {
-        return (int) $this->id;
     }
 
     public function model(): Model

@@ -357,11 +357,8 @@ final class ModelEditController extends AbstractController
         $kept = $this->pages->changed($id, $account);
         $given = $request->request;
         if ($given->has('remove')) {
-            if ($kept->owner->id() !== $account->id()) {
-                throw $this->createAccessDeniedException('Only its owner may take a model away.');
-            }
-            $this->models->remove($kept);
-            $this->addFlash('done', \sprintf('The model “%s” is gone.', $kept->name));
+            $this->models->throwAway($kept, $account);
+            $this->addFlash('done', \sprintf('The model “%s” is thrown away. Below the list it can be taken back.', $kept->name));
 
             return $this->redirectToRoute('models', [], 303);
         }

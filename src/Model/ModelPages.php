@@ -7,8 +7,8 @@ namespace Fasti\Model;
 use Fasti\Account\Account;
 use Fasti\Core\Model\ModelChecks;
 use Fasti\Core\Model\ModelFinding;
-use Symfony\Component\HttpKernel\Exception\AccessDeniedHttpException;
-use Symfony\Component\HttpKernel\Exception\NotFoundHttpException;
+use Fasti\Kept\NotThere;
+use Fasti\Kept\NotYours;
 
 /** What all pages of a model need. */
 final readonly class ModelPages
@@ -17,22 +17,16 @@ final readonly class ModelPages
     {
     }
 
-    /** @throws NotFoundHttpException where there is none, or it is somebody else's own */
+    /** @throws NotThere */
     public function seen(int $id, Account $account): KeptModel
     {
-        $kept = $this->models->one($id);
-        if (null === $kept || !Models::isSeenBy($kept, $account)) {
-            throw new NotFoundHttpException('There is no such model, or nobody has shared it with you.');
-        }
-
-        return $kept;
+        return $this->models->seen($id, $account);
     }
 
+    /** @throws NotThere|NotYours */
     public function changed(int $id, Account $account): KeptModel
     {
-        $kept = $this->seen($id, $account);
-
-        return Models::isChangedBy($kept, $account) ? $kept : throw new AccessDeniedHttpException('This model is not yours to change.');
+        return $this->models->changed($id, $account);
     }
 
     /** @return list<ModelFinding> of structure and of data, the gravest first */
@@ -50,8 +44,8 @@ final readonly class ModelPages
         $findings = $this->findings($kept);
 
         return [
-            'kept' => $kept, 'here' => $here, 'through' => $kept->connection()->label, 'mayChange' => Models::isChangedBy($kept, $account),
-            'own' => $kept->owner->id() === $account->id(),
+            'kept' => $kept, 'here' => $here, 'through' => $kept->connection()->label, 'mayChange' => $kept->isChangedBy($account),
+            'own' => $kept->isOf($account),
             'findings' => $findings, 'noted' => new Noted($findings), 'pressing' => \count(array_filter(
                 $findings,
                 static fn (ModelFinding $one): bool => $one->severity->rank() > 0,

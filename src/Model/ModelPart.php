@@ -31,26 +31,20 @@ final readonly class ModelPart implements DossierPart
                 $of[$field->id] = $entry->id;
             }
         }
-        $models = $made = [];
+        $made = [];
         foreach ($this->models->standingOn(array_keys($of)) as $field => $uses) {
             foreach ($uses as $use) {
-                $models[$of[$field]][$use['model']] = $use['name'];
                 if (\in_array($use['kind'], ['measure', 'attribute'], true)) {
                     $made[$of[$field]][$field][] = ['model' => $use['model'], 'name' => $use['name'], 'words' => ModelUses::words($use['kind'], $use['part'])];
                 }
             }
         }
 
-        $found = [];
-        foreach ($models as $entry => $names) {
-            $found[$entry] = new ModelsIn($names, $made[$entry] ?? []);
-        }
-
-        return $found;
+        return array_map(static fn (array $fields): ModelsIn => new ModelsIn($fields), $made);
     }
 
     public function partials(): array
     {
-        return [Slot::Count->value => 'model/_stands_in.html.twig', Slot::FieldFacts->value => 'model/_made_of.html.twig'];
+        return [Slot::FieldFacts->value => 'model/_made_of.html.twig'];
     }
 }

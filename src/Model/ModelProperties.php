@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace Fasti\Model;
 
-use Doctrine\DBAL\Connection;
 use Fasti\Core\Model\Edits;
 use Fasti\Core\Model\ModelError;
 use Fasti\Core\Model\ModelLimits;
@@ -21,7 +20,7 @@ final readonly class ModelProperties implements Properties
 {
     public const DEFINITION = 'definition';
 
-    public function __construct(private Connection $db)
+    public function __construct(private Models $models)
     {
     }
 
@@ -31,8 +30,7 @@ final readonly class ModelProperties implements Properties
         yield new Property(
             $topic, self::DEFINITION, 'what it offers', 4000000, self::DEFINITION, check: self::isModel(...), inWords: self::inWords(...),
         );
-        yield new Property($topic, 'name', 'name of the model', 120, 'name', check: $this->isFree(...));
-        yield new Property($topic, 'purpose', most: 400, column: 'purpose', blank: 'Which questions is it for?');
+        yield from $this->models->properties('Which questions is it for?');
     }
 
     private static function isModel(string $value): void
@@ -52,15 +50,5 @@ final readonly class ModelProperties implements Properties
         $words = Edits::between(KeptModel::modelOf($before), KeptModel::modelOf($after));
 
         return [] === $words ? 'changed nothing that is told apart' : implode('; ', \array_slice($words, 0, 6)).(\count($words) > 6 ? ' …' : '');
-    }
-
-    private function isFree(string $value, int $id): void
-    {
-        if ('' === trim($value)) {
-            throw new BadText('A model needs a name, under which it is found again.');
-        }
-        if (false !== $this->db->fetchOne('SELECT id FROM analytic_model WHERE name = ? AND id <> ?', [$value, $id])) {
-            throw new BadText(\sprintf('There is a model “%s” already. Choose another name.', $value));
-        }
     }
 }

@@ -5,43 +5,70 @@ declare(strict_types=1);
 namespace Fasti\Model;
 
 use Doctrine\DBAL\ArrayParameterType;
-use Doctrine\ORM\EntityManagerInterface;
 use Fasti\Account\Account;
-use Fasti\Account\Act\Act;
 use Fasti\Core\Finding\Severity;
 use Fasti\Core\Model\Trial;
+use Fasti\Kept\KeptNamed;
+use Fasti\Kept\KeptStore;
 use Fasti\Source\Source;
 use Fasti\Support\Again;
 use Fasti\Support\Batch;
 use Fasti\Support\Row;
-use Fasti\Text\BadText;
 
-/** The analytic models that people keep, the trials that are kept with them, and which fields they stand on. */
-final readonly class Models
+/**
+ * The analytic models that people keep, the trials that are kept with them, and which fields they stand on.
+ *
+ * @extends KeptStore<KeptModel>
+ */
+final readonly class Models extends KeptStore
 {
-    public function __construct(private EntityManagerInterface $orm)
+    public function kind(): string
     {
+        return 'model';
     }
 
-    public function one(int $id): ?KeptModel
+    protected function entity(): string
     {
-        return $this->orm->find(KeptModel::class, $id);
+        return KeptModel::class;
     }
 
-    public function named(string $name): ?KeptModel
+    public function route(): string
     {
-        return $this->orm->getRepository(KeptModel::class)->findOneBy(['name' => $name]);
+        return 'model';
     }
 
-    public static function isSeenBy(KeptModel $model, Account $account): bool
+    public function listRoute(): string
     {
-        return $model->shared || $model->owner->id() === $account->id();
+        return 'models';
     }
 
-    /** Who may change it: its owner, and once it is shared whoever describes. */
-    public static function isChangedBy(KeptModel $model, Account $account): bool
+    public function beginning(): array
     {
-        return $account->may(Act::DESCRIBE) && self::isSeenBy($model, $account);
+        return ['model_new', 'fact'];
+    }
+
+    public function standingIn(array $entries): array
+    {
+        $of = $found = [];
+        foreach ($entries as $entry) {
+            $of += array_fill_keys(array_map(static fn ($field): int => $field->id, $entry->fields), $entry->id);
+        }
+        foreach ($this->standingOn(array_keys($of)) as $field => $uses) {
+            foreach ($uses as $use) {
+                $found[$of[$field]][$use['model']] = $use['name'];
+            }
+        }
+
+        return $found;
+    }
+
+    public function within(Account $account, string $words): iterable
+    {
+        foreach ($this->listed($account) as $kept) {
+            foreach (array_filter($kept['brief']->measures, static fn (string $one): bool => str_contains(KeptNamed::folded($one), $words)) as $measure) {
+                yield ['words' => 'Measure: '.$measure.' of '.$kept['name'], 'id' => $kept['id'], 'fragment' => 'm-'.Anchors::of($measure)];
+            }
+        }
     }
 
     /**
@@ -52,11 +79,9 @@ final readonly class Models
     public function listed(Account $account): array
     {
         /** @var list<array<string, mixed>> $rows */
-        $rows = $this->orm->createQueryBuilder()
-            ->select(
-                'm.id', 'm.name', 'm.purpose', 'm.shared', 'a.name AS owner', 's.name AS source', 'm.changedAt', 'm.brief',
-            )->from(KeptModel::class, 'm')->join('m.owner', 'a')->join('m.source', 's')->where('m.shared = true OR a.id = :account')
-            ->setParameter('account', $account->id())->orderBy('m.name')->getQuery()->getArrayResult();
+        $rows = $this->visible($account)->join('k.source', 's')
+            ->select('k.id', 'k.name', 'k.purpose', 'k.shared', 'a.name AS owner', 's.name AS source', 'k.changedAt', 'k.brief')
+            ->getQuery()->getArrayResult();
 
         return array_map(static fn (array $row): array => [
             'id' => Row::int($row, 'id'), 'name' => Row::text($row, 'name'), 'purpose' => Row::text($row, 'purpose'), 'shared' => true === $row['shared'],
@@ -69,7 +94,7 @@ final readonly class Models
     public function ownedBy(Account $account): array
     {
         $names = [];
-        $sql = 'SELECT id, name FROM analytic_model WHERE owner_id = ? ORDER BY name';
+        $sql = 'SELECT id, name FROM analytic_model WHERE owner_id = ? AND thrown_at IS NULL ORDER BY name';
         foreach ($this->orm->getConnection()->iterateAssociative($sql, [$account->id()]) as $row) {
             $names[Row::int($row, 'id')] = Row::text($row, 'name');
         }
@@ -81,50 +106,14 @@ final readonly class Models
     public function faults(Account $account): array
     {
         $faults = [];
-        $sql = "SELECT id, JSON_EXTRACT(looked, '$.findings[*].severity') AS severities FROM analytic_model WHERE owner_id = ? AND looked IS NOT NULL";
+        $sql = "SELECT id, JSON_EXTRACT(looked, '$.findings[*].severity') AS severities FROM analytic_model
+            WHERE owner_id = ? AND thrown_at IS NULL AND looked IS NOT NULL";
         foreach ($this->orm->getConnection()->iterateAssociative($sql, [$account->id()]) as $row) {
             $found = json_decode(Row::text($row, 'severities'), true);
             $faults[Row::int($row, 'id')] = \count(array_keys(\is_array($found) ? $found : [], Severity::Fault->value, true));
         }
 
         return $faults;
-    }
-
-    /** @return list<KeptModel> */
-    public function shared(): array
-    {
-        /** @var list<KeptModel> $found */
-        $found = $this->orm->createQueryBuilder()->select('m', 'o', 's')->from(KeptModel::class, 'm')->join('m.owner', 'o')->join('m.source', 's')
-            ->where('m.shared = true')->orderBy('m.name')->getQuery()->getResult();
-
-        return $found;
-    }
-
-    /**
-     * Lets one after the other change a model, each as the one before left it.
-     *
-     * @template T
-     *
-     * @param \Closure(KeptModel): T $change
-     *
-     * @return T
-     *
-     * @throws BadText where somebody else is at it for too long
-     */
-    public function locked(KeptModel $model, \Closure $change): mixed
-    {
-        $db = $this->orm->getConnection();
-
-        $lock = 'fasti.model.'.$model->id();
-        // A lock by name and no transaction around it all: each part within is made again by itself where the database takes it back.
-        if (1 !== Row::int(['got' => $db->fetchOne('SELECT GET_LOCK(?, 20)', [$lock])], 'got')) {
-            throw new BadText('Somebody else is changing this model for very long. Make your change again in a moment.');
-        }
-        try {
-            return $change($this->fresh($model));
-        } finally {
-            $db->fetchOne('SELECT RELEASE_LOCK(?)', [$lock]);
-        }
     }
 
     /** @return list<KeptModel> */
@@ -138,31 +127,13 @@ final readonly class Models
         $model = new KeptModel(
             $name,
             $purpose,
-            $this->orm->find(Account::class, $owner->id()) ?? $owner,
+            $this->owner($owner),
             $this->orm->find(Source::class, $source->id()) ?? $source,
         );
         $this->orm->persist($model);
         $this->orm->flush();
 
         return $model;
-    }
-
-    public function remove(KeptModel $model): void
-    {
-        $this->orm->remove($model);
-        $this->orm->flush();
-    }
-
-    public function fresh(KeptModel $model): KeptModel
-    {
-        $this->orm->refresh($model);
-
-        return $model;
-    }
-
-    public function save(): void
-    {
-        $this->orm->flush();
     }
 
     // ---- kept trials ----
@@ -180,7 +151,7 @@ final readonly class Models
 
     public function keepTrial(KeptModel $model, string $name, Trial $trial, Account $by): KeptTrial
     {
-        $kept = new KeptTrial($model, $name, $trial, $this->orm->find(Account::class, $by->id()) ?? $by);
+        $kept = new KeptTrial($model, $name, $trial, $this->owner($by));
         $this->orm->persist($kept);
         $this->orm->flush();
 
@@ -244,7 +215,7 @@ final readonly class Models
         $found = [];
         foreach (array_chunk($fields, Batch::SIZE) as $chunk) {
             $sql = 'SELECT u.field_id, u.kind, u.part, m.id, m.name FROM model_field u
-                JOIN analytic_model m ON m.id = u.model_id WHERE m.shared = 1 AND u.field_id IN (?)
+                JOIN analytic_model m ON m.id = u.model_id WHERE m.shared = 1 AND m.thrown_at IS NULL AND u.field_id IN (?)
                 ORDER BY m.name, u.kind, u.part';
             foreach ($this->orm->getConnection()->iterateAssociative($sql, [$chunk], [ArrayParameterType::INTEGER]) as $row) {
                 $found[Row::int($row, 'field_id')][] = [

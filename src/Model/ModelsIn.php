@@ -4,14 +4,11 @@ declare(strict_types=1);
 
 namespace Fasti\Model;
 
-/** The shared models that an entry stands in, and what of them its fields make. */
+/** What the fields of an entry make of shared models. */
 final readonly class ModelsIn
 {
-    /**
-     * @param array<int, string>                                      $models
-     * @param array<int, list<array{model: int, name: string, words: string}>> $made by field
-     */
-    public function __construct(public array $models, public array $made)
+    /** @param array<int, list<array{model: int, name: string, words: string}>> $made by field */
+    public function __construct(public array $made)
     {
     }
 }

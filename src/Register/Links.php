@@ -16,16 +16,15 @@ interface Links
     /** @return string|null the address of a field on the page of its entry; null where it is not to be had here */
     public function field(int $entry, int $field, string $name): ?string;
 
-    /** @return string|null the address of a kept diagram; null where it is not to be had here */
-    public function diagram(int $id): ?string;
-
     /** @return string|null the address of a term of the glossary; null where it is not to be had here */
     public function term(int $id): ?string;
 
-    /** @return string|null the address of an analytic model; null where it is not to be had here */
-    public function model(int $id): ?string;
-
-    public function design(int $id): ?string;
+    /**
+     * @param string $route of the page in the application
+     *
+     * @return string|null the address of a thing that somebody keeps; null where it is not to be had here
+     */
+    public function kept(string $kind, int $id, string $route): ?string;
 
     /** Whether texts may be written here, and forms sent. */
     public function live(): bool;

@@ -28,24 +28,14 @@ final readonly class LiveLinks implements Links
         return $this->entry($entry).'#field-'.$field;
     }
 
-    public function diagram(int $id): string
-    {
-        return $this->urls->generate('diagram', ['id' => $id]);
-    }
-
     public function term(int $id): string
     {
         return $this->urls->generate('term', ['id' => $id]);
     }
 
-    public function model(int $id): string
+    public function kept(string $kind, int $id, string $route): string
     {
-        return $this->urls->generate('model', ['id' => $id]);
-    }
-
-    public function design(int $id): string
-    {
-        return $this->urls->generate('design_read', ['id' => $id]);
+        return $this->urls->generate($route, ['id' => $id]);
     }
 
     public function live(): bool

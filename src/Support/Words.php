@@ -43,6 +43,12 @@ final class Words
         return mb_strtoupper(mb_substr($text, 0, 1)).mb_substr($text, 1);
     }
 
+    #[AsTwigFilter('plural')]
+    public static function plural(string $noun): string
+    {
+        return Noun::plural($noun);
+    }
+
     #[AsTwigFilter('figure')]
     public function figure(int|string|null $number): string
     {

@@ -184,6 +184,7 @@ final class AccessTest extends AppTestCase
         'edition' => ['GET', '/editions/999/index.html', 'read'],
         'accounts' => ['GET', '/accounts', 'administer'],
         'account_new' => ['GET', '/accounts/new', 'administer'],
+        'kept_back' => ['POST', '/kept/model/999/back', 'describe'],
         'role_new' => ['GET', '/accounts/roles', 'administer'],
         'role_edit' => ['GET', '/accounts/roles/{role}', 'administer'],
         'role_away' => ['POST', '/accounts/roles/999/away', 'administer'],

@@ -26,6 +26,7 @@ final class HouseTest extends TestCase
         'Source',
         'Text',
         'Register',
+        'Kept',
         'Finding',
         'Term',
         'CodeList',

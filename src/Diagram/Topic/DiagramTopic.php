@@ -9,19 +9,19 @@ use Fasti\Account\Account;
 use Fasti\Core\Diagram\Arrangement;
 use Fasti\Diagram\DiagramProperties;
 use Fasti\Diagram\Pieces;
+use Fasti\Kept\KeptTopic;
 use Fasti\Support\Row;
-use Fasti\Text\Property;
 use Fasti\Text\Subject;
-use Fasti\Text\Topic;
 use Symfony\Bundle\SecurityBundle\Security;
 
 /** A kept diagram: its name, what it is for, and what stands where on it. */
-final readonly class DiagramTopic implements Topic
+final readonly class DiagramTopic extends KeptTopic
 {
     public const NAME = 'diagram';
 
-    public function __construct(private Connection $db, private Pieces $pieces, private Security $security)
+    public function __construct(Connection $db, Security $security, private Pieces $pieces)
     {
+        parent::__construct($db, $security);
     }
 
     public function name(): string
@@ -29,9 +29,9 @@ final readonly class DiagramTopic implements Topic
         return self::NAME;
     }
 
-    public function locked(int $id): ?Subject
+    protected function table(): string
     {
-        return false === $this->db->fetchOne('SELECT id FROM diagram WHERE id = ? FOR UPDATE', [$id]) ? null : new Subject(self::NAME, $id, self::NAME, $id);
+        return 'diagram';
     }
 
     public function read(int $id, string $column): string
@@ -39,15 +39,14 @@ final readonly class DiagramTopic implements Topic
         if (DiagramProperties::ARRANGEMENT === $column) {
             return $this->pieces->of($id)->json();
         }
-        $text = $this->db->fetchOne("SELECT $column FROM diagram WHERE id = ?", [$id]);
 
-        return \is_scalar($text) ? (string) $text : '';
+        return parent::read($id, $column);
     }
 
     public function write(Subject $subject, string $column, string $value): void
     {
         if (DiagramProperties::ARRANGEMENT !== $column) {
-            $this->db->executeStatement("UPDATE diagram SET $column = ? WHERE id = ?", [$value, $subject->id]);
+            parent::write($subject, $column, $value);
 
             return;
         }
@@ -57,15 +56,5 @@ final readonly class DiagramTopic implements Topic
         $user = $this->security->getUser();
         $owner = Row::int(['id' => $this->db->fetchOne('SELECT owner_id FROM diagram WHERE id = ?', [$subject->id])], 'id');
         $this->pieces->write($subject->id, $user instanceof Account ? $user->id() : $owner, $after + $gone);
-    }
-
-    public function touched(Subject $subject, Property $property): void
-    {
-        $this->db->executeStatement('UPDATE diagram SET changed_at = UTC_TIMESTAMP() WHERE id = ?', [$subject->id]);
-    }
-
-    public function names(array $ids): array
-    {
-        return [];
     }
 }

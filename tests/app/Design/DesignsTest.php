@@ -18,13 +18,13 @@ use Fasti\Core\Design\Taking;
 use Fasti\Core\Survey\SilentProgress;
 use Fasti\Core\Survey\SourceError;
 use Fasti\Design\Beginning;
-use Fasti\Design\DesignNamed;
 use Fasti\Design\Designs;
 use Fasti\Design\KeptDesign;
 use Fasti\Design\Planning;
 use Fasti\Design\Scratch\Scratch;
 use Fasti\Design\Scratch\ScratchServers;
 use Fasti\Design\Trying;
+use Fasti\Kept\KeptNamed;
 use Fasti\Register\Entries;
 use Fasti\Register\Fields;
 use Fasti\Register\FieldView;
@@ -244,8 +244,8 @@ final class DesignsTest extends AppTestCase
     {
         $this->kept($this->signedIn(), self::lending());
 
-        self::assertSame(['Design: Lending to schools'], array_column(self::get(DesignNamed::class)->of('lending to'), 'words'));
-        self::assertContains('Thing: Instrument of Lending to schools', array_column(self::get(DesignNamed::class)->of('instrum'), 'words'));
+        self::assertSame(['Design: Lending to schools'], array_column(self::get(KeptNamed::class)->of('lending to'), 'words'));
+        self::assertContains('Thing: Instrument of Lending to schools', array_column(self::get(KeptNamed::class)->of('instrum'), 'words'));
     }
 
     private function rivers(string $sql): Source
