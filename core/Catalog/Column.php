@@ -26,7 +26,9 @@ final readonly class Column
         public bool $autoNumbered = false,
         public ?Generated $generated = null,
         public ?string $onUpdate = null,
+        #[Fact('', changed: 'its letters are kept as %s (was %s)', unsaid: 'the table\'s are', wasUnsaid: 'the table\'s')]
         public ?string $charset = null,
+        #[Fact('', changed: 'it is sorted as %s (was %s)', unsaid: 'the table is', wasUnsaid: 'the table')]
         public ?string $collation = null,
         #[WhenSet]
         public ?string $base = null,

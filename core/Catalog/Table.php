@@ -49,15 +49,25 @@ final readonly class Table
         #[OfTheMoment]
         public ?int $sizeBytes = null,
         public ?string $definition = null,
+        #[Fact('The engine\'s way of storing the table.', 'Kept as', 'it is kept as %s (was %s)', unsaid: 'usual', ofViews: false)]
         public ?string $storage = null,
+        #[Fact('', changed: 'it is sorted as %s (was %s)', unsaid: 'the database is', wasUnsaid: 'the database', silenceTells: false)]
         public ?string $collation = null,
         #[ListOf('string'), WhenSet]
         public array $traits = [],
         #[ListOf(DocumentShape::class), WhenSet, OfTheMoment]
         public array $shapes = [],
-        #[WhenSet]
+        #[WhenSet, Fact(
+            'Documented before it exists: no document was read yet.',
+            changed: 'it is planned, and not expected to be there',
+            ended: 'it is planned no longer: it is there',
+        )]
         public bool $planned = false,
-        #[WhenSet]
+        #[WhenSet, Fact(
+            'Its rows come from a program rather than from the store of the database itself.',
+            changed: 'its rows come from a program now',
+            ended: 'its rows do not come from a program any more',
+        )]
         public bool $virtual = false,
     ) {
     }

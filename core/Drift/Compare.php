@@ -6,6 +6,7 @@ namespace Fasti\Core\Drift;
 
 use Fasti\Core\Catalog\Catalog;
 use Fasti\Core\Catalog\Column;
+use Fasti\Core\Catalog\Facts;
 use Fasti\Core\Catalog\OpenForm;
 use Fasti\Core\Catalog\Place;
 use Fasti\Core\Catalog\Routine;
@@ -204,14 +205,8 @@ final class Compare
                 ? 'its comment was removed'
                 : \sprintf('the database says “%s” of it%s', $is->comment, '' === $was->comment ? '' : \sprintf(' (was “%s”)', $was->comment));
         }
-        if ($was->charset !== $is->charset) {
-            $words[] = \sprintf('its letters are kept as %s (was %s)', $is->charset ?? 'the table\'s are', $was->charset ?? 'the table\'s');
-        }
-        if ($was->collation !== $is->collation) {
-            $words[] = \sprintf('it is sorted as %s (was %s)', $is->collation ?? 'the table is', $was->collation ?? 'the table');
-        }
 
-        return $words;
+        return [...$words, ...Facts::changes($was, $is)];
     }
 
     /** @return list<string> where its values come from */

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Fasti\Core\Drift;
 
 use Fasti\Core\Catalog\CheckConstraint;
+use Fasti\Core\Catalog\Facts;
 use Fasti\Core\Catalog\ForeignKey;
 use Fasti\Core\Catalog\Index;
 use Fasti\Core\Catalog\IndexPart;
@@ -76,16 +77,6 @@ final readonly class TableWords
             $words[] = '' === $is->comment
                 ? 'its comment was removed'
                 : \sprintf('the database says “%s” of it%s', $is->comment, '' === $was->comment ? '' : \sprintf(' (was “%s”)', $was->comment));
-        }
-        $said = null !== $was->collation && null !== $is->collation;
-        if ($was->collation !== $is->collation && ($said || ($this->alike && !$is->kind->isView()))) {
-            $words[] = \sprintf('it is sorted as %s (was %s)', $is->collation ?? 'the database is', $was->collation ?? 'the database');
-        }
-        if ($was->planned !== $is->planned) {
-            $words[] = $is->planned ? 'it is planned, and not expected to be there' : 'it is planned no longer: it is there';
-        }
-        if ($was->virtual !== $is->virtual) {
-            $words[] = $is->virtual ? 'its rows come from a program now' : 'its rows do not come from a program any more';
         }
 
         return $words;
@@ -307,10 +298,7 @@ final readonly class TableWords
         } elseif (preg_replace('/\s+/', ' ', (string) $was->definition) !== preg_replace('/\s+/', ' ', (string) $is->definition)) {
             $words[] = 'its query is another';
         }
-        if ($was->storage !== $is->storage && !$is->kind->isView()) {
-            $words[] = \sprintf('it is kept as %s (was %s)', $is->storage ?? 'usual', $was->storage ?? 'usual');
-        }
 
-        return $words;
+        return [...$words, ...Facts::changes($was, $is, $is->kind->isView(), $this->alike)];
     }
 }

@@ -49,6 +49,8 @@ final class TableBuilder
     public int $partitions = 0;
     public bool $secured = false;
     public bool $virtual = false;
+    /** @var array<string, string|int|float|bool> further facts of the table, by the name of the member */
+    public array $facts = [];
     public bool $temporary = false;
     public bool $withoutRowid = false;
     /** @var list<string> */
@@ -197,7 +199,7 @@ final class TableBuilder
         }
         $primary = $this->keyMayBeEmpty ? [] : $this->primary->columns ?? [];
 
-        return new Table(
+        $table = new Table(
             $this->schema,
             $this->name,
             $this->kind,
@@ -220,6 +222,8 @@ final class TableBuilder
             $this->traits,
             virtual: $this->virtual,
         );
+
+        return [] === $this->facts ? $table : $table->with(...$this->facts);
     }
 
     /** @param list<IndexPart> $parts */

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Fasti\Support;
 
+use Fasti\Core\Catalog\Facts;
 use Fasti\Core\Catalog\Place;
 use Fasti\Core\Dialect\Dialects;
 use Fasti\Core\Edition\Slug;
@@ -72,6 +73,13 @@ final class Words
     public function percentOf(int|string $part, int|string $whole): int
     {
         return Amount::percent((int) $part, (int) $whole);
+    }
+
+    /** @return array<string, string> label → value, of the facts that show by themselves */
+    #[AsTwigFilter('plain_facts')]
+    public function plainFacts(object $of): array
+    {
+        return Facts::shown($of);
     }
 
     #[AsTwigFilter('with_article')]

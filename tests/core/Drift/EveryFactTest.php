@@ -7,6 +7,7 @@ namespace Fasti\Tests\Core\Drift;
 use Fasti\Core\Catalog\Catalog;
 use Fasti\Core\Catalog\CheckConstraint;
 use Fasti\Core\Catalog\Column;
+use Fasti\Core\Catalog\Facts;
 use Fasti\Core\Catalog\ForeignKey;
 use Fasti\Core\Catalog\Generated;
 use Fasti\Core\Catalog\Index;
@@ -79,6 +80,11 @@ final class EveryFactTest extends TestCase
             ['virtual', true, false, 'its rows do not come from a program any more'],
         ] as [$fact, $was, $is, $said]) {
             yield "Table $fact: ".json_encode([$was, $is]) => [self::table($fact, $was), self::table($fact, $is), $said];
+        }
+        foreach (Facts::of(Table::class) as $name => $fact) {
+            $type = (string) (new \ReflectionParameter([Table::class, '__construct'], $name))->getType();
+            [$was, $is] = ['bool' => [false, true], '?string' => ['this', 'that'], 'string' => ['this', 'that'], '?int' => [2, 3], 'int' => [2, 3]][$type];
+            yield "Table $name: as it is declared" => [self::table($name, $was), self::table($name, $is), $fact->change($was, $is)];
         }
     }
 
