@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Fasti\Core\Drift;
 
+use Fasti\Core\Catalog\OpenForm;
 use Fasti\Core\Catalog\Table;
 
 /** What became of one table, with what became of its columns. */
@@ -29,26 +30,32 @@ final readonly class TableDrift
         return $this->after ?? $this->before ?? throw new \LogicException('A drift has one side at least.');
     }
 
-    /** @return array<string, mixed> the open form: what `fasti:compare --format=json` prints */
-    public function toArray(): array
+    /** The same, to be kept and handed out. */
+    public function item(): DriftItem
     {
         $table = $this->table();
 
-        return array_filter([
-            'change' => $this->change->value,
-            'kind' => $table->kind->value,
-            'schema' => $table->schema,
-            'name' => $table->name,
-            'from' => Fate::Renamed === $this->change && null !== $this->before ? ['schema' => $this->before->schema, 'name' => $this->before->name] : null,
-            'reason' => $this->reason,
-            'words' => $this->words,
-            'columns' => array_map(static fn (ColumnDrift $column): array => array_filter([
-                'change' => $column->change->value,
-                'name' => $column->name(),
-                'from' => Fate::Renamed === $column->change ? $column->before?->name : null,
-                'reason' => $column->reason,
-                'words' => $column->words,
-            ]), $this->columns),
-        ], static fn (mixed $value): bool => null !== $value && '' !== $value && [] !== $value);
+        return new DriftItem(
+            $this->change,
+            $table->kind->value,
+            $table->schema,
+            $table->name,
+            Fate::Renamed === $this->change ? $this->before?->place() : null,
+            $this->reason,
+            $this->words,
+            array_map(static fn (ColumnDrift $column): DriftColumn => new DriftColumn(
+                $column->change,
+                $column->name(),
+                Fate::Renamed === $column->change ? $column->before->name ?? '' : '',
+                $column->reason,
+                $column->words,
+            ), $this->columns),
+        );
+    }
+
+    /** @return array<string, mixed> what `fasti:compare --format=json` prints */
+    public function toArray(): array
+    {
+        return OpenForm::of($this->item());
     }
 }

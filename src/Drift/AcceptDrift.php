@@ -8,6 +8,7 @@ use Fasti\Account\Account;
 use Fasti\Core\Catalog\Catalog;
 use Fasti\Core\Catalog\Place;
 use Fasti\Core\Catalog\Table;
+use Fasti\Core\Drift\DriftItem;
 use Fasti\Core\Drift\Fate;
 use Fasti\Core\Survey\Choice;
 use Fasti\Core\Survey\SilentProgress;
@@ -37,9 +38,9 @@ final readonly class AcceptDrift
     }
 
     /**
-     * @param list<array<string, mixed>>   $items   the drift as the survey keeps it
-     * @param array<int, string>           $answers number of the item → yes, no (leave as it is), or apart (a rename that is none: one gone, one new)
-     * @param array<int, list<string>>     $apart   number of the item → new names of columns whose rename was refused
+     * @param list<DriftItem>          $items
+     * @param array<int, string>       $answers number of the item → what is answered; without one it is left as it is
+     * @param array<int, list<string>> $apart   number of the item → new names of columns whose rename was refused
      *
      * @return array{new: int, changed: int, gone: int, back: int, same: int}
      */
@@ -49,24 +50,24 @@ final readonly class AcceptDrift
         $held = [];
         $changes = new Changes();
         foreach ($items as $i => $item) {
-            $place = self::place($item);
-            $from = \is_array($item['from'] ?? null) ? self::place($item['from']) : null;
-            $answer = $answers[$i] ?? 'no';
-            if ('no' === $answer) {
+            $place = $item->place();
+            $from = $item->from;
+            $answer = $answers[$i] ?? DriftItem::NO;
+            if (DriftItem::NO === $answer) {
                 foreach (array_filter([$place, $from]) as $kept) {
                     $held[$kept->key()] = true;
                 }
                 continue;
             }
-            if (null !== $from && 'yes' === $answer) {
+            if (null !== $from && DriftItem::YES === $answer) {
                 $this->renaming->entry($sourceId, $from, $place, $account);
                 $changes->renamed($from->name, $place->name);
             }
             $was = $before->table($from->schema ?? $place->schema, $from->name ?? $place->name);
             $is = $catalog->table($place->schema, $place->name);
-            if (null !== $was && null !== $is && 'apart' !== $answer) {
+            if (null !== $was && null !== $is && DriftItem::APART !== $answer) {
                 $changes->changed($was, $is, $this->renameFields($sourceId, $is, $item, $apart[$i] ?? [], $account));
-            } elseif (Fate::Gone->value === ($item['change'] ?? '') && null !== $was) {
+            } elseif (Fate::Gone === $item->change && null !== $was) {
                 $changes->lost($was);
             }
         }
@@ -96,35 +97,20 @@ final readonly class AcceptDrift
     }
 
     /**
-     * @param array<string, mixed> $item
-     * @param list<string>         $refused
+     * @param list<string> $refused
      *
      * @return array<string, string> old name → new name
      */
-    private function renameFields(int $source, Table $table, array $item, array $refused, Account $account): array
+    private function renameFields(int $source, Table $table, DriftItem $item, array $refused, Account $account): array
     {
         $names = [];
-        foreach (\is_array($item['columns'] ?? null) ? $item['columns'] : [] as $column) {
-            if (\is_array($column) && Fate::Renamed->value === ($column['change'] ?? '') && !\in_array($column['name'] ?? '', $refused, true)) {
-                $names[self::text($column, 'from')] = self::text($column, 'name');
+        foreach ($item->columns as $column) {
+            if (Fate::Renamed === $column->change && !\in_array($column->name, $refused, true)) {
+                $names[$column->from] = $column->name;
             }
         }
         $entry = [] === $names ? null : $this->entries->at($source, $table->place());
 
         return null === $entry ? [] : $this->renaming->fields($entry, $names, $account);
-    }
-
-    /** @param array<mixed> $data */
-    private static function place(array $data): Place
-    {
-        return new Place(self::text($data, 'schema'), self::text($data, 'name'));
-    }
-
-    /** @param array<mixed> $data */
-    private static function text(array $data, string $key): string
-    {
-        $value = $data[$key] ?? '';
-
-        return \is_string($value) ? $value : '';
     }
 }

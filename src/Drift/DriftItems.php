@@ -4,29 +4,46 @@ declare(strict_types=1);
 
 namespace Fasti\Drift;
 
+use Fasti\Core\Catalog\OpenForm;
+use Fasti\Core\Drift\DriftItem;
 use Fasti\Core\Drift\Fate;
 use Fasti\Core\Drift\TableDrift;
 
-/**
- * The drift that a survey found, as it is kept with it: the open form of each TableDrift, with what was decided.
- *
- * @phpstan-type Item array{change: string, kind: string, schema: string, name: string, from?: array{schema: string, name: string}, reason?: string,
- *     words?: list<string>, columns?: list<array{change: string, name: string, from?: string, reason?: string, words?: list<string>}>, decided?: string}
- */
+/** The drift that a survey found, as it is kept with it. */
 final class DriftItems
 {
     /**
      * @param list<TableDrift> $drift
      *
-     * @return list<array<string, mixed>>
+     * @return list<DriftItem>
      */
     public static function of(array $drift): array
     {
-        return array_map(static fn (TableDrift $item): array => $item->toArray(), $drift);
+        return array_map(static fn (TableDrift $item): DriftItem => $item->item(), $drift);
     }
 
     /**
-     * @param list<array<string, mixed>> $items
+     * @param array<mixed> $kept
+     *
+     * @return list<DriftItem>
+     */
+    public static function read(array $kept): array
+    {
+        return array_map(DriftItem::read(...), array_values(array_filter($kept, is_array(...))));
+    }
+
+    /**
+     * @param list<DriftItem> $items
+     *
+     * @return list<array<string, mixed>>
+     */
+    public static function kept(array $items): array
+    {
+        return array_map(OpenForm::of(...), $items);
+    }
+
+    /**
+     * @param list<DriftItem> $items
      *
      * @return array<string, int> change → how many tables
      */
@@ -34,10 +51,7 @@ final class DriftItems
     {
         $counts = array_fill_keys(array_map(static fn (Fate $change): string => $change->value, Fate::cases()), 0);
         foreach ($items as $item) {
-            $change = $item['change'] ?? '';
-            if (\is_string($change) && isset($counts[$change])) {
-                ++$counts[$change];
-            }
+            ++$counts[$item->change->value];
         }
 
         return $counts;

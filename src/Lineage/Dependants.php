@@ -4,7 +4,8 @@ declare(strict_types=1);
 
 namespace Fasti\Lineage;
 
-use Fasti\Core\Catalog\Place;
+use Fasti\Core\Drift\DriftColumn;
+use Fasti\Core\Drift\DriftItem;
 use Fasti\Core\Drift\Fate;
 use Fasti\Register\EntryStore;
 use Fasti\Register\FieldAt;
@@ -30,7 +31,7 @@ final readonly class Dependants
     /**
      * The views that name what a drift takes away, renames or changes, and entries of whatever source that are filled from it.
      *
-     * @param list<array<string, mixed>> $items of the drift, in their open form
+     * @param list<DriftItem> $items
      *
      * @return array<int, list<array{id: int, name: string, fields: list<string>}>> by the number of the item; with the fields that are computed or filled
      *     from it
@@ -40,8 +41,8 @@ final readonly class Dependants
         $places = $this->entries->places($source);
         $entries = [];
         foreach ($items as $i => $item) {
-            $entry = $places[self::before($item)->key()] ?? null;
-            if (null !== $entry && Fate::New->value !== ($item['change'] ?? '')) {
+            $entry = $places[$item->before()?->key() ?? ''] ?? null;
+            if (null !== $entry) {
                 $entries[$i] = $entry;
             }
         }
@@ -82,7 +83,7 @@ final readonly class Dependants
     /**
      * What later rooms make from what a drift takes away, renames or changes, and from what is computed from that.
      *
-     * @param list<array<string, mixed>> $items of the drift, in their open form
+     * @param list<DriftItem> $items
      *
      * @return array<int, list<MadeOf>> by the number of the item
      */
@@ -91,7 +92,7 @@ final readonly class Dependants
         $places = $this->entries->places($source);
         $further = [];
         foreach ($items as $i => $item) {
-            $entry = Fate::New->value === ($item['change'] ?? '') ? null : ($places[self::before($item)->key()] ?? null);
+            $entry = $places[$item->before()?->key() ?? ''] ?? null;
             $touched = null === $entry ? [] : self::touched($item, $this->fields->ids([$entry])[$entry] ?? []);
             $made = [] === $touched ? [] : array_filter(
                 array_keys($this->lineages->up($touched, proposed: false)->fields),
@@ -123,34 +124,18 @@ final readonly class Dependants
     }
 
     /**
-     * @param array<string, mixed> $item
-     * @param array<string, int>   $ids  of the entry's fields, by name
+     * @param array<string, int> $ids of the entry's fields, by name
      *
      * @return list<int> those that the drift takes away, renames or changes
      */
-    private static function touched(array $item, array $ids): array
+    private static function touched(DriftItem $item, array $ids): array
     {
-        if (\in_array($item['change'] ?? '', [Fate::Gone->value, Fate::Renamed->value], true)) {
+        if (\in_array($item->change, [Fate::Gone, Fate::Renamed], true)) {
             return array_values($ids);
         }
-        $touched = [];
-        foreach (\is_array($item['columns'] ?? null) ? $item['columns'] : [] as $column) {
-            $name = \is_array($column) ? $column['from'] ?? $column['name'] ?? null : null;
-            if (\is_string($name) && isset($ids[$name])) {
-                $touched[] = $ids[$name];
-            }
-        }
+        $before = array_map(static fn (DriftColumn $column): string => $column->before(), $item->columns);
 
-        return $touched;
-    }
-
-    /** @param array<string, mixed> $item */
-    private static function before(array $item): Place
-    {
-        $of = \is_array($item['from'] ?? null) ? $item['from'] : $item;
-        $text = static fn (string $key): string => \is_string($of[$key] ?? null) ? $of[$key] : '';
-
-        return new Place($text('schema'), $text('name'));
+        return array_values(array_intersect_key($ids, array_flip($before)));
     }
 
     /**

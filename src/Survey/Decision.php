@@ -6,7 +6,9 @@ namespace Fasti\Survey;
 
 use Doctrine\ORM\EntityManagerInterface;
 use Fasti\Account\Account;
+use Fasti\Core\Drift\DriftItem;
 use Fasti\Drift\AcceptDrift;
+use Fasti\Drift\DriftItems;
 
 /** Takes a steward's decision about what a survey found, whole or not at all. */
 final readonly class Decision
@@ -28,12 +30,10 @@ final readonly class Decision
             if (!$this->surveys->mayDecide($survey)) {
                 throw new \UnexpectedValueException('Somebody else has just decided this.');
             }
-            $items = $survey->drift ?? [];
+            $items = DriftItems::read($survey->drift ?? []);
             $this->accept->accept($survey->source->id(), $catalog, $survey->source->choice(), $items, $answers, $apart, $account);
-            foreach ($items as $i => $item) {
-                $items[$i]['decided'] = $answers[$i] ?? 'no';
-            }
-            $survey->drift = $items;
+            $decided = array_map(static fn (DriftItem $item, int $i): DriftItem => $item->decided($answers[$i] ?? DriftItem::NO), $items, array_keys($items));
+            $survey->drift = DriftItems::kept($decided);
             $survey->decidedAt = new \DateTimeImmutable();
             $survey->decidedBy = $this->entities->find(Account::class, $account->id());
         });

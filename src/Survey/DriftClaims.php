@@ -8,6 +8,7 @@ use Doctrine\ORM\EntityManagerInterface;
 use Fasti\Account\Account;
 use Fasti\Core\Wording\Amount;
 use Fasti\Drift\DoubtfulText;
+use Fasti\Drift\DriftItems;
 use Fasti\Finding\Findings;
 use Fasti\Register\Claim;
 use Fasti\Register\Claims;
@@ -24,13 +25,9 @@ final readonly class DriftClaims implements Claims
     {
         foreach ($this->entities->getRepository(Source::class)->findAll() as $source) {
             $last = $this->surveys->last($source);
-            $drift = $last->drift ?? [];
+            $drift = DriftItems::read($last->drift ?? []);
             if (null !== $last && [] !== $drift && null === $last->decidedAt) {
-                $words = [];
-                foreach ($drift as $item) {
-                    $what = \is_array($item) && \is_scalar($item['change'] ?? null) ? (string) $item['change'] : 'changed';
-                    $words[$what] = ($words[$what] ?? 0) + 1;
-                }
+                $words = array_filter(DriftItems::counts($drift));
                 arsort($words);
                 yield new Claim(
                     $source->name.' has changed',

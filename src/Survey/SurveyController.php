@@ -94,13 +94,14 @@ final class SurveyController extends AbstractController
         $survey = $this->survey($id);
         $source = $survey->source->id();
         $latest = $this->surveys->isLatest($survey);
+        $items = DriftItems::read($survey->drift ?? []);
 
         return $this->render('survey/show.html.twig', [
-            'survey' => $survey,
+            'survey' => $survey, 'items' => $items,
             'places' => $places = $survey->isDone() ? $this->entries->places($source) : [],
             'latest' => $latest,
-            'dependants' => $latest && null === $survey->decidedAt ? $this->dependants->ofDrift($source, $survey->drift ?? []) : [],
-            'further' => $latest && null === $survey->decidedAt ? $this->dependants->furtherOfDrift($source, $survey->drift ?? []) : [],
+            'dependants' => $latest && null === $survey->decidedAt ? $this->dependants->ofDrift($source, $items) : [],
+            'further' => $latest && null === $survey->decidedAt ? $this->dependants->furtherOfDrift($source, $items) : [],
             'standouts' => $survey->isDone() && $latest ? $this->standouts($source, $places) : [],
         ]);
     }

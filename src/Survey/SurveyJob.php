@@ -99,8 +99,9 @@ final readonly class SurveyJob implements JobKind
                 $survey->decidedAt = new \DateTimeImmutable();
             } else {
                 // Whether to follow the source is a steward's decision; until then the register stays as it is.
-                $survey->drift = DriftItems::of($drift);
-                $counts = DriftItems::counts($survey->drift) + ['same' => \count($catalog->tables) - \count($drift)];
+                $items = DriftItems::of($drift);
+                $survey->drift = DriftItems::kept($items);
+                $counts = DriftItems::counts($items) + ['same' => \count($catalog->tables) - \count($drift)];
             }
             $running->at('Finishing', 1, 1);
             $source->engine = $catalog->engine;
