@@ -5,8 +5,6 @@ declare(strict_types=1);
 namespace Fasti\Core\Files;
 
 use Fasti\Core\Catalog\Catalog;
-use Fasti\Core\Catalog\Routine;
-use Fasti\Core\Catalog\Statements;
 use Fasti\Core\Catalog\Table;
 use Fasti\Core\Catalog\TableType;
 use Fasti\Core\Dialect\Address;
@@ -128,10 +126,7 @@ final class FilesReader implements Reader
 
     public function read(Choice $choice, Progress $progress): Catalog
     {
-        $found = [
-            'tables' => [], 'routines' => [], 'notes' => [], 'collections' => [], 'engines' => [], 'sheeted' => false, 'sheets' => new Sheets(),
-            'statements' => null,
-        ];
+        $found = new Delivery();
         $faults = [];
         $names = array_fill_keys(array_map(static fn (string $path): string => rtrim(strtolower(self::name($path)), 's'), $this->paths), true);
         foreach ($this->paths as $path) {
@@ -140,20 +135,20 @@ final class FilesReader implements Reader
                 $this->file($path, $name, $choice, $progress, $names, $found);
             } catch (SourceError $e) {
                 $faults[] = $this->orAlone($e);
-                $found['notes'][] = $e->inWords();
+                $found->notes[] = $e->inWords();
             }
         }
-        ['tables' => $tables, 'routines' => $routines, 'notes' => $notes,
-            'collections' => $collections, 'engines' => $engines, 'sheeted' => $sheeted, 'sheets' => $sheets] = $found;
-        if ([] === $tables && !$sheeted && [] !== $faults) {
+        if ([] === $found->tables && !$found->sheeted && [] !== $faults) {
             throw $faults[0];
         }
-        if ($sheeted) {
-            $catalog = $sheets->catalog();
+        $notes = $found->notes;
+        $tables = $found->tables;
+        if ($found->sheeted) {
+            $catalog = $found->sheets->catalog();
             array_push($tables, ...array_filter($catalog->tables, static fn (Table $table): bool => $choice->takes($table->schema, $table->name)));
             array_push($notes, ...$catalog->notes);
         }
-        $references = References::among($collections);
+        $references = References::among($found->collections);
         $tables = array_map(
             static fn (Table $table): Table => TableType::Collection === $table->kind && isset($references[$table->name]) ? self::joined(
                 $table,
@@ -165,8 +160,12 @@ final class FilesReader implements Reader
         $tables = self::distinct($tables, $notes);
 
         return new Catalog(
-            1 === \count($engines) && \count($this->paths) === \count($this->scripts) ? (string) key($engines) : 'files', $this->words(), $tables, $routines,
-            $notes, $found['statements'],
+            1 === \count($found->engines) && \count($this->paths) === \count($this->scripts) ? (string) key($found->engines) : 'files',
+            $this->words(),
+            $tables,
+            $found->routines,
+            $notes,
+            $found->statements,
         );
     }
 
@@ -178,44 +177,35 @@ final class FilesReader implements Reader
 
     /**
      * @param array<string, true> $names
-     * @param array{tables: list<Table>, routines: list<Routine>, notes: list<string>, collections: list<Collection>, engines: array<string, true>,
-     *     sheeted: bool, sheets: Sheets, statements: ?Statements} $found
      *
      * @throws SourceError
      */
-    private function file(string $path, string $name, Choice $choice, Progress $progress, array $names, array &$found): void
+    private function file(string $path, string $name, Choice $choice, Progress $progress, array $names, Delivery $found): void
     {
         $kind = self::kindOf($path);
         if ('script' === $kind) {
-            $catalog = $this->script($path)->read($choice, $progress);
-            array_push($found['tables'], ...$catalog->tables);
-            array_push($found['routines'], ...$catalog->routines);
-            array_push($found['notes'], ...$catalog->notes);
-            if (null !== $catalog->statements) {
-                $found['statements'] = $found['statements']?->and($catalog->statements) ?? $catalog->statements;
-            }
-            $found['engines'][$catalog->engine] = true;
+            $found->script($this->script($path)->read($choice, $progress));
         } elseif ('csv' === $kind) {
             $file = new CsvFile($path);
             if (null !== Sheets::sheet($file->header)) {
-                $found['sheets']->add(basename($path), $file->header, $file);
-                $found['sheeted'] = true;
+                $found->sheets->add(basename($path), $file->header, $file);
+                $found->sheeted = true;
             } elseif ($choice->takes(self::SCHEMA, $name)) {
                 $csv = new CsvTable(self::SCHEMA, $name, $file);
-                $found['tables'][] = $csv->read($progress);
-                array_push($found['notes'], ...$csv->notes);
+                $found->tables[] = $csv->read($progress);
+                array_push($found->notes, ...$csv->notes);
             }
         } elseif ($choice->takes(self::SCHEMA, $name)) {
             $schema = self::schemaIn($path);
             if (null !== $schema) {
-                $found['tables'][] = $schema->table(self::SCHEMA, $name);
+                $found->tables[] = $schema->table(self::SCHEMA, $name);
 
                 return;
             }
             $collection = new Collection(self::SCHEMA, $name, $path, $names);
-            $found['tables'][] = $collection->read($progress);
-            $found['collections'][] = $collection;
-            array_push($found['notes'], ...$collection->notes);
+            $found->tables[] = $collection->read($progress);
+            $found->collections[] = $collection;
+            array_push($found->notes, ...$collection->notes);
         }
     }
 

@@ -47,15 +47,17 @@ final readonly class Drafting
     public function source(int $source, Progress $progress): int
     {
         $progress->at('gathering what is known', 0, 0);
-        [$material, $views, $ids] = $this->materials->ofSource($source);
-        $this->short->learn(Abbreviations::learned($material));
+        $gathered = $this->materials->ofSource($source);
+        $ids = $gathered->own;
+        $views = $gathered->entries;
+        $this->short->learn(Abbreviations::learned($gathered->material));
         $drafts = new Drafts($this->store->weights());
         $made = 0;
         foreach (array_chunk(array_values(array_filter($ids, static fn (int $id): bool => isset($views[$id]))), self::AT_ONCE) as $i => $chunk) {
             $progress->at('making drafts', $i * self::AT_ONCE, \count($ids));
             $found = [];
             foreach ($chunk as $id) {
-                $found[$id] = $this->make($drafts, $material, $views[$id]);
+                $found[$id] = $this->make($drafts, $gathered->material, $views[$id]);
                 $made += \count($found[$id][FieldTopic::NAME] ?? []);
             }
             $this->store->replace($found);
@@ -77,7 +79,7 @@ final readonly class Drafting
             $view = $this->entries->one($id);
             // Of very many fields the job makes them, while nobody waits.
             if (null !== $view && null === $view->goneAt && \count($view->fields) <= self::MOST_AT_ONCE) {
-                [$material] = $this->materials->around($view);
+                $material = $this->materials->around($view)->material;
                 $this->store->replace([$id => $this->make(new Drafts($this->store->weights()), $material, $view)]);
             }
         }
@@ -93,10 +95,10 @@ final readonly class Drafting
     public function elsewhere(EntryView $entry, FieldView $field, string $property, string $text): array
     {
         $namesakes = array_merge(...array_values($this->fields->alike([$field->id], 3 * self::MOST_PLACES)) ?: [[]]);
-        [$material, $views] = $this->materials->around($entry, array_column($namesakes, 'entry'));
+        $gathered = $this->materials->around($entry, array_column($namesakes, 'entry'));
         $found = [];
         foreach ($namesakes as $at) {
-            $view = $views[$at['entry']] ?? null;
+            $view = $gathered->entries[$at['entry']] ?? null;
             if (null === $view || $at['field'] === $field->id) {
                 continue;
             }
@@ -104,7 +106,7 @@ final readonly class Drafting
                 if ($other->id !== $at['field']) {
                     continue;
                 }
-                $of = $material->field($view->id, $other->column);
+                $of = $gathered->material->field($view->id, $other->column);
                 $sure = '' === $of->said->of($property) ? Sameness::of($of, $entry->id, $field->name, $property, $text) : 0.0;
                 if ($sure >= self::SAME) {
                     $schema = $view->schema !== $entry->schema ? $view->schema.'.' : '';
@@ -126,7 +128,7 @@ final readonly class Drafting
         if (null === $view) {
             return null;
         }
-        [$material] = $this->materials->around($view);
+        $material = $this->materials->around($view)->material;
         foreach ($view->presentFields() as $one) {
             if ($one->id === $field) {
                 $of = $material->field($view->id, $one->column);

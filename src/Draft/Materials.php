@@ -51,20 +51,15 @@ final readonly class Materials
     ) {
     }
 
-    /** @return array{Material, array<int, EntryView>, list<int>} entries by their id, which is their number; and those of the source */
-    public function ofSource(int $source): array
+    public function ofSource(int $source): Gathered
     {
         $ids = $this->store->ids($source);
 
-        return [...$this->of([...$ids, ...$this->store->describedElsewhere($source, self::MOST_ELSEWHERE)], null), $ids];
+        return $this->of([...$ids, ...$this->store->describedElsewhere($source, self::MOST_ELSEWHERE)], null, $ids);
     }
 
-    /**
-     * @param list<int> $besides other entries that are to be among them
-     *
-     * @return array{Material, array<int, EntryView>}
-     */
-    public function around(EntryView $entry, array $besides = []): array
+    /** @param list<int> $besides other entries that are to be among them */
+    public function around(EntryView $entry, array $besides = []): Gathered
     {
         $around = [$entry->id, ...$besides];
         foreach ($entry->joins as $join) {
@@ -84,10 +79,9 @@ final readonly class Materials
 
     /**
      * @param list<int> $ids
-     *
-     * @return array{Material, array<int, EntryView>}
+     * @param list<int> $own
      */
-    private function of(array $ids, ?Abbreviations $abbreviations): array
+    private function of(array $ids, ?Abbreviations $abbreviations, array $own = []): Gathered
     {
         $views = $tables = $dialects = $leads = $texts = $fieldIds = $places = $profiles = $lists = [];
         foreach (array_chunk($ids, 200) as $chunk) {
@@ -126,10 +120,10 @@ final readonly class Materials
             }
         }
 
-        return [new Material(
+        return new Gathered(new Material(
             $tables, $dialects, $leads, $texts, $profiles, $this->lists->codesOfAll(self::MOST_CODES), $this->short->known(), $origins ?? [],
             $this->terms->definitions(), $abbreviations,
-        ), $views];
+        ), $views, $own);
     }
 
     private static function counts(JoinView $join): bool
