@@ -71,7 +71,7 @@ final class OpenForm
             }
             $data[$member['name']] = match (true) {
                 $value instanceof \BackedEnum => $value->value,
-                $value instanceof OneOf => $value->name(),
+                $value instanceof ClosedSet => $value->name(),
                 \is_object($value) => self::written($value, $structure),
                 \is_array($value) && null !== $member['of'] && class_exists($member['of']) => array_map(
                     static fn (mixed $each): mixed => \is_object($each) ? self::written($each, $structure) : $each,
@@ -95,7 +95,7 @@ final class OpenForm
             'bool' === $member['type'] => \is_bool($value) ? $value : null,
             'array' === $member['type'] => \is_array($value) ? self::listed($member['of'], $value) : null,
             is_subclass_of($member['type'], \BackedEnum::class) => \is_string($value) ? $member['type']::tryFrom($value) : null,
-            is_subclass_of($member['type'], OneOf::class) => \is_string($value) ? $member['type']::known()[$value] ?? null : null,
+            is_subclass_of($member['type'], ClosedSet::class) => \is_string($value) ? $member['type']::known()[$value] ?? null : null,
             class_exists($member['type']) => \is_array($value) ? self::maybe($member['type'], $value) : null,
             default => null,
         };
@@ -147,7 +147,7 @@ final class OpenForm
             'bool' === $type => false,
             'array' === $type => [],
             is_subclass_of($type, \BackedEnum::class) => $type::cases()[0],
-            is_subclass_of($type, OneOf::class) => array_values($type::known())[0],
+            is_subclass_of($type, ClosedSet::class) => array_values($type::known())[0],
             class_exists($type) => self::read($type, []),
             default => null,
         };

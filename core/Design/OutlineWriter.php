@@ -9,7 +9,7 @@ use Fasti\Core\Catalog\Quotes;
 use Fasti\Core\Catalog\Trigger;
 use Fasti\Core\Dialect\Dialects;
 use Fasti\Core\Wording\Amount;
-use Fasti\Core\Wording\Listing;
+use Fasti\Core\Wording\Enumeration;
 use Fasti\Core\Wording\Noun;
 
 /** Writes designs as outlines, and each line of one in its usual form. */
@@ -234,7 +234,7 @@ final class OutlineWriter
             $parts[] = self::part($part, \in_array($i, $lookup->sql, true));
         }
 
-        return ($lookup->unique ? 'looked up as one only by ' : 'looked up by ').Listing::of($parts)
+        return ($lookup->unique ? 'looked up as one only by ' : 'looked up by ').Enumeration::of($parts)
             .(null === $lookup->name ? '' : ', kept as '.self::quoted($lookup->name))
             .('' === $lookup->method ? '' : ', with '.self::quoted($lookup->method))
             .(null === $lookup->where ? '' : ', where '.self::quoted($lookup->where))
@@ -513,6 +513,6 @@ final class OutlineWriter
     /** @param list<string> $names */
     private static function listOf(array $names): string
     {
-        return Listing::of(array_map(self::listed(...), $names));
+        return Enumeration::of(array_map(self::listed(...), $names));
     }
 }

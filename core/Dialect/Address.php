@@ -6,7 +6,7 @@ namespace Fasti\Core\Dialect;
 
 use Fasti\Core\Survey\SourceError;
 use Fasti\Core\Survey\Target;
-use Fasti\Core\Wording\Listing;
+use Fasti\Core\Wording\Enumeration;
 
 /** Reads what people and commands name a source by: a connection URL, or the path of a file or folder. */
 final class Address
@@ -88,6 +88,6 @@ final class Address
             }
         }
 
-        return Listing::of($known, 'or');
+        return Enumeration::of($known, 'or');
     }
 }

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Fasti\Core\Dialect;
 
-use Fasti\Core\Wording\Listing;
+use Fasti\Core\Wording\Enumeration;
 
 /** Which dialect a script is written in, and what decided that. */
 final readonly class DialectDetection
@@ -94,7 +94,7 @@ final readonly class DialectDetection
             return \sprintf('Nothing in the script tells its dialect, so it was read as %s. Name the dialect if that is not it.', $this->grammar->label);
         }
 
-        return \sprintf('It was read as %s, by %s.', $this->grammar->label, Listing::of($this->by))
+        return \sprintf('It was read as %s, by %s.', $this->grammar->label, Enumeration::of($this->by))
             .(null === $this->instead ? '' : \sprintf(' It may be %s as well; name the dialect if it is.', $this->instead));
     }
 }

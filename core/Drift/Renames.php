@@ -9,7 +9,7 @@ use Fasti\Core\Catalog\Table;
 use Fasti\Core\Catalog\Type;
 use Fasti\Core\Dialect\Dialect;
 use Fasti\Core\Wording\Amount;
-use Fasti\Core\Wording\Listing;
+use Fasti\Core\Wording\Enumeration;
 
 /**
  * Finds what has only been given another name.
@@ -186,7 +186,7 @@ final class Renames
         }
         $found = [];
         foreach (Pairing::mutual($scores, self::COLUMN_LEAST, self::LEAD) as $i => $j) {
-            $found[] = [$gone[$i], $new[$j], 'It has '.Listing::of($reasons[$i][$j])];
+            $found[] = [$gone[$i], $new[$j], 'It has '.Enumeration::of($reasons[$i][$j])];
         }
 
         return $found;

@@ -17,7 +17,7 @@ use Fasti\Core\Survey\Inventory;
 use Fasti\Core\Survey\Progress;
 use Fasti\Core\Survey\Reader;
 use Fasti\Core\Survey\SourceError;
-use Fasti\Core\Wording\Listing;
+use Fasti\Core\Wording\Enumeration;
 
 /**
  * Reads files, one or a folder of them: scripts of SQL, catalog sheets, collections of documents, JSON Schemas and CSV.
@@ -46,7 +46,7 @@ final class FilesReader implements Reader
     {
         $known = '' === $dialect ? null : Dialects::named($dialect)?->grammar() ?? throw new SourceError(
             \sprintf('“%s” is no dialect that Fasti reads.', $dialect),
-            'Name '.Listing::of([...array_keys(Dialects::grammars()), 'standard'], 'or').'.',
+            'Name '.Enumeration::of([...array_keys(Dialects::grammars()), 'standard'], 'or').'.',
         );
         if (!file_exists($path)) {
             throw new SourceError(

@@ -13,7 +13,7 @@ use Fasti\Core\Design\Physical;
 use Fasti\Core\Design\Working;
 use Fasti\Core\Dialect\Dialects;
 use Fasti\Core\Dialect\ScriptOptions;
-use Fasti\Core\Wording\Listing;
+use Fasti\Core\Wording\Enumeration;
 use Fasti\Design\Scratch\ScratchServers;
 use Fasti\Work\Jobs;
 use Symfony\Bundle\FrameworkBundle\Controller\AbstractController;
@@ -50,7 +50,7 @@ final class ScriptController extends AbstractController
             'kept' => $kept, 'engine' => $engine, 'engines' => DesignController::engines(), 'options' => $options,
             'script' => $physical->dialect->writing($options)->text($statements), 'count' => \count($statements),
             'findings' => $physical->findings, 'ran' => $ran, 'stale' => null !== $ran && ($ran['of'] ?? '') !== hash('xxh128', $kept->readable),
-            'scratch' => Listing::of($this->servers->labels(), 'or'),
+            'scratch' => Enumeration::of($this->servers->labels(), 'or'),
             'runs' => \in_array($engine, $this->servers->engines(), true), 'job' => $this->jobs->newest('design '.$id),
             'mayChange' => $kept->isChangedBy($account), 'broken' => $kept->outline !== $kept->readable,
         ]);

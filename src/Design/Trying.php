@@ -19,7 +19,7 @@ use Fasti\Core\Dialect\ScriptOptions;
 use Fasti\Core\Survey\Progress;
 use Fasti\Core\Survey\SilentProgress;
 use Fasti\Core\Survey\SourceError;
-use Fasti\Core\Wording\Listing;
+use Fasti\Core\Wording\Enumeration;
 use Fasti\Design\Scratch\Scratch;
 use Fasti\Design\Scratch\ScratchServers;
 
@@ -42,7 +42,7 @@ final readonly class Trying
         $engine = $physical->dialect->name();
         $server = $this->servers->of($engine) ?? throw new SourceError(
             \sprintf('There is no scratch server for %s here.', $physical->dialect->label()),
-            'Its script can be read and taken along; run it on '.Listing::of($this->servers->labels(), 'or').' to try the design.',
+            'Its script can be read and taken along; run it on '.Enumeration::of($this->servers->labels(), 'or').' to try the design.',
         );
 
         $schemas = self::schemas($physical->catalog);

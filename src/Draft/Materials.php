@@ -51,7 +51,7 @@ final readonly class Materials
     ) {
     }
 
-    public function ofSource(int $source): Gathered
+    public function ofSource(int $source): Gathering
     {
         $ids = $this->store->ids($source);
 
@@ -59,7 +59,7 @@ final readonly class Materials
     }
 
     /** @param list<int> $besides other entries that are to be among them */
-    public function around(EntryView $entry, array $besides = []): Gathered
+    public function around(EntryView $entry, array $besides = []): Gathering
     {
         $around = [$entry->id, ...$besides];
         foreach ($entry->joins as $join) {
@@ -81,7 +81,7 @@ final readonly class Materials
      * @param list<int> $ids
      * @param list<int> $own
      */
-    private function of(array $ids, ?Abbreviations $abbreviations, array $own = []): Gathered
+    private function of(array $ids, ?Abbreviations $abbreviations, array $own = []): Gathering
     {
         $views = $tables = $dialects = $leads = $texts = $fieldIds = $places = $profiles = $lists = [];
         foreach (array_chunk($ids, 200) as $chunk) {
@@ -120,7 +120,7 @@ final readonly class Materials
             }
         }
 
-        return new Gathered(new Material(
+        return new Gathering(new Material(
             $tables, $dialects, $leads, $texts, $profiles, $this->lists->codesOfAll(self::MOST_CODES), $this->short->known(), $origins ?? [],
             $this->terms->definitions(), $abbreviations,
         ), $views, $own);

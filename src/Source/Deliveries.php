@@ -8,7 +8,7 @@ use Fasti\Core\Dialect\Dialect;
 use Fasti\Core\Dialect\Dialects;
 use Fasti\Core\Survey\SourceError;
 use Fasti\Core\Wording\Amount;
-use Fasti\Core\Wording\Listing;
+use Fasti\Core\Wording\Enumeration;
 
 /**
  * Files that people hand in. Each delivery has a folder of its own, so that what was handed in before stays. Archives are
@@ -115,7 +115,7 @@ final readonly class Deliveries
         if ('' === $safe || !\in_array($ending, self::endings(), true)) {
             throw new SourceError(
                 \sprintf('The ending of “%s” does not say what it is.', $name),
-                'Fasti reads '.Listing::of(self::examples()).', and these packed as .zip or .gz.',
+                'Fasti reads '.Enumeration::of(self::examples()).', and these packed as .zip or .gz.',
             );
         }
         if ('zip' === $ending) {

@@ -59,6 +59,21 @@ final class HouseTest extends TestCase
     /** What is of one engine alone, and may name it; a snowflake is a shape of models, too. */
     private const OF_AN_ENGINE = '#^(core/Engine/|src/(Source/Connector|Design/Scratch)/[A-Z]\w+/|core/Model/Proposal.php)#';
 
+    /** Names of classes that stand in several rooms, each time with why. */
+    private const TWICE = [
+        'the core has the thing, the application keeps it or asks of it' => [
+            'Abbreviations', 'Check', 'Checks', 'Entry', 'Field', 'Pieces', 'Reading', 'Renaming', 'Said', 'Search', 'Source', 'Sources', 'Standing',
+            'Taking', 'Trace',
+        ],
+        'a word of two trades, each with its own tree: SQL, drawing, documents, ways' => [
+            'Block', 'Cast', 'Lanes', 'Layout', 'Listing', 'Member', 'Node', 'Part', 'Scope', 'Statements', 'Step', 'Understanding', 'Verbs',
+        ],
+        'the same office in each kind of thing that people keep: models, designs, diagrams' => [
+            'Attribute', 'Answer', 'Beginning', 'Changes', 'Choice', 'Count', 'Edits', 'Fault', 'FieldName', 'Known', 'ModelPages', 'NotUnderstood',
+            'Proposal', 'Role',
+        ],
+    ];
+
     /** Quotation marks that are doubled by hand. */
     private const DOUBLED = '/str_replace\(\s*\[?\s*(?:[\'"]\\\\{1,2}[\'"],\s*)?[\'"][\'"`][\'"]\s*\]?,\s*\[?\s*(?:[\'"]\\\\+[\'"],\s*)?[\'"][\'"`]{2}/';
 
@@ -111,6 +126,17 @@ final class HouseTest extends TestCase
         preg_match_all("/ORM.Table\(name: '(\w+)'/", implode("\n", array_map(Tree::read(...), Tree::files('src'))), $m);
 
         self::assertEqualsCanonicalizing(array_keys(self::TABLES), $m[1]);
+    }
+
+    public function testANameOfAClassStandsInSeveralRoomsOnlyWhereItIsSaidWhy(): void
+    {
+        $rooms = [];
+        foreach ([...Tree::files('core'), ...Tree::files('src')] as $file) {
+            $rooms[basename($file, '.php')][] = $file;
+        }
+        $twice = array_keys(array_filter($rooms, static fn (array $files): bool => \count($files) > 1));
+
+        self::assertEqualsCanonicalizing(array_merge(...array_values(self::TWICE)), $twice);
     }
 
     public function testControllersAskStoresAndNotTheDatabase(): void

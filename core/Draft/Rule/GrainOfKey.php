@@ -8,7 +8,7 @@ use Fasti\Core\Draft\Draft;
 use Fasti\Core\Draft\English;
 use Fasti\Core\Draft\Entry;
 use Fasti\Core\Draft\EntryRule;
-use Fasti\Core\Wording\Listing;
+use Fasti\Core\Wording\Enumeration;
 
 /** What one row stands for, from what tells rows apart and where that leads. */
 final class GrainOfKey implements EntryRule
@@ -37,7 +37,7 @@ final class GrainOfKey implements EntryRule
             $parts = array_values(array_unique(array_map(fn ($field): string => $this->part($entry, (string) $field), $composite)));
             if ([] === array_filter($parts, static fn (string $part): bool => '' === $part)) {
                 $own = $primary !== $composite && [] !== $primary;
-                yield new Draft('grain', Listing::of($parts), $own ? 0.62 : 0.84, ['its key: '.implode(', ',
+                yield new Draft('grain', Enumeration::of($parts), $own ? 0.62 : 0.84, ['its key: '.implode(', ',
                     array_map(strval(...), $composite))]);
             }
         }

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Fasti\Core\Model\Aggregate;
 
-use Fasti\Core\Catalog\OneOf;
+use Fasti\Core\Catalog\ClosedSet;
 use Fasti\Core\Catalog\TypeFamily;
 use Fasti\Core\Dialect\AskSql;
 use Fasti\Core\Model\Additivity;
@@ -13,7 +13,7 @@ use Fasti\Core\Model\Additivity;
  * How the values of many rows become one figure. Each class beside this one is found by being here, and says all that is asked of it: by the
  * planner, by what composes the query, by checks, by the form and by the schema of models.
  */
-abstract class Aggregate implements OneOf
+abstract class Aggregate implements ClosedSet
 {
     /** @var array<string, self> */
     private static array $known = [];

@@ -7,7 +7,7 @@ namespace Fasti\Tests\Core\Golden;
 use Fasti\Bench\Joins\Filled;
 use Fasti\Bench\Joins\Made;
 use Fasti\Core\Catalog\Catalog;
-use Fasti\Core\Catalog\OneOf;
+use Fasti\Core\Catalog\ClosedSet;
 use Fasti\Core\Dialect\Dialects;
 use Fasti\Core\Profile\SqlProfiler;
 use Fasti\Core\Profile\TableProfile;
@@ -67,7 +67,7 @@ final class World
      */
     public static function lines(string $name, mixed $value): array
     {
-        if ($value instanceof OneOf) {
+        if ($value instanceof ClosedSet) {
             $value = $value->name();
         } elseif ($value instanceof \BackedEnum) {
             $value = $value->value;

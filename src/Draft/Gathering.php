@@ -8,7 +8,7 @@ use Fasti\Core\Draft\Material;
 use Fasti\Register\EntryView;
 
 /** What drafts are made from, and of what it is. */
-final readonly class Gathered
+final readonly class Gathering
 {
     /**
      * @param array<int, EntryView> $entries by their id, which is their number in the material

@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Fasti\Core\Wording;
 
 /** Several things in one sentence: `a, b and c`. */
-final class Listing
+final class Enumeration
 {
     /** @param array<string> $words */
     public static function of(array $words, string $joint = 'and'): string
