@@ -4,7 +4,9 @@ declare(strict_types=1);
 
 namespace Fasti\Core\Diagram;
 
+use Fasti\Core\Diagram\Piece\PieceKind;
 use Fasti\Core\Wording\Amount;
+use Fasti\Core\Wording\Enumeration;
 
 /**
  * What a person has put where on a diagram. Its pieces are tablets (key `t` and the id of the entry), notes, headings and frames (key `n` and
@@ -81,11 +83,12 @@ final readonly class Arrangement
     {
         $notes = [];
         foreach ($this->pieces as $key => $piece) {
-            if (isset($piece['kind']) && \is_string($piece['kind'])) {
+            $kind = \is_string($piece['kind'] ?? null) ? PieceKind::named($piece['kind']) : null;
+            if (null !== $kind) {
                 $figure = static fn (string $name, float $else): float => \is_float($piece[$name] ?? null) ? $piece[$name] : $else;
                 $notes[] = new Note(
                     $key,
-                    NoteKind::from($piece['kind']),
+                    $kind,
                     \is_string($piece['text'] ?? null) ? $piece['text'] : '',
                     $figure('x', 0),
                     $figure('y', 0),
@@ -182,15 +185,16 @@ final readonly class Arrangement
      */
     private static function words(string $key, array $value): array
     {
-        $kind = \is_string($value['kind'] ?? null) ? NoteKind::tryFrom($value['kind']) : null;
+        $kind = \is_string($value['kind'] ?? null) ? PieceKind::named($value['kind']) : null;
         $text = $value['text'] ?? '';
         if (null === $kind || !\is_string($text)) {
-            throw new SceneError("“{$key}” is to be a heading, a note or a frame, and to have a text.");
+            $kinds = Enumeration::of(array_map(static fn (PieceKind $piece): string => 'a '.$piece->name(), PieceKind::known()), 'or');
+            throw new SceneError("“{$key}” is to be $kinds, and to have a text.");
         }
         if (mb_strlen($text) > self::MOST_TEXT) {
             throw new SceneError(\sprintf('This note has %d characters; %d fit here.', mb_strlen($text), self::MOST_TEXT));
         }
-        $piece = ['kind' => $kind->value, 'text' => mb_scrub($text), 'x' => self::figure($key, $value, 'x'), 'y' => self::figure($key, $value, 'y')];
+        $piece = ['kind' => $kind->name(), 'text' => mb_scrub($text), 'x' => self::figure($key, $value, 'x'), 'y' => self::figure($key, $value, 'y')];
         foreach (['width', 'height'] as $size) {
             if (isset($value[$size])) {
                 $piece[$size] = max(60.0, self::figure($key, $value, $size));

@@ -86,7 +86,7 @@ final readonly class Layout
     {
         $held = [];
         foreach ($notes as $note) {
-            if (NoteKind::Frame === $note->kind) {
+            if ($note->kind->holds()) {
                 $inside = static fn (TabletShape $shape): bool => $shape->x >= $note->x && $shape->x < $note->x + $note->width
                     && $shape->y >= $note->y && $shape->y < $note->y + $note->height;
                 $held[$note->key] = array_values(array_filter($shapes, $inside));
@@ -114,7 +114,7 @@ final readonly class Layout
                 $bottom = max($bottom, $shape->y + $shape->height + self::INSIDE);
             }
 
-            return NoteKind::Frame === $note->kind
+            return $note->kind->holds()
                 ? new Note($note->key, $note->kind, $note->text, $note->x, $note->y, $right - $note->x, $bottom - $note->y)
                 : $note;
         }, $notes);
@@ -138,7 +138,7 @@ final readonly class Layout
         $settled = [];
         foreach ($notes as $note) {
             $ground = $note->ground();
-            if (NoteKind::Frame !== $note->kind && [] !== array_filter($taken, static fn (Rect $rect): bool => $rect->meets($ground))) {
+            if (!$note->kind->holds() && [] !== array_filter($taken, static fn (Rect $rect): bool => $rect->meets($ground))) {
                 $ground = Apart::beside($ground, $taken);
                 $note = $note->at($ground->x, $ground->y);
             }

@@ -5,17 +5,15 @@ declare(strict_types=1);
 namespace Fasti\Core\Diagram;
 
 use Fasti\Core\Diagram\Leading\Rect;
+use Fasti\Core\Diagram\Piece\PieceKind;
 
-/** Words that a person has put on a diagram: a heading, a note, or a frame with its title. */
+/** Words that a person has put on a diagram, as a piece of some kind. */
 final readonly class Note
 {
-    public const HEADING_SIZE = 22.0;
     public const TEXT_SIZE = 13.0;
     public const LINE = 18;
     public const PAD = 12;
     public const WIDTH = 240;
-    private const FRAME_HEAD = 30;
-    private const TITLE_SIZE = 15.0;
 
     /** @var list<list<NoteSpan>> a note's text in lines, as it is broken */
     public array $lines;
@@ -29,23 +27,16 @@ final readonly class Note
      */
     public function __construct(
         public string $key,
-        public NoteKind $kind,
+        public PieceKind $kind,
         public string $text,
         public float $x,
         public float $y,
         float $width = self::WIDTH,
         float $height = 160,
     ) {
-        $this->lines = NoteKind::Note === $kind ? NoteText::lines($text, $width - 2 * self::PAD) : [];
-        $this->width = match ($kind) {
-            NoteKind::Heading => ceil((TextWidth::title($this->words(), self::HEADING_SIZE) + 8) / 10) * 10,
-            default => max(60.0, $width),
-        };
-        $this->height = match ($kind) {
-            NoteKind::Heading => 40.0,
-            NoteKind::Note => ceil((max(1, \count($this->lines)) * self::LINE + 2 * self::PAD) / 10) * 10,
-            NoteKind::Frame => max(60.0, $height),
-        };
+        $this->lines = $kind->isLong() ? NoteText::lines($text, $width - 2 * self::PAD) : [];
+        $this->width = $kind->width($this, $width);
+        $this->height = $kind->height($this, $height);
     }
 
     public function at(float $x, float $y): self
@@ -59,13 +50,9 @@ final readonly class Note
         return trim(preg_replace('/\s+/u', ' ', $this->text) ?? $this->text);
     }
 
-    /** What lines have to go round: of a frame only its title, since lines may enter it. */
+    /** What lines have to go round. */
     public function ground(): Rect
     {
-        $width = NoteKind::Frame === $this->kind
-            ? min($this->width, 2 * self::PAD + TextWidth::title($this->words(), self::TITLE_SIZE))
-            : $this->width;
-
-        return new Rect($this->x, $this->y, $width, NoteKind::Frame === $this->kind ? self::FRAME_HEAD : $this->height);
+        return $this->kind->ground($this);
     }
 }

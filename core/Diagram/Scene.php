@@ -47,7 +47,7 @@ final readonly class Scene
         }
         foreach ($notes as $note) {
             $pieces[$note->key] = $note->ground();
-            if (NoteKind::Frame === $note->kind) {
+            if ($note->kind->holds()) {
                 $frames[] = new Rect($note->x, $note->y, $note->width, $note->height);
             }
         }

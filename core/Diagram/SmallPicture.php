@@ -16,7 +16,7 @@ final class SmallPicture
             'class' => $class, 'x' => $x, 'y' => $y, 'width' => $width, 'height' => $height,
         ]).'/>';
         foreach ($layout->notes as $note) {
-            $svg .= NoteKind::Frame === $note->kind ? $rect('frame', $note->x, $note->y, $note->width, $note->height) : '';
+            $svg .= $note->kind->holds() ? $rect($note->kind->small(), $note->x, $note->y, $note->width, $note->height) : '';
         }
         foreach ($layout->paths as $path) {
             $svg .= '<path d="M'.implode('L', array_map(static fn (array $point): string => $n($point[0]).','.$n($point[1]), $path->points)).'"/>';
@@ -25,7 +25,7 @@ final class SmallPicture
             $svg .= $rect('slab', $shape->x, $shape->y, $shape->width, $shape->height);
         }
         foreach ($layout->notes as $note) {
-            $svg .= NoteKind::Frame === $note->kind ? '' : $rect('words', $note->x, $note->y, $note->width, $note->height);
+            $svg .= $note->kind->holds() ? '' : $rect($note->kind->small(), $note->x, $note->y, $note->width, $note->height);
         }
 
         return $svg.'</svg>';

@@ -77,7 +77,7 @@ final class SvgDrawing
     {
         $svg = '<g class="frames">';
         foreach ($layout->notes as $note) {
-            $svg .= NoteKind::Frame === $note->kind ? SvgNote::group($note, $standalone) : '';
+            $svg .= $note->kind->holds() ? SvgNote::group($note, $standalone) : '';
         }
         $svg .= "</g>\n<g class=\"lines\">\n";
         foreach ($layout->paths as $path) {
@@ -90,7 +90,7 @@ final class SvgDrawing
         }
         $svg .= "</g>\n<g class=\"notes\">";
         foreach ($layout->notes as $note) {
-            $svg .= NoteKind::Frame === $note->kind ? '' : SvgNote::group($note, $standalone);
+            $svg .= $note->kind->holds() ? '' : SvgNote::group($note, $standalone);
         }
 
         return $svg."</g>\n";

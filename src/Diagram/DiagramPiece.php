@@ -7,7 +7,7 @@ namespace Fasti\Diagram;
 use Doctrine\ORM\Mapping as ORM;
 use Fasti\Account\Account;
 
-/** A tablet, a note, a heading or a frame of a kept diagram. One that was removed stays here without a value, so that others see that. */
+/** A piece of a kept diagram. One that was removed stays here without a value, so that others see that. */
 #[ORM\Entity]
 #[ORM\Table(name: 'diagram_piece')]
 #[ORM\Index(name: 'diagram_piece_entry', columns: ['entry_id'])]

@@ -8,6 +8,7 @@ use Fasti\Account\Account;
 use Fasti\Account\Act\Act;
 use Fasti\Core\Diagram\Arrangement;
 use Fasti\Core\Diagram\Detail;
+use Fasti\Core\Diagram\Piece\PieceKind;
 use Fasti\Core\Diagram\PlacingError;
 use Fasti\Core\Diagram\SvgDrawing;
 use Fasti\Diagram\Topic\DiagramTopic;
@@ -129,6 +130,7 @@ final class KeptController extends AbstractController
             'detail' => $detail ?? $arrangement->detail() ?? Detail::Keys,
             'news' => Known::fromJson($diagram->known)->news($entries),
             'count' => \count($entries),
+            'pieces' => PieceKind::known(),
         ]);
     }
 

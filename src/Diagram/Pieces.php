@@ -8,7 +8,9 @@ use Doctrine\DBAL\ArrayParameterType;
 use Doctrine\DBAL\Connection;
 use Fasti\Account\AccountStore;
 use Fasti\Core\Diagram\Arrangement;
+use Fasti\Core\Diagram\Piece\PieceKind;
 use Fasti\Core\Diagram\SceneError;
+use Fasti\Core\Wording\Enumeration;
 use Fasti\Support\Batch;
 use Fasti\Support\Row;
 use Fasti\Text\BadText;
@@ -95,7 +97,8 @@ final readonly class Pieces
         }
         $count = \count($there);
         $tablets = \count(array_filter(array_keys($there), static fn (int|string $key): bool => null !== Arrangement::entry((string) $key)));
-        foreach ([['entries', $tablets, self::MOST_TABLETS], ['notes, headings and frames', $count - $tablets, self::MOST_NOTES]] as [$of, $now, $most]) {
+        $kinds = Enumeration::of(array_map(static fn (PieceKind $piece): string => $piece->name().'s', PieceKind::known()));
+        foreach ([['entries', $tablets, self::MOST_TABLETS], [$kinds, $count - $tablets, self::MOST_NOTES]] as [$of, $now, $most]) {
             if ($now > $most && $count > $before) {
                 throw new BadText(\sprintf(
                     'A diagram holds %s %s at the most, and this would be %s. Make several of it.',

@@ -6,6 +6,7 @@ namespace Fasti\Diagram;
 
 use Fasti\Core\Diagram\Arrangement;
 use Fasti\Core\Diagram\Layout;
+use Fasti\Core\Diagram\Piece\PieceKind;
 use Fasti\Core\Diagram\TabletShape;
 
 /** What the script of a diagram has to know of the drawing that is shown. */
@@ -23,6 +24,7 @@ final class Shown
             'id' => $diagram->id(),
             'move' => $diagram->moves,
             'pieces' => (object) $arrangement->pieces,
+            'kinds' => array_map(static fn (PieceKind $piece): array => $piece->forTheBoard(), PieceKind::known()),
             'scene' => $layout->scene?->open(),
             'ways' => (object) self::ways($layout),
             'notes' => (object) self::sizes($layout),

@@ -66,7 +66,7 @@ final class HouseTest extends TestCase
             'Taking', 'Trace',
         ],
         'a word of two trades, each with its own tree: SQL, drawing, documents, ways' => [
-            'Block', 'Cast', 'Lanes', 'Layout', 'Listing', 'Member', 'Node', 'Part', 'Scope', 'Statements', 'Step', 'Understanding', 'Verbs',
+            'Block', 'Cast', 'Frame', 'Lanes', 'Layout', 'Listing', 'Member', 'Node', 'Part', 'Scope', 'Statements', 'Step', 'Understanding', 'Verbs',
         ],
         'the same office in each kind of thing that people keep: models, designs, diagrams' => [
             'Attribute', 'Answer', 'Beginning', 'Changes', 'Choice', 'Count', 'Edits', 'Fault', 'FieldName', 'Known', 'ModelPages', 'NotUnderstood',

@@ -63,7 +63,8 @@ export class Board {
             this.svg.replaceWith(svg);
         }
         this.svg = svg;
-        Object.assign(this, { pieces: state.pieces, scene: state.scene, ways: state.ways, titles: state.titles, sizes: state.notes, areas: state.areas });
+        const { pieces, kinds, scene, ways, titles, notes, areas } = state;
+        Object.assign(this, { pieces, kinds, scene, ways, titles, sizes: notes, areas });
         for (const list of ['pieces', 'ways', 'titles', 'sizes']) {
             this[list] = Array.isArray(this[list]) ? {} : this[list];
         }

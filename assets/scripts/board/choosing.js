@@ -55,9 +55,14 @@ export const choosing = {
         return { x, y, width: size[0], height: size[1] };
     },
 
+    /** Whether what lies in a piece goes where it goes. */
+    holds(key) {
+        return Boolean(this.kinds[this.pieces[key]?.kind]?.holds);
+    },
+
     /** What lies within a frame goes where the frame goes. */
     heldBy(key) {
-        if (this.pieces[key]?.kind !== 'frame') {
+        if (!this.holds(key)) {
             return [];
         }
         const frame = this.rect(key);

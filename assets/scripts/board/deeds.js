@@ -15,9 +15,7 @@ export const deeds = {
             fields: () => this.panel.fields(entries),
             fold: () => this.fold(),
             remove: () => this.remove(),
-            heading: () => this.put('heading'),
-            note: () => this.put('note'),
-            frame: () => this.put('frame'),
+            ...Object.fromEntries(Object.keys(this.kinds).map((kind) => [kind, () => this.put(kind)])),
             arrange: () => this.panel.template('arrange'),
             align: () => this.panel.template('align'),
             export: () => this.panel.template('export'),
@@ -77,12 +75,13 @@ export const deeds = {
     /** Frames round the tablets of each subject area. */
     frames() {
         const changes = {};
+        const frame = Object.keys(this.kinds).find((kind) => this.kinds[kind].holds);
         for (const [name, keys] of Object.entries(this.areas ?? {})) {
             const boxes = keys.filter((key) => this.scene.pieces[key]).map((key) => this.rect(key));
             if (boxes.length > 0) {
                 // One that frames the area already is drawn round what stands in it now.
-                const there = Object.keys(this.pieces).find((key) => this.pieces[key].kind === 'frame' && this.pieces[key].text === name);
-                changes[there ?? this.fresh()] = { kind: 'frame', text: name, ...this.around(boxes) };
+                const there = Object.keys(this.pieces).find((key) => this.holds(key) && this.pieces[key].text === name);
+                changes[there ?? this.fresh()] = { kind: frame, text: name, ...this.around(boxes) };
             }
         }
         this.apply(changes);
@@ -121,12 +120,8 @@ export const deeds = {
         const seen = this.camera.seen();
         const [x, y] = [Math.round((seen.x + seen.width / 2 - 120) / 10) * 10, Math.round((seen.y + seen.height / 3) / 10) * 10];
         const chosen = [...this.chosen].map((key) => this.rect(key));
-        let box = { x, y, width: 420, height: 300 };
-        if (kind !== 'frame') {
-            box = { ...this.free(x, y, kind === 'heading' ? [300, 40] : [240, 110]), ...(kind === 'note' ? { width: 240 } : {}) };
-        } else if (chosen.length > 0) {
-            box = this.around(chosen);
-        }
+        const { holds, room, made } = this.kinds[kind];
+        const box = holds && chosen.length > 0 ? this.around(chosen) : { ...(holds ? { x, y } : this.free(x, y, room)), ...made };
         this.write(this.fresh(), { kind, text: '', ...box });
     },
 
@@ -140,7 +135,7 @@ export const deeds = {
         const area = document.createElement('textarea');
         const kept = `fasti:note:${this.root.dataset.id}:${made ? piece.kind : key}`;
         area.className = `form-control note-writing of-${piece.kind}`;
-        area.setAttribute('aria-label', { heading: 'Heading', note: 'Note, in Markdown', frame: 'Title of the frame' }[piece.kind]);
+        area.setAttribute('aria-label', this.kinds[piece.kind].writing);
         area.value = localStorage.getItem(kept) ?? piece.text;
         Object.assign(area.style, {
             left: `${box.x * this.camera.scale + this.camera.x}px`, top: `${box.y * this.camera.scale + this.camera.y}px`,
@@ -163,7 +158,7 @@ export const deeds = {
         };
         area.addEventListener('keydown', (event) => {
             event.stopPropagation();
-            if (event.key === 'Escape' || (event.key === 'Enter' && (piece.kind !== 'note' || event.ctrlKey))) {
+            if (event.key === 'Escape' || (event.key === 'Enter' && (!this.kinds[piece.kind].long || event.ctrlKey))) {
                 event.preventDefault();
                 leave(true);
             }

@@ -15,7 +15,7 @@ export const moving = {
             }
             return false;
         }
-        if (this.pieces[key]?.kind === 'frame' && event.target.classList.contains('frame')) {
+        if (this.holds(key) && event.target.classList.contains('frame')) {
             return false;
         }
         if (event.ctrlKey || event.metaKey || event.shiftKey) {

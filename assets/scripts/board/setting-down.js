@@ -53,14 +53,14 @@ export const settingDown = {
 
     /** Frames are not in each other's way, nor in that of what they hold. */
     async lead(moved) {
-        this.scene.frames = Object.keys(this.pieces).filter((key) => this.pieces[key].kind === 'frame' && this.scene.pieces[key]).map((key) => {
+        this.scene.frames = Object.keys(this.pieces).filter((key) => this.holds(key) && this.scene.pieces[key]).map((key) => {
             const box = this.rect(key);
             return [box.x, box.y, box.width, box.height];
         });
         const response = await fetch(this.root.dataset.lead, {
             method: 'POST',
             headers: { ...HEADERS, 'Content-Type': 'application/json' },
-            body: JSON.stringify({ scene: this.scene, ways: this.ways, moved: moved.filter((key) => this.pieces[key]?.kind !== 'frame') }),
+            body: JSON.stringify({ scene: this.scene, ways: this.ways, moved: moved.filter((key) => !this.holds(key)) }),
         });
         if (!response.ok) {
             this.told('The lines could not be led anew. They are when the page is loaded again.', 'bad');

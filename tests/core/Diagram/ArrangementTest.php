@@ -6,7 +6,6 @@ namespace Fasti\Tests\Core\Diagram;
 
 use Fasti\Core\Diagram\Arrangement;
 use Fasti\Core\Diagram\Detail;
-use Fasti\Core\Diagram\NoteKind;
 use Fasti\Core\Diagram\SceneError;
 use Fasti\Core\Diagram\Tablet;
 use Fasti\Core\Diagram\TabletRow;
@@ -27,7 +26,7 @@ final class ArrangementTest extends TestCase
         self::assertSame([7, 9], $arrangement->entries());
         self::assertSame([7 => [10.0, 20.0], 9 => [1.0, 2.0]], $arrangement->places());
         self::assertSame(Detail::Leads, $arrangement->detail());
-        self::assertSame([NoteKind::Note, 300.0], [$arrangement->notes()[0]->kind, $arrangement->notes()[0]->width]);
+        self::assertSame(['note', 300.0], [$arrangement->notes()[0]->kind->name(), $arrangement->notes()[0]->width]);
         self::assertSame(['detail', 'n1', 't7'], array_keys($arrangement->byHand()->pieces), 'What Fasti has placed may be placed anew.');
         self::assertSame([], Arrangement::fromJson('')->pieces);
     }

@@ -10,8 +10,10 @@ use Fasti\Core\Diagram\Layout;
 use Fasti\Core\Diagram\Leading\Rect;
 use Fasti\Core\Diagram\Line;
 use Fasti\Core\Diagram\Note;
-use Fasti\Core\Diagram\NoteKind;
 use Fasti\Core\Diagram\Path;
+use Fasti\Core\Diagram\Piece\Frame;
+use Fasti\Core\Diagram\Piece\Heading;
+use Fasti\Core\Diagram\Piece\Remark;
 use Fasti\Core\Diagram\Tablet;
 use Fasti\Core\Diagram\TabletRow;
 use Fasti\Core\Join\End;
@@ -71,9 +73,9 @@ final class LeadingTest extends TestCase
     {
         [$tablets, $lines] = self::pair();
         $notes = [
-            new Note('n1', NoteKind::Note, 'A note in **the** middle, of some length, so that it takes two lines', 260, 0),
-            new Note('h1', NoteKind::Heading, 'A heading below it', 260, 110),
-            new Note('f1', NoteKind::Frame, 'Where it all is', -60, -60, 300, 300),
+            new Note('n1', new Remark(), 'A note in **the** middle, of some length, so that it takes two lines', 260, 0),
+            new Note('h1', new Heading(), 'A heading below it', 260, 110),
+            new Note('f1', new Frame(), 'Where it all is', -60, -60, 300, 300),
         ];
         $layout = Layout::arranged($tablets, $lines, Detail::All, [1 => [0.0, 0.0], 2 => [700.0, 0.0]], $notes);
 

@@ -7,9 +7,11 @@ namespace Fasti\Tests\Core\Diagram;
 use Fasti\Core\Diagram\Detail;
 use Fasti\Core\Diagram\Layout;
 use Fasti\Core\Diagram\Note;
-use Fasti\Core\Diagram\NoteKind;
 use Fasti\Core\Diagram\NoteSpan;
 use Fasti\Core\Diagram\NoteText;
+use Fasti\Core\Diagram\Piece\Frame;
+use Fasti\Core\Diagram\Piece\Heading;
+use Fasti\Core\Diagram\Piece\Remark;
 use Fasti\Core\Diagram\SmallPicture;
 use Fasti\Core\Diagram\SvgDrawing;
 use Fasti\Core\Diagram\Tablet;
@@ -60,9 +62,9 @@ final class NoteTest extends TestCase
 
     public function testANoteIsAsHighAsItsTextAndAFrameIsGoneRoundAtItsTitleOnly(): void
     {
-        $note = new Note('n1', NoteKind::Note, "a\n\nb\n\nc", 0, 0);
-        self::assertGreaterThan((new Note('n1', NoteKind::Note, 'a', 0, 0))->height, $note->height);
-        $frame = new Note('n2', NoteKind::Frame, 'Title', 10, 20, 500, 400);
+        $note = new Note('n1', new Remark(), "a\n\nb\n\nc", 0, 0);
+        self::assertGreaterThan((new Note('n1', new Remark(), 'a', 0, 0))->height, $note->height);
+        $frame = new Note('n2', new Frame(), 'Title', 10, 20, 500, 400);
         self::assertSame([500.0, 400.0], [$frame->width, $frame->height]);
         self::assertLessThan(100, $frame->ground()->height);
     }
@@ -70,9 +72,9 @@ final class NoteTest extends TestCase
     public function testAllOfItIsDrawnAndEscaped(): void
     {
         $notes = [
-            new Note('n1', NoteKind::Note, '<b> & [docs](https://a.example)', 0, 0),
-            new Note('n2', NoteKind::Heading, 'Where "it" is', 400, 0),
-            new Note('n3', NoteKind::Frame, 'Rivers', 0, 300, 400, 200),
+            new Note('n1', new Remark(), '<b> & [docs](https://a.example)', 0, 0),
+            new Note('n2', new Heading(), 'Where "it" is', 400, 0),
+            new Note('n3', new Frame(), 'Rivers', 0, 300, 400, 200),
         ];
         $layout = Layout::arranged([], [], Detail::Keys, [], $notes);
         foreach ([false, true] as $standalone) {
@@ -90,7 +92,7 @@ final class NoteTest extends TestCase
     {
         $rows = array_map(static fn (int $i): TabletRow => new TabletRow("f$i", "field $i"), range(0, 30));
         $tablets = [new Tablet(1, 'Inside', $rows), new Tablet(2, 'Outside', $rows)];
-        $frame = [new Note('n1', NoteKind::Frame, 'F', 0, 0, 300, 200)];
+        $frame = [new Note('n1', new Frame(), 'F', 0, 0, 300, 200)];
         $places = [1 => [20.0, 60.0], 2 => [400.0, 0.0]];
         $drawn = static fn (Detail $detail): Note => Layout::arranged($tablets, [], $detail, $places, $frame)->notes[0];
 
@@ -101,7 +103,7 @@ final class NoteTest extends TestCase
 
     public function testANoteThatWouldCoverAnotherMovesBesideIt(): void
     {
-        $notes = [new Note('n1', NoteKind::Note, 'one', 0, 0), new Note('n2', NoteKind::Heading, 'two', 20, 10)];
+        $notes = [new Note('n1', new Remark(), 'one', 0, 0), new Note('n2', new Heading(), 'two', 20, 10)];
         $drawn = Layout::arranged([], [], Detail::Keys, [], $notes)->notes;
 
         self::assertFalse($drawn[0]->ground()->meets($drawn[1]->ground()));

@@ -7,8 +7,8 @@ namespace Fasti\Tests\Core\Diagram;
 use Fasti\Core\Diagram\Detail;
 use Fasti\Core\Diagram\Layout;
 use Fasti\Core\Diagram\Note;
-use Fasti\Core\Diagram\NoteKind;
 use Fasti\Core\Diagram\Path;
+use Fasti\Core\Diagram\Piece\Frame;
 use Fasti\Core\Diagram\Scene;
 use Fasti\Core\Diagram\SceneError;
 use Fasti\Core\Diagram\TabletShape;
@@ -21,7 +21,7 @@ final class SceneTest extends TestCase
     public function testItComesBackAsItWentAndIsLedTheSame(): void
     {
         [$tablets, $lines] = Drawn::schema(12, 16, 3, true);
-        $layout = Layout::arranged($tablets, $lines, Detail::Keys, Drawn::scattered($tablets, 0.5), [new Note('n1', NoteKind::Frame, 'F', 0, 0, 400, 300)]);
+        $layout = Layout::arranged($tablets, $lines, Detail::Keys, Drawn::scattered($tablets, 0.5), [new Note('n1', new Frame(), 'F', 0, 0, 400, 300)]);
         self::assertNotNull($layout->scene);
         /** @var array<mixed> $open */
         $open = json_decode((string) json_encode($layout->scene->open()), true);

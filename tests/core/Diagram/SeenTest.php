@@ -11,9 +11,11 @@ use Fasti\Core\Diagram\Isotonic;
 use Fasti\Core\Diagram\Layout;
 use Fasti\Core\Diagram\Leading\Rect;
 use Fasti\Core\Diagram\Note;
-use Fasti\Core\Diagram\NoteKind;
 use Fasti\Core\Diagram\NoteText;
 use Fasti\Core\Diagram\Path;
+use Fasti\Core\Diagram\Piece\Frame;
+use Fasti\Core\Diagram\Piece\Heading;
+use Fasti\Core\Diagram\Piece\Remark;
 use Fasti\Core\Diagram\RegionMap;
 use Fasti\Core\Diagram\SmallPicture;
 use Fasti\Core\Diagram\SvgDrawing;
@@ -187,8 +189,8 @@ final class SeenTest extends TestCase
     private static function notes(): array
     {
         return [
-            new Note('n1', NoteKind::Heading, 'What is measured', -300, -120), new Note('n2', NoteKind::Note, 'Only **agreed** ones.', 900, -200, 180),
-            new Note('n3', NoteKind::Frame, 'Laboratory', -320, 300, 280, 200),
+            new Note('n1', new Heading(), 'What is measured', -300, -120), new Note('n2', new Remark(), 'Only **agreed** ones.', 900, -200, 180),
+            new Note('n3', new Frame(), 'Laboratory', -320, 300, 280, 200),
         ];
     }
 
