@@ -21,7 +21,7 @@ use Fasti\Core\Survey\Reader;
 use Fasti\Core\Survey\Rows;
 use Fasti\Core\Wording\TypeWords;
 
-final class PostgreSqlDialect extends Dialect
+class PostgreSqlDialect extends Dialect
 {
     private const BITS = ['smallint' => 16, 'integer' => 32, 'int' => 32, 'bigint' => 64];
     private const TIMES = [

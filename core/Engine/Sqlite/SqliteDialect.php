@@ -20,7 +20,7 @@ use Fasti\Core\Survey\Reader;
 use Fasti\Core\Survey\Rows;
 
 /** SQLite takes a type as advice. What it does with one is ruled by section 3.1 of its page on datatypes. */
-final class SqliteDialect extends Dialect
+class SqliteDialect extends Dialect
 {
     public function name(): string
     {

@@ -9,7 +9,7 @@ use Fasti\Source\Connector\Fault;
 use Fasti\Source\Connector\ServerConnector;
 use Fasti\Source\Sources;
 
-final class PostgreSqlConnector extends ServerConnector
+class PostgreSqlConnector extends ServerConnector
 {
     public function engine(): string
     {

@@ -14,7 +14,7 @@ use Fasti\Source\Connector\Session;
 use Fasti\Source\Connector\SessionConnector;
 
 /** SQLite files, each opened in a cage in which nothing else is. */
-final class SqliteConnector extends SessionConnector
+class SqliteConnector extends SessionConnector
 {
     /** Where something may be put beside it: what keeps a log has an index of it made there, even by whoever only reads. */
     private const INSIDE = Cage::WORK.'/database';
