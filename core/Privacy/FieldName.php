@@ -33,6 +33,8 @@ final readonly class FieldName
     public static function of(string $field): self
     {
         $last = (string) preg_replace('/^.*[.\]}]/', '', $field);
+        // A name may itself end with a bracket: “E-mail [private]”.
+        $last = '' === $last ? $field : $last;
         $plain = strtr(
             $last,
             [
