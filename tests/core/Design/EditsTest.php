@@ -97,6 +97,23 @@ final class EditsTest extends TestCase
         yield 'an answer' => [new Edit('answer', 'Why?', 'the keeper', 'So.'), 'of school', "of school\n  answer \"So.\", by the keeper"];
     }
 
+    public function testTheFirstSentenceStandsBehindTheThingsAndFurtherOnesBehindIt(): void
+    {
+        $edits = new Edits("Design \"d\"\n\nSchool\n  name, text\n\nLoan\n  on, date\n\nAsk \"Why?\"\n");
+        $edits->addSentence('A school takes any number of loans.');
+        self::assertSame(
+            "Design \"d\"\n\nSchool\n  name, text\n\nLoan\n  on, date\n\nA school takes any number of loans.\n\nAsk \"Why?\"\n",
+            $edits->text(),
+        );
+        $edits->addSentence('A loan follows at most one loan.');
+        self::assertStringContainsString("loans.\nA loan follows at most one loan.\n", $edits->text());
+        // What is done next stands on what was done before.
+        $edits->removeSentence(9);
+        $edits->removeThing('Loan');
+        self::assertStringNotContainsString('loan', strtolower($edits->text()));
+        self::assertStringContainsString("School\n  name, text\n", $edits->text());
+    }
+
     public function testANameIsChangedWhereverItIsMentioned(): void
     {
         $text = Edits::of(self::TEXT, new Edit('rename thing', 'School', 'Borrowing school'));

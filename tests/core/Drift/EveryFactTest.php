@@ -197,6 +197,31 @@ final class EveryFactTest extends TestCase
         self::assertSame(["the function main.f has changed: $said"], array_map(static fn (RoutineDrift $one): string => $one->inWords(), $drift));
     }
 
+    public function testRoutinesAreToldByTheirNames(): void
+    {
+        $of = static fn (string ...$names): Catalog => new Catalog('mariadb', '10.11', [], array_map(
+            static fn (string $name): Routine => new Routine('main', $name, 'function', 'int', 'RETURN 1'), array_values($names),
+        ));
+
+        self::assertSame(
+            ['a', 'b', 'c', 'd'],
+            array_map(static fn (RoutineDrift $one): string => $one->routine()->name, Compare::routines($of('b', 'd'), $of('c', 'a'))),
+        );
+    }
+
+    public function testOfTwoJoinsOfTheSameFieldsThatOfTheSameNameIsTheSame(): void
+    {
+        $keys = static fn (string $delete): array => [
+            new ForeignKey('f', ['other'], new Reference('main', 'gauge', ['id'])),
+            new ForeignKey('g', ['other'], new Reference('main', 'gauge', ['code']), $delete),
+        ];
+        $drift = self::drift(self::table('foreignKeys', $keys('NO ACTION')), self::table('foreignKeys', array_reverse($keys('CASCADE'))));
+
+        self::assertCount(1, $drift);
+        self::assertCount(1, $drift[0]->words, 'Only that one acts otherwise.');
+        self::assertStringContainsString('on delete cascade', $drift[0]->words[0]);
+    }
+
     public function testABodyThatMayNotBeReadIsNotKnownToBeAnother(): void
     {
         $of = static fn (?string $body): Catalog => new Catalog('mariadb', '10.11', [], [new Routine('main', 'f', 'function', 'int', $body)]);
