@@ -228,6 +228,15 @@ final class CommandTest extends AppTestCase
         );
         self::assertSame(1, $process->run());
         self::assertStringContainsString('A password has 12 characters at least', $process->getErrorOutput());
+        $tester = new CommandTester((new Application(self::$kernel ?? throw new \LogicException('No kernel.')))->find('fasti:account'));
+        $tester->setInputs(['twelve-letters-9']);
+        self::assertSame(0, $tester->execute(['email' => 'ada@example.org', 'name' => 'Ada', 'role' => 'reader'], ['interactive' => false]));
+        self::assertSame('ada@example.org may sign in as reader.', trim($tester->getDisplay()));
+        $tester = $this->command('fasti:account', ['email' => 'ada@example.org', 'name' => 'Ada', 'role' => 'queen']);
+        self::assertSame(1, $tester->getStatusCode());
+        self::assertStringContainsString('There is no role “queen”. There are: reader, steward, administrator.', (string) preg_replace(
+            '/\s+/', ' ', $tester->getErrorOutput(),
+        ));
     }
 
     public function testWhatStandsOutIsToldForBuildServers(): void

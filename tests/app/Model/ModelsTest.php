@@ -10,7 +10,9 @@ use Fasti\Account\Role as Standing;
 use Fasti\Core\Catalog\Place;
 use Fasti\Core\Model\Aggregate\Sum;
 use Fasti\Core\Model\Asking;
+use Fasti\Core\Model\Choice;
 use Fasti\Core\Model\Measure;
+use Fasti\Core\Model\Model;
 use Fasti\Core\Model\ModelFile;
 use Fasti\Core\Model\Planner;
 use Fasti\Core\Model\Trial;
@@ -120,6 +122,26 @@ final class ModelsTest extends AppTestCase
         self::db()->executeStatement('UPDATE analytic_model SET shared = 1 WHERE id = ?', [$kept->id()]);
         $this->client->request('GET', '/models/'.$kept->id());
         self::assertResponseIsSuccessful();
+    }
+
+    public function testAJoinIsTakenOutAndARouteChosenOnThePage(): void
+    {
+        $account = $this->signedIn();
+        $kept = $this->river($account);
+        $now = static fn (): Model => self::get(Models::class)->fresh(self::get(Models::class)->one($kept->id()) ?? $kept)->model();
+        $join = $now()->joins[0];
+        $send = function (string $what, array $given) use ($kept): void {
+            $token = $this->client->request('GET', '/models/'.$kept->id())->filter('form.line input[name=_token]')->attr('value');
+            $this->client->request('POST', "/models/{$kept->id()}/$what", $given + ['_token' => $token]);
+            self::assertResponseRedirects();
+        };
+        $send('routes', ['from' => $join->from, 'to' => $join->to, 'by' => $join->key()."\r\n"]);
+        self::assertEquals([new Choice($join->from, $join->to, [$join->key()])], $now()->choices);
+
+        $send('joins', ['key' => $join->key(), 'name' => ' ']);
+        self::assertCount(\count($kept->model()->joins), $now()->joins, 'A role of its own needs a name.');
+        $send('joins', ['key' => $join->key(), 'remove' => '1', 'name' => 'x']);
+        self::assertNotContains($join->key(), array_map(static fn ($one): string => $one->key(), $now()->joins));
     }
 
     public function testAMeasureIsChangedUnderItsNewNameAndWhatNamesItFollows(): void

@@ -13,10 +13,13 @@ final class WordsTest extends TestCase
 {
     #[TestWith([0, 'just now'])]
     #[TestWith([89, 'just now'])]
+    #[TestWith([90, '2 minutes ago'])]
     #[TestWith([300, '5 minutes ago'])]
+    #[TestWith([5400, '2 hours ago'])]
     #[TestWith([7200, '2 hours ago'])]
     #[TestWith([86400, '1 day ago'])]
     #[TestWith([864000, '10 days ago'])]
+    #[TestWith([1209500, '14 days ago'])]
     public function testHowLongAgo(int $seconds, string $words): void
     {
         self::assertSame($words, (new Words())->ago(gmdate('Y-m-d H:i:s', time() - $seconds)));
