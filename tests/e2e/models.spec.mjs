@@ -132,7 +132,10 @@ test('a model is made from a fact, fields are taken, an expression is completed,
     await accessible(page);
     await open(page, 'Sightings alone');
     await page.getByText('About the model').click();
-    await page.getByRole('button', { name: 'Take the model away' }).click();
-    await expect(page.locator('.flash')).toContainText('is gone');
+    await page.getByRole('button', { name: 'Throw the model away' }).click();
+    await expect(page.locator('.flash')).toContainText('is thrown away');
+    await page.getByText('1 model thrown away').click();
+    await page.getByRole('button', { name: 'Take it back' }).click();
+    await expect(page.locator('.flash')).toContainText('is back');
     expect(heard).toEqual([]);
 });

@@ -12,6 +12,9 @@ export { form } from './design/pieces.js';
 export { choice, connection } from './source.js';
 export { drift } from './following.js';
 export { options } from './model/options.js';
+export { asking } from './model/asking.js';
+export { choosing } from './board/choosing.js';
+export { deeds } from './board/deeds.js';
 `;
 let script = '';
 
@@ -204,6 +207,62 @@ const component = (page, name, more) => page.evaluate(([which, deed]) => {
     const made = Object.assign(window.fasti[which](), { $root: root, $refs: refs });
     return new Function('made', 'root', deed)(made, root);
 }, [name, more]);
+
+test('an answer that comes when another question stands there is not shown as its answer', async ({ page }) => {
+    const complaints = [];
+    page.on('pageerror', (error) => complaints.push(error.message));
+    let answer;
+    await open(page, `<main data-answer="/answer" data-token="t"><div id="answer"></div><div id="reconciled"></div>
+        <div id="asked"><i data-answerable></i></div></main>`, { '/answer': (route) => { answer = () => route.fulfill({ body: '<b>3,844</b>' }); } });
+    await page.evaluate(() => {
+        const root = document.querySelector('main');
+        const refs = Object.fromEntries(['answer', 'reconciled', 'asked'].map((id) => [id, document.getElementById(id)]));
+        window.trial = { ...window.fasti.asking, $root: root, $refs: refs, parameters: () => new URLSearchParams() };
+        window.trial.ask();
+    });
+    await expect(page.locator('.asking b')).not.toHaveText('0 s');
+    await page.evaluate(() => document.getElementById('answer').replaceChildren('Another question.'));
+    // The clock of what is asked goes on; it has nothing to write on any more.
+    await page.evaluate(() => new Promise((resolve) => { setTimeout(resolve, 1200); }));
+    await answer();
+    await page.waitForFunction(() => window.trial.asking === null);
+    await expect(page.locator('#answer')).toHaveText('Another question.');
+    expect(complaints).toEqual([]);
+
+    await page.evaluate(() => { window.trial.ask(); });
+    await expect(page.locator('.asking')).toBeVisible();
+    await answer();
+    await expect(page.locator('#answer')).toHaveText('3,844');
+});
+
+test('kinds of pieces are made and hold by what the page says of them', async ({ page }) => {
+    await open(page);
+    const made = await page.evaluate(() => {
+        const kinds = {
+            line: { holds: false, room: [300, 40], made: {} }, sheet: { holds: false, room: [240, 110], made: { width: 240 } },
+            fence: { holds: true, room: [1, 1], made: { width: 420, height: 300 } },
+        };
+        const written = [];
+        const board = {
+            ...window.fasti.deeds, ...window.fasti.choosing, kinds, chosen: new Set(), sizes: {},
+            pieces: { t1: {}, n1: { kind: 'fence' }, n2: { kind: 'line' } },
+            scene: { pieces: { t1: [40, 40, 100, 60], n1: [0, 0, 400, 300], n2: [900, 900, 10, 10] } },
+            camera: { seen: () => ({ x: 0, y: 0, width: 1000, height: 900 }) }, tablets: () => [], fresh: () => 'n9',
+            write: (key, piece) => written.push(piece),
+        };
+        ['line', 'sheet', 'fence'].forEach((kind) => board.deed(`put ${kind}`));
+        board.chosen.add('t1');
+        board.deed('put fence');
+        return { written, held: board.heldBy('n1'), none: board.heldBy('n2'), holds: ['n1', 'n2', 't1'].map((key) => board.holds(key)) };
+    });
+    expect(made.written).toEqual([
+        { kind: 'line', text: '', x: 380, y: 330 }, { kind: 'sheet', text: '', x: 380, y: 330, width: 240 },
+        { kind: 'fence', text: '', x: 380, y: 300, width: 420, height: 300 }, { kind: 'fence', text: '', x: 10, y: -10, width: 160, height: 140 },
+    ]);
+    expect(made.held).toEqual(['t1']);
+    expect(made.none).toEqual([]);
+    expect(made.holds).toEqual([true, false, false]);
+});
 
 test('what a choice of patterns would read is counted as it is made', async ({ page }) => {
     const item = (schema, name, kind) => `<li data-schema="${schema}" data-name="${name}" data-place="${schema}.${name}" data-kind="${kind}"></li>`;

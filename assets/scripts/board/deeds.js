@@ -15,7 +15,7 @@ export const deeds = {
             fields: () => this.panel.fields(entries),
             fold: () => this.fold(),
             remove: () => this.remove(),
-            ...Object.fromEntries(Object.keys(this.kinds).map((kind) => [kind, () => this.put(kind)])),
+            ...Object.fromEntries(Object.keys(this.kinds).map((kind) => [`put ${kind}`, () => this.put(kind)])),
             arrange: () => this.panel.template('arrange'),
             align: () => this.panel.template('align'),
             export: () => this.panel.template('export'),

@@ -12,18 +12,27 @@ export const asking = {
         const cancel = '<button type="button" class="btn btn-plain small" data-cancel-ask>Cancel</button>';
         answer.innerHTML = `<p class="asking" role="status">Asking <b>0 s</b> ${cancel}</p>`;
         reconciled.replaceChildren();
-        const clock = setInterval(() => { answer.querySelector('.asking b').textContent = `${Math.round((Date.now() - begun) / 1000)} s`; }, 500);
+        const waits = answer.querySelector('.asking');
+        const clock = setInterval(() => { waits.querySelector('b').textContent = `${Math.round((Date.now() - begun) / 1000)} s`; }, 500);
         const body = this.parameters();
         body.append('_token', this.$root.dataset.token);
         body.append('token', this.asking);
         try {
             const response = await fetch(this.$root.dataset.answer, { method: 'POST', headers: HEADERS, body });
-            answer.innerHTML = await response.text();
+            const said = await response.text();
+            // Another question stands there by now: this would be the answer to none.
+            if (!waits.isConnected) {
+                return;
+            }
+            answer.innerHTML = said;
             const beside = answer.querySelector('template[data-reconciled]');
             if (beside) {
                 reconciled.replaceChildren(beside.content.cloneNode(true));
             }
         } catch {
+            if (!waits.isConnected) {
+                return;
+            }
             answer.innerHTML = '<div class="answer bad" role="alert">The answer did not arrive: the connection to Fasti was lost. Ask again.</div>';
         } finally {
             clearInterval(clock);
