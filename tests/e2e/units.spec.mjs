@@ -13,6 +13,7 @@ export { choice, connection } from './source.js';
 export { drift } from './following.js';
 export { options } from './model/options.js';
 export { asking } from './model/asking.js';
+export { trial } from './model/trial.js';
 export { choosing } from './board/choosing.js';
 export { deeds } from './board/deeds.js';
 `;
@@ -233,6 +234,42 @@ test('an answer that comes when another question stands there is not shown as it
     await expect(page.locator('.asking')).toBeVisible();
     await answer();
     await expect(page.locator('#answer')).toHaveText('3,844');
+});
+
+test('of two choices in a row the plan of the second stands, whichever arrives first, and it is what is asked', async ({ page }) => {
+    const plan = (measures) => `<i data-answerable></i><b data-written='${JSON.stringify({ m: measures })}'></b><p>${measures.join(' and ')}</p>`;
+    let first;
+    const asked = [];
+    await open(page, `<main data-answer="/answer" data-plan="/plan" data-here="/" data-token="t" data-choices="{}"><div id="answer"></div>
+        <div id="reconciled"></div><div id="sql"></div><div id="asked">${plan(['a'])}</div></main>`, {
+        '/plan': (route) => {
+            const measures = new URL(route.request().url()).searchParams.getAll('m[]');
+            const answer = () => route.fulfill({ body: plan(measures) });
+            if (measures.length === 2) {
+                first = answer;
+                return null;
+            }
+            return answer();
+        },
+        '/answer': (route) => { asked.push(route.request().postDataBuffer().toString()); return route.fulfill({ body: 'Answered.' }); },
+    });
+    await page.evaluate(() => {
+        const refs = Object.fromEntries(['answer', 'reconciled', 'asked', 'sql'].map((id) => [id, document.getElementById(id)]));
+        window.trial = Object.assign(window.fasti.trial(), { $root: document.querySelector('main'), $refs: refs });
+        window.trial.read();
+        window.trial.asked.m.push('b');
+        window.trial.changed();
+    });
+    await expect.poll(() => first !== undefined).toBe(true);
+    await page.evaluate(() => { window.trial.asked.m.push('c'); window.trial.changed(); window.trial.ask(); });
+    await expect(page.locator('#answer')).toHaveText('Answered.');
+    await first();
+    await page.evaluate(() => new Promise((resolve) => { setTimeout(resolve, 200); }));
+    await expect(page.locator('#asked p')).toHaveText('a and b and c');
+    await expect(page.locator('#answer')).toHaveText('Answered.');
+    expect(await page.evaluate(() => window.trial.asked.m)).toEqual(['a', 'b', 'c']);
+    expect(asked).toHaveLength(1);
+    expect(new URLSearchParams(asked[0]).getAll('m[]')).toEqual(['a', 'b', 'c']);
 });
 
 test('kinds of pieces are made and hold by what the page says of them', async ({ page }) => {

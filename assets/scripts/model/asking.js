@@ -4,6 +4,8 @@ import { HEADERS } from '../ask.js';
 export const asking = {
     async ask() {
         const { answer, reconciled } = this.$refs;
+        // What is asked is what was chosen last, whose plan may be on its way.
+        await this.shown;
         if (!this.$root.dataset.answer || !this.$refs.asked.querySelector('[data-answerable]') || this.asking) {
             return;
         }

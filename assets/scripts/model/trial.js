@@ -55,11 +55,20 @@ export const trial = () => ({
         history.pushState(null, '', `${this.$root.dataset.here}?${all}`);
         await this.show(all);
     },
-    async show(all) {
-        this.$refs.asked.innerHTML = await html(`${this.$root.dataset.plan}?${all}`);
-        this.read();
-        this.$refs.answer.replaceChildren();
-        this.$refs.reconciled.replaceChildren();
+    /** Of several that are on their way only what was wished last is shown: an earlier one would take back what was chosen since. */
+    show(all) {
+        this.turn = (this.turn ?? 0) + 1;
+        this.shown = this.arrived(this.turn, all);
+        return this.shown;
+    },
+    async arrived(turn, all) {
+        const plan = await html(`${this.$root.dataset.plan}?${all}`);
+        if (turn === this.turn) {
+            this.$refs.asked.innerHTML = plan;
+            this.read();
+            this.$refs.answer.replaceChildren();
+            this.$refs.reconciled.replaceChildren();
+        }
     },
     clicked(event) {
         const part = event.target.closest('[data-part]');
