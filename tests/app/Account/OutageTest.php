@@ -44,9 +44,24 @@ final class OutageTest extends AppTestCase
         $pdo->errorInfo = ['HY000', 2002, 'Connection refused'];
         yield 'no connection' => [new ConnectionException(DriverFault::new($pdo), null)];
         yield 'within a template' => [new \RuntimeException('An exception has been thrown', 0, new ConnectionException(DriverFault::new($pdo), null))];
-        $gone = new \PDOException('SQLSTATE[HY000]: General error: 2006 MySQL server has gone away', 2006);
-        $gone->errorInfo = ['HY000', 2006, 'MySQL server has gone away'];
-        yield 'gone away' => [new DriverException(DriverFault::new($gone), null)];
+        foreach ([1040, 1053, 1158, 1159, 1160, 1161, 1203, 1927, 2002, 2003, 2006, 2013] as $code) {
+            yield "number $code" => [self::fault($code)];
+        }
+    }
+
+    private static function fault(int $code): DriverException
+    {
+        $pdo = new \PDOException('It failed', $code);
+        $pdo->errorInfo = ['HY000', $code, 'It failed'];
+
+        return new DriverException(DriverFault::new($pdo), null);
+    }
+
+    public function testNumbersBesideThoseAreFaultsLikeOthers(): void
+    {
+        foreach ([1039, 1041, 1052, 1054, 1157, 1162, 1202, 1204, 1926, 1928, 2001, 2004, 2005, 2007, 2012, 2014] as $code) {
+            self::assertNull($this->answered(self::fault($code), 'GET', []), "number $code");
+        }
     }
 
     public function testAFormIsSaidNotToBeSavedAndAScriptIsToldInItsOwnWay(): void
