@@ -128,6 +128,11 @@ final class KeptTest extends AppTestCase
         )->selectButton('Make it')->form(['into' => (string) $into->id()]);
         $this->client->submit($form);
         self::assertCount(3, $this->client->followRedirect()->filter('svg .tablet'), 'The station stood there already.');
+        $known = self::get(Diagrams::class)->one($into->id())->known ?? '';
+        self::assertStringContainsString('visit', $known, 'What it shows is known.');
+        // Both ends of a way are needed.
+        self::assertSame([], $ids('from='.$id('sample')));
+        self::assertSame([], $ids('to='.$id('sample')));
     }
 
     public function testWhatIsDoneIsWrittenPieceByPieceAsOneChangeOfASitting(): void

@@ -65,6 +65,30 @@ final class LineageCommandTest extends AppTestCase
         self::assertSame("Nothing is made of it.\n", $none->getDisplay());
     }
 
+    public function testOfSeveralAlikeTheOneThatIsWrittenSoIsMeantAndOthersAreAskedFor(): void
+    {
+        file_put_contents($this->script, <<<'SQL'
+            CREATE TABLE public."Reading" ("Value" integer);
+            CREATE TABLE public.reading (value integer);
+            CREATE TABLE other.gauge (depth integer);
+            CREATE TABLE public.gauge (depth integer);
+            CREATE VIEW public.sums AS SELECT sum(value) AS s FROM public.reading;
+            SQL);
+        $follow = fn (string $field): CommandTester => $this->command('fasti:lineage', [
+            'target' => $this->script, 'field' => $field, '--up' => true, '--dialect' => 'postgresql',
+        ]);
+
+        self::assertSame("public.sums.s  = sum(value)\n", $follow('reading.value')->getDisplay());
+        self::assertSame("Nothing is made of it.\n", $follow('Reading.Value')->getDisplay());
+        self::assertSame("Nothing is made of it.\n", $follow('other.gauge.depth')->getDisplay());
+        foreach (['gauge.depth' => 'any of other.gauge.depth, public.gauge.depth', 'READING.VALUE' => 'any of public.'] as $field => $words) {
+            $tester = $follow($field);
+            self::assertSame(1, $tester->getStatusCode());
+            self::assertStringContainsString($words, (string) preg_replace('/\s+/', ' ', $tester->getErrorOutput()));
+        }
+        self::assertStringContainsString('There is no table “lake” in the target.', $follow('lake.depth')->getErrorOutput());
+    }
+
     public function testWhatIsNotThereIsSaid(): void
     {
         $tester = $this->command('fasti:lineage', ['target' => $this->script, 'field' => 'months.nosuch']);

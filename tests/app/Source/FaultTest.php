@@ -22,7 +22,7 @@ final class FaultTest extends TestCase
         'The engine cannot do that' => [['0A000'], []],
     ];
 
-    /** @return iterable<string, array{string, int, string, string}> state, number, how the kind begins, what stands for the number */
+    /** @return iterable<string, array{string, int, non-empty-string, string}> state, number, how the kind begins, what stands for the number */
     public static function kinds(): iterable
     {
         foreach (self::KINDS as $begins => [$states, $codes]) {
@@ -36,6 +36,7 @@ final class FaultTest extends TestCase
         }
     }
 
+    /** @param non-empty-string $begins */
     #[DataProvider('kinds')]
     public function testAKindIsToldWithItsNumber(string $state, int $code, string $begins, string $number): void
     {
