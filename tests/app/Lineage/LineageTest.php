@@ -63,6 +63,27 @@ final class LineageTest extends AppTestCase
         self::assertStringContainsString('Each row is told apart from the others by day', $page->filter('.told-by')->text());
     }
 
+    public function testAFieldThatIsMadeOfOneOtherIsToldFromOneOfSeveral(): void
+    {
+        self::apply($this->source, new Catalog('mariadb', '', [
+            Made::table('tank', ['id' => 'int', 'depth' => 'int', 'width' => 'int', 'kind' => 'int']),
+            new Table('main', 'sizes', TableType::View, '', [
+                new Column('deep', 'int'), new Column('twice', 'int'), new Column('room', 'int'), new Column('always', 'int'), new Column('cased', 'int'),
+            ], definition: 'SELECT depth AS deep, depth * 2 AS twice, depth * width AS room, 1 AS always,
+                CASE WHEN kind = 1 THEN width END AS cased FROM main.tank WHERE kind > 0'),
+        ]));
+        $field = static fn (string $table, string $name): int => self::fieldId($table, $name);
+
+        self::assertSame([
+            $field('sizes', 'deep') => $field('tank', 'depth'), $field('sizes', 'twice') => $field('tank', 'depth'),
+        ], self::get(Lineages::class)->single([self::entryId('sizes')]));
+        self::assertSame([], self::get(Lineages::class)->single([]));
+        // What decides about rows is followed only where it is asked for.
+        $up = static fn (bool $conditions): array => array_keys(self::get(Lineages::class)->up([$field('tank', 'kind')], $conditions)->fields);
+        self::assertEqualsCanonicalizing([$field('tank', 'kind'), $field('sizes', 'cased')], $up(false));
+        self::assertEqualsCanonicalizing([$field('tank', 'kind'), -self::entryId('sizes'), $field('sizes', 'cased')], $up(true));
+    }
+
     public function testAFigureIsFollowedDownTwoViewsAndUpAgain(): void
     {
         self::apply($this->source, self::rivers());
