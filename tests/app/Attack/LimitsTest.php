@@ -124,7 +124,7 @@ final class LimitsTest extends AppTestCase
         $board = self::get(Board::class);
         $board->apply($account, $diagram->id(), $notes(1, 500), [], 0, 'x');
         $this->expectException(BadText::class);
-        $this->expectExceptionMessage('A diagram holds 500 notes, headings and frames at the most, and this would be 501.');
+        $this->expectExceptionMessage('A diagram holds 500 headings, notes and frames at the most, and this would be 501.');
         $board->apply($account, $diagram->id(), $notes(501, 1), [], 0, 'x');
     }
 
