@@ -15,6 +15,7 @@ use Fasti\Core\Model\Measure;
 use Fasti\Core\Model\Model;
 use Fasti\Core\Model\ModelFile;
 use Fasti\Core\Model\Planner;
+use Fasti\Core\Model\Role;
 use Fasti\Core\Model\Trial;
 use Fasti\Core\Survey\SilentProgress;
 use Fasti\Demo\Mart;
@@ -122,6 +123,35 @@ final class ModelsTest extends AppTestCase
         self::db()->executeStatement('UPDATE analytic_model SET shared = 1 WHERE id = ?', [$kept->id()]);
         $this->client->request('GET', '/models/'.$kept->id());
         self::assertResponseIsSuccessful();
+    }
+
+    public function testRolesAndAttributesAreChangedOnTheirForms(): void
+    {
+        $account = $this->signedIn();
+        $kept = $this->river($account);
+        $now = static fn (): Model => self::get(Models::class)->fresh(self::get(Models::class)->one($kept->id()) ?? $kept)->model();
+        $form = fn (string $query): \Symfony\Component\DomCrawler\Form => $this->client->request('GET', "/models/{$kept->id()}/form?$query")
+            ->selectButton('Save')->form();
+        $role = current(array_filter($now()->roles, static fn (Role $one): bool => [] !== $one->attributes && 'fact' !== $one->kind->value));
+        self::assertInstanceOf(Role::class, $role);
+        $this->client->submit($form('part=role&role='.urlencode($role->name)), [
+            'kind' => 'link', 'meaning' => 'what it is', 'grain' => 'one of it', 'key' => 'a, b,',
+        ]);
+        $changed = $now()->role($role->name) ?? self::fail('It is gone.');
+        self::assertSame(['link', 'what it is', 'one of it', ['a', 'b'], $role->entry->name], [
+            $changed->kind->value, $changed->meaning, $changed->grain, $changed->key, $changed->entry->name,
+        ]);
+        self::assertCount(\count($role->attributes), $changed->attributes);
+
+        $attribute = $changed->attributes[0];
+        $query = 'part=attribute&role='.urlencode($role->name).'&name='.urlencode($attribute->name);
+        foreach (['' => 'An attribute needs a name', str_repeat('x', 161) => 'An attribute needs a name'] as $name => $words) {
+            $this->client->submit($form($query), ['name' => $name]);
+            $said = $this->client->getResponse()->isRedirection() ? $this->client->followRedirect()->text() : $this->content();
+            self::assertStringContainsString($words, $said);
+        }
+        $this->client->submit($form($query), ['name' => str_repeat('x', 160)]);
+        self::assertSame(str_repeat('x', 160), $now()->role($role->name)->attributes[0]->name);
     }
 
     public function testAJoinIsTakenOutAndARouteChosenOnThePage(): void
