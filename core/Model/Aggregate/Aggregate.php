@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Fasti\Core\Model\Aggregate;
 
 use Fasti\Core\Catalog\ClosedSet;
+use Fasti\Core\Catalog\FoundBeside;
 use Fasti\Core\Catalog\TypeFamily;
 use Fasti\Core\Dialect\AskSql;
 use Fasti\Core\Model\Additivity;
@@ -15,8 +16,7 @@ use Fasti\Core\Model\Additivity;
  */
 abstract class Aggregate implements ClosedSet
 {
-    /** @var array<string, self> */
-    private static array $known = [];
+    use FoundBeside;
 
     /** What it is called in models and on the form. */
     abstract public function name(): string;
@@ -30,30 +30,6 @@ abstract class Aggregate implements ClosedSet
      */
     abstract public function sql(AskSql $sql, ?string $value): ?string;
 
-    /** @return non-empty-array<string, self> */
-    public static function known(): array
-    {
-        if ([] === self::$known) {
-            $found = [];
-            foreach (glob(__DIR__.'/*.php') ?: [] as $file) {
-                $class = __NAMESPACE__.'\\'.basename($file, '.php');
-                if (is_subclass_of($class, self::class) && !(new \ReflectionClass($class))->isAbstract()) {
-                    $found[] = new $class();
-                }
-            }
-            usort($found, static fn (self $a, self $b): int => [$a->rank(), $a->name()] <=> [$b->rank(), $b->name()]);
-            self::$known = array_combine(array_map(static fn (self $one): string => $one->name(), $found), $found);
-        }
-
-        return [] === self::$known ? throw new \LogicException('There is no aggregate.') : self::$known;
-    }
-
-    public static function named(string $name): ?self
-    {
-        return self::known()[$name] ?? null;
-    }
-
-    /** Where it stands where they are offered: the smaller first, and among equals by name. */
     public function rank(): int
     {
         return 75;
