@@ -72,7 +72,8 @@ final readonly class Asking
             $shown = [];
             foreach (0 === $many ? [] : $this->source->rows($guard->shown) as $row) {
                 $shown[] = $row;
-            }if ([] !== $shown) {
+            }
+            if ([] !== $shown) {
                 $doubled[] = new Doubled($guard->inWords($many), $guard->way, $shown, $guard->shown);
             }
         }

@@ -66,7 +66,8 @@ final class Joining
         foreach ($last->pairs() as [$here, $there]) {
             $this->need($before, $here);
             $this->need($alias, $there);
-        }if ([] !== $last->join->where) {
+        }
+        if ([] !== $last->join->where) {
             $this->need($last->forth ? $before : $alias, $last->join->where[0]);
         }
 

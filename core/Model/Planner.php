@@ -382,7 +382,8 @@ final class Planner
             $this->offers = [];
             foreach ($whole->parts($measure) as $part) {
                 $this->additive($part, $whole);
-            }if ([] === $this->reasons) {
+            }
+            if ([] === $this->reasons) {
                 $sound[] = $measure->name;
             }
         }

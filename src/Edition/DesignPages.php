@@ -41,7 +41,8 @@ final class DesignPages extends EditionPart
             $folder->write(\sprintf('designs/%d.json', $kept->id()), DesignFile::json($kept->design())."\n");
             $folder->page(self::path($kept->id()), 'edition/design.html.twig', Reading::of($kept) + ['file' => (string) $kept->id()]);
             $made[] = ['kept' => $kept, 'path' => \sprintf('%d.html', $kept->id()), 'counts' => Designs::tallyOf($kept->design())];
-        }if ([] !== $made) {
+        }
+        if ([] !== $made) {
             $folder->page(self::LIST, 'edition/designs.html.twig', ['designs' => $made]);
         }
     }

@@ -80,7 +80,8 @@ final readonly class ModelAskCommand
         }
         foreach ($answer->doubled as $doubled) {
             $errors->writeln(OutputFormatter::escape($doubled->words));
-        }if ([] === $answer->doubled) {
+        }
+        if ([] === $answer->doubled) {
             self::write($output, $answer, $format);
         }
         foreach ($answer->reconciled as $one) {

@@ -88,7 +88,8 @@ final readonly class ModelCheckCommand
                 \sprintf('%s  %s: %s. %s %s', $one->severity->value, $one->check, $one->words, $one->why, $one->mend),
                 OutputInterface::OUTPUT_RAW,
             );
-        }if ([] === $found) {
+        }
+        if ([] === $found) {
             $output->writeln('Nothing speaks against the model.');
         }
         foreach ($trials as $trial) {
@@ -98,7 +99,8 @@ final readonly class ModelCheckCommand
                     OutputInterface::OUTPUT_RAW,
                 );
             }
-        }if ([] !== $trials) {
+        }
+        if ([] !== $trials) {
             $output->writeln(\sprintf('%d of %d kept trials are answered.', $answered, \count($trials)));
         }
     }
