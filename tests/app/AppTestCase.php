@@ -176,7 +176,7 @@ abstract class AppTestCase extends WebTestCase
         return (string) $this->client->request('GET', '/sources')->filter('meta[name="texts-token"]')->attr('content');
     }
 
-    /** @param array<string, mixed> $body */
+    /** @param array<mixed> $body */
     protected function post(string $url, array $body, string $token): void
     {
         $this->client->request(

@@ -23,6 +23,8 @@ use Symfony\Component\DomCrawler\Crawler;
  */
 abstract class DayTestCase extends AppTestCase
 {
+    private const LONGEST = 400;
+
     protected static string $folder;
 
     protected Account $oona;
@@ -35,8 +37,9 @@ abstract class DayTestCase extends AppTestCase
         self::$folder = sys_get_temp_dir().'/fasti-day-'.bin2hex(random_bytes(6));
         mkdir(self::$folder);
         Mart::make(self::file('mart'));
-        $store = self::file('store');
-        $store->exec((string) file_get_contents(__DIR__.'/store.sql'));
+        foreach (['store', 'drifting'] as $name) {
+            self::file($name)->exec((string) file_get_contents(__DIR__.'/store.sql'));
+        }
     }
 
     public static function tearDownAfterClass(): void
@@ -60,7 +63,9 @@ abstract class DayTestCase extends AppTestCase
         $named = self::getContainer()->get(Connection::class);
         $schema = $named instanceof Connection ? $named->getParams()['dbname'] ?? '' : '';
         self::ensureKernelShutdown();
-        $tables = $server->prepare('SELECT table_name FROM information_schema.tables WHERE table_schema = ? AND auto_increment IS NOT NULL ORDER BY table_name');
+        $tables = $server->prepare(
+            'SELECT table_name FROM information_schema.tables WHERE table_schema = ? AND auto_increment IS NOT NULL ORDER BY table_name',
+        );
         $tables->execute([$schema]);
         foreach ($tables->fetchAll(\PDO::FETCH_COLUMN) as $i => $table) {
             if (\is_string($table)) {
@@ -121,16 +126,32 @@ abstract class DayTestCase extends AppTestCase
         $this->client->request('POST', $to, $fields + ['_token' => $tokens[0]]);
         $this->lines[] = '';
         $this->lines[] = "POST $to ".self::json($fields);
-        $this->answered($this->client->getCrawler());
+        $this->answered($this->client->getCrawler(), PageWords::of($page));
     }
 
-    /** @param array<string, mixed> $body */
+    /**
+     * Hands in a form as it is given, its token too.
+     *
+     * @param array<string, mixed> $fields
+     */
+    protected function hands(string $to, array $fields, Crawler $page): void
+    {
+        $this->client->request('POST', $to, $fields);
+        array_walk_recursive($fields, static function (mixed &$value, int|string $name): void {
+            $value = '_token' === $name ? '…' : $value;
+        });
+        $this->lines[] = '';
+        $this->lines[] = "POST $to ".self::json($fields);
+        $this->answered($this->client->getCrawler(), PageWords::of($page));
+    }
+
+    /** @param array<mixed> $body */
     protected function sends(string $on, string $to, array $body): void
     {
         $page = $this->client->request('GET', $on);
         $tokens = [...$page->filter('[data-token]')->extract(['data-token']), ...$page->filter('meta[name="texts-token"]')->extract(['content'])];
         self::assertNotSame([], $tokens, "$on has no token.");
-        $this->post($to, $body, $tokens[0]);
+        $this->post($to, $body, Row::text(['token' => $tokens[0]], 'token'));
         $this->lines[] = '';
         $this->lines[] = "POST $to ".self::json($body);
         $this->answered($this->client->getCrawler());
@@ -171,7 +192,8 @@ abstract class DayTestCase extends AppTestCase
         Snapshot::same("day.$name", array_values(array_map(self::settled(...), $this->lines)));
     }
 
-    private function answered(Crawler $crawler): void
+    /** @param list<string> $known words of the page before; where the same page comes again, only what is new in it is noted */
+    private function answered(Crawler $crawler, array $known = []): void
     {
         $response = $this->client->getResponse();
         $this->lines[] = '= '.$response->getStatusCode();
@@ -185,12 +207,15 @@ abstract class DayTestCase extends AppTestCase
         $type = (string) $response->headers->get('Content-Type');
         if (str_contains($type, 'json')) {
             $data = json_decode((string) $response->getContent(), true);
-            array_push($this->lines, ...explode("\n", (string) json_encode(
-                $data,
-                \JSON_PRETTY_PRINT | \JSON_UNESCAPED_SLASHES | \JSON_UNESCAPED_UNICODE | \JSON_PRESERVE_ZERO_FRACTION,
-            )));
+            $flags = \JSON_UNESCAPED_SLASHES | \JSON_UNESCAPED_UNICODE | \JSON_PRESERVE_ZERO_FRACTION;
+            $lines = explode("\n", (string) json_encode($data, $flags | \JSON_PRETTY_PRINT));
+            // A whole catalog is read elsewhere.
+            array_push($this->lines, ...\count($lines) <= 300 ? $lines : array_map(
+                static fn (mixed $part): string => (string) json_encode($part, $flags),
+                array_merge(...array_map(static fn (mixed $part): array => \is_array($part) ? array_values($part) : [$part], array_values((array) $data))),
+            ));
         } elseif (str_contains($type, 'html')) {
-            array_push($this->lines, ...PageWords::of($crawler));
+            array_push($this->lines, ...array_values(array_diff(PageWords::of($crawler), $known)));
         } elseif (str_contains($type, 'text/') || str_contains($type, 'svg') || str_contains($type, 'sql')) {
             array_push($this->lines, $type, ...explode("\n", (string) $response->getContent()));
         } else {
@@ -200,20 +225,25 @@ abstract class DayTestCase extends AppTestCase
 
     private static function settled(string $line): string
     {
-        $line = (string) preg_replace_callback('/\b7\d\d(\d{6})\b/', static fn (array $m): string => '~'.(int) $m[1], $line);
+        $line = (string) preg_replace_callback('/(?<!\d)7\d\d(\d{6})(?!\d)/', static fn (array $m): string => '~'.(int) $m[1], $line);
 
-        return (string) preg_replace(
+        $line = (string) preg_replace(
             [
-                '/\b20\d\d-\d\d-\d\d([T ])\d\d:\d\d(:\d\d)?(\.\d+)?(Z|\+00:00)?/', '/\b(just now|a minute ago|\d+ minutes ago|\d+ seconds? ago)\b/',
-                '/\b\d+([.,]\d+)? ?(ms|s|seconds?)\b/', '~/tmp/fasti-day-[0-9a-f]+~', '~/[a-z]{3,}/[^ ]*/tests/~',
-                '/"(token|_token|version|mark|rev|stamp)": "?[^",]+"?/', '/\b'.date('Y-m-d').'\b/', '/\b'.date('j M Y').'(, \d\d:\d\d UTC)?/', '/\b'.date('j F Y').'\b/',
+                '/SQLite 3\.[\d.]+/', '/\b20\d\d-\d\d-\d\d([T ])\d\d:\d\d(:\d\d)?(\.\d+)?(Z|\+00:00)?/',
+                '/\b(just now|a minute ago|\d+ minutes ago|\d+ seconds? ago)\b/',
+                '/\b\d+([.,]\d+)? ?(ms|s|seconds?)\b/', '~/tmp/fasti-day-[0-9a-f]+~', '~'.preg_quote(\dirname(__DIR__, 3), '~').'~', '/\b[\d,.]+ [KM]B\b/',
+                '/"(token|_token|version|mark|rev|stamp|seconds)": "?[^",]+"?/', '/(_token\] = )[^\]]+/', '/\b'.date('Y-m-d').'\b/',
+                '/\b'.date('j M Y').'(, \d\d:\d\d UTC)?/', '/\b'.date('j F Y').'\b/',
             ],
-            ['TIME', 'just now', 'SECONDS', 'FOLDER', 'TESTS/', '"$1": …', 'TODAY', 'TODAY', 'TODAY'],
+            ['SQLite VERSION', 'TIME', 'just now', 'SECONDS', 'FOLDER', 'HOUSE', 'SIZE', '"$1": …', '$1…', 'TODAY', 'TODAY', 'TODAY'],
             $line,
         );
+
+        // Of what is long, the beginning is read; that the rest is the same is enough.
+        return mb_strlen($line) <= self::LONGEST ? $line : mb_substr($line, 0, self::LONGEST).'… '.mb_strlen($line).' '.hash('xxh32', $line);
     }
 
-    /** @param array<string, mixed> $value */
+    /** @param array<mixed> $value */
     private static function json(array $value): string
     {
         return (string) json_encode($value, \JSON_UNESCAPED_SLASHES | \JSON_UNESCAPED_UNICODE);

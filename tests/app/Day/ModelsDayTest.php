@@ -58,14 +58,16 @@ final class ModelsDayTest extends DayTestCase
         }
         $this->title('Measures');
         $measure = ['was' => '', 'fact' => 'sighting', 'aggregation' => 'sum', 'expression' => ' individuals * 2 ', 'filter' => 'individuals > 1',
-            'unit' => 'heads', 'format' => '0.0', 'meaning' => 'twice what is there', 'adds' => 'all', 'reason' => 'none', 'of' => 'sightings', 'by' => 'store'];
+            'unit' => 'heads', 'format' => '0.0', 'meaning' => 'twice what is there', 'adds' => 'all', 'reason' => 'none', 'of' => 'sightings',
+            'by' => 'store'];
         $this->does($model, "$model/measures", ['name' => 'twice as many'] + $measure);
         $this->does($model, "$model/measures", ['name' => 'twice as many'] + $measure);
         $this->does($model, "$model/measures", ['name' => ''] + $measure);
         $this->does($model, "$model/measures", ['name' => str_repeat('n', 161)] + $measure);
         $this->does($model, "$model/measures", ['name' => str_repeat('n', 160)] + $measure);
         $this->does($model, "$model/measures", ['name' => 'odd', 'aggregation' => 'guess'] + $measure);
-        $this->does($model, "$model/measures", ['name' => 'share', 'aggregation' => 'ratio', 'of' => 'protected individuals', 'by' => 'individuals seen'] + $measure);
+        $this->does($model, "$model/measures", ['name' => 'share', 'aggregation' => 'ratio', 'of' => 'protected individuals',
+            'by' => 'individuals seen'] + $measure);
         $this->does($model, "$model/measures", ['name' => 'twice', 'was' => 'twice as many', 'adds' => 'some', 'notOver' => ['day', 'station'],
             'instant' => "day\r\ndate", 'instead' => 'last', 'reason' => 'counted at the end'] + $measure);
         $this->does($model, "$model/measures", ['name' => 'late', 'was' => 'gone meanwhile', 'stamp' => 'x'] + $measure);
@@ -89,6 +91,14 @@ final class ModelsDayTest extends DayTestCase
         $this->does($model, "$model/roles", ['was' => 'water', 'name' => 'water', 'kind' => 'none such'] + $role);
         $this->does($model, "$model/roles", ['was' => 'species group', 'name' => 'group', 'kind' => 'link'] + $role);
         $this->does($model, "$model/roles", ['was' => 'group', 'remove' => '1']);
+        $this->sees("$model.json");
+        $this->isAsItWas('models.parts');
+    }
+
+    public function testHowAModelHangsTogetherIsChanged(): void
+    {
+        $kept = $this->river();
+        $model = '/models/'.$kept->id();
         $this->title('Fields taken');
         $this->does($model, "$model/take", ['role' => 'day', 'take' => ['day_id', 'month', 'no such']]);
         $this->does($model, "$model/take", ['role' => 'reading day', 'take' => ['readings', 'least']]);
@@ -100,15 +110,16 @@ final class ModelsDayTest extends DayTestCase
         $this->does($model, "$model/joins", ['key' => $key(2), 'remove' => '1']);
         $this->does($model, "$model/joins", ['key' => 'none', 'name' => 'own']);
         $this->does($model, "$model/routes", ['from' => 'sighting', 'to' => 'day confirmed', 'by' => $key(1)."\r\n\r\n"]);
-        $this->does($model, "$model/hierarchies", ['name' => 'waters', 'levels' => "station\tstation name\r\nwater\treach\r\nalone", 'ragged' => '1']);
+        $this->does($model, "$model/hierarchies", ['name' => 'waters', 'levels' => "station\tstation name\r\nreach\treach\r\nalone", 'ragged' => '1']);
         $this->does($model, "$model/hierarchies", ['name' => 'short', 'levels' => "station\tstation name"]);
-        $this->does($model, "$model/hierarchies", ['name' => ' ', 'levels' => "station\tstation name\nwater\treach"]);
+        $this->does($model, "$model/hierarchies", ['name' => ' ', 'levels' => "station\tstation name\nreach\treach"]);
         $this->does($model, "$model/hierarchies", ['name' => 'above', 'levels' => "station\tstation name", 'parent' => ' reach_id , ']);
         $this->does($model, "$model/hierarchies", ['name' => 'station code', 'remove' => '1']);
         $this->sees("$model/hierarchies?role=day");
         $this->sees("$model/hierarchies?role=nobody");
         $this->title('Formulas as they are typed');
-        foreach (['station&text=', 'nobody&text=x', 'sighting&text=individuals%20%2B%20', 'sighting&text=individuals%20*%202', 'sighting&text=individuals%20%3D%20%27a%27',
+        foreach (['station&text=', 'nobody&text=x', 'sighting&text=individuals%20%2B%20', 'sighting&text=individuals%20*%202',
+            'sighting&text=individuals%20%3D%20%27a%27',
             'reading%20day&text=mean'] as $formula) {
             $this->sees("$model/formula?role=$formula");
         }
@@ -126,13 +137,15 @@ final class ModelsDayTest extends DayTestCase
         $this->sees("$model/trial");
         $split = 'm[]=individuals%20seen&m[]=sightings&b[]=season%20of%20day&o[]=-individuals%20seen';
         $this->sees("$model/trial?$split");
-        foreach ([$split, "$split&w[]=year%20of%20day%20is%202025&n=2", 'm[]=none', 'm[]=individuals%20seen&b[]=nothing%20of%20day', 'm[]=individuals%20seen&w[]=huh',
+        foreach ([$split, "$split&w[]=year%20of%20day%20is%202025&n=2", 'm[]=none', 'm[]=individuals%20seen&b[]=nothing%20of%20day',
+            'm[]=individuals%20seen&w[]=huh',
             'm[]=store&b[]=station%20name%20of%20station', 'm[]=individuals%20seen&m[]=readings&b[]=year%20of%20day', 'b[]=season%20of%20day'] as $asked) {
             $this->sees("$model/trial/plan?$asked");
         }
         $this->title('Kept');
         $trial = ['m' => ['individuals seen'], 'b' => ['season of day'], 'w' => [], 'o' => [], 'n' => '0'];
-        $this->does("$model/trial", "$model/trials", ['name' => ' Seen by season ', 'neededBy' => ' the yearly report ', 'expected' => ' about a hundred '] + $trial);
+        $this->does("$model/trial", "$model/trials", ['name' => ' Seen by season ', 'neededBy' => ' the yearly report ',
+            'expected' => ' about a hundred '] + $trial);
         $this->does("$model/trial", "$model/trials", ['name' => ''] + $trial);
         $this->does("$model/trial", "$model/trials", ['name' => str_repeat('n', 161)] + $trial);
         $this->does("$model/trial", "$model/trials", ['name' => 'nothing', 'm' => []] + $trial);
@@ -189,7 +202,8 @@ final class ModelsDayTest extends DayTestCase
         $this->runs('fasti:model:ask', ['name' => 'Nobody'] + $asked);
         $this->runs('fasti:model:ask', ['--where' => ['huh']] + $asked);
         $this->runs('fasti:model:ask', ['name' => 'River life', '--measure' => ['in store'], '--by' => ['station name of station']]);
-        $this->runs('fasti:model:ask', ['--file' => $file, '--measure' => ['sightings'], '--by' => ['common name of species', 'season of day'], '--limit' => 5]);
+        $this->runs('fasti:model:ask', ['--file' => $file, '--measure' => ['sightings'], '--by' => ['common name of species', 'season of day'],
+            '--limit' => 5]);
         $this->runs('fasti:model:ask', ['--file' => $file, '--target' => self::$folder.'/mart.sqlite', '--measure' => ['sightings'], '--reconcile' => true]);
         $this->runs('fasti:model:ask', ['--file' => $file, '--target' => self::$folder.'/none.sqlite', '--measure' => ['sightings']]);
         $this->runs('fasti:model:ask', ['--file' => self::$folder.'/none.json', '--measure' => ['sightings']]);

@@ -39,9 +39,11 @@ final class PageWords
             $inner .= self::words($child);
         }
         $line = self::before($node).$inner;
-        $block = \in_array($node->nodeName, self::BLOCKS, true);
+        if (\in_array($node->nodeName, self::BLOCKS, true)) {
+            return "\n$line\n";
+        }
 
-        return $block ? "\n$line\n" : (\in_array($node->nodeName, ['td', 'th'], true) ? "$line | " : $line);
+        return \in_array($node->nodeName, ['td', 'th'], true) ? "$line | " : $line;
     }
 
     private static function before(\DOMElement $node): string
@@ -54,7 +56,8 @@ final class PageWords
         if ('input' === $node->nodeName && '_token' !== $has('name')) {
             $said = "\n[".$has('type').' '.$has('name').' = '.$has('value').($node->hasAttribute('checked') ? ' checked' : '')."] $said";
         } elseif (\in_array($node->nodeName, ['select', 'textarea', 'button'], true)) {
-            $said .= "[$node->nodeName ".$has('name').('' === $has('value') ? '' : ' = '.$has('value')).($node->hasAttribute('disabled') ? ' disabled' : '').'] ';
+            $said .= "[$node->nodeName "
+                .$has('name').('' === $has('value') ? '' : ' = '.$has('value')).($node->hasAttribute('disabled') ? ' disabled' : '').'] ';
         } elseif ('option' === $node->nodeName) {
             $said .= '['.$has('value').($node->hasAttribute('selected') ? ' selected' : '').'] ';
         }
