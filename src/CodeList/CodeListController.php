@@ -175,7 +175,7 @@ final class CodeListController extends AbstractController
             return $this->json(['error' => $e->getMessage()], 422);
         }
 
-        return $this->json($done + ['list' => $this->generateUrl('code_list', ['id' => $id])], $done['saved'] ? 200 : 409);
+        return $this->json(get_object_vars($done) + ['list' => $this->generateUrl('code_list', ['id' => $id])], $done->saved ? 200 : 409);
     }
 
     /** @return list<array{id: int, code: string, label: string, meaning: string, position: int, validFrom: string, validTo: string, replacedBy: string}> */

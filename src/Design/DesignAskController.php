@@ -131,7 +131,7 @@ final class DesignAskController extends AbstractController
 
         return $this->json([
             'text' => $merged->text, 'mine' => $merged->mine, 'theirs' => $kept->outline, 'clashes' => $merged->clashes,
-            'by' => $history->last(DesignTopic::NAME, $id, DesignProperties::OUTLINE)['by'] ?? null,
+            'by' => $history->last(DesignTopic::NAME, $id, DesignProperties::OUTLINE)?->by,
         ]);
     }
 

@@ -6,6 +6,7 @@ namespace Fasti\Desk;
 
 use Doctrine\DBAL\Connection;
 use Fasti\Join\EntryRoles;
+use Fasti\Register\EntryCoverage;
 use Fasti\Register\EntryStore;
 use Fasti\Source\SourceStore;
 use Fasti\Support\Batch;
@@ -43,8 +44,8 @@ final readonly class Coverage
         $names = array_map(static fn (array $source): string => $source['name'], $this->sources->all());
         $shares = ['all' => ['' => ['fields' => 0, 'described' => 0]], 'source' => [], 'schema' => []];
         foreach ($this->entries->coverageOfSchemas() as $of) {
-            $source = $names[$of['source']] ?? '';
-            foreach (['all' => '', 'source' => $source, 'schema' => 1 === \count($names) ? $of['schema'] : $source.' · '.$of['schema']] as $each => $name) {
+            $source = $names[$of->source] ?? '';
+            foreach (['all' => '', 'source' => $source, 'schema' => 1 === \count($names) ? $of->schema : $source.' · '.$of->schema] as $each => $name) {
                 self::add($shares[$each], $name, $of);
             }
         }
@@ -76,12 +77,11 @@ final readonly class Coverage
     }
 
     /**
-     * @param array<array-key, Share>             $shares
-     * @param array{fields: int, described: int, ...} $of
+     * @param array<array-key, Share> $shares
      */
-    private static function add(array &$shares, string $name, array $of): void
+    private static function add(array &$shares, string $name, EntryCoverage $of): void
     {
-        $shares[$name] = ['fields' => ($shares[$name]['fields'] ?? 0) + $of['fields'], 'described' => ($shares[$name]['described'] ?? 0) + $of['described']];
+        $shares[$name] = ['fields' => ($shares[$name]['fields'] ?? 0) + $of->fields, 'described' => ($shares[$name]['described'] ?? 0) + $of->described];
     }
 
     /**

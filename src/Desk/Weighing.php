@@ -42,9 +42,9 @@ final readonly class Weighing
         $drafted = $this->drafts->withMeaning(array_keys($entries));
         $items = [];
         foreach ($entries as $id => $entry) {
-            if (!$entry['described']) {
-                $words = $this->words($entry['name'].' '.$entry['title'].' '.($named['entry'][$id] ?? ''));
-                [$worth, $why] = Worth::of($degrees[$id] ?? 0, $entry['rows'], \count($diagrams[$id] ?? []), 0, self::times($sought, $words));
+            if (!$entry->described) {
+                $words = $this->words($entry->name.' '.$entry->title.' '.($named['entry'][$id] ?? ''));
+                [$worth, $why] = Worth::of($degrees[$id] ?? 0, $entry->rows, \count($diagrams[$id] ?? []), 0, self::times($sought, $words));
                 $items[] = ['topic' => 'entry', 'id' => $id, 'entry' => $id, 'source' => $source, 'worth' => $worth, 'why' => $why,
                     'drafted' => isset($drafted['entry'][$id])];
             }
@@ -52,8 +52,8 @@ final readonly class Weighing
         foreach ($this->fields->undescribed($source) as $field) {
             $entry = $entries[$field['entry']] ?? null;
             if (null !== $entry) {
-                $times = [] === $sought ? 0 : self::times($sought, $this->words($field['name'].' '.$entry['title'].' '.($named['field'][$field['id']] ?? '')));
-                [$worth, $why] = Worth::of($degrees[$field['entry']] ?? 0, $entry['rows'], \count($diagrams[$field['entry']] ?? []), max(1, $field['alike']),
+                $times = [] === $sought ? 0 : self::times($sought, $this->words($field['name'].' '.$entry->title.' '.($named['field'][$field['id']] ?? '')));
+                [$worth, $why] = Worth::of($degrees[$field['entry']] ?? 0, $entry->rows, \count($diagrams[$field['entry']] ?? []), max(1, $field['alike']),
                     $times);
                 $items[] = ['topic' => 'field', 'id' => $field['id'], 'entry' => $field['entry'], 'source' => $source, 'worth' => $worth, 'why' => $why,
                     'drafted' => isset($drafted['field'][$field['id']])];

@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace Fasti\Diagram;
 
-use Fasti\Core\Catalog\Place;
 use Fasti\Core\Dialect\Dialects;
 use Fasti\Core\Join\Link;
 use Fasti\Core\Join\RouteSql;
@@ -14,6 +13,7 @@ use Fasti\Core\Wording\Naming;
 use Fasti\Join\JoinEvidences;
 use Fasti\Join\SourceGraph;
 use Fasti\Register\Entries;
+use Fasti\Register\EntryAt;
 use Fasti\Register\EntryStore;
 use Fasti\Register\EntryView;
 use Fasti\Register\Joins;
@@ -116,7 +116,7 @@ final class AskController extends AbstractController
         $entries = Selection::numbers($request->query->getString('entries'));
         $placed = $this->store->placed($entries);
         $entries = array_values(array_filter($entries, static fn (int $id): bool => isset($placed[$id])));
-        $sources = array_values(array_unique(array_map(static fn (int $id): int => $placed[$id]['source'], $entries)));
+        $sources = array_values(array_unique(array_map(static fn (int $id): int => $placed[$id]->source, $entries)));
         if (\count($entries) < 2 || 1 !== \count($sources)) {
             return $this->render('diagram/_query.html.twig', ['sql' => '', 'tree' => null, 'placed' => $placed, 'warnings' => [
                 \count($entries) < 2 ? 'Mark two tablets or more.' : 'These tablets are of several sources; no statement reaches both.',
@@ -131,7 +131,7 @@ final class AskController extends AbstractController
     }
 
     /**
-     * @param array<int, array{place: Place, title: string, ...}> $placed
+     * @param array<int, EntryAt> $placed
      *
      * @return list<string>
      */
@@ -176,10 +176,9 @@ final class AskController extends AbstractController
         ]));
     }
 
-    /** @param array{place: Place, title: string, ...} $placed */
-    private static function title(array $placed): string
+    private static function title(EntryAt $placed): string
     {
-        return $placed['title'] === $placed['place']->name ? Naming::asName($placed['title']) : $placed['title'];
+        return $placed->title === $placed->place->name ? Naming::asName($placed->title) : $placed->title;
     }
 
     private static function named(Link $link): string

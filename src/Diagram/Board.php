@@ -50,8 +50,8 @@ final readonly class Board
             $after = $this->pieces->of($diagram)->json();
             if ($after !== $before) {
                 $last = $this->history->last(DiagramTopic::NAME, $diagram, DiagramProperties::ARRANGEMENT);
-                if (null !== $last && $last['account'] === $account->id() && $last['sitting'] === $sitting) {
-                    $this->history->extend($last['id'], $after);
+                if (null !== $last && $last->account === $account->id() && $last->sitting === $sitting) {
+                    $this->history->extend($last->id, $after);
                 } else {
                     $this->history->note($account, $subject, DiagramProperties::ARRANGEMENT, $before, $after, $sitting);
                 }

@@ -43,7 +43,7 @@ final class MapController extends AbstractController
         foreach ($map['regions'] as $key => $region) {
             $regions[] = self::region($region, \in_array($key, $map['proposed'], true));
             foreach ($region->tablets as $entry => $rect) {
-                $tablets[$entry] = [$number[$key], $rect->x, $rect->y, $rect->width, $rect->height, $map['entries'][$entry]['title']];
+                $tablets[$entry] = [$number[$key], $rect->x, $rect->y, $rect->width, $rect->height, $map['entries'][$entry]->title];
             }
         }
 

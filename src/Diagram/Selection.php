@@ -78,7 +78,7 @@ final readonly class Selection
     private function named(array $entries, array $about, string $name, string $purpose): array
     {
         $placed = $this->entries->placed($about);
-        $titles = array_map(static fn (int $entry): string => $placed[$entry]['title'] ?? '', $about);
+        $titles = array_map(static fn (int $entry): string => $placed[$entry]->title ?? '', $about);
 
         return [
             'entries' => $entries,

@@ -12,6 +12,7 @@ use Fasti\Core\Wording\Naming;
 use Fasti\Join\EntryRoles;
 use Fasti\Join\SourceGraph;
 use Fasti\Register\EntryStore;
+use Fasti\Register\Measured;
 
 /** A source, or one of its schemas, as a map: its subject areas, proposed ones where nobody has made any, and what stands alone. */
 final readonly class SourceMap
@@ -25,7 +26,7 @@ final readonly class SourceMap
     /**
      * @return array{
      *     regions: array<string, Region>, between: list<array{string, string, int}>, proposed: list<string>,
-     *     entries: array<int, array{name: string, title: string, fields: int}>
+     *     entries: array<int, Measured>
      * }
      *
      * @throws \Fasti\Core\Diagram\PlacingError
@@ -42,14 +43,14 @@ final readonly class SourceMap
         return RegionMap::of(
             $areas,
             $names,
-            array_column(array_map(static fn (int $id, array $entry): array => [$id, $entry['fields']], array_keys($entries), $entries), 1, 0),
+            array_column(array_map(static fn (int $id, Measured $entry): array => [$id, $entry->fields], array_keys($entries), $entries), 1, 0),
             array_map(static fn (Link $link): array => [$link->from, $link->to], $links),
         ) + ['proposed' => $proposed, 'entries' => $entries];
     }
 
     /**
-     * @param array<int, array{name: string, title: string, fields: int}> $entries
-     * @param list<Link>                                                  $links
+     * @param array<int, Measured> $entries
+     * @param list<Link>           $links
      *
      * @return array{array<string, list<int>>, array<string, string>, list<string>}
      */
@@ -69,7 +70,7 @@ final readonly class SourceMap
             if (\count($open) >= 2) {
                 $key = 'p-'.$area['middle'];
                 $areas[$key] = $open;
-                $names[$key] = Naming::asName($entries[$area['middle']]['title']);
+                $names[$key] = Naming::asName($entries[$area['middle']]->title);
                 $taken += array_fill_keys($open, true);
                 $proposed[] = $key;
             }

@@ -35,10 +35,10 @@ final readonly class Taker
             sort($ids);
             foreach ($ids as $place) {
                 $done = $this->texts->save($account, $topic, $place, $draft->property, '', $draft->text, $sitting);
-                if (!$done['saved']) {
+                if (!$done->saved) {
                     $left[] = $place;
-                } elseif (null !== $done['change']) {
-                    $changes[] = $done['change'];
+                } elseif (null !== $done->change) {
+                    $changes[] = $done->change;
                 }
             }
             if (!\in_array($id, $left, true)) {

@@ -31,17 +31,17 @@ final readonly class Doubts
         }
         $noticed = [];
         foreach ([] === $pairs && [] === $changes->mentions ? [] : $this->entries->written($source) as $written) {
-            $place = $written['place']->key();
-            foreach ($written['texts'] as $property => $text) {
+            $place = $written->place->key();
+            foreach ($written->texts as $property => $text) {
                 $reasons = $changes->spokenOf($text, $place);
                 if (isset($pairs[$place])) {
                     array_push(
                         $reasons,
-                        ...self::changed($property, $text, $written['field'], $written['name'], $pairs[$place], Dialects::ofCatalog($catalog)),
+                        ...self::changed($property, $text, $written->field, $written->name, $pairs[$place], Dialects::ofCatalog($catalog)),
                     );
                 }
                 foreach (array_unique($reasons) as $reason) {
-                    $noticed[] = new Noticed($written['entry'], $written['field'], $reason, '', $property, $reason);
+                    $noticed[] = new Noticed($written->entry, $written->field, $reason, '', $property, $reason);
                 }
             }
         }
@@ -58,9 +58,9 @@ final readonly class Doubts
         $noticed = [];
         foreach ($this->dependants->sources(array_keys($made)) as $source) {
             foreach ($this->entries->written($source) as $written) {
-                foreach (null === $written['field'] ? [] : $made[$written['field']] ?? [] as $reason) {
-                    foreach (array_keys($written['texts']) as $property) {
-                        $noticed[] = new Noticed($written['entry'], $written['field'], $reason, '', $property, $reason);
+                foreach (null === $written->field ? [] : $made[$written->field] ?? [] as $reason) {
+                    foreach (array_keys($written->texts) as $property) {
+                        $noticed[] = new Noticed($written->entry, $written->field, $reason, '', $property, $reason);
                     }
                 }
             }

@@ -7,6 +7,7 @@ namespace Fasti\Edition;
 use Doctrine\DBAL\Connection;
 use Fasti\Core\Edition\Slug;
 use Fasti\Core\Survey\Progress;
+use Fasti\Register\Coverage;
 use Fasti\Register\Dossiers;
 use Fasti\Register\Entries;
 use Fasti\Register\EntryStore;
@@ -78,8 +79,8 @@ final readonly class Site
             $this->sources->all(),
             static fn (array $source): bool => isset($coverage[$source['id']]) && ([] === $scope || \in_array($source['id'], $scope, true)),
         );
-        $sum = static fn (string $what): int => (int) array_sum(array_map(static fn (array $source): int => $coverage[$source['id']][$what] ?? 0, $sources));
-        $total = $sum('entries');
+        $covered = array_map(static fn (array $source): Coverage => $coverage[$source['id']], $sources);
+        $total = (int) array_sum(array_column($covered, 'entries'));
         $done = 0;
         $sheets = [];
         foreach ($sources as $source) {
@@ -93,7 +94,7 @@ final readonly class Site
             $sheets[] = new SourceSheet($source, $coverage[$source['id']], []);
         }
 
-        return new Contents($sheets, $total, $sum('fields'), $sum('described'));
+        return new Contents($sheets, $total, (int) array_sum(array_column($covered, 'fields')), (int) array_sum(array_column($covered, 'described')));
     }
 
     /**
@@ -110,7 +111,7 @@ final readonly class Site
         do {
             // One more than the batch: the neighbour that the last page of the batch leads on to.
             $part = $this->store->part($source, $last, self::BATCH + 1);
-            $next = \count($part) > self::BATCH ? array_pop($part)['place'] : null;
+            $next = \count($part) > self::BATCH ? array_pop($part)->place : null;
             $views = $this->entries->load(array_column($part, 'id'));
             $near = $this->near($views);
             $addresses = array_map(EditionLinks::address(...), $near);

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Fasti\Edition;
 
 use Fasti\Core\Edition\Slug;
+use Fasti\Register\Coverage;
 
 /**
  * A source whose entries have all gone by.
@@ -17,10 +18,9 @@ final readonly class SourceSheet
 
     /**
      * @param array{id: int, name: string, purpose: string, owner: string, engine: string, surveyedAt: ?string} $source
-     * @param array{entries: int, fields: int, described: int}                                                  $coverage
      * @param array<string, list<Listed>>                                                                       $schemas
      */
-    public function __construct(public array $source, public array $coverage, public array $schemas)
+    public function __construct(public array $source, public Coverage $coverage, public array $schemas)
     {
         $this->slug = Slug::of($source['name']);
     }

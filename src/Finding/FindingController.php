@@ -6,9 +6,11 @@ namespace Fasti\Finding;
 
 use Fasti\Account\Account;
 use Fasti\Account\Act\Act;
+use Fasti\Core\Catalog\Place;
 use Fasti\Core\Finding\Check;
 use Fasti\Core\Finding\Severity;
 use Fasti\Register\Entries;
+use Fasti\Register\EntryAt;
 use Fasti\Register\EntryStore;
 use Fasti\Register\Fields;
 use Fasti\Source\SourceStore;
@@ -68,7 +70,7 @@ final class FindingController extends AbstractController
         $at = $this->store->placed(array_values(array_unique(array_column($single, 'entry'))));
 
         return $this->render('finding/list.html.twig', [
-            'at' => array_map(static fn (array $one) => $one['place'], $at), 'called' => $fields,
+            'at' => array_map(static fn (EntryAt $one): Place => $one->place, $at), 'called' => $fields,
             'sources' => $this->sources->all(), 'source' => $source, 'severity' => $severity->value ?? '', 'severities' => Severity::cases(),
             'groups' => $groups,
             'check' => $check, 'group' => $group, 'places' => $shown, 'entries' => $entries, 'page' => $page, 'more' => \count($places) > self::PAGE,
@@ -104,7 +106,7 @@ final class FindingController extends AbstractController
             return $this->json(['error' => $e->getMessage()], 422);
         }
 
-        return $this->json($done, $done['saved'] ? 200 : 409);
+        return $this->json($done, $done->saved ? 200 : 409);
     }
 
     #[Route('/register/findings/checks', name: 'checks', methods: ['GET'])]

@@ -138,7 +138,7 @@ final readonly class Findings
             $names = $this->fields->called(array_values(array_filter(array_column($places, 'field'))));
             $where = [];
             foreach ($places as $place) {
-                $entry = $at[$place['entry']]['place'] ?? null;
+                $entry = $at[$place['entry']]->place ?? null;
                 if (!$place['aside'] && null !== $entry) {
                     $where[] = ['schema' => $entry->schema, 'table' => $entry->name,
                         'column' => null === $place['field'] ? null : $names[$place['field']] ?? null];

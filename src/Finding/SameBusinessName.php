@@ -46,8 +46,8 @@ final readonly class SameBusinessName implements RegisterCheck
 
     public function of(): iterable
     {
-        foreach ($this->entries->namedAlike() as ['id' => $id, 'name' => $name]) {
-            yield new Noticed($id, null, \sprintf('Another entry of the source is called “%s” too', $name), $name);
+        foreach ($this->entries->namedAlike() as $entry) {
+            yield new Noticed($entry->id, null, \sprintf('Another entry of the source is called “%s” too', $entry->name), $entry->name);
         }
     }
 }

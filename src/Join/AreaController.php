@@ -54,7 +54,7 @@ final class AreaController extends AbstractController
 
         return $this->render('join/areas.html.twig', [
             'sources' => $sources, 'source' => $source, 'areas' => $areas, 'placed' => $placed,
-            'proposed' => array_map(static fn (array $area): array => $area + ['name' => Naming::asName($placed[$area['middle']]['title'] ?? '')], $proposed),
+            'proposed' => array_map(static fn (array $area): array => $area + ['name' => Naming::asName($placed[$area['middle']]->title ?? '')], $proposed),
         ]);
     }
 

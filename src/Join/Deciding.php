@@ -22,26 +22,24 @@ final readonly class Deciding
     /**
      * Takes a proposal, with the verbs that are composed for it where nobody has written any; or dismisses it.
      *
-     * @return array{saved: bool, by: ?string, now: string, changes: list<int>}
-     *
      * @throws BadText
      */
-    public function decide(Account $account, int $id, string $base, string $decision): array
+    public function decide(Account $account, int $id, string $base, string $decision): Decided
     {
         $join = $this->joins->one($id) ?? throw new BadText('This join is not in the register.');
         $sitting = 'decide-'.bin2hex(random_bytes(8));
         $done = $this->texts->save($account, 'join', $id, JoinProperties::DECISION, $base, $decision, $sitting);
-        $changes = null === $done['change'] ? [] : [$done['change']];
-        if ($done['saved'] && null !== $done['change'] && JoinKind::Documented->value === $decision && '' === $join->verb && '' === $join->verbBack) {
+        $changes = null === $done->change ? [] : [$done->change];
+        if ($done->saved && null !== $done->change && JoinKind::Documented->value === $decision && '' === $join->verb && '' === $join->verbBack) {
             foreach (array_combine(['verb', 'verbBack'], self::verbs($join)) as $name => $verb) {
-                $said = '' === $verb ? ['change' => null] : $this->texts->save($account, 'join', $id, $name, '', $verb, $sitting);
-                if (null !== $said['change']) {
-                    $changes[] = $said['change'];
+                $said = '' === $verb ? null : $this->texts->save($account, 'join', $id, $name, '', $verb, $sitting);
+                if (null !== $said?->change) {
+                    $changes[] = $said->change;
                 }
             }
         }
 
-        return ['saved' => $done['saved'], 'by' => $done['by'], 'now' => $done['value'], 'changes' => $changes];
+        return new Decided($done->saved, $done->by, $done->value, $changes);
     }
 
     /**
@@ -55,9 +53,9 @@ final readonly class Deciding
         foreach (0 === $source ? $this->joins->everywhere() : $this->joins->ofSource($source) as $join) {
             if (JoinKind::Proposed === $join->kind && null !== $join->confidence && $join->confidence >= $least) {
                 $done = $this->decide($account, $join->id, '', JoinKind::Documented->value);
-                if ($done['saved'] && [] !== $done['changes']) {
+                if ($done->saved && [] !== $done->changes) {
                     $taken[] = $join->id;
-                    array_push($changes, ...$done['changes']);
+                    array_push($changes, ...$done->changes);
                 }
             }
         }

@@ -91,11 +91,11 @@ final class JoinController extends AbstractController
         } catch (BadText $e) {
             return $this->json(['error' => $e->getMessage()], 422);
         }
-        if (!$done['saved']) {
-            $what = $this->vocabulary->property(JoinTopic::NAME, JoinProperties::DECISION)->choices()[$done['now']] ?? $done['now'];
+        if (!$done->saved) {
+            $what = $this->vocabulary->property(JoinTopic::NAME, JoinProperties::DECISION)->choices()[$done->now] ?? $done->now;
 
             return $this->json(
-                $done + ['error' => \sprintf('%s was faster: this is %s now. Load the page to go on from there.', $done['by'] ?? 'Somebody', $what)],
+                get_object_vars($done) + ['error' => \sprintf('%s was faster: this is %s now. Load the page to go on from there.', $done->by ?? 'Somebody', $what)],
                 409,
             );
         }

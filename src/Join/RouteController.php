@@ -13,6 +13,7 @@ use Fasti\Core\Join\Route as Way;
 use Fasti\Core\Join\Routes;
 use Fasti\Core\Join\RouteSql;
 use Fasti\Core\Join\Step;
+use Fasti\Register\EntryAt;
 use Fasti\Register\EntryStore;
 use Fasti\Register\Joins;
 use Fasti\Register\JoinView;
@@ -47,7 +48,7 @@ final class RouteController extends AbstractController
         $from = $request->query->getInt('from');
         $to = $request->query->getInt('to');
         $placed = $this->entries->placed(array_values(array_filter([$from, $to])));
-        $job = CountJob::ofSource($this->jobs->find($request->query->getInt('job')), $placed[$from]['source'] ?? 0);
+        $job = CountJob::ofSource($this->jobs->find($request->query->getInt('job')), $placed[$from]->source ?? 0);
         $data = [
             'from' => $placed[$from] ?? null,
             'to' => $placed[$to] ?? null,
@@ -70,8 +71,8 @@ final class RouteController extends AbstractController
             array_push($nodes, ...$near[$from], ...$near[$to]);
         }
         $placed = $this->entries->placed($nodes);
-        $places = array_map(static fn (array $one): Place => $one['place'], $placed);
-        $sql = new RouteSql(Dialects::of($this->sources->engine($placed[$from]['source'])), $places);
+        $places = array_map(static fn (EntryAt $one): Place => $one->place, $placed);
+        $sql = new RouteSql(Dialects::of($this->sources->engine($placed[$from]->source)), $places);
         $asked = CountJob::questions($job);
         $counted = -1;
         foreach ([] === $asked ? [] : $found as $number => $way) {
@@ -100,7 +101,7 @@ final class RouteController extends AbstractController
         $placed = $this->entries->placed(array_values(array_filter([$from, $to])));
         [$found] = isset($placed[$from], $placed[$to]) ? $this->found($from, $to) : [[]];
         $way = $found[$number] ?? throw $this->createNotFoundException('This route is not there any more.');
-        $source = $this->orm->find(Source::class, $placed[$from]['source']) ?? throw $this->createNotFoundException('There is no such source.');
+        $source = $this->orm->find(Source::class, $placed[$from]->source) ?? throw $this->createNotFoundException('There is no such source.');
         $sql = new RouteSql(Dialects::of($this->sources->engine($source->id())), $this->graph->places($way->nodes()));
         $job = $this->jobs->start(
             $this->kind,

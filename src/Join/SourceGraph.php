@@ -12,6 +12,7 @@ use Fasti\Core\Catalog\Table;
 use Fasti\Core\Join\Link;
 use Fasti\Core\Join\Proposal;
 use Fasti\Core\Join\Proposals;
+use Fasti\Register\EntryAt;
 use Fasti\Register\EntryStore;
 use Fasti\Register\JoinKind;
 use Fasti\Register\Joins;
@@ -128,6 +129,6 @@ final readonly class SourceGraph
      */
     public function places(array $entries): array
     {
-        return array_map(static fn (array $placed): Place => $placed['place'], $this->entries->placed($entries));
+        return array_map(static fn (EntryAt $placed): Place => $placed->place, $this->entries->placed($entries));
     }
 }

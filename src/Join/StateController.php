@@ -53,7 +53,7 @@ final class StateController extends AbstractController
         $placed = $this->entries->placed([$id])[$id];
         $given = $request->isMethod('POST') ? $request->request : $request->query;
         $typed = self::typed($given);
-        $places = $this->entries->places($placed['source']);
+        $places = $this->entries->places($placed->source);
         $to = self::entryNamed($typed['to'], $places);
         $other = null === $to ? null : $this->catalogs->entry($to);
         $error = null;
@@ -71,7 +71,7 @@ final class StateController extends AbstractController
                     );
                 }
                 if ($given->has('keep')) {
-                    return $this->redirectToRoute('join', ['id' => $this->keep($account, $id, $from, $to, $other, $typed, $placed['source'])], 303);
+                    return $this->redirectToRoute('join', ['id' => $this->keep($account, $id, $from, $to, $other, $typed, $placed->source)], 303);
                 }
             } catch (BadText $e) {
                 $error = $e->getMessage();

@@ -61,7 +61,7 @@ final readonly class Dependants
             $i = $numbers[$edge['from']];
             $found[$i][$edge['entry']] ??= [
                 'id' => $edge['entry'],
-                'name' => isset($views[$edge['entry']]) ? (string) $views[$edge['entry']]['place'] : '',
+                'name' => isset($views[$edge['entry']]) ? (string) $views[$edge['entry']]->place : '',
                 'fields' => [],
             ];
             if ($edge['field'] > 0 && Part::Value->value === $edge['part']) {

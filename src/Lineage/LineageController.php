@@ -133,10 +133,10 @@ final class LineageController extends AbstractController
                 ];
             }
             $isView = null === $first || $first->isOfView();
-            $source = null === $first ? $views[$entry]['source'] : $first->source;
+            $source = null === $first ? $views[$entry]->source : $first->source;
             $tablets[] = new PlacedTablet(
                 $entry,
-                null === $first ? $views[$entry]['title'] : $first->entryTitle(),
+                null === $first ? $views[$entry]->title : $first->entryTitle(),
                 ($sources[$source]['name'] ?? '').' · '.($first->entryType ?? 'view'),
                 $this->links->entry($entry).($isView ? '#steps' : ''),
                 $isView,
@@ -167,7 +167,7 @@ final class LineageController extends AbstractController
             $own = array_keys(array_replace([], ...array_values($broken->values)));
             $rows[] = [
                 'id' => $id,
-                'place' => isset($views[$id]) ? (string) $views[$id]['place'] : '',
+                'place' => isset($views[$id]) ? (string) $views[$id]->place : '',
                 'fields' => array_values(array_map(static fn (int $field): string => ($placed[$field] ?? null)?->place->column ?? '', $own)),
                 // Of a view in between, all that it shows is in question: it is named as a whole.
                 'on' => array_values(array_unique(array_map(

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Fasti\Lineage;
 
 use Fasti\Register\DossierPart;
+use Fasti\Register\EntryAt;
 use Fasti\Register\EntryStore;
 use Fasti\Register\EntryView;
 use Fasti\Register\FieldAt;
@@ -59,7 +60,7 @@ final readonly class LineagePart implements DossierPart
             $depending,
             $traces,
             $placed,
-            array_map(static fn (array $view): string => $view['place']->name, $views),
+            array_map(static fn (EntryAt $view): string => $view->place->name, $views),
             $of,
         );
         $this->mark($traces, $filled, $placed);

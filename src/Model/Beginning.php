@@ -51,7 +51,7 @@ final readonly class Beginning
         }
         $found = [];
         foreach ($this->store->placed(array_keys($facts)) as $entry => $at) {
-            $found[] = ['id' => $entry, 'source' => $at['source'], 'title' => $at['title'], 'place' => (string) $at['place'], 'reason' => $facts[$entry]];
+            $found[] = ['id' => $entry, 'source' => $at->source, 'title' => $at->title, 'place' => (string) $at->place, 'reason' => $facts[$entry]];
         }
 
         return $found;
@@ -64,7 +64,7 @@ final readonly class Beginning
         if ($fact > 0) {
             $at = $this->store->placed([$fact])[$fact] ?? null;
 
-            return ['entries' => null === $at ? [] : $this->around($at['source'], $fact), 'facts' => [$fact], 'name' => $at['title'] ?? ''];
+            return ['entries' => null === $at ? [] : $this->around($at->source, $fact), 'facts' => [$fact], 'name' => $at->title ?? ''];
         }
         $diagram = $request->query->getInt('diagram');
         if ($diagram > 0) {

@@ -61,9 +61,9 @@ final readonly class Editing
                 KeptModel::definitionOf($change($before)),
                 'change-'.bin2hex(random_bytes(6)),
             );
-            if (!$answer['saved']) {
+            if (!$answer->saved) {
                 throw new BadText(
-                    \sprintf('%s has changed the model meanwhile. Look at it as it is now, and make your change again.', $answer['by'] ?? 'Somebody'),
+                    \sprintf('%s has changed the model meanwhile. Look at it as it is now, and make your change again.', $answer->by ?? 'Somebody'),
                 );
             }
             $kept = $this->models->fresh($kept);

@@ -36,8 +36,8 @@ final readonly class ModelsFollow
         if (null === $at) {
             return;
         }
-        foreach ($this->models->ofSource($at['source']) as $kept) {
-            $kept->definition = KeptModel::definitionOf(Edits::fieldsRenamed($kept->model(), $at['place'], $renamed->names));
+        foreach ($this->models->ofSource($at->source) as $kept) {
+            $kept->definition = KeptModel::definitionOf(Edits::fieldsRenamed($kept->model(), $at->place, $renamed->names));
         }
         $this->models->save();
     }

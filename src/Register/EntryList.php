@@ -22,7 +22,7 @@ final readonly class EntryList implements RegisterList
 
     public function count(): int
     {
-        return $this->entries->coverage()['entries'];
+        return $this->entries->coverage()->entries;
     }
 
     public function place(): int

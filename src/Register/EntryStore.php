@@ -14,7 +14,6 @@ use Fasti\Support\Row;
 /**
  * What other rooms ask about entries without needing them whole.
  *
- * @phpstan-type Coverage array{entries: int, fields: int, described: int}
  * @phpstan-type Listed array{id: int, schema: string, name: string, businessName: string, fields: int, described: int}
  */
 final readonly class EntryStore
@@ -44,7 +43,7 @@ final readonly class EntryStore
         return $places;
     }
 
-    /** @return list<array{id: int, name: string}> entries whose business name another one of their source bears too */
+    /** @return list<NamedEntry> entries whose business name another one of their source bears too */
     public function namedAlike(): array
     {
         $rows = $this->db->fetchAllAssociative(
@@ -53,7 +52,7 @@ final readonly class EntryStore
             ) ORDER BY id",
         );
 
-        return array_map(static fn (array $row): array => ['id' => Row::int($row, 'id'), 'name' => Row::text($row, 'business_name')], $rows);
+        return array_map(static fn (array $row): NamedEntry => new NamedEntry(Row::int($row, 'id'), Row::text($row, 'business_name')), $rows);
     }
 
     /** @return list<string> what entries are called, by the database or by people */
@@ -81,7 +80,7 @@ final readonly class EntryStore
     /**
      * @param list<int> $entries
      *
-     * @return array<int, array{source: int, place: Place, title: string, view: bool}> where they stand and what they are called
+     * @return array<int, EntryAt> where they stand and what they are called
      */
     public function placed(array $entries): array
     {
@@ -93,10 +92,10 @@ final readonly class EntryStore
                 [ArrayParameterType::INTEGER],
             );
             foreach ($rows as $row) {
-                $placed[Row::int($row, 'id')] = [
-                    'source' => Row::int($row, 'source_id'), 'place' => new Place(Row::text($row, 'schema_name'), Row::text($row, 'name')),
-                    'title' => Row::text($row, 'business_name') ?: Row::text($row, 'name'), 'view' => str_contains(Row::text($row, 'table_type'), 'view'),
-                ];
+                $placed[Row::int($row, 'id')] = new EntryAt(
+                    Row::int($row, 'source_id'), new Place(Row::text($row, 'schema_name'), Row::text($row, 'name')),
+                    Row::text($row, 'business_name') ?: Row::text($row, 'name'), str_contains(Row::text($row, 'table_type'), 'view'),
+                );
             }
         }
 
@@ -148,7 +147,7 @@ final readonly class EntryStore
     /**
      * What a map needs of the entries of a source, or of one of its schemas.
      *
-     * @return array<int, array{name: string, title: string, fields: int}> by entry, in the order of their names
+     * @return array<int, Measured> by entry, in the order of their names
      */
     public function measured(int $source, ?string $schema = null): array
     {
@@ -159,9 +158,7 @@ final readonly class EntryStore
             [$source, null === $schema ? 1 : 0, $schema ?? ''],
         ) as $row) {
             $name = Row::text($row, 'name');
-            $measured[Row::int($row, 'id')] = [
-                'name' => $name, 'title' => Entries::title(Row::text($row, 'business_name'), $name), 'fields' => Row::int($row, 'field_count'),
-            ];
+            $measured[Row::int($row, 'id')] = new Measured($name, Entries::title(Row::text($row, 'business_name'), $name), Row::int($row, 'field_count'));
         }
 
         return $measured;
@@ -181,7 +178,7 @@ final readonly class EntryStore
      *
      * @param ?Place $after where the last part ended
      *
-     * @return list<array{id: int, place: Place}>
+     * @return list<EntryPart>
      */
     public function part(int $source, ?Place $after, int $most): array
     {
@@ -192,7 +189,7 @@ final readonly class EntryStore
         );
 
         return array_map(
-            static fn (array $row): array => ['id' => Row::int($row, 'id'), 'place' => new Place(Row::text($row, 'schema_name'), Row::text($row, 'name'))],
+            static fn (array $row): EntryPart => new EntryPart(Row::int($row, 'id'), new Place(Row::text($row, 'schema_name'), Row::text($row, 'name'))),
             $rows,
         );
     }
@@ -205,8 +202,7 @@ final readonly class EntryStore
         return array_values(array_filter($names, is_string(...)));
     }
 
-    /** @return Coverage */
-    public function coverage(): array
+    public function coverage(): Coverage
     {
         return self::covered($this->db->fetchAssociative('SELECT '.self::COVERAGE.' FROM entry WHERE gone_at IS NULL') ?: []);
     }
@@ -222,7 +218,7 @@ final readonly class EntryStore
         return $coverage;
     }
 
-    /** @return list<array{schema: string, tables: int, views: int, collections: int, fields: int, described: int}> */
+    /** @return list<SchemaCoverage> */
     public function coverageBySchema(int $source): array
     {
         $rows = $this->db->fetchAllAssociative(
@@ -231,10 +227,10 @@ final readonly class EntryStore
                 SUM(field_count) AS fields, SUM(described_count) AS described FROM entry WHERE source_id = ? AND gone_at IS NULL GROUP BY schema_name
                     ORDER BY schema_name", [$source]);
 
-        return array_map(static fn (array $row): array => [
-            'schema' => Row::text($row, 'schema_name'), 'tables' => Row::int($row, 'tables'), 'views' => Row::int($row, 'views'),
-            'collections' => Row::int($row, 'collections'), 'fields' => Row::int($row, 'fields'), 'described' => Row::int($row, 'described'),
-        ], $rows);
+        return array_map(static fn (array $row): SchemaCoverage => new SchemaCoverage(
+            Row::text($row, 'schema_name'), Row::int($row, 'tables'), Row::int($row, 'views'),
+            Row::int($row, 'collections'), Row::int($row, 'fields'), Row::int($row, 'described'),
+        ), $rows);
     }
 
     /** @return array<int, array<string, int>> source → schema → how many entries */
@@ -313,7 +309,7 @@ final readonly class EntryStore
     /**
      * What people wrote about a source that may name something in it.
      *
-     * @return list<array{entry: int, field: ?int, place: Place, name: string, texts: array<string, string>}> name of the field, or of the entry
+     * @return list<Written>
      */
     public function written(int $source): array
     {
@@ -323,24 +319,16 @@ final readonly class EntryStore
             [$source],
         ) as $row) {
             $place = new Place(Row::text($row, 'schema_name'), Row::text($row, 'name'));
-            $found[] = [
-                'entry' => Row::int($row, 'id'),
-                'field' => null,
-                'place' => $place,
-                'name' => $place->name,
-                'texts' => array_filter(['meaning' => Row::text($row, 'meaning'), 'grain' => Row::text($row, 'grain')]),
-            ];
+            $texts = array_filter(['meaning' => Row::text($row, 'meaning'), 'grain' => Row::text($row, 'grain')]);
+            $found[] = new Written(Row::int($row, 'id'), null, $place, $place->name, $texts);
         }
         $fields = "SELECT e.id, e.schema_name, e.name AS entry_name, f.id AS field, f.name, f.meaning FROM field f JOIN entry e ON e.id = f.entry_id
             WHERE e.source_id = ? AND e.gone_at IS NULL AND f.gone_at IS NULL AND f.meaning <> ''";
         foreach ($this->db->iterateAssociative($fields, [$source]) as $row) {
-            $found[] = [
-                'entry' => Row::int($row, 'id'), 'field' => Row::int($row, 'field'), 'place' => new Place(
-                    Row::text($row, 'schema_name'),
-                    Row::text($row, 'entry_name'),
-                ),
-                'name' => Row::text($row, 'name'), 'texts' => ['meaning' => Row::text($row, 'meaning')],
-            ];
+            $found[] = new Written(
+                Row::int($row, 'id'), Row::int($row, 'field'), new Place(Row::text($row, 'schema_name'), Row::text($row, 'entry_name')),
+                Row::text($row, 'name'), ['meaning' => Row::text($row, 'meaning')],
+            );
         }
 
         return $found;
@@ -358,7 +346,7 @@ final readonly class EntryStore
     /**
      * Entries of a source with what makes them worth describing.
      *
-     * @return array<int, array{name: string, schema: string, title: string, rows: int, described: bool}>
+     * @return array<int, Weighed>
      */
     public function weighed(int $source): array
     {
@@ -368,23 +356,21 @@ final readonly class EntryStore
              WHERE source_id = ? AND gone_at IS NULL AND standing <> 'retired'",
             [$source],
         ) as $row) {
-            $weighed[Row::int($row, 'id')] = [
-                'name' => Row::text($row, 'name'), 'schema' => Row::text($row, 'schema_name'), 'title' => Row::text($row, 'business_name')
-                    ?: Row::text($row, 'name'),
-                'rows' => Row::int($row, 'n'), 'described' => 1 === Row::int($row, 'described'),
-            ];
+            $weighed[Row::int($row, 'id')] = new Weighed(
+                Row::text($row, 'name'), Row::text($row, 'schema_name'), Row::text($row, 'business_name') ?: Row::text($row, 'name'),
+                Row::int($row, 'n'), 1 === Row::int($row, 'described'),
+            );
         }
 
         return $weighed;
     }
 
-    /** @return list<array{source: int, schema: string, fields: int, described: int}> */
+    /** @return list<EntryCoverage> */
     public function coverageOfSchemas(): array
     {
-        return array_map(static fn (array $row): array => [
-            'source' => Row::int($row, 'source_id'), 'schema' => Row::text($row, 'schema_name'), 'fields' => Row::int($row, 'fields'),
-            'described' => Row::int($row, 'described'),
-        ], $this->db->fetchAllAssociative(
+        return array_map(static fn (array $row): EntryCoverage => new EntryCoverage(
+            Row::int($row, 'source_id'), Row::text($row, 'schema_name'), Row::int($row, 'fields'), Row::int($row, 'described'),
+        ), $this->db->fetchAllAssociative(
             'SELECT source_id, schema_name, SUM(field_count) AS fields, SUM(described_count) AS described FROM entry WHERE gone_at IS NULL GROUP BY '
                 .'source_id, schema_name',
         ));
@@ -393,16 +379,15 @@ final readonly class EntryStore
     /**
      * How much is described, by entry: for sums over what the asker groups them by.
      *
-     * @return array<int, array{source: int, schema: string, fields: int, described: int}>
+     * @return array<int, EntryCoverage>
      */
     public function coverageByEntry(): array
     {
         $covered = [];
         foreach ($this->db->iterateAssociative('SELECT id, source_id, schema_name, field_count, described_count FROM entry WHERE gone_at IS NULL') as $row) {
-            $covered[Row::int($row, 'id')] = [
-                'source' => Row::int($row, 'source_id'), 'schema' => Row::text($row, 'schema_name'),
-                'fields' => Row::int($row, 'field_count'), 'described' => Row::int($row, 'described_count'),
-            ];
+            $covered[Row::int($row, 'id')] = new EntryCoverage(
+                Row::int($row, 'source_id'), Row::text($row, 'schema_name'), Row::int($row, 'field_count'), Row::int($row, 'described_count'),
+            );
         }
 
         return $covered;
@@ -423,12 +408,10 @@ final readonly class EntryStore
 
     /**
      * @param array<string, mixed> $row
-     *
-     * @return Coverage
      */
-    private static function covered(array $row): array
+    private static function covered(array $row): Coverage
     {
-        return ['entries' => Row::int($row, 'entries'), 'fields' => Row::int($row, 'fields'), 'described' => Row::int($row, 'described')];
+        return new Coverage(Row::int($row, 'entries'), Row::int($row, 'fields'), Row::int($row, 'described'));
     }
 
     /**

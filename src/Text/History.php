@@ -9,14 +9,11 @@ use Fasti\Account\Account;
 use Fasti\Account\AccountStore;
 use Fasti\Support\Row;
 
-/**
- * The history of everything that is written, by topic and id.
- *
- * @phpstan-type Event array{id: int, topic: string, topicId: int, property: string, before: string, after: string, at: string, by: string, of: string}
- */
+/** The history of everything that is written, by topic and id. */
 final readonly class History
 {
     public const PAGE = 100;
+    private const COLUMNS = 'id, topic, topic_id, property, text_before, text_after, at, account_id';
 
     public function __construct(private Connection $db, private AccountStore $accounts, private Vocabulary $vocabulary)
     {
@@ -51,8 +48,7 @@ final readonly class History
         $this->db->executeStatement('UPDATE change_event SET text_after = ?, at = UTC_TIMESTAMP() WHERE id = ?', [$after, $change]);
     }
 
-    /** @return array{id: int, account: int, by: string, at: string, sitting: string}|null */
-    public function last(string $topic, int $id, string $property): ?array
+    public function last(string $topic, int $id, string $property): ?LastChange
     {
         $row = $this->db->fetchAssociative(
             'SELECT id, account_id, sitting, at FROM change_event WHERE topic = ? AND topic_id = ? AND property = ? ORDER BY id DESC LIMIT 1',
@@ -64,26 +60,29 @@ final readonly class History
         }
         $by = Row::int($row, 'account_id');
 
-        return [
-            'id' => Row::int($row, 'id'),
-            'account' => $by,
-            'by' => $this->accounts->names([$by])[$by] ?? '',
-            'at' => Row::text($row, 'at'),
-            'sitting' => Row::text($row, 'sitting'),
-        ];
+        return new LastChange(
+            Row::int($row, 'id'),
+            $by,
+            $this->accounts->names([$by])[$by] ?? '',
+            Row::text($row, 'at'),
+            Row::text($row, 'sitting'),
+        );
     }
 
-    /** @return array{topic: string, id: int, property: string, before: string}|null */
-    public function change(int $id): ?array
+    public function change(int $id): ?Change
     {
-        $row = $this->db->fetchAssociative('SELECT topic, topic_id, property, text_before FROM change_event WHERE id = ?', [$id]);
+        $row = $this->db->fetchAssociative('SELECT '.self::COLUMNS.' FROM change_event WHERE id = ?', [$id]);
 
-        return false === $row ? null : [
-            'topic' => Row::text($row, 'topic'),
-            'id' => Row::int($row, 'topic_id'),
-            'property' => Row::text($row, 'property'),
-            'before' => Row::text($row, 'text_before'),
-        ];
+        return false === $row ? null : self::read($row, '', '');
+    }
+
+    /** @param array<string, mixed> $row */
+    private static function read(array $row, string $by, string $of): Change
+    {
+        return new Change(
+            Row::int($row, 'id'), Row::text($row, 'topic'), Row::int($row, 'topic_id'), Row::text($row, 'property'), Row::text($row, 'text_before'),
+            Row::text($row, 'text_after'), Row::text($row, 'at'), $by, $of,
+        );
     }
 
     /**
@@ -91,24 +90,22 @@ final readonly class History
      *
      * @param int $before only changes with a lower number
      *
-     * @return array{changes: list<Event>, more: bool}
+     * @return array{changes: list<Change>, more: bool} as templates take them
      */
     public function of(string $page, int $pageId, int $before = \PHP_INT_MAX): array
     {
         $rows = $this->db->fetchAllAssociative(
-            'SELECT id, topic, topic_id, property, text_before, text_after, at, account_id FROM change_event
+            'SELECT '.self::COLUMNS.' FROM change_event
              WHERE page = ? AND page_id = ? AND id < ? AND text_before <> text_after ORDER BY id DESC LIMIT '.(self::PAGE + 1),
             [$page, $pageId, $before],
         );
         $names = $this->names($page, $rows);
         $people = $this->accounts->names(array_map(static fn (array $row): int => Row::int($row, 'account_id'), $rows));
-        $changes = array_map(static fn (array $row): array => [
-            'id' => Row::int($row, 'id'), 'topic' => Row::text($row, 'topic'), 'topicId' => Row::int($row, 'topic_id'),
-            'property' => Row::text($row, 'property'),
-            'before' => Row::text($row, 'text_before'), 'after' => Row::text($row, 'text_after'), 'at' => Row::text($row, 'at'),
-            'by' => $people[Row::int($row, 'account_id')] ?? '',
-            'of' => $names[Row::text($row, 'topic')][Row::int($row, 'topic_id')] ?? '',
-        ], \array_slice($rows, 0, self::PAGE));
+        $changes = array_map(static fn (array $row): Change => self::read(
+            $row,
+            $people[Row::int($row, 'account_id')] ?? '',
+            $names[Row::text($row, 'topic')][Row::int($row, 'topic_id')] ?? '',
+        ), \array_slice($rows, 0, self::PAGE));
 
         return ['changes' => $changes, 'more' => \count($rows) > self::PAGE];
     }

@@ -45,7 +45,7 @@ final class TextController extends AbstractController
             return $this->json(['error' => $e->getMessage()], 422);
         }
 
-        return $this->json($done + ['html' => self::html($done['value'])], $done['saved'] ? 200 : 409);
+        return $this->json(get_object_vars($done) + ['html' => self::html($done->value)], $done->saved ? 200 : 409);
     }
 
     #[Route('/texts/changes/{id<\d+>}/take-back', name: 'change_take_back', methods: ['POST'])]
@@ -59,7 +59,7 @@ final class TextController extends AbstractController
             return $this->json(['error' => $e->getMessage()], 422);
         }
 
-        return $this->json($done + ['html' => self::html($done['value'])]);
+        return $this->json(get_object_vars($done) + ['html' => self::html($done->value)]);
     }
 
     /** As pages show it. What is longer than any text that people read (an outline, a definition) is drawn by its own page. */

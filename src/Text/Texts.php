@@ -28,33 +28,31 @@ final readonly class Texts
      * @param string $base    the text the person started from
      * @param string $sitting changes of one sitting become one change in the history
      *
-     * @return array{saved: bool, value: string, change: int|null, by: string|null, at: string|null}
-     *
      * @throws BadText
      */
-    public function save(Account $account, string $topic, int $id, string $name, string $base, string $value, string $sitting): array
+    public function save(Account $account, string $topic, int $id, string $name, string $base, string $value, string $sitting): Saved
     {
         $property = $this->vocabulary->property($topic, $name);
         $value = $this->checked($property, $id, $value);
 
-        return Again::transaction($this->db, function () use ($account, $topic, $id, $property, $base, $value, $sitting): array {
+        return Again::transaction($this->db, function () use ($account, $topic, $id, $property, $base, $value, $sitting): Saved {
             [$subject, $now] = $this->locked($topic, $id, $property);
             if ($now === $value) {
-                return ['saved' => true, 'value' => $now, 'change' => null, 'by' => null, 'at' => null];
+                return new Saved(true, $now);
             }
             $last = $this->history->last($topic, $id, $property->name());
             if ($now !== self::clean($base)) {
-                return ['saved' => false, 'value' => $now, 'change' => null, 'by' => $last['by'] ?? null, 'at' => $last['at'] ?? null];
+                return new Saved(false, $now, null, $last?->by, $last?->at);
             }
             $this->write($subject, $property, $value);
-            if (null !== $last && $last['account'] === $account->id() && $last['sitting'] === $sitting) {
-                $change = $last['id'];
+            if (null !== $last && $last->account === $account->id() && $last->sitting === $sitting) {
+                $change = $last->id;
                 $this->history->extend($change, $value);
             } else {
                 $change = $this->history->note($account, $subject, $property->name(), $now, $value, $sitting);
             }
 
-            return ['saved' => true, 'value' => $value, 'change' => $change, 'by' => $account->name, 'at' => null];
+            return new Saved(true, $value, $change, $account->name);
         });
     }
 
@@ -62,27 +60,25 @@ final readonly class Texts
      * Puts a text back to what it was before a change, however long ago, if it may still be kept. That is itself a change
      * and can be taken back.
      *
-     * @return array{topic: string, id: int, property: string, value: string}
-     *
      * @throws BadText
      */
-    public function takeBack(Account $account, int $changeId): array
+    public function takeBack(Account $account, int $changeId): TakenBack
     {
         $change = $this->history->change($changeId) ?? throw new BadText('This change is not in the history.');
-        if (!$this->vocabulary->isWritten($change['topic'], $change['property'])) {
+        if (!$this->vocabulary->isWritten($change->topic, $change->property)) {
             throw new BadText('What this change was about is not written any more.');
         }
-        $property = $this->vocabulary->property($change['topic'], $change['property']);
-        $value = $this->checked($property, $change['id'], $change['before']);
+        $property = $this->vocabulary->property($change->topic, $change->property);
+        $value = $this->checked($property, $change->topicId, $change->before);
 
-        return Again::transaction($this->db, function () use ($account, $change, $property, $value): array {
-            [$subject, $now] = $this->locked($change['topic'], $change['id'], $property);
+        return Again::transaction($this->db, function () use ($account, $change, $property, $value): TakenBack {
+            [$subject, $now] = $this->locked($change->topic, $change->topicId, $property);
             if ($now !== $value) {
                 $this->write($subject, $property, $value);
                 $this->history->note($account, $subject, $property->name(), $now, $value, 'back-'.bin2hex(random_bytes(8)));
             }
 
-            return ['topic' => $change['topic'], 'id' => $change['id'], 'property' => $property->name(), 'value' => $value];
+            return new TakenBack($change->topic, $change->topicId, $property->name(), $value);
         });
     }
 

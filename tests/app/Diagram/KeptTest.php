@@ -152,7 +152,7 @@ final class KeptTest extends AppTestCase
         $page = $this->client->request('GET', '/diagrams/'.$diagram->id().'/history');
         self::assertStringContainsString('1 note added, 1 tablet moved', $page->filter('.history')->text());
 
-        self::get(Texts::class)->takeBack($this->oona, $changes[0]['id']);
+        self::get(Texts::class)->takeBack($this->oona, $changes[0]->id);
         $back = self::get(Pieces::class)->of($diagram->id())->pieces;
         self::assertArrayNotHasKey('n1', $back);
         self::assertSame(0.0, $back[self::key('station')]['x']);

@@ -173,7 +173,7 @@ final class KeptTest extends AppTestCase
                 self::assertStringContainsString($words, $e->getMessage());
             }
         }
-        self::assertTrue($texts->save($oona, 'model', $other->id(), 'name', 'Buying', 'Buying', 's')['saved'], 'Its own name is free to it.');
+        self::assertTrue($texts->save($oona, 'model', $other->id(), 'name', 'Buying', 'Buying', 's')->saved, 'Its own name is free to it.');
         self::assertSame('a b', KeptNamed::folded("  A_b\t"));
         $this->expectExceptionMessage('The purpose has 400 characters at most.');
         self::store('model')->purpose(str_repeat('x', 401));

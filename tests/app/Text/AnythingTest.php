@@ -90,7 +90,7 @@ final class AnythingTest extends AppTestCase
 
         self::assertSame('It flows on', self::get(SaidStore::class)->one('river', 7, 'slogan'));
         self::assertSame(2, self::scalar("SELECT COUNT(*) FROM change_event WHERE page = 'river' AND page_id = 7"));
-        self::assertSame('', $this->texts->takeBack($oona, (int) $saved['change'])['value']);
+        self::assertSame('', $this->texts->takeBack($oona, (int) $saved->change)->value);
         self::assertSame('', self::get(SaidStore::class)->one('river', 7, 'slogan'));
     }
 
@@ -101,7 +101,7 @@ final class AnythingTest extends AppTestCase
         $saved = $this->texts->save($oona, 'river', 7, 'slogan', 'A dry text', 'It flows', 'a');
 
         $this->expectExceptionMessage('A river is not dry.');
-        $this->texts->takeBack($oona, (int) $saved['change']);
+        $this->texts->takeBack($oona, (int) $saved->change);
     }
 
     public function testLengthsChoicesAndThingsThatAreNotThereAreChecked(): void
@@ -123,6 +123,6 @@ final class AnythingTest extends AppTestCase
                 self::assertStringContainsString($words, $e->getMessage());
             }
         }
-        self::assertTrue($this->texts->save($oona, 'entry', $entry, 'depth', '', 'deep', 'a')['saved']);
+        self::assertTrue($this->texts->save($oona, 'entry', $entry, 'depth', '', 'deep', 'a')->saved);
     }
 }

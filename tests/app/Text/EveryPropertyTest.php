@@ -73,7 +73,7 @@ final class EveryPropertyTest extends AppTestCase
                 $now = self::now($property, $id);
                 try {
                     $done = $texts->save($account, $property->topic(), $id, $property->name(), $now, $value, bin2hex(random_bytes(4)));
-                    self::assertTrue($done['saved'], $property->topic().' '.$property->name());
+                    self::assertTrue($done->saved, $property->topic().' '.$property->name());
                     ++$kept;
                 } catch (BadText $e) {
                     self::assertNotSame('', $e->getMessage());

@@ -27,7 +27,7 @@ $now = '';
 for ($i = 0; $i < 6; ++$i) {
     $text = 0 === $i % 2 ? "Text $i of $number" : '';
     $saved = $texts->save($account, FieldTopic::NAME, (int) $field, 'meaning', $now, $text, "sitting $i");
-    if (!$saved['saved']) {
+    if (!$saved->saved) {
         exit('not saved');
     }
     $now = $text;
