@@ -17,7 +17,7 @@ final class Areas
      * @param list<int>  $nodes
      * @param list<Link> $links
      *
-     * @return list<array{middle: int, nodes: list<int>}> the largest first, its middle first among its nodes; what stands alone is in none
+     * @return list<Area> the largest first, its middle first among its nodes; what stands alone is in none
      */
     public static function of(array $nodes, array $links): array
     {
@@ -63,10 +63,10 @@ final class Areas
                     $degree[$node] = array_sum(array_map(static fn (int $other): int => isset($inside[$other]) ? 1 : 0, array_keys($edges[$node] ?? [])));
                 }
                 usort($of, static fn (int $a, int $b): int => $degree[$b] <=> $degree[$a] ?: $a <=> $b);
-                $found[] = ['middle' => $of[0], 'nodes' => $of];
+                $found[] = new Area($of[0], $of);
             }
         }
-        usort($found, static fn (array $a, array $b): int => \count($b['nodes']) <=> \count($a['nodes']) ?: $a['middle'] <=> $b['middle']);
+        usort($found, static fn (Area $a, Area $b): int => \count($b->nodes) <=> \count($a->nodes) ?: $a->middle <=> $b->middle);
 
         return $found;
     }

@@ -16,7 +16,7 @@ final readonly class Uses
     /**
      * @param array<string, Trial> $trials kept with the model, by name
      *
-     * @return list<array{place: FieldPlace, kind: string, part: string}>
+     * @return list<PartUse>
      */
     public function all(array $trials = []): array
     {
@@ -47,25 +47,24 @@ final readonly class Uses
             $uses = [...$uses, ...$this->made($this->ofTrial($trial), 'trial', (string) $name)];
         }
 
-        return array_values(array_filter($uses, static fn (?array $use): bool => null !== $use));
+        return array_values(array_filter($uses, static fn (?PartUse $use): bool => null !== $use));
     }
 
-    /** @return array{place: FieldPlace, kind: string, part: string}|null */
-    private function use(string $role, string $field, string $kind, string $part): ?array
+    private function use(string $role, string $field, string $kind, string $part): ?PartUse
     {
         $entry = $this->ground->model->role($role)?->entry;
 
-        return null === $entry ? null : ['place' => new FieldPlace($entry->schema, $entry->name, $field), 'kind' => $kind, 'part' => $part];
+        return null === $entry ? null : new PartUse(new FieldPlace($entry->schema, $entry->name, $field), $kind, $part);
     }
 
     /**
      * @param list<FieldUse> $fields
      *
-     * @return list<array{place: FieldPlace, kind: string, part: string}|null>
+     * @return list<PartUse|null>
      */
     private function made(array $fields, string $kind, string $part): array
     {
-        return array_map(fn (FieldUse $use): ?array => $this->use($use->role, $use->column, $kind, $part), $fields);
+        return array_map(fn (FieldUse $use): ?PartUse => $this->use($use->role, $use->column, $kind, $part), $fields);
     }
 
     /** @return list<FieldUse> with those of its filter, of what a ratio is made of, and the key of the fact where rows are counted */

@@ -45,9 +45,9 @@ final class CodeListController extends AbstractController
         $uses = $this->lists->uses();
         $lists = [];
         foreach ($this->lists->all() as $list) {
-            $fields = $uses[mb_strtolower($list['name'])] ?? [];
-            $against = Against::of($this->lists->codesOf($list['name']) ?? [], $this->values->of($fields), \count($fields));
-            $lists[] = $list + ['fields' => \count($fields), 'missing' => \count($against->missing), 'unused' => \count($against->unused),
+            $fields = $uses[mb_strtolower($list->name)] ?? [];
+            $against = Against::of($this->lists->codesOf($list->name) ?? [], $this->values->of($fields), \count($fields));
+            $lists[] = get_object_vars($list) + ['fields' => \count($fields), 'missing' => \count($against->missing), 'unused' => \count($against->unused),
                 'rows' => array_sum($against->missing)];
         }
 
@@ -178,11 +178,11 @@ final class CodeListController extends AbstractController
         return $this->json(get_object_vars($done) + ['list' => $this->generateUrl('code_list', ['id' => $id])], $done->saved ? 200 : 409);
     }
 
-    /** @return list<array{id: int, code: string, label: string, meaning: string, position: int, validFrom: string, validTo: string, replacedBy: string}> */
+    /** @return list<SaidCode> */
     private function unused(int $list, Against $against, int $page): array
     {
         $unused = array_fill_keys($against->unused, true);
-        $of = array_values(array_filter($this->lists->codes($list, CodeLists::MOST_CODES), static fn (array $code): bool => isset($unused[$code['code']])));
+        $of = array_values(array_filter($this->lists->codes($list, CodeLists::MOST_CODES), static fn (SaidCode $code): bool => isset($unused[$code->code])));
 
         return \array_slice($of, self::PAGE * ($page - 1), self::PAGE + 1);
     }

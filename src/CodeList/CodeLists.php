@@ -32,7 +32,7 @@ final readonly class CodeLists
     /**
      * Those that stewards made.
      *
-     * @return list<array{id: int, name: string, meaning: string, codes: int, unsaid: int}> unsaid: codes with neither label nor meaning
+     * @return list<ListedCodes>
      */
     public function all(): array
     {
@@ -41,10 +41,9 @@ final readonly class CodeLists
              FROM code_list l LEFT JOIN code c ON c.list_id = l.id AND NOT c.removed GROUP BY l.id, l.name, l.meaning ORDER BY l.name",
         );
 
-        return array_map(static fn (array $row): array => [
-            'id' => Row::int($row, 'id'), 'name' => Row::text($row, 'name'), 'meaning' => Row::text($row, 'meaning'), 'codes' => Row::int($row, 'codes'),
-            'unsaid' => Row::int($row, 'unsaid'),
-        ], $rows);
+        return array_map(static fn (array $row): ListedCodes => new ListedCodes(
+            Row::int($row, 'id'), Row::text($row, 'name'), Row::text($row, 'meaning'), Row::int($row, 'codes'), Row::int($row, 'unsaid'),
+        ), $rows);
     }
 
     /** @return array{id: int, name: string, meaning: string}|null */
@@ -137,7 +136,7 @@ final readonly class CodeLists
      *
      * @param 'all'|'unsaid'|'replaced' $which
      *
-     * @return list<array{id: int, code: string, label: string, meaning: string, position: int, validFrom: string, validTo: string, replacedBy: string}>
+     * @return list<SaidCode>
      */
     public function codes(int $list, int $most, int $from = 0, string $which = 'all'): array
     {
@@ -151,11 +150,10 @@ final readonly class CodeLists
             [$list],
         );
 
-        return array_map(static fn (array $row): array => [
-            'id' => Row::int($row, 'id'), 'code' => Row::text($row, 'code'), 'label' => Row::text($row, 'label'), 'meaning' => Row::text($row, 'meaning'),
-            'position' => Row::int($row, 'position'), 'validFrom' => Row::text($row, 'valid_from'), 'validTo' => Row::text($row, 'valid_to'),
-            'replacedBy' => Row::text($row, 'replaced_by'),
-        ], $rows);
+        return array_map(static fn (array $row): SaidCode => new SaidCode(
+            Row::int($row, 'id'), Row::text($row, 'code'), Row::text($row, 'label'), Row::text($row, 'meaning'), Row::int($row, 'position'),
+            Row::text($row, 'valid_from'), Row::text($row, 'valid_to'), Row::text($row, 'replaced_by'),
+        ), $rows);
     }
 
     /** @return array<array-key, string> code → label or meaning, of the lists that fields show beside their values */
@@ -167,7 +165,7 @@ final readonly class CodeLists
         }
         $labels = [];
         foreach ($this->codes($id, $most) as $code) {
-            $labels[$code['code']] = '' !== $code['label'] ? $code['label'] : $code['meaning'];
+            $labels[$code->code] = '' !== $code->label ? $code->label : $code->meaning;
         }
 
         return $labels;

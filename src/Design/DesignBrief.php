@@ -11,10 +11,9 @@ use Fasti\Core\Design\Thing;
 final readonly class DesignBrief
 {
     /**
-     * @param list<array{string, string}>                                     $things name, and what it was taken from, which is '' mostly
-     * @param array{things: int, attributes: int, joins: int, asked: int} $counts
+     * @param list<array{string, string}> $things name, and what it was taken from, which is '' mostly
      */
-    public function __construct(public array $things, public array $counts)
+    public function __construct(public array $things, public DesignTally $counts)
     {
     }
 
@@ -43,8 +42,6 @@ final readonly class DesignBrief
             }
         }
 
-        return new self($things, [
-            'things' => $number('things'), 'attributes' => $number('attributes'), 'joins' => $number('joins'), 'asked' => $number('asked'),
-        ]);
+        return new self($things, new DesignTally($number('things'), $number('attributes'), $number('joins'), $number('asked')));
     }
 }

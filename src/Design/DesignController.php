@@ -65,9 +65,9 @@ final class DesignController extends AbstractController
     {
         $asked = $this->selection->asked($request);
         $diagram = $request->query->getInt('diagram');
-        $entries = $diagram > 0 ? $this->pieces->of($diagram)->entries() : $asked['entries'];
+        $entries = $diagram > 0 ? $this->pieces->of($diagram)->entries() : $asked->entries;
 
-        return $this->form($request->query->getInt('source'), implode(',', $entries), $asked['name']);
+        return $this->form($request->query->getInt('source'), implode(',', $entries), $asked->name);
     }
 
     private function form(int $source, string $entries, string $name = '', string $purpose = '', ?string $error = null): Response

@@ -10,6 +10,7 @@ use Fasti\Core\Design\Design;
 use Fasti\Design\Topic\DesignTopic;
 use Fasti\Kept\KeptNamed;
 use Fasti\Kept\KeptStore;
+use Fasti\Kept\Within;
 use Fasti\Source\Source;
 use Fasti\Support\Row;
 use Fasti\Text\BadText;
@@ -74,7 +75,7 @@ final readonly class Designs extends KeptStore
         foreach ($this->listed($account, $words) as $kept) {
             foreach ($kept['brief']->things as [$thing]) {
                 if (str_contains(KeptNamed::folded($thing), $words)) {
-                    yield ['words' => 'Thing: '.$thing.' of '.$kept['name'], 'id' => $kept['id'], 'fragment' => Reading::anchor($thing)];
+                    yield new Within('Thing: '.$thing.' of '.$kept['name'], $kept['id'], Reading::anchor($thing));
                 }
             }
         }
@@ -141,18 +142,15 @@ final readonly class Designs extends KeptStore
         return $design;
     }
 
-    /** @return array{things: int, attributes: int, joins: int, asked: int} */
-    public static function tallyOf(Design $design): array
+    public static function tallyOf(Design $design): DesignTally
     {
         $attributes = 0;
         foreach ([...$design->things, ...$design->joins] as $one) {
             $attributes += \count($one->attributes);
         }
+        $asked = array_filter($design->questions, static fn ($question): bool => '' === $question->answer);
 
-        return [
-            'things' => \count($design->things), 'attributes' => $attributes, 'joins' => \count($design->joins),
-            'asked' => \count(array_filter($design->questions, static fn ($question): bool => '' === $question->answer)),
-        ];
+        return new DesignTally(\count($design->things), $attributes, \count($design->joins), \count($asked));
     }
 
     /** @return array{string, string} name and purpose, as an outline says them */

@@ -116,7 +116,7 @@ final readonly class Planning
         $models = [];
         foreach ($this->models->standingOn(array_keys($fieldIds)) as $uses) {
             foreach ($uses as $use) {
-                $models[$use['model']] = $use['name'];
+                $models[$use->model] = $use->name;
             }
         }
 

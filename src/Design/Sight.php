@@ -36,7 +36,7 @@ final readonly class Sight
      * @param array<int|string, array{float, float}> $places where tablets stand, by their numbers
      * @param array<int, list<array{float, float}>>  $ways   how lines were led before, by their numbers
      *
-     * @return array{faults: list<array<string, mixed>>, findings: list<array<mixed>>, counts: array<string, int>, engine: string,
+     * @return array{faults: list<array<string, mixed>>, findings: list<array<mixed>>, counts: DesignTally, engine: string,
      * svg: ?string, places: array<int, array{float, float}>, ways: array<int, list<array{float, float}>>, things: list<array<string, mixed>>|null,
      * names: list<string>, asked: list<array{text: string, answer: string, by: string,
      *     of: string}>}

@@ -8,6 +8,7 @@ use Doctrine\DBAL\Connection;
 use Fasti\Join\EntryRoles;
 use Fasti\Register\EntryCoverage;
 use Fasti\Register\EntryStore;
+use Fasti\Source\KnownSource;
 use Fasti\Source\SourceStore;
 use Fasti\Support\Batch;
 use Fasti\Support\Row;
@@ -41,7 +42,7 @@ final readonly class Coverage
      */
     public function now(string $kind): array
     {
-        $names = array_map(static fn (array $source): string => $source['name'], $this->sources->all());
+        $names = array_map(static fn (KnownSource $source): string => $source->name, $this->sources->all());
         $shares = ['all' => ['' => ['fields' => 0, 'described' => 0]], 'source' => [], 'schema' => []];
         foreach ($this->entries->coverageOfSchemas() as $of) {
             $source = $names[$of->source] ?? '';

@@ -50,13 +50,13 @@ final readonly class Weighing
             }
         }
         foreach ($this->fields->undescribed($source) as $field) {
-            $entry = $entries[$field['entry']] ?? null;
+            $entry = $entries[$field->entry] ?? null;
             if (null !== $entry) {
-                $times = [] === $sought ? 0 : self::times($sought, $this->words($field['name'].' '.$entry->title.' '.($named['field'][$field['id']] ?? '')));
-                [$worth, $why] = Worth::of($degrees[$field['entry']] ?? 0, $entry->rows, \count($diagrams[$field['entry']] ?? []), max(1, $field['alike']),
+                $times = [] === $sought ? 0 : self::times($sought, $this->words($field->name.' '.$entry->title.' '.($named['field'][$field->id] ?? '')));
+                [$worth, $why] = Worth::of($degrees[$field->entry] ?? 0, $entry->rows, \count($diagrams[$field->entry] ?? []), max(1, $field->alike),
                     $times);
-                $items[] = ['topic' => 'field', 'id' => $field['id'], 'entry' => $field['entry'], 'source' => $source, 'worth' => $worth, 'why' => $why,
-                    'drafted' => isset($drafted['field'][$field['id']])];
+                $items[] = ['topic' => 'field', 'id' => $field->id, 'entry' => $field->entry, 'source' => $source, 'worth' => $worth, 'why' => $why,
+                    'drafted' => isset($drafted['field'][$field->id])];
             }
         }
         $this->queue->replace($source, $items);

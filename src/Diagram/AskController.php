@@ -101,8 +101,7 @@ final class AskController extends AbstractController
     {
         $words = trim($request->query->getString('q'));
         $inside = array_flip(Selection::numbers($request->query->getString('inside')));
-        $rows = '' === $words ? [] : $this->search->find($words)['entries'];
-        $found = array_map(static fn (array $row): int => is_numeric($row['id'] ?? null) ? (int) $row['id'] : 0, $rows);
+        $found = '' === $words ? [] : $this->search->entriesFor($words);
         $there = \count(array_filter($found, static fn (int $id): bool => isset($inside[$id])));
         $found = \array_slice(array_values(array_filter($found, static fn (int $id): bool => !isset($inside[$id]))), 0, self::FOUND);
 

@@ -12,7 +12,7 @@ final class Beyond
     /**
      * @param list<EntryView> $entries those in the picture
      *
-     * @return list<array{id: int, title: string, joins: list<string>}> by how many of the tablets each joins
+     * @return list<BeyondEntry> by how many of the tablets each joins
      */
     public static function of(array $entries): array
     {
@@ -32,6 +32,6 @@ final class Beyond
         $found = array_filter($found, static fn (array $one): bool => \count($one['joins']) > 1);
         usort($found, static fn (array $a, array $b): int => \count($b['joins']) <=> \count($a['joins']) ?: $a['id'] <=> $b['id']);
 
-        return array_map(static fn (array $one): array => ['joins' => array_values($one['joins'])] + $one, $found);
+        return array_map(static fn (array $one): BeyondEntry => new BeyondEntry($one['id'], $one['title'], array_values($one['joins'])), $found);
     }
 }

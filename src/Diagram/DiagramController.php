@@ -41,7 +41,7 @@ final class DiagramController extends AbstractController
     public function source(Request $request, int $id, string $_format, #[CurrentUser] Account $account): Response
     {
         $schema = $request->query->getString('schema');
-        $source = $this->sources->all()[$id]['name'] ?? throw $this->createNotFoundException('There is no such source.');
+        $source = $this->sources->all()[$id]->name ?? throw $this->createNotFoundException('There is no such source.');
         $what = '' === $schema ? 'source' : 'schema';
 
         return $this->drawn($request, $_format, $account, new Automatic(
@@ -82,7 +82,7 @@ final class DiagramController extends AbstractController
         $ofEntry = 'diagram_entry_keep' === $_route;
         $schema = $request->query->getString('schema');
         $entry = $ofEntry ? $this->entries->one($id) : null;
-        $source = $this->sources->all()[$id]['name'] ?? null;
+        $source = $this->sources->all()[$id]->name ?? null;
         if (null === ($ofEntry ? $entry : $source)) {
             throw $this->createNotFoundException('What this diagram was of is not there any more.');
         }

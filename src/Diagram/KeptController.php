@@ -68,7 +68,7 @@ final class KeptController extends AbstractController
     {
         $asked = $this->selection->asked($request);
 
-        return $this->form($asked['entries'], $asked['name'], $asked['purpose']);
+        return $this->form($asked->entries, $asked->name, $asked->purpose);
     }
 
     #[Route('/diagrams', name: 'diagram_make', methods: ['POST'])]

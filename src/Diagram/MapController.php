@@ -30,7 +30,7 @@ final class MapController extends AbstractController
     #[Route('/diagrams/map/{id<\d+>}', name: 'diagram_map', methods: ['GET'])]
     public function map(Request $request, int $id): Response
     {
-        $source = $this->sources->all()[$id]['name'] ?? throw $this->createNotFoundException('There is no such source.');
+        $source = $this->sources->all()[$id]->name ?? throw $this->createNotFoundException('There is no such source.');
         $schema = $request->query->getString('schema');
         try {
             $map = $this->map->of($id, $schema ?: null);

@@ -26,8 +26,7 @@ final readonly class Selection
     ) {
     }
 
-    /** @return array{entries: list<int>, name: string, purpose: string} */
-    public function asked(Request $request): array
+    public function asked(Request $request): Selected
     {
         $query = $request->query;
         $around = $query->getInt('around');
@@ -41,13 +40,13 @@ final readonly class Selection
         }
         $area = $query->getString('area');
         if ('' !== $area) {
-            return ['entries' => $this->roles->areas()[$area] ?? [], 'name' => $area, 'purpose' => ''];
+            return new Selected($this->roles->areas()[$area] ?? [], $area);
         }
         if ($query->getBoolean('register')) {
-            return ['entries' => $this->pages->ids(RegisterFilter::from($request), self::MOST), 'name' => '', 'purpose' => ''];
+            return new Selected($this->pages->ids(RegisterFilter::from($request), self::MOST));
         }
 
-        return ['entries' => self::numbers($query->getString('entries')), 'name' => '', 'purpose' => ''];
+        return new Selected(self::numbers($query->getString('entries')));
     }
 
     /** @return list<int> */
@@ -72,18 +71,12 @@ final readonly class Selection
     /**
      * @param list<int> $entries
      * @param list<int> $about
-     *
-     * @return array{entries: list<int>, name: string, purpose: string}
      */
-    private function named(array $entries, array $about, string $name, string $purpose): array
+    private function named(array $entries, array $about, string $name, string $purpose): Selected
     {
         $placed = $this->entries->placed($about);
         $titles = array_map(static fn (int $entry): string => $placed[$entry]->title ?? '', $about);
 
-        return [
-            'entries' => $entries,
-            'name' => mb_substr(\sprintf($name, ...$titles), 0, 120),
-            'purpose' => mb_substr(\sprintf($purpose, ...$titles), 0, 400),
-        ];
+        return new Selected($entries, mb_substr(\sprintf($name, ...$titles), 0, 120), mb_substr(\sprintf($purpose, ...$titles), 0, 400));
     }
 }

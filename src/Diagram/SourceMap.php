@@ -66,11 +66,11 @@ final readonly class SourceMap
             }
         }
         foreach (Areas::of(array_keys($entries), $links) as $area) {
-            $open = array_values(array_filter($area['nodes'], static fn (int $entry): bool => !isset($taken[$entry])));
+            $open = array_values(array_filter($area->nodes, static fn (int $entry): bool => !isset($taken[$entry])));
             if (\count($open) >= 2) {
-                $key = 'p-'.$area['middle'];
+                $key = 'p-'.$area->middle;
                 $areas[$key] = $open;
-                $names[$key] = Naming::asName($entries[$area['middle']]->title);
+                $names[$key] = Naming::asName($entries[$area->middle]->title);
                 $taken += array_fill_keys($open, true);
                 $proposed[] = $key;
             }

@@ -98,12 +98,12 @@ final readonly class Drafting
         $gathered = $this->materials->around($entry, array_column($namesakes, 'entry'));
         $found = [];
         foreach ($namesakes as $at) {
-            $view = $gathered->entries[$at['entry']] ?? null;
-            if (null === $view || $at['field'] === $field->id) {
+            $view = $gathered->entries[$at->entry] ?? null;
+            if (null === $view || $at->field === $field->id) {
                 continue;
             }
             foreach ($view->presentFields() as $other) {
-                if ($other->id !== $at['field']) {
+                if ($other->id !== $at->field) {
                     continue;
                 }
                 $of = $gathered->material->field($view->id, $other->column);

@@ -70,7 +70,7 @@ final readonly class Materials
         $alike = $this->fields->alike(array_map(static fn (FieldView $field): int => $field->id, $entry->presentFields()), self::MOST_ALIKE, false);
         foreach ($alike as $fields) {
             foreach ($fields as $field) {
-                $around[] = $field['entry'];
+                $around[] = $field->entry;
             }
         }
 

@@ -5,7 +5,9 @@ declare(strict_types=1);
 namespace Fasti\Draft;
 
 use Fasti\Core\Draft\Draft;
+use Fasti\Finding\FoundAt;
 use Fasti\Finding\Mending;
+use Fasti\Finding\MendingText;
 use Fasti\Register\Fields;
 
 /** A meaning that only repeats the name gives way to the draft there would be without it. */
@@ -25,12 +27,12 @@ final readonly class MendUndescribed implements Mending
         return 'take the draft in its place';
     }
 
-    public function text(array $place): ?array
+    public function text(FoundAt $place): ?MendingText
     {
-        $field = $place['field'];
+        $field = $place->field;
         $base = null === $field ? '' : $this->fields->placed([$field])[$field]->meaning ?? '';
-        $draft = null === $field || '' === $base ? null : $this->drafting->without($place['entry'], $field);
+        $draft = null === $field || '' === $base ? null : $this->drafting->without($place->entry, $field);
 
-        return $draft instanceof Draft ? ['topic' => 'field', 'id' => $field, 'property' => 'meaning', 'base' => $base, 'value' => $draft->text] : null;
+        return $draft instanceof Draft ? new MendingText('field', $field, 'meaning', $base, $draft->text) : null;
     }
 }

@@ -42,7 +42,7 @@ final readonly class AcceptDrift
      * @param array<int, string>       $answers number of the item → what is answered; without one it is left as it is
      * @param array<int, list<string>> $apart   number of the item → new names of columns whose rename was refused
      *
-     * @return array{new: int, changed: int, gone: int, back: int, same: int}
+     * @return array<string, int> how many entries, by what became of them
      */
     public function accept(int $sourceId, Catalog $catalog, Choice $choice, array $items, array $answers, array $apart, Account $account): array
     {

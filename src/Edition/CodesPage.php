@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Fasti\Edition;
 
 use Fasti\CodeList\CodeLists;
+use Fasti\CodeList\ListedCodes;
 
 /** The code lists that stewards made, on one page that every page leads to. */
 final class CodesPage extends EditionPart
@@ -34,16 +35,16 @@ final class CodesPage extends EditionPart
     }
 
     /**
-     * @param list<array{id: int, name: string, meaning: string, codes: int, unsaid: int}> $lists
+     * @param list<ListedCodes> $lists
      *
      * @return \Generator<mixed>
      */
     private function rows(array $lists): \Generator
     {
         foreach ($lists as $list) {
-            for ($from = 0; $from < $list['codes']; $from += self::AT_ONCE) {
-                foreach ($this->lists->codes($list['id'], self::AT_ONCE, $from) as $code) {
-                    yield ['list' => $list] + $code;
+            for ($from = 0; $from < $list->codes; $from += self::AT_ONCE) {
+                foreach ($this->lists->codes($list->id, self::AT_ONCE, $from) as $code) {
+                    yield ['list' => $list] + get_object_vars($code);
                 }
             }
         }

@@ -41,7 +41,7 @@ final class DiagramPages extends EditionPart
         if (!$this->given) {
             return;
         }
-        $sources = array_map(static fn (SourceSheet $sheet): int => $sheet->source['id'], $contents->sheets);
+        $sources = array_map(static fn (SourceSheet $sheet): int => $sheet->source->id, $contents->sheets);
         $made = [];
         foreach ($this->diagrams->all() as $diagram) {
             $page = $this->diagram($folder, $diagram, $sources);

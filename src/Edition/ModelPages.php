@@ -42,7 +42,7 @@ final class ModelPages extends EditionPart
         if (!$this->given) {
             return;
         }
-        $sources = array_map(static fn (SourceSheet $sheet): int => $sheet->source['id'], $contents->sheets);
+        $sources = array_map(static fn (SourceSheet $sheet): int => $sheet->source->id, $contents->sheets);
         $made = [];
         foreach ($this->models->shared() as $kept) {
             if (\in_array($kept->source->id(), $sources, true)) {

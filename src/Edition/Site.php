@@ -7,11 +7,12 @@ namespace Fasti\Edition;
 use Doctrine\DBAL\Connection;
 use Fasti\Core\Edition\Slug;
 use Fasti\Core\Survey\Progress;
-use Fasti\Register\Coverage;
 use Fasti\Register\Dossiers;
 use Fasti\Register\Entries;
 use Fasti\Register\EntryStore;
 use Fasti\Register\EntryView;
+use Fasti\Register\RegisterCoverage;
+use Fasti\Source\KnownSource;
 use Fasti\Source\SourceStore;
 use Symfony\Component\DependencyInjection\Attribute\AutowireIterator;
 use Twig\Environment;
@@ -60,7 +61,7 @@ final readonly class Site
             $this->db->rollBack();
             $folder->closeAll();
         }
-        $names = array_map(static fn (SourceSheet $sheet): string => $sheet->source['name'], $contents->sheets);
+        $names = array_map(static fn (SourceSheet $sheet): string => $sheet->source->name, $contents->sheets);
 
         return [
             'entries' => $contents->entries,
@@ -77,21 +78,21 @@ final readonly class Site
         $coverage = $this->store->coverageBySource();
         $sources = array_filter(
             $this->sources->all(),
-            static fn (array $source): bool => isset($coverage[$source['id']]) && ([] === $scope || \in_array($source['id'], $scope, true)),
+            static fn (KnownSource $source): bool => isset($coverage[$source->id]) && ([] === $scope || \in_array($source->id, $scope, true)),
         );
-        $covered = array_map(static fn (array $source): Coverage => $coverage[$source['id']], $sources);
+        $covered = array_map(static fn (KnownSource $source): RegisterCoverage => $coverage[$source->id], $sources);
         $total = (int) array_sum(array_column($covered, 'entries'));
         $done = 0;
         $sheets = [];
         foreach ($sources as $source) {
-            $schemas = $this->entriesOf($folder, $source['id'], static function (int $more) use (&$done, $total, $progress): void {
+            $schemas = $this->entriesOf($folder, $source->id, static function (int $more) use (&$done, $total, $progress): void {
                 $progress->at('Writing pages', $done += $more, $total);
             });
-            $sheet = new SourceSheet($source, $coverage[$source['id']], $schemas);
+            $sheet = new SourceSheet($source, $coverage[$source->id], $schemas);
             foreach ($this->parts as $part) {
                 $part->source($folder, $sheet);
             }
-            $sheets[] = new SourceSheet($source, $coverage[$source['id']], []);
+            $sheets[] = new SourceSheet($source, $coverage[$source->id], []);
         }
 
         return new Contents($sheets, $total, (int) array_sum(array_column($covered, 'fields')), (int) array_sum(array_column($covered, 'described')));

@@ -48,11 +48,11 @@ final class SourcePages extends EditionPart
     /** @return array{name: string, path: string, entries: int}|null null where there is too much to draw */
     private function diagram(Folder $folder, SourceSheet $sheet, ?string $schema): ?array
     {
-        $ids = $this->store->ids($sheet->source['id'], $schema);
+        $ids = $this->store->ids($sheet->source->id, $schema);
         if ([] === $ids || \count($ids) > self::MOST) {
             return null;
         }
-        $name = $schema ?? $sheet->source['name'];
+        $name = $schema ?? $sheet->source->name;
         $within = null === $schema ? 'diagram.html' : Slug::of($schema).'/diagram.html';
         $path = $sheet->slug.'/'.$within;
         $views = $this->entries->load($ids);
@@ -65,13 +65,13 @@ final class SourcePages extends EditionPart
             $link = static fn (int $id): string => $links->entry($id) ?? Folder::root($path).'index.html';
             $detail = \count($ids) > self::NAMES_FROM ? Detail::Names : Detail::Keys;
             $look = new Look($detail, $link, proposed: false, words: $this->drawing->words($ids));
-            $layout = $this->drawing->layout(Scope::source($sheet->source['id'], $schema), $ids, $look, false);
+            $layout = $this->drawing->layout(Scope::source($sheet->source->id, $schema), $ids, $look, false);
         } catch (PlacingError) {
             return null;
         }
         $about = $folder->about;
         $counted = \sprintf('Edition %d · %s, %s', $about->number, Amount::of(\count($ids), 'entry'), Amount::of(\count($layout->paths), 'join'));
-        $svg = SvgDrawing::draw($layout, new TitleBlock($name, 'All entries and how they join', $sheet->source['name'], $about->by, $about->date, $counted));
+        $svg = SvgDrawing::draw($layout, new TitleBlock($name, 'All entries and how they join', $sheet->source->name, $about->by, $about->date, $counted));
         $folder->page($path, 'edition/diagram.html.twig', ['name' => $name, 'svg' => $svg, 'source' => $sheet->source]);
 
         return ['name' => $name, 'path' => $within, 'entries' => \count($ids)];

@@ -5,7 +5,8 @@ declare(strict_types=1);
 namespace Fasti\Edition;
 
 use Fasti\Core\Edition\Slug;
-use Fasti\Register\Coverage;
+use Fasti\Register\RegisterCoverage;
+use Fasti\Source\KnownSource;
 
 /**
  * A source whose entries have all gone by.
@@ -17,11 +18,10 @@ final readonly class SourceSheet
     public string $slug;
 
     /**
-     * @param array{id: int, name: string, purpose: string, owner: string, engine: string, surveyedAt: ?string} $source
      * @param array<string, list<Listed>>                                                                       $schemas
      */
-    public function __construct(public array $source, public Coverage $coverage, public array $schemas)
+    public function __construct(public KnownSource $source, public RegisterCoverage $coverage, public array $schemas)
     {
-        $this->slug = Slug::of($source['name']);
+        $this->slug = Slug::of($source->name);
     }
 }

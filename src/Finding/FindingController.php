@@ -65,7 +65,7 @@ final class FindingController extends AbstractController
 
         $groups = null === $check ? $this->findings->groups($source, $severity->value ?? '') : [];
         // One that stands in one place only says where.
-        $single = array_filter($groups, static fn (array $one): bool => 1 === $one['count']);
+        $single = array_filter($groups, static fn (FoundGroup $one): bool => 1 === $one->count);
         $fields = $this->fields->called(array_values(array_filter(array_column($single, 'field'))));
         $at = $this->store->placed(array_values(array_unique(array_column($single, 'entry'))));
 
@@ -96,12 +96,12 @@ final class FindingController extends AbstractController
     public function mend(int $id, #[CurrentUser] Account $account): Response
     {
         $place = $this->findings->one($id) ?? throw $this->createNotFoundException('There is no such finding.');
-        $text = $this->mending($place['check'])?->text($place);
+        $text = $this->mending($place->check)?->text($place);
         if (null === $text) {
             return $this->json(['error' => 'Nothing is known that would mend this one. Open it and see what to say.'], 422);
         }
         try {
-            $done = $this->texts->save($account, $text['topic'], $text['id'], $text['property'], $text['base'], $text['value'], 'mend-'.$id);
+            $done = $this->texts->save($account, $text->topic, $text->id, $text->property, $text->base, $text->value, 'mend-'.$id);
         } catch (BadText $e) {
             return $this->json(['error' => $e->getMessage()], 422);
         }
@@ -114,7 +114,7 @@ final class FindingController extends AbstractController
     {
         $counts = [];
         foreach ($this->findings->groups(0) as $group) {
-            $counts[$group['check']] = ($counts[$group['check']] ?? 0) + $group['count'];
+            $counts[$group->check] = ($counts[$group->check] ?? 0) + $group->count;
         }
 
         return $this->render('finding/checks.html.twig', [

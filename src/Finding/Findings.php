@@ -18,11 +18,6 @@ use Fasti\Support\Row;
 /**
  * The findings that are kept. One stays the same from survey to survey, with what people decided about it; when it is found
  * no more it ends, and begins anew should it come back.
- *
- * @phpstan-type Place array{id: int, check: string, group: string, entry: int, field: ?int, property: string, title: string, since: string, severity: string,
- *     aside: bool, by: ?string, because: string, until: ?string}
- * @phpstan-type Group array{check: string, group: string, title: string, why: string, mend: string, severity: string, count: int, one: string, entry: int,
- *     field: ?int}
  */
 final readonly class Findings
 {
@@ -123,29 +118,23 @@ final readonly class Findings
         $this->db->executeStatement('UPDATE finding SET severity = ? WHERE check_name = ?', [$severity->value, $check]);
     }
 
-    /**
-     * Open ones of a source, as `fasti:check` tells them.
-     *
-     * @return list<array{check: string, severity: string, where: list<array{schema: string, table: string, column: ?string}>, what: string, why: string,
-     *     mend: string}>
-     */
+    /** @return list<Told> open ones of a source, as `fasti:check` tells them */
     public function told(int $source): array
     {
         $told = [];
         foreach ($this->groups($source) as $group) {
-            $places = $this->places($group['check'], $group['group'], $source, 100000);
+            $places = $this->places($group->check, $group->group, $source, 100000);
             $at = $this->entries->placed(array_values(array_unique(array_column($places, 'entry'))));
             $names = $this->fields->called(array_values(array_filter(array_column($places, 'field'))));
             $where = [];
             foreach ($places as $place) {
-                $entry = $at[$place['entry']]->place ?? null;
-                if (!$place['aside'] && null !== $entry) {
+                $entry = $at[$place->entry]->place ?? null;
+                if (!$place->aside && null !== $entry) {
                     $where[] = ['schema' => $entry->schema, 'table' => $entry->name,
-                        'column' => null === $place['field'] ? null : $names[$place['field']] ?? null];
+                        'column' => null === $place->field ? null : $names[$place->field] ?? null];
                 }
             }
-            $told[] = ['check' => $group['check'], 'severity' => $group['severity'], 'where' => $where] + ['what' => $group['title'], 'why' => $group['why'],
-                'mend' => $group['mend']];
+            $told[] = new Told($group->check, $group->severity, $where, $group->title, $group->why, $group->mend);
         }
 
         return $told;
@@ -175,7 +164,7 @@ final readonly class Findings
      *
      * @param list<int> $entries
      *
-     * @return array<int, list<Place>> by entry
+     * @return array<int, list<FoundAt>> by entry
      */
     public function asking(array $entries): array
     {
@@ -198,7 +187,7 @@ final readonly class Findings
      * @param int $source 0 for all
      * @param string $severity '' for all
      *
-     * @return list<Group> open ones by check and group, the gravest first
+     * @return list<FoundGroup> open ones by check and group, the gravest first
      */
     public function groups(int $source, string $severity = ''): array
     {
@@ -209,13 +198,11 @@ final readonly class Findings
         foreach ($this->db->iterateAssociative($counted, [$source, $severity]) as $row) {
             $check = $this->checks->of(Row::text($row, 'check_name'));
             if (null !== $check) {
-                $groups[] = $this->group($check, Row::text($row, 'check_group'), Row::text($row, 'one'), Row::int($row, 'n'), Severity::from(Row::text($row,
-                    'severity')))
-                    + ['entry' => Row::int($row, 'entry'), 'field' => Row::maybeInt($row, 'field')];
+                $groups[] = self::group($check, $row);
             }
         }
-        usort($groups, static fn (array $a, array $b): int => [Severity::from($b['severity'])->rank(), $a['count'], $a['title']]
-            <=> [Severity::from($a['severity'])->rank(), $b['count'], $b['title']]);
+        usort($groups, static fn (FoundGroup $a, FoundGroup $b): int => [Severity::from($b->severity)->rank(), $a->count, $a->title]
+            <=> [Severity::from($a->severity)->rank(), $b->count, $b->title]);
 
         return $groups;
     }
@@ -223,7 +210,7 @@ final readonly class Findings
     /**
      * @param string|null $group null for all of the check
      *
-     * @return list<Place> those of a check, with those set aside
+     * @return list<FoundAt> those of a check, with those set aside
      */
     public function places(string $check, ?string $group, int $source, int $most, int $skip = 0): array
     {
@@ -238,11 +225,11 @@ final readonly class Findings
             $rows,
         ))));
 
-        return array_map(static fn (array $row): array => self::place($row, $names), $rows);
+        return array_map(static fn (array $row): FoundAt => self::place($row, $names), $rows);
     }
 
-    /** @return Place|null one that is still there */
-    public function one(int $id): ?array
+    /** One that is still there. */
+    public function one(int $id): ?FoundAt
     {
         $row = $this->db->fetchAssociative('SELECT * FROM finding WHERE id = ? AND ended_at IS NULL', [$id]);
 
@@ -323,31 +310,32 @@ final readonly class Findings
         );
     }
 
-    /** @return array{check: string, group: string, title: string, why: string, mend: string, severity: string, count: int, one: string} */
-    private function group(Check $check, string $group, string $one, int $count, Severity $severity): array
+    /** @param array<string, mixed> $row */
+    private static function group(Check $check, array $row): FoundGroup
     {
-        return [
-            'check' => $check->name(), 'group' => $group, 'title' => $check->title($group, $one, $count), 'why' => $check->why(),
-            'mend' => $check->mend(), 'severity' => $severity->value, 'count' => $count, 'one' => $one,
-        ];
+        $group = Row::text($row, 'check_group');
+        $one = Row::text($row, 'one');
+        $count = Row::int($row, 'n');
+
+        return new FoundGroup(
+            $check->name(), $group, $check->title($group, $one, $count), $check->why(), $check->mend(), Severity::from(Row::text($row, 'severity'))->value,
+            $count, $one, Row::int($row, 'entry'), Row::maybeInt($row, 'field'),
+        );
     }
 
     /**
      * @param array<string, mixed> $row
      * @param array<int, string>   $names of accounts
-     *
-     * @return Place
      */
-    private static function place(array $row, array $names): array
+    private static function place(array $row, array $names): FoundAt
     {
-        return [
-            'id' => Row::int($row, 'id'), 'check' => Row::text($row, 'check_name'), 'group' => Row::text($row, 'check_group'),
-            'entry' => Row::int($row, 'entry_id'), 'field' => Row::maybeInt($row, 'field_id'),
-            'property' => Row::text($row, 'property'), 'title' => Row::text($row, 'title'), 'since' => Row::text($row, 'since'),
-            'severity' => Row::text($row, 'severity'),
-            'aside' => null !== $row['set_aside_at'] && (null === $row['set_aside_until'] || Row::text($row, 'set_aside_until') >= gmdate('Y-m-d')),
-            'because' => Row::text($row, 'set_aside_why'), 'until' => Row::maybeText($row, 'set_aside_until'), 'by' => $names[Row::maybeInt($row,
-                'set_aside_by_id') ?? 0] ?? null,
-        ];
+        $until = Row::maybeText($row, 'set_aside_until');
+
+        return new FoundAt(
+            Row::int($row, 'id'), Row::text($row, 'check_name'), Row::text($row, 'check_group'), Row::int($row, 'entry_id'),
+            Row::maybeInt($row, 'field_id'), Row::text($row, 'property'), Row::text($row, 'title'), Row::text($row, 'since'), Row::text($row, 'severity'),
+            null !== $row['set_aside_at'] && (null === $until || $until >= gmdate('Y-m-d')), Row::text($row, 'set_aside_why'), $until,
+            $names[Row::maybeInt($row, 'set_aside_by_id') ?? 0] ?? null,
+        );
     }
 }

@@ -6,11 +6,7 @@ namespace Fasti\Finding;
 
 use Symfony\Component\DependencyInjection\Attribute\AutoconfigureTag;
 
-/**
- * What one key does about the findings of a check: it writes a text, which can be taken back as any other. Found by tag.
- *
- * @phpstan-import-type Place from Findings
- */
+/** What one key does about the findings of a check: it writes a text, which can be taken back as any other. Found by tag. */
 #[AutoconfigureTag]
 interface Mending
 {
@@ -20,10 +16,6 @@ interface Mending
     /** What the key does: "say that it is personal". */
     public function words(): string;
 
-    /**
-     * @param Place $place
-     *
-     * @return array{topic: string, id: int, property: string, base: string, value: string}|null null where nothing is known to write
-     */
-    public function text(array $place): ?array;
+    /** Null where nothing is known to write. */
+    public function text(FoundAt $place): ?MendingText;
 }

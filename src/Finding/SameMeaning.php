@@ -52,9 +52,9 @@ final readonly class SameMeaning implements RegisterCheck
     {
         $by = [];
         foreach ($this->fields->sayings() as $field) {
-            if (mb_strlen($field['meaning']) >= self::LEAST) {
-                $by[hash('xxh128', mb_strtolower($field['meaning']))][] = [$field['id'], $field['entry'], $field['name'], $field['type'],
-                    mb_strimwidth($field['meaning'], 0, 80, '…')];
+            if (mb_strlen($field->meaning) >= self::LEAST) {
+                $by[hash('xxh128', mb_strtolower($field->meaning))][] = [$field->id, $field->entry, $field->name, $field->type,
+                    mb_strimwidth($field->meaning, 0, 80, '…')];
             }
         }
         foreach ($by as $of) {

@@ -56,9 +56,9 @@ final readonly class SameNameOtherMeaning implements RegisterCheck
     {
         $by = [];
         foreach ($this->fields->sayings() as $field) {
-            $words = Naming::words($field['name']);
-            if ('' !== $field['meaning'] && [] !== array_diff($words, self::GENERIC)) {
-                $by[$field['identifier']][] = [$field['id'], $field['entry'], $field['name'], array_diff(Naming::words($field['meaning']), self::LITTLE,
+            $words = Naming::words($field->name);
+            if ('' !== $field->meaning && [] !== array_diff($words, self::GENERIC)) {
+                $by[$field->identifier][] = [$field->id, $field->entry, $field->name, array_diff(Naming::words($field->meaning), self::LITTLE,
                     $words)];
             }
         }

@@ -48,9 +48,9 @@ final readonly class SameThingOtherName implements RegisterCheck
     {
         $by = [];
         foreach ($this->fields->sayings() as $field) {
-            if ('' !== $field['businessName']) {
-                $by[$field['source'].' '.mb_strtolower($field['businessName'])][$field['identifier']][] = [$field['id'],
-                    $field['entry'], $field['name'], $field['businessName']];
+            if ('' !== $field->businessName) {
+                $by[$field->source.' '.mb_strtolower($field->businessName)][$field->identifier][] = [$field->id,
+                    $field->entry, $field->name, $field->businessName];
             }
         }
         foreach ($by as $names) {

@@ -6,6 +6,7 @@ namespace Fasti\Join;
 
 use Fasti\Account\Account;
 use Fasti\Account\Act\Act;
+use Fasti\Core\Join\Area;
 use Fasti\Core\Join\Areas;
 use Fasti\Core\Wording\Naming;
 use Fasti\Register\EntryStore;
@@ -43,18 +44,21 @@ final class AreaController extends AbstractController
         $taken = array_fill_keys(array_merge(...array_values($areas) ?: [[]]), true);
         $proposed = [];
         foreach (0 === $source ? [] : Areas::of($this->entries->ids($source), $this->graph->links($source)) as $area) {
-            $open = array_values(array_filter($area['nodes'], static fn (int $entry): bool => !isset($taken[$entry])));
-            if (\count($open) >= 2 && 2 * \count($open) >= \count($area['nodes'])) {
-                $proposed[] = ['middle' => $area['middle'], 'nodes' => $open];
+            $open = array_values(array_filter($area->nodes, static fn (int $entry): bool => !isset($taken[$entry])));
+            if (\count($open) >= 2 && 2 * \count($open) >= \count($area->nodes)) {
+                $proposed[] = new Area($area->middle, $open);
             }
         }
         $placed = $this->entries->placed(
-            array_merge(array_keys($taken), ...array_map(static fn (array $area): array => [$area['middle'], ...$area['nodes']], $proposed)),
+            array_merge(array_keys($taken), ...array_map(static fn (Area $area): array => [$area->middle, ...$area->nodes], $proposed)),
         );
 
         return $this->render('join/areas.html.twig', [
             'sources' => $sources, 'source' => $source, 'areas' => $areas, 'placed' => $placed,
-            'proposed' => array_map(static fn (array $area): array => $area + ['name' => Naming::asName($placed[$area['middle']]->title ?? '')], $proposed),
+            'proposed' => array_map(
+                static fn (Area $area): array => get_object_vars($area) + ['name' => Naming::asName($placed[$area->middle]->title ?? '')],
+                $proposed,
+            ),
         ]);
     }
 

@@ -24,7 +24,7 @@ final readonly class JoinClaims implements Claims
     {
         $sources = $this->sources->all();
         foreach ($this->joins->waiting(self::SURE) as $source => [$waiting, $sure]) {
-            $in = \count($sources) > 1 ? ' in '.($sources[$source]['name'] ?? '') : '';
+            $in = \count($sources) > 1 ? ' in '.($sources[$source]->name ?? '') : '';
             yield new Claim(
                 Amount::of($waiting, 'join').' proposed'.$in,
                 0 === $sure ? 'none of them is sure' : ($sure === $waiting ? 'all of them' : "$sure of them").' above '.self::SURE,

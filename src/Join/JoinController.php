@@ -94,10 +94,9 @@ final class JoinController extends AbstractController
         if (!$done->saved) {
             $what = $this->vocabulary->property(JoinTopic::NAME, JoinProperties::DECISION)->choices()[$done->now] ?? $done->now;
 
-            return $this->json(
-                get_object_vars($done) + ['error' => \sprintf('%s was faster: this is %s now. Load the page to go on from there.', $done->by ?? 'Somebody', $what)],
-                409,
-            );
+            $words = \sprintf('%s was faster: this is %s now. Load the page to go on from there.', $done->by ?? 'Somebody', $what);
+
+            return $this->json(get_object_vars($done) + ['error' => $words], 409);
         }
 
         return $this->json($done);

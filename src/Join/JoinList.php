@@ -27,7 +27,7 @@ final readonly class JoinList implements RegisterList
     {
         $tally = $this->joins->tally();
 
-        return $tally['declared'] + $tally['documented'];
+        return $tally->declared + $tally->documented;
     }
 
     public function place(): int

@@ -4,13 +4,15 @@ declare(strict_types=1);
 
 namespace Fasti\Join;
 
+use Fasti\Register\EntryStore;
 use Fasti\Register\Search;
 use Fasti\Register\Understanding;
+use Fasti\Register\Understood;
 
 /** `station to unit` asks how one gets there. */
 final readonly class RouteAsked implements Understanding
 {
-    public function __construct(private Search $search)
+    public function __construct(private Search $search, private EntryStore $entries)
     {
     }
 
@@ -22,24 +24,16 @@ final readonly class RouteAsked implements Understanding
         $from = $this->entry($m[1]);
         $to = $this->entry($m[2]);
 
-        return null === $from || null === $to ? [] : [[
-            'words' => \sprintf('How to get from %s to %s', $from[1], $to[1]), 'route' => 'route', 'parameters' => ['from' => $from[0], 'to' => $to[0]],
-        ]];
+        return null === $from || null === $to ? [] : [
+            new Understood(\sprintf('How to get from %s to %s', $from[1], $to[1]), 'route', ['from' => $from[0], 'to' => $to[0]]),
+        ];
     }
 
     /** @return array{int, string}|null the best that is called so */
     private function entry(string $name): ?array
     {
-        $found = $this->search->find($name)['entries'][0] ?? null;
-        $id = $found['id'] ?? null;
+        $id = $this->search->entriesFor($name)[0] ?? null;
 
-        return !is_numeric($id) ? null : [
-            (int) $id,
-            match (true) {
-                \is_string($found['title'] ?? null) && '' !== $found['title'] => $found['title'],
-                \is_string($found['name'] ?? null) => $found['name'],
-                default => '',
-            },
-        ];
+        return null === $id ? null : [$id, $this->entries->placed([$id])[$id]->title ?? ''];
     }
 }

@@ -68,7 +68,7 @@ final readonly class SourceGraph
                     array_column($join->pairs, 0),
                     new Reference($there->schema, $there->name, array_column($join->pairs, 1)),
                 );
-            } elseif (JoinProperties::DISMISSED === $standings[$join->id]['stated'] && JoinKind::Declared !== $join->kind) {
+            } elseif (JoinProperties::DISMISSED === $standings[$join->id]->stated && JoinKind::Declared !== $join->kind) {
                 $dismissed[Proposals::identity(new Proposal(
                     $catalog->tables[$from]->place(), array_column($join->pairs, 0), $there, array_column($join->pairs, 1), 0.0, [], $join->where,
                 ))] = true;

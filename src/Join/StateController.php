@@ -163,7 +163,7 @@ final class StateController extends AbstractController
                 'join',
                 $join,
                 JoinProperties::DECISION,
-                $this->joins->standings([$join])[$join]['stated'] ?? '',
+                $this->joins->standings([$join])[$join]->stated ?? '',
                 JoinKind::Documented->value,
                 'state-'.bin2hex(random_bytes(8)),
             );

@@ -6,6 +6,7 @@ namespace Fasti\Kept;
 
 use Fasti\Account\Account;
 use Fasti\Register\Understanding;
+use Fasti\Register\Understood;
 use Symfony\Bundle\SecurityBundle\Security;
 
 /** What people keep, by names and purposes and by what each kind has within, wherever one searches. */
@@ -43,18 +44,18 @@ final readonly class KeptNamed implements Understanding
     /**
      * @param KeptStore<Kept> $store
      *
-     * @return list<array{words: string, route: string, parameters: array<string, string|int>}>
+     * @return list<Understood>
      */
     private function ofKind(KeptStore $store, string $kind, Account $user, string $words): array
     {
         $found = [];
         foreach ($store->names($user) as $id => $names) {
             if (str_contains(self::folded($names['name'].' '.$names['purpose']), $words)) {
-                $found[] = ['words' => $kind.': '.$names['name'], 'route' => $store->route(), 'parameters' => ['id' => $id]];
+                $found[] = new Understood($kind.': '.$names['name'], $store->route(), ['id' => $id]);
             }
         }
         foreach (\count($found) < self::MOST ? $store->within($user, $words) : [] as $one) {
-            $found[] = ['words' => $one['words'], 'route' => $store->route(), 'parameters' => ['id' => $one['id'], '_fragment' => $one['fragment']]];
+            $found[] = new Understood($one->words, $store->route(), ['id' => $one->id, '_fragment' => $one->fragment]);
         }
 
         return \array_slice($found, 0, self::MOST);

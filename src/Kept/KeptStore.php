@@ -61,7 +61,7 @@ abstract readonly class KeptStore
      *
      * @param string $words folded
      *
-     * @return iterable<array{words: string, id: int, fragment: string}>
+     * @return iterable<Within>
      */
     public function within(Account $account, string $words): iterable
     {

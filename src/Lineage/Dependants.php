@@ -11,11 +11,7 @@ use Fasti\Register\EntryStore;
 use Fasti\Register\FieldAt;
 use Fasti\Register\Fields;
 
-/**
- * What depends on things that change, for those who decide about the change and for texts that it makes doubtful.
- *
- * @phpstan-import-type MadeOf from Further
- */
+/** What depends on things that change, for those who decide about the change and for texts that it makes doubtful. */
 final readonly class Dependants
 {
     public function __construct(
@@ -33,8 +29,7 @@ final readonly class Dependants
      *
      * @param list<DriftItem> $items
      *
-     * @return array<int, list<array{id: int, name: string, fields: list<string>}>> by the number of the item; with the fields that are computed or filled
-     *     from it
+     * @return array<int, list<Dependant>> by the number of the item
      */
     public function ofDrift(int $source, array $items): array
     {
@@ -75,7 +70,10 @@ final readonly class Dependants
         }
 
         return array_map(
-            static fn (array $of): array => array_values(array_map(static fn (array $view): array => ['fields' => array_values($view['fields'])] + $view, $of)),
+            static fn (array $of): array => array_values(array_map(
+                static fn (array $view): Dependant => new Dependant($view['id'], $view['name'], array_values($view['fields'])),
+                $of,
+            )),
             $found,
         );
     }
@@ -85,7 +83,7 @@ final readonly class Dependants
      *
      * @param list<DriftItem> $items
      *
-     * @return array<int, list<MadeOf>> by the number of the item
+     * @return array<int, list<Made>> by the number of the item
      */
     public function furtherOfDrift(int $source, array $items): array
     {

@@ -6,11 +6,7 @@ namespace Fasti\Lineage;
 
 use Symfony\Component\DependencyInjection\Attribute\AutowireIterator;
 
-/**
- * All that later rooms make from fields.
- *
- * @phpstan-type MadeOf array{words: string, of: string, route: string, parameters: array<string, int|string>, fields: list<int>}
- */
+/** All that later rooms make from fields. */
 final readonly class Further
 {
     /** @param iterable<FurtherUses> $uses */
@@ -21,21 +17,25 @@ final readonly class Further
     /**
      * @param list<int> $fields
      *
-     * @return list<MadeOf> each once, with the fields that it is made from
+     * @return list<Made> each once, with the fields that it is made from
      */
     public function of(array $fields): array
     {
-        $all = [];
+        $all = $from = [];
         foreach ([] === $fields ? [] : $this->uses as $uses) {
             foreach ($uses->of($fields) as $field => $made) {
                 foreach ($made as $one) {
-                    $key = $one['of']."\0".$one['words'];
-                    $all[$key] ??= $one + ['fields' => []];
-                    $all[$key]['fields'][] = $field;
+                    $key = $one->of."\0".$one->words;
+                    $all[$key] ??= $one;
+                    $from[$key][] = $field;
                 }
             }
         }
 
-        return array_values($all);
+        return array_map(
+            static fn (Made $one, array $fields): Made => new Made($one->words, $one->of, $one->route, $one->parameters, $fields),
+            array_values($all),
+            array_values($from),
+        );
     }
 }

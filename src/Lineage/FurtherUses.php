@@ -8,8 +8,6 @@ use Symfony\Component\DependencyInjection\Attribute\AutoconfigureTag;
 
 /**
  * What a later room makes from fields: the figures of models. The room that keeps such things brings it; found by tag.
- *
- * @phpstan-type Made array{words: string, of: string, route: string, parameters: array<string, int|string>}
  */
 #[AutoconfigureTag]
 interface FurtherUses

@@ -137,7 +137,7 @@ final class LineageController extends AbstractController
             $tablets[] = new PlacedTablet(
                 $entry,
                 null === $first ? $views[$entry]->title : $first->entryTitle(),
-                ($sources[$source]['name'] ?? '').' · '.($first->entryType ?? 'view'),
+                ($sources[$source]->name ?? '').' · '.($first->entryType ?? 'view'),
                 $this->links->entry($entry).($isView ? '#steps' : ''),
                 $isView,
                 $shown,

@@ -16,6 +16,7 @@ use Fasti\Register\EntryStore;
 use Fasti\Register\Fields;
 use Fasti\Register\LiveLinks;
 use Fasti\Register\RegisterCatalog;
+use Fasti\Source\KnownSource;
 use Fasti\Source\Source;
 use Fasti\Source\SourceStore;
 use Symfony\Bundle\FrameworkBundle\Controller\AbstractController;
@@ -102,7 +103,7 @@ final class QueryController extends AbstractController
             $view = (new ReadingMaker($catalog))->of($reading);
             $traced = $this->named($source->id(), $reading);
         }
-        $sources = array_filter($this->sources->all(), static fn (array $one): bool => null !== Dialects::of($one['engine'])->grammar());
+        $sources = array_filter($this->sources->all(), static fn (KnownSource $one): bool => null !== Dialects::of($one->engine)->grammar());
 
         return $this->render('lineage/queries.html.twig', [
             'sources' => $sources, 'chosen' => $chosen, 'text' => $text, 'error' => $error, 'name' => $name, 'kept' => $kept, 'read' => $reading,

@@ -25,7 +25,7 @@ final readonly class ReadViewsCommand
         }
         foreach ($this->sources->all() as $id => $source) {
             $this->views->source($id);
-            $output->writeln($source['name'], OutputInterface::OUTPUT_RAW | OutputInterface::VERBOSITY_VERBOSE);
+            $output->writeln($source->name, OutputInterface::OUTPUT_RAW | OutputInterface::VERBOSITY_VERBOSE);
         }
 
         return Command::SUCCESS;

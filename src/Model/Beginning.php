@@ -57,24 +57,23 @@ final readonly class Beginning
         return $found;
     }
 
-    /** @return array{entries: list<int>, facts: list<int>, name: string} */
-    public function asked(Request $request): array
+    public function asked(Request $request): BegunFrom
     {
         $fact = $request->query->getInt('fact');
         if ($fact > 0) {
             $at = $this->store->placed([$fact])[$fact] ?? null;
 
-            return ['entries' => null === $at ? [] : $this->around($at->source, $fact), 'facts' => [$fact], 'name' => $at->title ?? ''];
+            return new BegunFrom(null === $at ? [] : $this->around($at->source, $fact), [$fact], $at->title ?? '');
         }
         $diagram = $request->query->getInt('diagram');
         if ($diagram > 0) {
             $entries = $this->pieces->of($diagram)->entries();
 
-            return ['entries' => \array_slice($entries, 0, self::MOST), 'facts' => [], 'name' => $this->diagrams->one($diagram)->name ?? ''];
+            return new BegunFrom(\array_slice($entries, 0, self::MOST), [], $this->diagrams->one($diagram)->name ?? '');
         }
         $asked = $this->selection->asked($request);
 
-        return ['entries' => \array_slice($asked['entries'], 0, self::MOST), 'facts' => [], 'name' => $asked['name']];
+        return new BegunFrom(\array_slice($asked->entries, 0, self::MOST), [], $asked->name);
     }
 
     /** @return list<int> a fact and everything on the one-side of its joins */

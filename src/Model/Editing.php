@@ -113,9 +113,9 @@ final readonly class Editing
         }
         $uses = [];
         foreach ((new Uses($this->grounds->of($kept)))->all($trials) as $use) {
-            $id = $ids[$use['place']->key()] ?? null;
+            $id = $ids[$use->place->key()] ?? null;
             if (null !== $id) {
-                $uses[] = ['field' => $id, 'kind' => $use['kind'], 'part' => $use['part']];
+                $uses[] = ['field' => $id, 'kind' => $use->kind, 'part' => $use->part];
             }
         }
         $this->models->standOn($kept->id(), $uses);

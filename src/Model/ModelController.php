@@ -60,7 +60,7 @@ final class ModelController extends AbstractController
     {
         $asked = $this->beginning->asked($request);
 
-        return $this->begun($request, $asked['entries'], $asked['facts'], $asked['name'], '');
+        return $this->begun($request, $asked->entries, $asked->facts, $asked->name, '');
     }
 
     /**
@@ -80,7 +80,7 @@ final class ModelController extends AbstractController
         return $this->render('model/new.html.twig', [
             'proposed' => $proposed, 'at' => $at, 'sources' => $this->sources->all(), 'entries' => $entries, 'facts' => $facts, 'name' => $name,
             'purpose' => $purpose, 'error' => $error,
-            'source' => $this->sources->all()[$source]['name'] ?? '', 'others' => $others, 'starts' => [] === $entries ? $this->beginning->facts() : [],
+            'source' => $this->sources->all()[$source]->name ?? '', 'others' => $others, 'starts' => [] === $entries ? $this->beginning->facts() : [],
             'areas' => [] === $entries ? array_keys($this->roles->areas()) : [], 'diagrams' => [] === $entries ? $this->diagrams->all() : [],
         ], new Response(status: null === $error ? 200 : 422));
     }

@@ -34,8 +34,8 @@ final readonly class ModelPart implements DossierPart
         $made = [];
         foreach ($this->models->standingOn(array_keys($of)) as $field => $uses) {
             foreach ($uses as $use) {
-                if (\in_array($use['kind'], ['measure', 'attribute'], true)) {
-                    $made[$of[$field]][$field][] = ['model' => $use['model'], 'name' => $use['name'], 'words' => ModelUses::words($use['kind'], $use['part'])];
+                if (\in_array($use->kind, ['measure', 'attribute'], true)) {
+                    $made[$of[$field]][$field][] = ['model' => $use->model, 'name' => $use->name, 'words' => ModelUses::words($use->kind, $use->part)];
                 }
             }
         }

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Fasti\Model;
 
 use Fasti\Lineage\FurtherUses;
+use Fasti\Lineage\Made;
 
 /** Figures, attributes and kept trials of shared models, for whoever asks what is made from a field. */
 final readonly class ModelUses implements FurtherUses
@@ -17,9 +18,10 @@ final readonly class ModelUses implements FurtherUses
 
     public function of(array $fields): array
     {
-        return array_map(static fn (array $uses): array => array_map(static fn (array $use): array => [
-            'words' => self::words($use['kind'], $use['part']), 'of' => $use['name'], 'route' => 'model', 'parameters' => ['id' => $use['model']],
-        ], $uses), $this->models->standingOn($fields));
+        return array_map(static fn (array $uses): array => array_map(
+            static fn (ModelUse $use): Made => new Made(self::words($use->kind, $use->part), $use->name, 'model', ['id' => $use->model]),
+            $uses,
+        ), $this->models->standingOn($fields));
     }
 
     public static function words(string $kind, string $part): string

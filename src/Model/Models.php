@@ -10,6 +10,7 @@ use Fasti\Core\Finding\Severity;
 use Fasti\Core\Model\Trial;
 use Fasti\Kept\KeptNamed;
 use Fasti\Kept\KeptStore;
+use Fasti\Kept\Within;
 use Fasti\Source\Source;
 use Fasti\Support\Again;
 use Fasti\Support\Batch;
@@ -55,7 +56,7 @@ final readonly class Models extends KeptStore
         }
         foreach ($this->standingOn(array_keys($of)) as $field => $uses) {
             foreach ($uses as $use) {
-                $found[$of[$field]][$use['model']] = $use['name'];
+                $found[$of[$field]][$use->model] = $use->name;
             }
         }
 
@@ -66,7 +67,7 @@ final readonly class Models extends KeptStore
     {
         foreach ($this->listed($account) as $kept) {
             foreach (array_filter($kept['brief']->measures, static fn (string $one): bool => str_contains(KeptNamed::folded($one), $words)) as $measure) {
-                yield ['words' => 'Measure: '.$measure.' of '.$kept['name'], 'id' => $kept['id'], 'fragment' => 'm-'.Anchors::of($measure)];
+                yield new Within('Measure: '.$measure.' of '.$kept['name'], $kept['id'], 'm-'.Anchors::of($measure));
             }
         }
     }
@@ -208,7 +209,7 @@ final readonly class Models extends KeptStore
      *
      * @param list<int> $fields
      *
-     * @return array<int, list<array{model: int, name: string, kind: string, part: string}>> by field
+     * @return array<int, list<ModelUse>> by field
      */
     public function standingOn(array $fields): array
     {
@@ -218,9 +219,9 @@ final readonly class Models extends KeptStore
                 JOIN analytic_model m ON m.id = u.model_id WHERE m.shared = 1 AND m.thrown_at IS NULL AND u.field_id IN (?)
                 ORDER BY m.name, u.kind, u.part';
             foreach ($this->orm->getConnection()->iterateAssociative($sql, [$chunk], [ArrayParameterType::INTEGER]) as $row) {
-                $found[Row::int($row, 'field_id')][] = [
-                    'model' => Row::int($row, 'id'), 'name' => Row::text($row, 'name'), 'kind' => Row::text($row, 'kind'), 'part' => Row::text($row, 'part'),
-                ];
+                $found[Row::int($row, 'field_id')][] = new ModelUse(
+                    Row::int($row, 'id'), Row::text($row, 'name'), Row::text($row, 'kind'), Row::text($row, 'part'),
+                );
             }
         }
 

@@ -14,6 +14,7 @@ use Fasti\Core\Finding\Severity;
 use Fasti\Core\Survey\SourceError;
 use Fasti\Core\Wording\Amount;
 use Fasti\Finding\Findings;
+use Fasti\Finding\Told;
 use Fasti\Source\SourceStore;
 use Fasti\Source\Targets;
 use Symfony\Component\Console\Attribute\Argument;
@@ -27,9 +28,6 @@ use Symfony\Component\DependencyInjection\Attribute\AutowireIterator;
 
 /**
  * For people and for build servers: 0 when nothing of the asked severity was found, 1 when something was, 2 when it could not be checked.
- *
- * @phpstan-type Where array{schema: string, table: string, column: ?string}
- * @phpstan-type Found array{check: string, severity: string, where: list<Where>, what: string, why: string, mend: string}
  */
 #[AsCommand('fasti:check', 'Says what stands out in a source: in its structure, its data, or what the register keeps about it')]
 final readonly class CheckCommand
@@ -81,7 +79,7 @@ final readonly class CheckCommand
 
             return 2;
         }
-        usort($found, static fn (array $a, array $b): int => Severity::from($b['severity'])->rank() <=> Severity::from($a['severity'])->rank());
+        usort($found, static fn (Told $a, Told $b): int => Severity::from($b->severity)->rank() <=> Severity::from($a->severity)->rank());
         $output->writeln(match ($format) {
             'json' => json_encode(
                 ['findings' => $found],
@@ -93,12 +91,12 @@ final readonly class CheckCommand
         foreach ($notes as $note) {
             $errors->writeln(OutputFormatter::escape($note));
         }
-        $grave = array_filter($found, static fn (array $one): bool => Severity::from($one['severity'])->rank() >= $least->rank());
+        $grave = array_filter($found, static fn (Told $one): bool => Severity::from($one->severity)->rank() >= $least->rank());
 
         return [] === $grave ? Command::SUCCESS : 1;
     }
 
-    /** @return list<Found> */
+    /** @return list<Told> */
     private function looked(Looked $looked): array
     {
         $found = [];
@@ -120,7 +118,7 @@ final readonly class CheckCommand
     /**
      * @param iterable<\Fasti\Core\Finding\Finding> $findings
      *
-     * @return list<Found>
+     * @return list<Told>
      */
     private static function grouped(Check $check, iterable $findings): array
     {
@@ -130,34 +128,34 @@ final readonly class CheckCommand
         }
         $found = [];
         foreach ($groups as $group => $of) {
-            $found[] = [
-                'check' => $check->name(),
-                'severity' => $check->severity()->value,
-                'where' => array_map(static fn ($one): array => self::where($one->place, $one->field), $of),
-                'what' => 1 === \count($of) ? $of[0]->title : $check->title((string) $group, $of[0]->title, \count($of)),
-                'why' => $check->why(),
-                'mend' => $check->mend(),
-            ];
+            $found[] = new Told(
+                $check->name(),
+                $check->severity()->value,
+                array_map(static fn ($one): array => self::where($one->place, $one->field), $of),
+                1 === \count($of) ? $of[0]->title : $check->title((string) $group, $of[0]->title, \count($of)),
+                $check->why(),
+                $check->mend(),
+            );
         }
 
         return $found;
     }
 
-    /** @return Where */
+    /** @return array{schema: string, table: string, column: ?string} */
     private static function where(Place $place, ?string $column): array
     {
         return ['schema' => $place->schema, 'table' => $place->name, 'column' => $column];
     }
 
     /**
-     * @return list<Found>
+     * @return list<Told>
      *
      * @throws SourceError
      */
     private function kept(string $name): array
     {
         foreach ($this->store->all() as $id => $source) {
-            if ($source['name'] === $name) {
+            if ($source->name === $name) {
                 return $this->findings->told($id);
             }
         }
@@ -165,16 +163,16 @@ final readonly class CheckCommand
             'name')).'.');
     }
 
-    /** @param list<Found> $found */
+    /** @param list<Told> $found */
     private static function text(array $found): string
     {
         $lines = [];
         foreach ($found as $one) {
-            $lines[] = \sprintf('%-5s  %s  (%s)', $one['severity'], $one['what'], $one['check']);
-            foreach ($one['where'] as $where) {
+            $lines[] = \sprintf('%-5s  %s  (%s)', $one->severity, $one->what, $one->check);
+            foreach ($one->where as $where) {
                 $lines[] = '       '.new Place($where['schema'], $where['table']).(null === $where['column'] ? '' : '.'.$where['column']);
             }
-            $lines[] = '       '.$one['why'].' '.$one['mend'];
+            $lines[] = '       '.$one->why.' '.$one->mend;
         }
         $lines[] = Amount::of(\count($found), 'finding');
 
@@ -184,13 +182,13 @@ final readonly class CheckCommand
     /**
      * One test for each check that was run; what is of the asked severity has failed.
      *
-     * @param list<Found> $found
+     * @param list<Told> $found
      */
     private function junit(array $found, Severity $least): string
     {
         $tests = array_fill_keys(array_map(static fn (Check $check): string => $check->name(), [...$this->ofCatalogs]), []);
         foreach ($found as $one) {
-            $tests[$one['check']][] = $one;
+            $tests[$one->check][] = $one;
         }
         $xml = new \XMLWriter();
         $xml->openMemory();
@@ -199,7 +197,7 @@ final readonly class CheckCommand
         $xml->startElement('testsuites');
         $xml->startElement('testsuite');
         $failed = array_filter($tests, static fn (array $of): bool => [] !== array_filter($of,
-            static fn (array $one): bool => Severity::from($one['severity'])->rank() >= $least->rank()));
+            static fn (Told $one): bool => Severity::from($one->severity)->rank() >= $least->rank()));
         foreach (['name' => 'fasti:check', 'tests' => \count($tests), 'failures' => \count($failed)] as $key => $value) {
             $xml->writeAttribute($key, (string) $value);
         }
@@ -208,13 +206,13 @@ final readonly class CheckCommand
             $xml->writeAttribute('name', $name);
             $xml->writeAttribute('classname', 'fasti');
             foreach ($of as $one) {
-                $grave = Severity::from($one['severity'])->rank() >= $least->rank();
+                $grave = Severity::from($one->severity)->rank() >= $least->rank();
                 $xml->startElement($grave ? 'failure' : 'system-out');
                 if ($grave) {
-                    $xml->writeAttribute('type', $one['severity']);
+                    $xml->writeAttribute('type', $one->severity);
                 }
                 if ($grave) {
-                    $xml->writeAttribute('message', self::clean($one['what']));
+                    $xml->writeAttribute('message', self::clean($one->what));
                 }
                 $xml->text(self::clean(self::text([$one])));
                 $xml->endElement();

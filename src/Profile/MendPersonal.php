@@ -4,7 +4,9 @@ declare(strict_types=1);
 
 namespace Fasti\Profile;
 
+use Fasti\Finding\FoundAt;
 use Fasti\Finding\Mending;
+use Fasti\Finding\MendingText;
 
 final class MendPersonal implements Mending
 {
@@ -18,9 +20,8 @@ final class MendPersonal implements Mending
         return 'class it as confidential';
     }
 
-    public function text(array $place): ?array
+    public function text(FoundAt $place): ?MendingText
     {
-        return null === $place['field'] ? null : ['topic' => 'field', 'id' => $place['field'], 'property' => 'sensitivity', 'base' => '',
-            'value' => 'confidential'];
+        return null === $place->field ? null : new MendingText('field', $place->field, 'sensitivity', '', 'confidential');
     }
 }

@@ -32,7 +32,7 @@ final readonly class ApplyCatalog
     /**
      * @param array<string, true> $held places (schema, a zero byte, name) that stay as they are, whatever the catalog says of them
      *
-     * @return array{new: int, changed: int, gone: int, back: int, same: int} entries, by what became of them
+     * @return array<string, int> how many entries, by what became of them: new, changed, gone, back, same
      */
     public function apply(int $sourceId, Catalog $catalog, Choice $choice, Progress $progress, array $held = []): array
     {

@@ -44,7 +44,7 @@ final readonly class Entries
         foreach ($ids as $id) {
             if (isset($rows[$id][0])) {
                 $source = $sources[Row::int($rows[$id][0], 'source_id')] ?? throw new \LogicException('An entry has no source.');
-                $views[] = self::view($rows[$id][0], $fields[$id] ?? [], $joins[$id] ?? [], $source['name'], $source['engine'], $source['surveyedAt']);
+                $views[] = self::view($rows[$id][0], $fields[$id] ?? [], $joins[$id] ?? [], $source->name, $source->engine, $source->surveyedAt);
             }
         }
 

@@ -202,12 +202,12 @@ final readonly class EntryStore
         return array_values(array_filter($names, is_string(...)));
     }
 
-    public function coverage(): Coverage
+    public function coverage(): RegisterCoverage
     {
         return self::covered($this->db->fetchAssociative('SELECT '.self::COVERAGE.' FROM entry WHERE gone_at IS NULL') ?: []);
     }
 
-    /** @return array<int, Coverage> */
+    /** @return array<int, RegisterCoverage> */
     public function coverageBySource(): array
     {
         $coverage = [];
@@ -309,7 +309,7 @@ final readonly class EntryStore
     /**
      * What people wrote about a source that may name something in it.
      *
-     * @return list<Written>
+     * @return list<WrittenText>
      */
     public function written(int $source): array
     {
@@ -320,12 +320,12 @@ final readonly class EntryStore
         ) as $row) {
             $place = new Place(Row::text($row, 'schema_name'), Row::text($row, 'name'));
             $texts = array_filter(['meaning' => Row::text($row, 'meaning'), 'grain' => Row::text($row, 'grain')]);
-            $found[] = new Written(Row::int($row, 'id'), null, $place, $place->name, $texts);
+            $found[] = new WrittenText(Row::int($row, 'id'), null, $place, $place->name, $texts);
         }
         $fields = "SELECT e.id, e.schema_name, e.name AS entry_name, f.id AS field, f.name, f.meaning FROM field f JOIN entry e ON e.id = f.entry_id
             WHERE e.source_id = ? AND e.gone_at IS NULL AND f.gone_at IS NULL AND f.meaning <> ''";
         foreach ($this->db->iterateAssociative($fields, [$source]) as $row) {
-            $found[] = new Written(
+            $found[] = new WrittenText(
                 Row::int($row, 'id'), Row::int($row, 'field'), new Place(Row::text($row, 'schema_name'), Row::text($row, 'entry_name')),
                 Row::text($row, 'name'), ['meaning' => Row::text($row, 'meaning')],
             );
@@ -409,9 +409,9 @@ final readonly class EntryStore
     /**
      * @param array<string, mixed> $row
      */
-    private static function covered(array $row): Coverage
+    private static function covered(array $row): RegisterCoverage
     {
-        return new Coverage(Row::int($row, 'entries'), Row::int($row, 'fields'), Row::int($row, 'described'));
+        return new RegisterCoverage(Row::int($row, 'entries'), Row::int($row, 'fields'), Row::int($row, 'described'));
     }
 
     /**

@@ -161,7 +161,7 @@ final readonly class Fields
      * @param list<int> $fields
      * @param bool      $all    those too that nobody has described
      *
-     * @return array<int, list<array{field: int, entry: int, described: bool}>> by identifier of what was asked
+     * @return array<int, list<AlikeField>> by identifier of what was asked
      */
     public function alike(array $fields, int $most = 60, bool $all = true): array
     {
@@ -178,7 +178,7 @@ final readonly class Fields
                     [$identifier],
                 );
                 foreach ($rows as $row) {
-                    $found[$identifier][] = ['field' => Row::int($row, 'id'), 'entry' => Row::int($row, 'entry_id'), 'described' => '<>' === $is];
+                    $found[$identifier][] = new AlikeField(Row::int($row, 'id'), Row::int($row, 'entry_id'), '<>' === $is);
                 }
             }
         }
@@ -198,7 +198,7 @@ final readonly class Fields
     /**
      * What nobody has described of a source, with what makes a field worth it.
      *
-     * @return iterable<array{id: int, entry: int, name: string, alike: int}>
+     * @return iterable<UndescribedField>
      */
     public function undescribed(int $source): iterable
     {
@@ -209,17 +209,14 @@ final readonly class Fields
             [$source],
         );
         foreach ($rows as $row) {
-            yield [
-                'id' => Row::int($row, 'id'), 'entry' => Row::int($row, 'entry_id'), 'name' => Row::text($row, 'name'), 'alike' => Row::int($row, 'alike'),
-            ];
+            yield new UndescribedField(Row::int($row, 'id'), Row::int($row, 'entry_id'), Row::text($row, 'name'), Row::int($row, 'alike'));
         }
     }
 
     /**
      * All that is said of fields that are there.
      *
-     * @return iterable<array{id: int, entry: int, source: int, name: string, identifier: int, businessName: string, meaning: string, type: string}> type:
-     *     the native one
+     * @return iterable<Saying>
      */
     public function sayings(): iterable
     {
@@ -229,11 +226,10 @@ final readonly class Fields
              WHERE f.gone_at IS NULL AND e.gone_at IS NULL AND (f.meaning <> '' OR f.business_name <> '') ORDER BY f.id",
         );
         foreach ($rows as $row) {
-            yield [
-                'id' => Row::int($row, 'id'), 'entry' => Row::int($row, 'entry_id'), 'source' => Row::int($row, 'source_id'), 'name' => Row::text($row, 'name'),
-                'identifier' => Row::int($row, 'identifier_id'), 'businessName' => Row::text($row, 'business_name'), 'meaning' => Row::text($row, 'meaning'),
-                'type' => Row::text($row, 'type'),
-            ];
+            yield new Saying(
+                Row::int($row, 'id'), Row::int($row, 'entry_id'), Row::int($row, 'source_id'), Row::text($row, 'name'), Row::int($row, 'identifier_id'),
+                Row::text($row, 'business_name'), Row::text($row, 'meaning'), Row::text($row, 'type'),
+            );
         }
     }
 }

@@ -61,8 +61,8 @@ final readonly class JoinCounts
         return $degrees;
     }
 
-    /** @return array{proposed: int, declared: int, documented: int, dismissed: int} of a source, or of all */
-    public function tally(int $source = 0): array
+    /** Of a source, or of all. */
+    public function tally(int $source = 0): JoinTally
     {
         $row = $this->db->fetchAssociative(
             "SELECT COALESCE(SUM(j.read_as <> 'declared' AND j.stated = '' AND (j.proposed <> '' OR j.read_as <> '')), 0) AS proposed,
@@ -73,11 +73,6 @@ final readonly class JoinCounts
             [$source],
         ) ?: [];
 
-        return [
-            'proposed' => Row::int($row, 'proposed'),
-            'declared' => Row::int($row, 'declared'),
-            'documented' => Row::int($row, 'documented'),
-            'dismissed' => Row::int($row, 'dismissed'),
-        ];
+        return new JoinTally(Row::int($row, 'proposed'), Row::int($row, 'declared'), Row::int($row, 'documented'), Row::int($row, 'dismissed'));
     }
 }

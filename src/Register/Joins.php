@@ -398,7 +398,7 @@ final readonly class Joins
      *
      * @param list<int> $ids
      *
-     * @return array<int, array{readAs: string, stated: string, proposed: string, gone: bool}>
+     * @return array<int, JoinStanding>
      */
     public function standings(array $ids): array
     {
@@ -409,10 +409,9 @@ final readonly class Joins
                 [$chunk],
                 [ArrayParameterType::INTEGER],
             ) as $row) {
-                $standings[Row::int($row, 'id')] = [
-                    'readAs' => Row::text($row, 'read_as'), 'stated' => Row::text($row, 'stated'), 'proposed' => Row::text($row, 'proposed'),
-                    'gone' => null !== $row['gone_at'],
-                ];
+                $standings[Row::int($row, 'id')] = new JoinStanding(
+                    Row::text($row, 'read_as'), Row::text($row, 'stated'), Row::text($row, 'proposed'), null !== $row['gone_at'],
+                );
             }
         }
 

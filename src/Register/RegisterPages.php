@@ -63,7 +63,7 @@ final readonly class RegisterPages
         }
         $sources = $this->sources->all();
         foreach ($rows as $i => $row) {
-            $rows[$i]['source_name'] = $sources[Row::int($row, 'source_id')]['name'] ?? '';
+            $rows[$i]['source_name'] = $sources[Row::int($row, 'source_id')]->name ?? '';
         }
 
         return [

@@ -10,6 +10,7 @@ use Fasti\Core\Catalog\Place;
 use Fasti\Core\Search\Trigrams;
 use Fasti\Core\Search\Typo;
 use Fasti\Core\Wording\Naming;
+use Fasti\Source\KnownSource;
 use Fasti\Source\SourceStore;
 use Fasti\Support\Row;
 
@@ -28,6 +29,12 @@ final readonly class Search
 
     public function __construct(private Connection $db, private SourceStore $sources)
     {
+    }
+
+    /** @return list<int> entries that words may mean, the best first */
+    public function entriesFor(string $words): array
+    {
+        return array_map(static fn (array $row): int => Row::int($row, 'id'), $this->find($words)['entries']);
     }
 
     /**
@@ -191,7 +198,7 @@ final readonly class Search
 
     /**
      * @param array<string, mixed>               $row
-     * @param array<int, array{name: string, ...}> $sources
+     * @param array<int, KnownSource> $sources
      *
      * @return array<string, mixed>
      */
@@ -204,7 +211,7 @@ final readonly class Search
             'field' => null,
             'name' => Row::text($row, 'name'),
             'title' => Entries::title(Row::text($row, 'business_name'), Row::text($row, 'name')),
-            'where' => ($sources[Row::int($row, 'source_id')]['name'] ?? '').' · '.Row::text($row, 'schema_name'),
+            'where' => ($sources[Row::int($row, 'source_id')]->name ?? '').' · '.Row::text($row, 'schema_name'),
         ];
     }
 

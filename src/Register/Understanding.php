@@ -10,6 +10,6 @@ use Symfony\Component\DependencyInjection\Attribute\AutoconfigureTag;
 #[AutoconfigureTag]
 interface Understanding
 {
-    /** @return list<array{words: string, route: string, parameters: array<string, int|string>}> pages that answer it */
+    /** @return list<Understood> */
     public function of(string $query): array;
 }

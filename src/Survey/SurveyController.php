@@ -12,6 +12,7 @@ use Fasti\Core\Drift\Compare;
 use Fasti\Drift\DoubtfulText;
 use Fasti\Drift\DriftItems;
 use Fasti\Finding\Findings;
+use Fasti\Finding\FoundAt;
 use Fasti\Lineage\Dependants;
 use Fasti\Register\EntryStore;
 use Fasti\Register\Fields;
@@ -109,7 +110,7 @@ final class SurveyController extends AbstractController
     /**
      * @param array<string, int> $places key → entry
      *
-     * @return list<array<string, mixed>> groups of findings, each with its first places and how they are called
+     * @return list<array<mixed>> groups of findings, each with its first places and how they are called
      */
     private function standouts(int $source, array $places): array
     {
@@ -117,12 +118,12 @@ final class SurveyController extends AbstractController
         $standouts = [];
         foreach ($this->findings->groups($source) as $group) {
             $found = array_values(array_filter(
-                $this->findings->places($group['check'], $group['group'], $source, self::PLACES),
-                static fn (array $place): bool => !$place['aside'],
+                $this->findings->places($group->check, $group->group, $source, self::PLACES),
+                static fn (FoundAt $place): bool => !$place->aside,
             ));
             $fields = $this->fields->called(array_values(array_filter(array_column($found, 'field'))));
-            $standouts[] = $group + ['places' => array_map(static fn (array $place): array => $place + [
-                'where' => Place::ofKey($keys[$place['entry']] ?? '').(isset($fields[$place['field']]) ? '.'.$fields[$place['field']] : ''),
+            $standouts[] = get_object_vars($group) + ['places' => array_map(static fn (FoundAt $place): array => get_object_vars($place) + [
+                'where' => Place::ofKey($keys[$place->entry] ?? '').(isset($fields[$place->field]) ? '.'.$fields[$place->field] : ''),
             ], $found)];
         }
 

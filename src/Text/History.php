@@ -69,7 +69,7 @@ final readonly class History
         );
     }
 
-    public function change(int $id): ?Change
+    public function change(int $id): ?TextChange
     {
         $row = $this->db->fetchAssociative('SELECT '.self::COLUMNS.' FROM change_event WHERE id = ?', [$id]);
 
@@ -77,9 +77,9 @@ final readonly class History
     }
 
     /** @param array<string, mixed> $row */
-    private static function read(array $row, string $by, string $of): Change
+    private static function read(array $row, string $by, string $of): TextChange
     {
-        return new Change(
+        return new TextChange(
             Row::int($row, 'id'), Row::text($row, 'topic'), Row::int($row, 'topic_id'), Row::text($row, 'property'), Row::text($row, 'text_before'),
             Row::text($row, 'text_after'), Row::text($row, 'at'), $by, $of,
         );
@@ -90,7 +90,7 @@ final readonly class History
      *
      * @param int $before only changes with a lower number
      *
-     * @return array{changes: list<Change>, more: bool} as templates take them
+     * @return array{changes: list<TextChange>, more: bool} as templates take them
      */
     public function of(string $page, int $pageId, int $before = \PHP_INT_MAX): array
     {
@@ -101,7 +101,7 @@ final readonly class History
         );
         $names = $this->names($page, $rows);
         $people = $this->accounts->names(array_map(static fn (array $row): int => Row::int($row, 'account_id'), $rows));
-        $changes = array_map(static fn (array $row): Change => self::read(
+        $changes = array_map(static fn (array $row): TextChange => self::read(
             $row,
             $people[Row::int($row, 'account_id')] ?? '',
             $names[Row::text($row, 'topic')][Row::int($row, 'topic_id')] ?? '',

@@ -60,6 +60,8 @@ final class HouseTest extends TestCase
     private const OF_AN_ENGINE = '#^(core/Engine/|src/(Source/Connector|Design/Scratch)/[A-Z]\w+/|core/Model/Proposal.php)#';
 
     /** Names of classes that stand in several rooms, each time with why. */
+    /** Variables of templates, which pages of several rooms hand on as they come. */
+    private const FOR_TEMPLATES = ['History' => ['of']];
     private const TWICE = [
         'the core has the thing, the application keeps it or asks of it' => [
             'Abbreviations', 'Check', 'Checks', 'Entry', 'Field', 'Pieces', 'Reading', 'Renaming', 'Said', 'Search', 'Source', 'Sources', 'Standing',
@@ -148,6 +150,29 @@ final class HouseTest extends TestCase
         );
 
         self::assertSame([], array_values($found));
+    }
+
+    public function testWhatCrossesTheBorderOfARoomIsARecord(): void
+    {
+        $found = [];
+        $files = Tree::files('src');
+        foreach ($files as $file) {
+            $class = basename($file, '.php');
+            $given = '/@return [^@]*?array\{\??\w+\??:(?:(?!\*\/).)*\*\/\s*(?:#\[[^\n]*\n\s*)*public (?:static )?function (\w+)/s';
+            preg_match_all($given, Tree::read($file), $m);
+            $asked = array_diff($m[1], self::FOR_TEMPLATES[$class] ?? []);
+            foreach ([] === $asked ? [] : $files as $other) {
+                $text = explode('/', $other)[1] === explode('/', $file)[1] ? '' : Tree::read($other);
+                // The class has to be known there, for names of methods are short.
+                foreach (1 === preg_match("/\\b$class \\$|\\b$class::/", $text) ? $asked : [] as $method) {
+                    if (str_contains($text, $class.'::'.$method.'(') || 1 === preg_match('/\b'.lcfirst($class)."\b->$method\(|->$method\(/", $text)) {
+                        $found[] = "$class::$method() for $other";
+                    }
+                }
+            }
+        }
+
+        self::assertSame([], $found, 'Arrays with named members are known to one room only; records are what others are given.');
     }
 
     public function testEnginesAreNamedOnlyWhereTheyArePluggedIn(): void

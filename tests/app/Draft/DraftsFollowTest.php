@@ -18,8 +18,8 @@ use Fasti\Source\Source;
 use Fasti\Support\Row;
 use Fasti\Tests\App\AppTestCase;
 use Fasti\Tests\Core\Made;
-use Fasti\Text\Change;
 use Fasti\Text\History;
+use Fasti\Text\TextChange;
 use Fasti\Text\Texts;
 use PHPUnit\Framework\Attributes\DataProvider;
 use Symfony\Contracts\EventDispatcher\EventDispatcherInterface;
@@ -148,7 +148,7 @@ final class DraftsFollowTest extends AppTestCase
 
         foreach (['station', 'visit'] as $entry) {
             $said = array_map(
-                static fn (Change $change): array => [$change->before, $change->after, $change->by],
+                static fn (TextChange $change): array => [$change->before, $change->after, $change->by],
                 self::get(History::class)->of('entry', $this->id(EntryTopic::NAME, $entry))['changes'],
             );
             self::assertContains([$one->text, '', 'Oona Lisk'], $said, "That it was taken back is in the history of $entry.");

@@ -173,7 +173,7 @@ final class AcceptDriftTest extends AppTestCase
         );
     }
 
-    /** @return array{new: int, changed: int, gone: int, back: int, same: int} */
+    /** @return array<string, int> */
     private function follow(Catalog $catalog, string $answer = 'yes', string $renamedTo = ''): array
     {
         [$before, $gone] = self::get(RegisterCatalog::class)->of($this->source->id());

@@ -102,9 +102,9 @@ final class JoinsTest extends AppTestCase
         $this->look();
         $joins = self::get(JoinCounts::class);
 
-        self::assertSame(5, $joins->tally()['declared']);
-        self::assertGreaterThanOrEqual(4, $joins->tally()['proposed']);
-        self::assertSame(0, $joins->tally()['documented']);
+        self::assertSame(5, $joins->tally()->declared);
+        self::assertGreaterThanOrEqual(4, $joins->tally()->proposed);
+        self::assertSame(0, $joins->tally()->documented);
         $page = $this->client->request('GET', '/register/'.self::entryId('station'));
         self::assertSame(1, $page->filter('ul.joins:not(.waiting) > li')->count());
         self::assertStringContainsString('proposed', $page->filter('ul.waiting')->text());
@@ -165,9 +165,9 @@ final class JoinsTest extends AppTestCase
         $answer = $this->answer();
         self::assertIsArray($answer['taken']);
         self::assertGreaterThanOrEqual(3, \count($answer['taken']));
-        self::assertSame(\count($answer['taken']), self::get(JoinCounts::class)->tally()['documented']);
+        self::assertSame(\count($answer['taken']), self::get(JoinCounts::class)->tally()->documented);
         $this->post('/register/joins/take-back', ['changes' => $answer['changes']], $token);
-        self::assertSame(0, self::get(JoinCounts::class)->tally()['documented']);
+        self::assertSame(0, self::get(JoinCounts::class)->tally()->documented);
         $this->post('/register/joins/take-all', ['source' => $this->source, 'least' => 'all'], $token);
         self::assertResponseStatusCodeSame(422);
     }

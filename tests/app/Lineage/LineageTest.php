@@ -17,6 +17,7 @@ use Fasti\Core\Survey\Choice;
 use Fasti\Drift\AcceptDrift;
 use Fasti\Drift\DriftItems;
 use Fasti\Edition\Editions;
+use Fasti\Lineage\Dependant;
 use Fasti\Lineage\Dependants;
 use Fasti\Lineage\Lineages;
 use Fasti\Lineage\Origins;
@@ -247,7 +248,7 @@ final class LineageTest extends AppTestCase
         $items = DriftItems::of(Compare::catalogs($before, $after));
 
         self::assertSame([['name' => 'main.day_mean', 'fields' => ['mean']], ['name' => 'main.fact', 'fields' => ['level']]], array_map(
-            static fn (array $view): array => ['name' => $view['name'], 'fields' => $view['fields']],
+            static fn (Dependant $view): array => ['name' => $view->name, 'fields' => $view->fields],
             self::get(Dependants::class)->ofDrift($this->source->id(), $items)[0] ?? [],
         ));
         self::get(AcceptDrift::class)->accept($this->source->id(), $after, new Choice(), $items, array_fill(0, \count($items), 'yes'), [], $this->steward);

@@ -6,6 +6,7 @@ namespace Fasti\Tests\Core\Join;
 
 use Fasti\Core\Catalog\Place;
 use Fasti\Core\Dialect\Dialects;
+use Fasti\Core\Join\Area;
 use Fasti\Core\Join\Areas;
 use Fasti\Core\Join\Cardinality;
 use Fasti\Core\Join\CatalogLinks;
@@ -161,10 +162,11 @@ final class RoutesTest extends TestCase
             }
         }
         $links[] = self::link(99, 3, 4);
-        $areas = array_map(static function (array $area): array {
-            sort($area['nodes']);
+        $areas = array_map(static function (Area $area): array {
+            $nodes = $area->nodes;
+            sort($nodes);
 
-            return $area['nodes'];
+            return $nodes;
         }, Areas::of(range(0, 9), $links));
 
         self::assertEqualsCanonicalizing([[0, 1, 2, 3], [4, 5, 6, 7]], $areas, 'what stands alone is in none');

@@ -107,7 +107,7 @@ final class SeenTest extends TestCase
             array_push($lines, ...World::lines('kind '.$name($i), $kind));
         }
         foreach (Areas::of(array_keys($catalog->tables), $links) as $area) {
-            $lines[] = 'area '.$name($area['middle']).': '.implode(', ', array_map($name, $area['nodes']));
+            $lines[] = 'area '.$name($area->middle).': '.implode(', ', array_map($name, $area->nodes));
         }
         foreach (Loops::of($links) as $loop) {
             array_push($lines, ...World::lines('loop', $loop));

@@ -108,7 +108,7 @@ final class EditsTest extends TestCase
         $uses = (new Uses(River::ground()))->all(['What lives where' => new Trial(['per sighting'], ['reach'])]);
         $of = [];
         foreach ($uses as $use) {
-            $of[$use['kind'].' '.$use['part']][(string) $use['place']] = true;
+            $of[$use->kind.' '.$use->part][(string) $use->place] = true;
         }
 
         self::assertSame(['sighting.individuals', 'sighting.id'], array_keys($of['measure per sighting']));

@@ -7,7 +7,7 @@ namespace Fasti\Register;
 use Fasti\Core\Catalog\Place;
 
 /** What people wrote about an entry, or about a field of it; the name is that of the field, or of the entry. */
-final readonly class Written
+final readonly class WrittenText
 {
     /** @param array<string, string> $texts by property */
     public function __construct(
