@@ -16,6 +16,9 @@ require \dirname(__DIR__).'/vendor/autoload.php';
 if ('mutants' === ($argv[1] ?? '')) {
     exit(Mutants\Mutants::command(\dirname(__DIR__), \array_slice($argv, 2)));
 }
+if ('real' === ($argv[1] ?? '')) {
+    exit(Real\RealBench::command(\dirname(__DIR__), \array_slice($argv, 2)));
+}
 $parts = \array_slice($argv, 1);
 if ('job' === ($parts[0] ?? '')) {
     // One job in a process of its own, so that its peak memory is its own too.

@@ -27,6 +27,11 @@ final class Fit
         Feature::SELF,
         Feature::OWN_NAMED,
         Feature::HUB,
+        Feature::KEY_UNIQUE,
+        Feature::KEY_OTHER,
+        Feature::TYPE_LOOSE,
+        Feature::PLAIN_ROOT,
+        Feature::COMPOSED,
     ];
     /** Code tables are few in made schemas. */
     private const KEPT_OF_DATA = [Feature::SAME_SET];
@@ -46,6 +51,9 @@ final class Fit
         Feature::ATTRIBUTE => -2.0, Feature::PLAIN_PART => -3.0,
         Feature::FOUND_ALL => 0.5, Feature::FOUND_NEARLY => 0.0, Feature::FOUND_MOST => -1.5, Feature::FOUND_SOME => -3.0, Feature::FOUND_NONE => -6.0,
         Feature::SPREAD => 1.0,
+        Feature::SAME_ROLE => 2.0, Feature::TYPE_LOOSE => -4.0, Feature::KEY_OTHER => -2.0, Feature::LESS_NAMED => -3.0, Feature::TABLE_KEY => 3.0, Feature::ROOT => 1.0, Feature::NOT_ROOT => -2.0, Feature::SUBKEY => 2.0, Feature::PLAIN_ROOT => 2.5, Feature::KEY_BEGINS => 3.0,
+        Feature::KEY_AROUND => 3.5, Feature::COMPOSED => 3.5, Feature::COMPOSED_END => 2.0, Feature::SHARED => 1.5, Feature::FLAG => -3.0, Feature::AMOUNT => -3.0,
+        Feature::PLURAL => -1.5, Feature::LEADS_ON => -1.5, Feature::LINK => -1.5, Feature::LOOSE_PART => -2.0, Feature::SAME_END => 0.5,
         Feature::SMALL => -1.0, Feature::TELLING => 2.0, Feature::USED => 1.0, Feature::UNNAMED => -3.0,
     ];
 
@@ -175,7 +183,7 @@ final class Fit
                 }
                 // The same field with the same choices is one that was seen more than once.
                 $same = serialize($unit);
-                $units[$same] = [$unit, ($units[$same][1] ?? 0.0) + 1.0];
+                $units[$same] = [$unit, ($units[$same][1] ?? 0.0) + $known->weight];
             }
         }
 

@@ -18,13 +18,20 @@ use Fasti\Core\Survey\SilentProgress;
 /** A schema whose joins are known, and the candidates that are found in it without them. */
 final class Known
 {
+    /** Joins, of which a schema counts as that of so many at the most. */
+    private const MOST = 100;
+
     public readonly Candidates $candidates;
     /** @var array<string, list<Candidate>> */
     public array $units;
 
+    /** How much one of its fields counts: of a schema larger than most, less. */
+    public readonly float $weight;
+
     /** @param array<string, true> $truth see Fit::join() */
     public function __construct(public readonly string $name, public readonly Catalog $catalog, public readonly array $truth)
     {
+        $this->weight = min(1.0, self::MOST / max(1, \count($truth)));
         $this->candidates = new Candidates($catalog->with(
             tables: array_map(static fn ($table) => $table->with(foreignKeys: []), $catalog->tables),
         ));

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Fasti\Bench\Joins;
 
+use Fasti\Bench\Real\Corpus;
 use Fasti\Core\Join\Chooser;
 
 /** The made schemas that weights are fitted to: each as it is written, and in three other styles. */
@@ -13,11 +14,20 @@ final class Training
 
     /** @var array<string, list<Known>> by schema, without data */
     private array $named = [];
+    /** @var array<string, true> those that have no rows here */
+    private array $real = [];
     /** @var array<string, list<Known>> the same, looked at */
     private array $looked = [];
 
-    public function __construct()
+    /** @param ?Corpus $corpus schemas of real programs, of which the same is learnt as of those that are made; null for these alone */
+    public function __construct(?Corpus $corpus = null)
     {
+        if (null !== $corpus) {
+            foreach ($corpus->names() as $name) {
+                $this->named[$name] = [$corpus->known($name), ...array_values($corpus->variants($name))];
+                $this->real[$name] = true;
+            }
+        }
         foreach (Made::names() as $name) {
             for ($style = 0; $style <= self::STYLES; ++$style) {
                 $catalog = Made::of($name, 0 === $style ? 0 : $style * 10 + crc32($name) % 7);
@@ -50,7 +60,7 @@ final class Training
         if ([] === $this->looked) {
             $names = $this->names();
             $seed = 1;
-            foreach ($this->named as $name => $schemas) {
+            foreach (array_diff_key($this->named, $this->real) as $name => $schemas) {
                 foreach ($schemas as $known) {
                     $copy = new Known($name, $known->catalog, $known->truth);
                     $copy->look(new Filled($known->catalog, $seed++), new Chooser($names + Fit::BEFOREHAND, new Chooser($names)));

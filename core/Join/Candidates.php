@@ -70,6 +70,8 @@ final class Candidates
     /** @var list<array{int, string, list<string>}> */
     public array $wordsOf = [];
 
+    private ?bool $unmeasured = null;
+    public readonly Roots $roots;
     public readonly SingleCandidates $singles;
     public readonly Standing $standings;
     public readonly CompositeCandidates $compositesOf;
@@ -88,6 +90,7 @@ final class Candidates
         }
         $this->keys = $keys;
         $this->names = new Namebook($this->tables, $keys);
+        $this->roots = new Roots($this);
         $endings = [];
         foreach ($this->tables as $i => $table) {
             $this->learn($i, $table);
@@ -118,8 +121,36 @@ final class Candidates
                 $units[$unit] = $found;
             }
         }
+        $this->leadOn($units);
 
         return $units;
+    }
+
+    /**
+     * Where a field may lead to a key that may itself lead on, it may lead to where that one leads.
+     *
+     * @param array<string, list<Candidate>> $units
+     */
+    private function leadOn(array &$units): void
+    {
+        foreach ($units as $unit => $found) {
+            $known = [];
+            foreach ($found as $candidate) {
+                $known[$candidate->key->id()] = true;
+            }
+            foreach (1 === \count($found[0]->columns) ? $found : [] as $candidate) {
+                $next = $candidate->key->single() ? $units[self::unit($candidate->to, $candidate->key->columns)] ?? [] : [];
+                foreach (\array_slice($next, 0, 4) as $on) {
+                    if (!isset($known[$on->key->id()]) && \count($units[$unit]) < 2 * self::MOST && 1 === \count($on->columns)) {
+                        $known[$on->key->id()] = true;
+                        $via = $this->singles->via($candidate, $on);
+                        if (null !== $via) {
+                            $units[$unit][] = $via;
+                        }
+                    }
+                }
+            }
+        }
     }
 
     /** @return array<int, list<string>> fields that may hold a key by their type, whatever they are called */
@@ -159,6 +190,23 @@ final class Candidates
         unset($features[Feature::SELF]);
 
         return new Candidate($i, [$column], $key, $j, $features);
+    }
+
+    /** Whether texts have no length here, mostly: then one without says nothing. */
+    public function unmeasured(): bool
+    {
+        if (null === $this->unmeasured) {
+            $texts = $without = 0;
+            foreach ($this->types as $types) {
+                foreach ($types as $type) {
+                    $texts += TypeFamily::Text === $type->family ? 1 : 0;
+                    $without += TypeFamily::Text === $type->family && null === $type->length ? 1 : 0;
+                }
+            }
+            $this->unmeasured = $without > 0.7 * $texts;
+        }
+
+        return $this->unmeasured;
     }
 
     /** @param list<string> $columns */
@@ -206,7 +254,8 @@ final class Candidates
         $last = $words[\count($words) - 1] ?? '';
         if (NameWords::isPerson($last) || NameWords::isDoer([$last]) || Standing::ofPeople($table)) {
             $this->people[$i] = array_filter([
-                Feature::PEOPLE => NameWords::isPerson($last) && SingleCandidates::hasNames($table) || Standing::ofPeople($table) ? 1.0 : 0.0,
+                Feature::PEOPLE => NameWords::isPeople($last) || NameWords::isPerson($last) && SingleCandidates::hasNames($table)
+                    || Standing::ofPeople($table) ? 1.0 : 0.0,
                 Feature::USERS => NameWords::isUser($last) ? 1.0 : 0.0,
             ]);
         }

@@ -102,12 +102,31 @@ final class CompositeCandidates
                 $scores[] = $best[1];
             }
             $candidate = $this->composite($i, $j, $key, $columns, $scores);
+            if (null !== $candidate && '' !== (string) $role && $this->areAll($i, $j, $columns, $key, (string) $role)) {
+                $candidate->features[Feature::SAME_ROLE] = 1.0;
+            }
             if (null !== $candidate) {
                 $found[implode("\0", $columns)] ??= $candidate;
             }
         }
 
         return array_values($found);
+    }
+
+    /**
+     * Whether each field has the same role before the name of its field of the key.
+     *
+     * @param non-empty-list<string> $columns
+     */
+    private function areAll(int $i, int $j, array $columns, JoinKey $key, string $role): bool
+    {
+        foreach ($columns as $at => $column) {
+            if ($this->roleBefore($i, $column, $j, $key->columns[$at]) !== $role) {
+                return false;
+            }
+        }
+
+        return true;
     }
 
     /** @return list<array{string, float, string}> fields of a table that may answer to a field of a key, how well, and in what role */
@@ -256,6 +275,13 @@ final class CompositeCandidates
         }
         if ([] !== array_filter($columns, fn (string $column): bool => TypeFamily::Time === $this->all->types[$i][$column]->family)) {
             $by[Feature::TIME] = 1.0;
+        }
+        foreach ($columns as $column) {
+            $type = $this->all->types[$i][$column];
+            $standing = $this->all->standings->standing($i, $column);
+            if (TypeFamily::Text === $type->family && ($type->length > 60 || isset($standing[Feature::LONG_TEXT])) && !isset($standing[Feature::ENDING_SURE])) {
+                $by[Feature::LOOSE_PART] = 1.0;
+            }
         }
         foreach ($table->indexes as $index) {
             $parts = array_map(static fn ($part): string => $part->column, \array_slice($index->parts, 0, \count($columns)));

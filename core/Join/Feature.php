@@ -70,6 +70,8 @@ final class Feature
     public const ALL_SURE = 'allSure';
     /** One of its fields is a name, a type or the like. */
     public const PLAIN_PART = 'plainPart';
+    /** All its fields have the same role before the names of the key's: `from_zone, from_place`. */
+    public const SAME_ROLE = 'sameRole';
     public const SAME_KEY = 'sameKey';
     /** Both tables have nearly the same fields. */
     public const SAME_SHAPE = 'sameShape';
@@ -96,5 +98,51 @@ final class Feature
     /** It holds the codes of a short list, and nothing else. */
     public const SAME_SET = 'sameSet';
     public const NO_DATA = 'noData';
+    /** Of several tables whose keys are called alike it is the one that the others are about, or another of them. */
+    public const ROOT = 'root';
+    public const NOT_ROOT = 'notRoot';
+    /** The only key of a name that says nothing by itself, such as id. */
+    public const PLAIN_ROOT = 'plainRoot';
+    /** The key of its own table, which is called as that of the root is and not numbered by itself. */
+    public const SUBKEY = 'subkey';
+    /** The key leads on to another. */
+    public const LEADS_ON = 'leadsOn';
+    /** What is led to by a key to which this field might lead. */
+    public const VIA = 'via';
+    /** It begins with the whole name of the key, or has it around a role: `symbol_id_base`, `file_defined_id`. */
+    public const KEY_BEGINS = 'keyBegins';
+    public const KEY_AROUND = 'keyAround';
+    /** The name of the referring table begins with that of the other: `order_line` and `order`. */
+    public const OWN_BEGINS = 'ownBegins';
+    /** Both names begin alike, and further than those of other tables do. */
+    public const NEAR = 'near';
+    /** The name of the table is that of the referring one and of the field: `payment_journal` for `journal` of payment; by how much of the former. */
+    public const COMPOSED = 'composed';
+    /** A number, or a text, that is called after a thing and not as keys are. */
+    public const WHOLE = 'whole';
+    public const PLAIN_WHOLE = 'plainWhole';
+    public const WORDS = 'words';
+    /** It is called after the table and does not end as keys do; and how usual that is in the schema. */
+    public const NO_ENDING = 'noEnding';
+    public const BARE = 'bare';
+    /** What ties other things together: `order_rel`, `user-group`. */
+    public const LINK = 'link';
+    /** Both names end alike, as those of some others do: `tax_template` and `line_template`. */
+    public const SAME_END = 'sameEnd';
+    public const COMPOSED_END = 'composedEnd';
+    /** Other words that both names have, of those of the one led to. */
+    public const SHARED = 'shared';
+    /** The part of the field's name that names this table less than another is named. */
+    public const LESS_NAMED = 'lessNamed';
+    /** It is called as the table and its key are: `device_serial`. */
+    public const TABLE_KEY = 'tableKey';
+    /** A key beside the primary one, whose name the field does not have. */
+    public const KEY_OTHER = 'keyOther';
+    /** A part of a composite key that is a text of its own. */
+    public const LOOSE_PART = 'loosePart';
+    /** It says yes or no, how many, or several things at once. */
+    public const FLAG = 'flag';
+    public const AMOUNT = 'amount';
+    public const PLURAL = 'plural';
     public const UNNAMED = 'unnamed';
 }

@@ -78,6 +78,19 @@ final class Gathered
         }
     }
 
+    /** Where the whole name is that of one table, what only its end names is less likely. */
+    public function compare(): void
+    {
+        $of = static fn (?NameMatch $match): float => null === $match || $match->how > NameMatch::ROLE_BY_KEY ? 0.0 : $match->covered;
+        $most = max([0.0, ...array_map(static fn (Candidate $one): float => $of($one->match), $this->found)]);
+        foreach ($this->found as $candidate) {
+            $less = $most - ($candidate->match->covered ?? $most);
+            if ($less > 0.0) {
+                $candidate->features[Feature::LESS_NAMED] = $less;
+            }
+        }
+    }
+
     /** @return list<Candidate> the most promising, where there are too many */
     public function most(int $most): array
     {

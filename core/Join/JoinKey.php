@@ -42,13 +42,14 @@ final readonly class JoinKey
             $add($table->primaryKey->columns, self::PRIMARY);
         }
         foreach ($table->uniqueKeys as $key) {
-            $add($key->columns, self::UNIQUE);
+            // Where there is no primary key, what is unique is the key.
+            $add($key->columns, [] === $keys ? self::PRIMARY : self::UNIQUE);
         }
         foreach ($table->indexes as $index) {
             $columns = array_map(static fn ($part): string => $part->column, $index->parts);
             $plain = [] === array_filter($index->parts, static fn ($part): bool => null === $table->column($part->column) || null !== $part->length);
             if ($index->unique && null === $index->where && $plain) {
-                $add($columns, self::UNIQUE);
+                $add($columns, [] === $keys ? self::PRIMARY : self::UNIQUE);
             }
         }
         if ([] === $keys && !$table->kind->isView()) {

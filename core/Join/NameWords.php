@@ -95,7 +95,11 @@ final class NameWords
     private const SELF = ['parent', 'super', 'prev', 'previous', 'next', 'predecessor', 'successor', 'original', 'replaces', 'replaced', 'superseded',
         'root', 'duplicate',
         'duplicated', 'merged', 'reports', 'report', 'ancestor', 'upper', 'broader', 'base', 'copy', 'copied', 'reply', 'into', 'follows', 'mother',
-        'father', 'dam', 'sire', 'higher', 'par', 'up', 'reversal', 'reversed', 'amends', 'sub', 'master', 'sibling', 'prerequisite', 'alias'];
+        'father', 'dam', 'sire', 'higher', 'par', 'up', 'reversal', 'reversed', 'amends', 'sub', 'master', 'sibling', 'prerequisite', 'alias', 'clone',
+        'cloned', 'obsolete', 'template', 'ancestor', 'descendant', 'reverse', 'inherit',
+        'inherits', 'origin', 'replacement', 'above', 'below', 'dependency'];
+    private const SELF_DEEDS = ['blocked', 'replaced', 'superseded', 'obsoleted', 'obsolete', 'followed', 'preceded', 'caused', 'merged', 'succeeded',
+        'derived'];
     /** Names that many tables have and that lead nowhere by themselves. */
     private const PLAIN = ['id', 'oid', 'rowid', 'pk', 'nr', 'name', 'type', 'status', 'state', 'kind', 'code', 'title', 'description', 'comment',
         'comments', 'note', 'notes', 'remark', 'remarks', 'value', 'version', 'revision',
@@ -108,6 +112,13 @@ final class NameWords
         'severity', 'short_name', 'first_name', 'last_name', 'created_at', 'updated_at', 'deleted_at', 'created_on', 'updated_on', 'modified_at',
         'changed_at', 'modified_on', 'date_created', 'last_update', 'last_updated', 'sort_order', 'is_active', 'is_deleted', 'valid_from', 'valid_to',
         'start_date', 'end_date'];
+
+    private const FLAGS = ['is', 'has', 'can', 'was', 'are', 'allow', 'allows', 'enable', 'enables', 'always', 'never', 'show', 'hide', 'use', 'uses',
+        'needs',
+        'should', 'must', 'may', 'will', 'did', 'does', 'multiple'];
+    private const AMOUNTS = ['max', 'min', 'num', 'count', 'counts', 'total', 'sum', 'avg', 'nb', 'amount', 'quantity', 'qty', 'maximum', 'minimum', 'limit',
+        'percent', 'pct', 'rate', 'ratio', 'price', 'cost', 'size', 'length', 'width', 'height', 'weight', 'depth', 'days', 'hours', 'minutes', 'seconds',
+        'duration', 'timeout', 'date', 'time', 'since', 'until', 'at', 'version', 'score', 'level', 'balance', 'counter'];
 
     /** @var array<string, list<string>> */
     private static array $words = [];
@@ -224,6 +235,12 @@ final class NameWords
         return \in_array($word, self::PEOPLE, true);
     }
 
+    /** Whether it names nobody but people, whatever fields they have. */
+    public static function isPeople(string $word): bool
+    {
+        return \in_array($word, ['user', 'person', 'people', 'employee', 'staff', 'member', 'worker', 'usr', 'emp', 'teacher', 'clerk'], true);
+    }
+
     /** Whether it names those who work with the database itself. */
     public static function isUser(string $word): bool
     {
@@ -250,12 +267,28 @@ final class NameWords
     public static function isSelf(array $words, array $own = [], bool $people = true): bool
     {
         $self = $people ? [...self::SELF, ...self::SELF_OF_PEOPLE] : self::SELF;
+        // What blocks or replaces a thing is a thing of its kind.
+        if (\in_array('by', $words, true) && [] !== array_intersect($words, self::SELF_DEEDS)) {
+            return true;
+        }
         $rest = array_diff($words, $self, ['to', 'of', 'into', 'by', 'in', 'the', 'from', 'on'], $own);
 
         // `flows_into`, `reports_to`: the deed says it by itself.
         $deed = \in_array($words[\count($words) - 1] ?? '', ['into', 'to'], true);
 
         return [] !== array_intersect($words, $self) && ([] === $rest || $deed);
+    }
+
+    /** Whether what follows is true or not: `is_open`, `has_children`. */
+    public static function isFlag(string $word): bool
+    {
+        return \in_array($word, self::FLAGS, true);
+    }
+
+    /** Whether it says how many or how much: `max_items`, `visit_count`. */
+    public static function isAmount(string $word): bool
+    {
+        return \in_array($word, self::AMOUNTS, true);
     }
 
     public static function isPlain(string $name): bool

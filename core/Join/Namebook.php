@@ -16,29 +16,8 @@ use Fasti\Core\Catalog\Table;
 final class Namebook
 {
     private const AFFIXES = [
-        'tbl',
-        'tb',
-        't',
-        'tab',
-        'table',
-        'dim',
-        'fact',
-        'fct',
-        'd',
-        'f',
-        'stg',
-        'ref',
-        'lkp',
-        'lookup',
-        'lu',
-        'mst',
-        'master',
-        'entity',
-        'base',
-        'data',
-        'rel',
-        'x',
-        'sys',
+        'tbl', 'tb', 't', 'tab', 'table', 'dim', 'fact', 'fct', 'd', 'f', 'stg', 'ref', 'lkp', 'lookup', 'lu', 'mst', 'master', 'entity', 'base',
+        'data', 'rel', 'x', 'sys', 'fk',
     ];
     /** What a table of a sort of thing is called besides the thing: `kind_type`, `company_name`. */
     private const SORTS = ['type', 'kind', 'class', 'category', 'code', 'status', 'list', 'lookup', 'name', 'master'];
@@ -72,6 +51,7 @@ final class Namebook
     private array $lengths = [];
     /** @var array<int, string> table → the word with which its name and those of some others begin; '' for none */
     public array $modules = [];
+    public readonly BareNames $bare;
 
     /**
      * @param array<int, Table>         $tables
@@ -80,9 +60,18 @@ final class Namebook
     public function __construct(private readonly array $tables, array $keys)
     {
         $first = $this->firstWords();
+        $this->bare = new BareNames($tables);
         foreach ($tables as $i => $table) {
             $this->prefixes[$i] = self::prefix($table);
             $words = NameWords::singular(NameWords::of($table->name));
+            if ($this->bare->words[$i] !== $words) {
+                $this->name($i, $this->bare->words[$i], 1);
+            }
+            // `company_company` is a company.
+            $half = intdiv(\count($words), 2);
+            if ($half > 0 && \array_slice($words, 0, $half) === \array_slice($words, $half)) {
+                $this->name($i, \array_slice($words, $half), 2);
+            }
             $this->lengths[$i] = max(1, \strlen(implode('', array_diff($words, self::AFFIXES)) ?: implode('', $words)));
             $schema = NameWords::singular(NameWords::of($table->schema));
             $this->name($i, $words, 2);
@@ -268,7 +257,7 @@ final class Namebook
     {
         $n = \count($head);
         $folded = implode('', $head);
-        $this->named($found, $folded, [], $ending, $short ? [NameMatch::SHORT, NameMatch::SHORT] : [NameMatch::EQUAL, NameMatch::BY_KEY]);
+        $this->called($found, $folded, [], $ending, $short ? [NameMatch::SHORT, NameMatch::SHORT] : [NameMatch::EQUAL, NameMatch::BY_KEY]);
         foreach ($this->few($this->tails[$folded] ?? []) as $table => $true) {
             $this->note($found, $table, $short ? NameMatch::SHORT_TAIL : NameMatch::TAIL, [], $ending, \count($this->tails[$folded]), \strlen($folded));
         }
@@ -279,7 +268,7 @@ final class Namebook
         for ($i = 1; $i < $n; ++$i) {
             $role = \array_slice($head, 0, $i);
             $tail = implode('', \array_slice($head, $i));
-            $this->named($found, $tail, $role, $ending, $short ? [NameMatch::ROLE_SHORT, NameMatch::ROLE_SHORT] : [NameMatch::ROLE, NameMatch::ROLE_BY_KEY]);
+            $this->called($found, $tail, $role, $ending, $short ? [NameMatch::ROLE_SHORT, NameMatch::ROLE_SHORT] : [NameMatch::ROLE, NameMatch::ROLE_BY_KEY]);
             if ($i >= $n - 1) {
                 foreach ($this->few($this->tails[$tail] ?? []) as $table => $true) {
                     $this->note($found, $table, NameMatch::ROLE_TAIL, $role, $ending, \count($this->tails[$tail]), \strlen($tail));
@@ -287,7 +276,7 @@ final class Namebook
             }
             $after = \array_slice($head, $n - $i);
             $begin = implode('', \array_slice($head, 0, $n - $i));
-            $this->named($found, $begin, $after, $ending, array_fill(0, 2, $short ? NameMatch::ROLE_SHORT : NameMatch::ROLE_AFTER));
+            $this->called($found, $begin, $after, $ending, array_fill(0, 2, $short ? NameMatch::ROLE_SHORT : NameMatch::ROLE_AFTER));
         }
     }
 
@@ -298,7 +287,7 @@ final class Namebook
      * @param list<string>             $role
      * @param array{int, int}|list<int> $how  for the one and for the other
      */
-    private function named(array &$found, string $folded, array $role, string $ending, array $how): void
+    private function called(array &$found, string $folded, array $role, string $ending, array $how): void
     {
         foreach ($this->phrases[$folded] ?? [] as $table => $by) {
             $letters = 0 === $by ? 0 : \strlen($folded);
@@ -476,7 +465,7 @@ final class Namebook
             }
             $folded = implode('', $words);
             // A key that is called after another table names that one.
-            if (\strlen($folded) >= 3 && !isset($this->phrases[$folded][$table]) && !$this->isTable($folded)
+            if (\strlen($folded) >= 3 && !NameWords::isPlain($folded) && !isset($this->phrases[$folded][$table]) && !$this->isTable($folded)
                 && [] === array_diff_key($this->aliases[$folded] ?? [], [$table => true])) {
                 $this->phrases[$folded][$table] = 0;
                 foreach ($words as $word) {

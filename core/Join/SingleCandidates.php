@@ -38,9 +38,12 @@ final class SingleCandidates
             $found->toKeysOf($j, [], $match);
         }
         $words = NameWords::of($this->all->names->stripped($column->name, $i));
+        foreach ($this->all->names->bare->composed(NameWords::head(NameWords::singular($words)), $i) as $j) {
+            $found->toKeysOf($j, []);
+        }
         $this->byNamesOfKeys($found, $i, $column, $words);
         // What tells the rows of its own table apart leads nowhere by a role.
-        if (!isset($standing[Feature::OWN_KEY]) && !isset($standing[Feature::NUMBERED_KEY])) {
+        if (!isset($standing[Feature::OWN_KEY]) && !isset($standing[Feature::NUMBERED_KEY]) && !$this->isNamed($i, $column->name)) {
             $this->byRole($found, $i, $column, NameWords::head(NameWords::singular($words)));
         }
         foreach ($this->all->standings->mentioned($column->comment) as $j) {
@@ -61,7 +64,21 @@ final class SingleCandidates
             }
         }
 
+        $found->compare();
+
         return $found->most(Candidates::MOST);
+    }
+
+    /** Whether the name names a table, with or without a role before it: then it is no mere role. */
+    private function isNamed(int $i, string $name): bool
+    {
+        foreach ($this->all->names->answers($name, $i) as $match) {
+            if (NameMatch::EQUAL === $match->how || NameMatch::ROLE === $match->how) {
+                return true;
+            }
+        }
+
+        return false;
     }
 
     /**
@@ -75,6 +92,10 @@ final class SingleCandidates
         $folded = Naming::folded($column->name);
         $stripped = Naming::folded($all->names->stripped($column->name, $i));
         $found->toEach($all->keyNames[$folded] ?? [], [Feature::KEY_EQUAL => 1.0]);
+        $root = $all->roots->key($folded);
+        if (null !== $root && NameWords::isPlain($column->name) && !isset($all->standings->standing($i, $column->name)[Feature::NUMBERED_KEY])) {
+            $found->add((int) $all->roots->of($folded), $root, [Feature::KEY_EQUAL => 1.0, Feature::PLAIN_ROOT => 1.0]);
+        }
         if ($stripped === $folded) {
             $found->toEach($all->keyStripped[$folded] ?? [], [Feature::KEY_STRIPPED => 1.0]);
         } else {
@@ -87,6 +108,46 @@ final class SingleCandidates
                 $found->toEach(\array_slice($keys, 0, Candidates::MOST), [Feature::KEY_ENDS => 1.0]);
             }
         }
+        $this->byPartsOfKeys($found, $words);
+    }
+
+    /**
+     * The name of a key with a role behind it or within it; the only key of a plain name with a role before it.
+     *
+     * @param list<string> $words
+     */
+    private function byPartsOfKeys(Gathered $found, array $words): void
+    {
+        $all = $this->all;
+        $last = $words[\count($words) - 1] ?? '';
+        for ($n = 1; $n < \count($words); ++$n) {
+            $begin = \array_slice($words, 0, $n);
+            if ($n > 1 && NameWords::isSureEnding($begin[$n - 1])) {
+                $found->toEach(\array_slice($all->keyNames[implode('', $begin)] ?? [], 0, Candidates::MOST), [Feature::KEY_BEGINS => 1.0]);
+            }
+            if ($n < \count($words) - 1 && NameWords::isSureEnding($last)) {
+                $found->toEach(\array_slice($all->keyNames[implode('', $begin).$last] ?? [], 0, Candidates::MOST), [Feature::KEY_AROUND => 1.0]);
+            }
+        }
+        $root = \count($words) > 1 && NameWords::isPlain($last) && 1 === $all->roots->sharing($last) ? $all->roots->key($last) : null;
+        if (null !== $root) {
+            $found->add((int) $all->roots->of($last), $root, [Feature::KEY_ENDS => 1.0, Feature::PLAIN_ROOT => 1.0]);
+        }
+    }
+
+    /** A candidate for where a key leads on to. */
+    public function via(Candidate $first, Candidate $on): ?Candidate
+    {
+        $column = $this->all->tables[$first->from]->column($first->columns[0]);
+        $type = null === $column ? null : $this->all->types[$first->from][$column->name];
+        $fit = null === $type ? null : TypeFit::of($type, $this->all->types[$on->to][$on->key->columns[0]]);
+        if (null === $column || null === $type || null === $fit || $first->from === $on->to && $on->key->columns[0] === $column->name) {
+            return null;
+        }
+        $features = $this->features($first->from, $column, $type, $on->to, $on->key, null, $fit);
+
+        return new Candidate($first->from, $first->columns, $on->key, $on->to, [Feature::VIA => 1.0] + $this->all->standings->standing(
+            $first->from, $column->name) + $features);
     }
 
     /**
@@ -138,11 +199,153 @@ final class SingleCandidates
         if ([] !== array_intersect(NameWords::of($this->all->tables[$j]->name), Candidates::COPIES)) {
             $by[Feature::COPY] = 1.0;
         }
+        if ($this->isTableAndKey($i, $column, $j, $key)) {
+            $by[Feature::TABLE_KEY] = 1.0;
+        }
+        $by += $this->ofRoots($i, $column, $j, $key) + $this->near($i, $j);
+        $by += $this->ofUnique($i, $column, $j, $key);
+        $composed = $this->composed($i, $j, NameWords::of($this->all->names->stripped($column->name, $i)));
+        if ($composed > 0.0) {
+            $by[Feature::COMPOSED] = $composed;
+            // What the field does not say of the table's name, the referring table's says.
+            unset($by[Feature::COVERS]);
+            if (isset($by[Feature::SAME_END])) {
+                $by[Feature::COMPOSED_END] = 1.0;
+            }
+        }
         if (null === $match && $this->all->elsewhere[$key->id()] ??= $this->calledElsewhere($j, $key->columns[0])) {
             $by[Feature::KEY_ELSEWHERE] = 1.0;
         }
 
         return $by;
+    }
+
+    /** @return array<string, float> whether it leads to a key beside the primary one */
+    private function ofUnique(int $i, Column $column, int $j, JoinKey $key): array
+    {
+        if (JoinKey::UNIQUE !== $key->standing) {
+            return [];
+        }
+        $near = Naming::folded($this->all->names->stripped($column->name, $i));
+        $far = Naming::folded($this->all->names->stripped($key->columns[0], $j));
+        $same = '' !== $far && str_ends_with($near, $far);
+        // A number or a code that is unique is as good as the primary key; a word that is may be so by chance.
+        if ($same && '' !== NameWords::ending($column->name)) {
+            return [];
+        }
+
+        return [$same ? Feature::KEY_UNIQUE : Feature::KEY_OTHER => 1.0];
+    }
+
+    /** Whether a name ends in that of a table and of its key, where the key is not called as keys of numbers are. */
+    private function isTableAndKey(int $i, Column $column, int $j, JoinKey $key): bool
+    {
+        if ($i === $j || NameWords::isSureEnding(Naming::folded($key->columns[0]))) {
+            return false;
+        }
+        $near = NameWords::singular(NameWords::of($this->all->names->stripped($column->name, $i)));
+        $far = [...$this->all->names->bare->words[$j], ...NameWords::singular(NameWords::of($this->all->names->stripped($key->columns[0], $j)))];
+
+        return \array_slice($near, -\count($far)) === $far;
+    }
+
+    /** @return array<string, float> whether, of several keys that are called alike, it is the one that the others are about */
+    private function ofRoots(int $i, Column $column, int $j, JoinKey $key): array
+    {
+        $root = $this->all->roots->of($key->columns[0]);
+        if (null === $root || $this->all->roots->sharing($key->columns[0]) < 2) {
+            return [];
+        }
+        $near = Naming::folded($this->all->names->stripped($column->name, $i));
+        $far = Naming::folded($key->columns[0]);
+        $same = Naming::folded($column->name) === $far;
+        if (!$same && (NameWords::isPlain($key->columns[0]) || !str_ends_with($near, $far))) {
+            return [];
+        }
+        $by = [$root === $j ? Feature::ROOT : Feature::NOT_ROOT => 1.0];
+        if ($same && $root === $j && isset($this->all->standings->standing($i, $column->name)[Feature::OWN_KEY])) {
+            $by[Feature::SUBKEY] = 1.0;
+        }
+
+        return $by;
+    }
+
+    /** @return array<string, float> how much the names of two tables have in common */
+    private function near(int $i, int $j): array
+    {
+        if ($i === $j) {
+            return [];
+        }
+        $here = $this->all->names->bare->words[$i];
+        $there = $this->all->names->bare->words[$j];
+        $n = 0;
+        while (isset($here[$n], $there[$n]) && self::isWord($here[$n], $there[$n])) {
+            ++$n;
+        }
+        $by = $n > 0 ? [Feature::NEAR => $n / max(\count($here), \count($there))] : [];
+        if ($n === \count($there) && \count($here) > $n) {
+            $by[Feature::OWN_BEGINS] = 1.0;
+        }
+        if (\count($here) > 1 && \count($there) > 1 && $here[\count($here) - 1] === $there[\count($there) - 1]) {
+            $by[Feature::SAME_END] = 1.0;
+        }
+        $shared = array_intersect(\array_slice($here, $n), \array_slice($there, $n));
+        if ([] !== $shared) {
+            $by[Feature::SHARED] = \count($shared) / \count($there);
+        }
+        if ($this->all->names->bare->isLink($j)) {
+            $by[Feature::LINK] = 1.0;
+        }
+
+        return $by;
+    }
+
+    /** Whether two words are the same, or one is short for the other. */
+    private static function isWord(string $one, string $other): bool
+    {
+        return $one === $other || \strlen($one) > 2 && \strlen($other) > 2 && (NameWords::isShort($one, $other) || NameWords::isShort($other, $one));
+    }
+
+    /**
+     * @param list<string> $some
+     * @param list<string> $others
+     */
+    private static function areWords(array $some, array $others): bool
+    {
+        foreach ($some as $n => $word) {
+            if (!isset($others[$n]) || !self::isWord($word, $others[$n])) {
+                return false;
+            }
+        }
+
+        return true;
+    }
+
+    /**
+     * How much of the name of the referring table the other's begins, or begins and ends, with, where the rest is what the field is called.
+     *
+     * @param list<string> $words of the field's name
+     */
+    private function composed(int $i, int $j, array $words): float
+    {
+        $here = $this->all->names->bare->words[$i];
+        $there = $this->all->names->bare->words[$j];
+        $head = NameWords::head(NameWords::singular($words));
+        $n = \count($here);
+        $of = \count($head);
+        if (0 === $of || $i === $j || \count($there) <= $of || \count($there) > $n + $of) {
+            return 0.0;
+        }
+        for ($p = min($n, \count($there) - $of); $p >= 0; --$p) {
+            if (self::areWords(\array_slice($here, 0, $p), \array_slice($there, 0, $p)) && \array_slice($there, $p, $of) === $head) {
+                $rest = \array_slice($there, $p + $of);
+                if ([] === $rest || $rest === \array_slice($here, -\count($rest)) && $p + \count($rest) <= $n) {
+                    return sqrt(($p + \count($rest)) / $n);
+                }
+            }
+        }
+
+        return 0.0;
     }
 
     /** @return array<string, float> how the field's name answers to the table's */
@@ -160,7 +363,8 @@ final class SingleCandidates
             if ($match->covers < 1.0) {
                 $by[Feature::COVERS] = 1.0 - $match->covers;
             }
-            if (NameMatch::TAIL === $match->how && $i !== $j && $this->beginsWith($j, $i)) {
+            if (NameMatch::TAIL === $match->how && $i !== $j && $this->beginsWith($j, $i)
+                && $this->composed($i, $j, NameWords::of($this->all->names->stripped($column->name, $i))) > 0.0) {
                 $by[Feature::OWN_FIRST] = 1.0;
             }
             if (NameMatch::ROLE_AFTER === $match->how && [] !== array_intersect($match->role, self::ATTRIBUTES)) {
@@ -168,6 +372,9 @@ final class SingleCandidates
             }
         }
         $ending = null !== $match && '' !== $match->ending ? $match->ending : NameWords::ending($column->name);
+        if ('' === $ending && null !== $match) {
+            $by[Feature::NO_ENDING] = 1.0;
+        }
         if ('' !== $ending) {
             $fits = str_ends_with(Naming::folded($key->columns[0]), $ending) || \in_array($ending, ['ref', 'fk', 'key'], true);
             $by[$fits ? Feature::ENDING_FITS : Feature::ENDING_OTHER] = 1.0;
@@ -191,9 +398,6 @@ final class SingleCandidates
         }
         if ($type->array) {
             $by[Feature::LIST] = 1.0;
-        }
-        if (JoinKey::UNIQUE === $key->standing) {
-            $by[Feature::KEY_UNIQUE] = 1.0;
         }
         if (JoinKey::LIKELY === $key->standing) {
             $by[Feature::KEY_LIKELY] = 1.0;

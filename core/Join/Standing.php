@@ -22,7 +22,7 @@ final class Standing
             $signs += preg_match('/(?:first|last|full|given|family|sur|fore)_?name|birth|e_?mail|login|user_?name|password|gender/i', $column->name);
         }
 
-        return $signs >= 2 || 1 === $signs && \count($table->columns) < 9;
+        return $signs >= 2;
     }
 
     /** @return array<string, float> what the field is in its own table */
@@ -35,11 +35,11 @@ final class Standing
     private function stand(int $i, string $name): array
     {
         $type = $this->all->types[$i][$name];
-        $by = $this->ofKeys($i, $name) + $this->ofName($name);
+        $by = $this->ofKeys($i, $name) + $this->ofName($this->all->names->stripped($name, $i)) + $this->ofName($name);
         if (TypeFit::isSpecial($type)) {
             $by[Feature::SPECIAL] = 1.0;
         }
-        if (TypeFamily::Text === $type->family && (null === $type->length || $type->length > 120) && [] === $type->members) {
+        if (TypeFamily::Text === $type->family && (null === $type->length && !$this->all->unmeasured() || $type->length > 120) && [] === $type->members) {
             $by[Feature::LONG_TEXT] = 1.0;
         }
         if ([] !== $type->members) {
@@ -47,6 +47,13 @@ final class Standing
         }
         if (TypeFamily::Whole !== $type->family && TypeFamily::Number === $type->family) {
             $by[Feature::NUMBER] = 1.0;
+        }
+        if (!isset($by[Feature::ENDING_SURE]) && !isset($by[Feature::ENDING_MAYBE]) && !isset($by[Feature::ENDING_RUN])) {
+            if (TypeFamily::Whole === $type->family) {
+                $by[isset($by[Feature::PLAIN]) ? Feature::PLAIN_WHOLE : Feature::WHOLE] = 1.0;
+            } elseif (TypeFamily::Text === $type->family) {
+                $by[Feature::WORDS] = 1.0;
+            }
         }
         if (null !== $this->all->tables[$i]->column($name)?->generated) {
             $by[Feature::COMPUTED] = 1.0;
@@ -108,7 +115,26 @@ final class Standing
             $by[Feature::ENDING_RUN] = 1.0;
         }
 
-        return $by;
+        return $by + self::ofAmounts($words, $sure);
+    }
+
+    /**
+     * @param list<string> $words of a name
+     *
+     * @return array<string, float> whether it is called as what counts, says yes or no, or holds several
+     */
+    private static function ofAmounts(array $words, bool $key): array
+    {
+        $first = $words[0] ?? '';
+        $last = $words[\count($words) - 1] ?? '';
+        if (\count($words) > 1 && NameWords::isFlag($first)) {
+            return [Feature::FLAG => 1.0];
+        }
+        if (\count($words) > 1 && (NameWords::isAmount($first) || NameWords::isAmount($last) && !$key)) {
+            return [Feature::AMOUNT => 1.0];
+        }
+
+        return !$key && \strlen($last) > 3 && [$last] !== NameWords::singular([$last]) ? [Feature::PLURAL => 1.0] : [];
     }
 
     /** @return list<int> tables that a comment names */

@@ -48,18 +48,29 @@ final class Whole
                 }
             }
         }
+        $bare = self::bare($units);
         $leads = self::leads($units);
         $hubs = self::hubs($best);
+        $on = self::leadingOn($units);
         foreach ($units as $found) {
             self::forget($found);
             foreach ($found as $candidate) {
-                $back = $candidate->from === $candidate->to ? 0.0 : $best[$candidate->to][$candidate->from] ?? 0.0;
+                $back = $candidate->from === $candidate->to ? 0.0 : self::back($units, $candidate);
                 if ($back > 0.3 && $back > $candidate->confidence) {
                     $candidate->features[Feature::BOTH_WAYS] = $back;
                 }
                 self::imply($candidate, $composite[$candidate->from] ?? [], $leads);
+                if ($candidate->has(Feature::NO_ENDING)) {
+                    $candidate->features[Feature::BARE] = $bare;
+                }
                 if ($candidate->has(Feature::DOER)) {
                     $candidate->features[Feature::HUB] = log(1 + ($hubs[$candidate->to] ?? 0.0));
+                }
+                if ($candidate->has(Feature::KEY_EQUAL)) {
+                    $next = $on[Candidates::unit($candidate->to, $candidate->key->columns)] ?? 0.0;
+                    if ($next > 0.2) {
+                        $candidate->features[Feature::LEADS_ON] = $next;
+                    }
                 }
                 if (1 === \count($candidate->columns)) {
                     $others = ($habits[Naming::folded($candidate->columns[0])][$candidate->to] ?? 0.0) - $candidate->confidence;
@@ -73,6 +84,22 @@ final class Whole
     }
 
     /**
+     * How surely the same fields lead back. That two tables refer to each other by different ones is nothing odd.
+     *
+     * @param array<string, list<Candidate>> $units
+     */
+    private static function back(array $units, Candidate $candidate): float
+    {
+        foreach ($units[Candidates::unit($candidate->to, $candidate->key->columns)] ?? [] as $other) {
+            if ($other->to === $candidate->from && $other->key->columns === $candidate->columns) {
+                return $other->confidence;
+            }
+        }
+
+        return 0.0;
+    }
+
+    /**
      * Whether a wider join already leads where this one does.
      *
      * @param list<Candidate>                                                                 $wider
@@ -83,7 +110,7 @@ final class Whole
         foreach ($wider as $wide) {
             if (\count($wide->columns) > \count($candidate->columns) && $wide->to !== $candidate->to && self::implies($wide, $candidate, $leads)) {
                 // Of a link, what is linked is often referred to as well.
-                $sure = ($wide->has(Feature::LINK_KEY) ? 0.62 : 0.92) * $wide->confidence;
+                $sure = ($wide->has(Feature::LINK_KEY) ? 0.45 : 0.62) * $wide->confidence;
                 $candidate->features[Feature::IMPLIED] = max($sure, $candidate->features[Feature::IMPLIED] ?? 0.0);
             }
         }
@@ -104,6 +131,41 @@ final class Whole
                 $candidate->features[Feature::TWICE] = 1.0;
             }
         }
+    }
+
+    /**
+     * @param array<string, list<Candidate>> $units
+     *
+     * @return float which part of what seems to lead somewhere by its name has a name that does not end as keys' do, less what is usual
+     */
+    private static function bare(array $units): float
+    {
+        $all = $without = 1.0;
+        foreach ($units as $found) {
+            foreach ($found as $candidate) {
+                if ($candidate->confidence > 0.4 && null !== $candidate->match && $candidate->match->how <= NameMatch::ROLE) {
+                    $all += $candidate->confidence;
+                    $without += $candidate->has(Feature::NO_ENDING) ? $candidate->confidence : 0.0;
+                }
+            }
+        }
+
+        return $without / $all - 0.3;
+    }
+
+    /**
+     * @param array<string, list<Candidate>> $units
+     *
+     * @return array<string, float> key that leads on to another table → how surely
+     */
+    private static function leadingOn(array $units): array
+    {
+        $on = [];
+        foreach ($units as $unit => $found) {
+            $on[$unit] = min(1.0, array_sum(array_map(static fn (Candidate $one): float => $one->from === $one->to ? 0.0 : $one->confidence, $found)));
+        }
+
+        return $on;
     }
 
     /**
@@ -131,7 +193,8 @@ final class Whole
         foreach ($candidates as $candidate) {
             unset(
                 $candidate->features[Feature::BOTH_WAYS], $candidate->features[Feature::TWICE], $candidate->features[Feature::IMPLIED],
-                $candidate->features[Feature::HABIT], $candidate->features[Feature::HUB],
+                $candidate->features[Feature::HABIT], $candidate->features[Feature::HUB], $candidate->features[Feature::LEADS_ON],
+                $candidate->features[Feature::BARE],
             );
         }
     }

@@ -9,7 +9,6 @@ use Fasti\Core\Join\Link;
 use Fasti\Core\Join\RouteSql;
 use Fasti\Core\Join\Step;
 use Fasti\Core\Join\Tree;
-use Fasti\Core\Wording\Naming;
 use Fasti\Join\JoinEvidences;
 use Fasti\Join\SourceGraph;
 use Fasti\Register\Entries;
@@ -136,7 +135,7 @@ final class AskController extends AbstractController
      */
     private static function warnings(Tree $tree, array $placed): array
     {
-        $title = static fn (int $node): string => isset($placed[$node]) ? self::title($placed[$node]) : '';
+        $title = static fn (int $node): string => isset($placed[$node]) ? $placed[$node]->words() : '';
         $warnings = [];
         foreach ($tree->steps as $step) {
             $warnings = [...$warnings, ...self::ofStep($step, $title)];
@@ -173,11 +172,6 @@ final class AskController extends AbstractController
             $step->drops() ? \sprintf('Rows of %s that find none of %s drop out; LEFT JOIN keeps them.', $from, $to) : '',
             $step->link->certainty < 0.99 ? \sprintf('The join from %s by %s is only proposed.', $title($step->link->from), self::named($step->link)) : '',
         ]));
-    }
-
-    private static function title(EntryAt $placed): string
-    {
-        return $placed->title === $placed->place->name ? Naming::asName($placed->title) : $placed->title;
     }
 
     private static function named(Link $link): string

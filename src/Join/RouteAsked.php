@@ -34,6 +34,6 @@ final readonly class RouteAsked implements Understanding
     {
         $id = $this->search->entriesFor($name)[0] ?? null;
 
-        return null === $id ? null : [$id, $this->entries->placed([$id])[$id]->title ?? ''];
+        return null === $id ? null : [$id, ($this->entries->placed([$id])[$id] ?? null)?->words() ?? ''];
     }
 }

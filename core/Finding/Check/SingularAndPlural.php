@@ -47,7 +47,7 @@ final class SingularAndPlural implements CatalogCheck
             $words = NameWords::of($table->name);
             $last = $words[\count($words) - 1] ?? '';
             // What reads alike in both, or is no noun that is counted, says nothing.
-            if (\strlen($last) > 3 && Noun::plural($last) !== $last && 1 === preg_match('/^[a-z]+$/', $last)) {
+            if (\strlen($last) > 3 && Noun::plural(Noun::singular($last)) !== Noun::singular($last) && 1 === preg_match('/^[a-z]+$/', $last)) {
                 $plural = Noun::singular($last) !== $last && Noun::plural(Noun::singular($last)) === $last;
                 $found[$table->schema][$plural ? 'plural' : 'singular'][] = $table;
             }
