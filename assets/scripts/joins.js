@@ -53,7 +53,7 @@ export const joins = () => ({
         this.go(rows.slice(at + 1).find((row) => row.dataset.standing === '') ?? rows[Math.min(rows.length - 1, at + 1)]);
     },
     key(event) {
-        if (inText(event.target) || event.altKey || event.metaKey) {
+        if (inText(event.target) || event.altKey || event.metaKey || document.querySelector('dialog[open]')) {
             return;
         }
         if (event.ctrlKey) {
@@ -125,10 +125,35 @@ export const joins = () => ({
         const rows = this.rows();
         this.decided = rows.length === 0 ? '' : `${rows.filter((row) => row.dataset.standing !== '').length} of ${rows.length} decided`;
     },
+    /** What would be taken is looked at before it is. */
     async takeAll() {
+        const asked = new URLSearchParams({ source: this.$root.dataset.source, least: this.$refs.least.value });
+        const response = await fetch(`${this.$root.dataset.all}?${asked}`, { headers: HEADERS });
+        const text = await response.text();
+        if (!response.ok) {
+            return this.tell(response.status === 422 ? text : 'They could not be looked at. Try again.', 'bad');
+        }
+        this.$refs.taking.innerHTML = text;
+        this.chosen();
+        this.$refs.taking.showModal();
+    },
+    ticked() { return [...this.$refs.taking.querySelectorAll('[name=joins]:checked')].map((box) => Number(box.value)); },
+    chosen(event) {
+        if (event?.target.closest('[data-close]')) {
+            this.$refs.taking.close();
+        }
+        const button = this.$refs.taking.querySelector('[data-count]');
+        if (button) {
+            const count = this.ticked().length;
+            button.textContent = count === 1 ? 'Take this one' : `Take these ${count}`;
+            button.disabled = count === 0;
+        }
+    },
+    async takeThem() {
         const order = this.asked += 1;
-        const least = this.$refs.least.value.replace(',', '.');
-        const answer = await json(this.$root.dataset.all, { source: Number(this.$root.dataset.source), least });
+        const some = this.ticked();
+        this.$refs.taking.close();
+        const answer = await json(this.$root.dataset.all, { joins: some });
         if (!answer.ok) {
             return this.tell(answer.error ?? 'They could not be taken.', 'bad');
         }

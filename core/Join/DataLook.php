@@ -24,6 +24,8 @@ final class DataLook
         Feature::TELLING, Feature::USED, Feature::SAME_SET,
     ];
     /** Rows of a table that the first look takes, and different values of a field. */
+    /** A name that so many tables may have a part of says something of each. */
+    private const FEW_TABLES = 3;
     private const ROWS = 1500;
     private const VALUES = 300;
     /** The least confidence by names at which values are looked for. */
@@ -46,6 +48,15 @@ final class DataLook
     /** @param float $budget seconds that may pass */
     public function __construct(private readonly KeyValues $values, private readonly Candidates $candidates, private readonly float $budget = 300.0)
     {
+    }
+
+    /** What is likely by its name; or what its name tells of a table, however unlikely names make it, for the values may know better. */
+    private static function isWorthALook(Candidate $candidate): bool
+    {
+        return $candidate->confidence >= self::LEAST
+            || null !== $candidate->match && $candidate->match->how <= NameMatch::TAIL && $candidate->match->sharing <= self::FEW_TABLES
+                && !$candidate->has(Feature::FLAG) && !$candidate->has(Feature::AMOUNT) && !$candidate->has(Feature::TYPE_LOOSE)
+                && !$candidate->has(Feature::SELF) && !$candidate->has(Feature::OWN_KEY) && !$candidate->has(Feature::NUMBERED_KEY);
     }
 
     /**
@@ -71,7 +82,7 @@ final class DataLook
     {
         $wanted = [];
         foreach ($units as $unit => $found) {
-            if ([] !== array_filter($found, static fn (Candidate $one): bool => !$one->certain && $one->confidence >= self::LEAST)) {
+            if ([] !== array_filter($found, static fn (Candidate $one): bool => !$one->certain && self::isWorthALook($one))) {
                 $wanted[$found[0]->from][$unit] = $found[0]->columns;
             }
         }
@@ -201,7 +212,7 @@ final class DataLook
         $byKey = [];
         foreach ($units as $unit => $found) {
             foreach ($found as $candidate) {
-                if (isset($this->samples[$unit]) && !$candidate->certain && ($candidate->confidence >= self::LEAST || $candidate->has(Feature::UNNAMED))) {
+                if (isset($this->samples[$unit]) && !$candidate->certain && (self::isWorthALook($candidate) || $candidate->has(Feature::UNNAMED))) {
                     $byKey[$candidate->key->id()][] = [$unit, $candidate];
                 }
             }

@@ -175,7 +175,8 @@ final class EvidenceWords
             Feature::PLURAL => 'it is called as what holds several',
             Feature::LINK => \sprintf('%s ties other tables together, by its name', $candidate->key->table->name),
             Feature::LOOSE_PART => 'one of its fields is a text of its own',
-            Feature::BARE => 'names of references do not end as keys do here',
+            Feature::BARE => ($candidate->features[Feature::BARE] ?? 0.0) > 0.0 ? 'names of references do not end as keys do here'
+                : 'names of references end as keys do here, and this one does not',
             Feature::KEY_LIKELY => \sprintf('%s declares no key', $candidate->key->table->name),
             Feature::OWN_KEY => 'it is the key of its own table as well',
             Feature::OWN_NAMED => 'it is the key of its own table, and called after it',

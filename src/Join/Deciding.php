@@ -43,15 +43,17 @@ final readonly class Deciding
     }
 
     /**
-     * Takes all that wait and are this likely.
+     * Takes those of some that still wait.
+     *
+     * @param list<int> $some joins
      *
      * @return array{taken: list<int>, changes: list<int>}
      */
-    public function takeAll(Account $account, int $source, float $least): array
+    public function takeAll(Account $account, array $some): array
     {
         $taken = $changes = [];
-        foreach (0 === $source ? $this->joins->everywhere() : $this->joins->ofSource($source) as $join) {
-            if (JoinKind::Proposed === $join->kind && null !== $join->confidence && $join->confidence >= $least) {
+        foreach ($this->joins->many($some) as $join) {
+            if (JoinKind::Proposed === $join->kind) {
                 $done = $this->decide($account, $join->id, '', JoinKind::Documented->value);
                 if ($done->saved && [] !== $done->changes) {
                     $taken[] = $join->id;

@@ -102,18 +102,38 @@ final class JoinController extends AbstractController
         return $this->json($done);
     }
 
+    /** What would be taken, before it is: a part of the page. */
+    #[Route('/register/joins/take-all', name: 'joins_take_look', methods: ['GET'])]
+    #[IsGranted(Act::DESCRIBE)]
+    public function lookAtAll(Request $request, Bulk $bulk, #[CurrentUser] Account $account): Response
+    {
+        $least = (float) str_replace(',', '.', $request->query->getString('least'));
+        if ($least <= 0.0 || $least > 1.0) {
+            return new Response('The confidence is a number above 0, up to 1.', 422, ['Content-Type' => 'text/plain; charset=UTF-8']);
+        }
+        $source = max(0, $request->query->getInt('source'));
+        $joins = $bulk->of($source, $least);
+
+        return $this->render('join/_take.html.twig', [
+            'groups' => array_filter(array_map(static fn (string $group): array => array_values(array_filter(
+                $joins,
+                static fn (BulkJoin $one): bool => $one->group === $group,
+            )), array_combine(array_keys(Bulk::GROUPS), array_keys(Bulk::GROUPS)))),
+            'words' => Bulk::GROUPS, 'least' => $least, 'record' => $bulk->record($account, $source), 'most' => Bulk::MOST, 'count' => \count($joins),
+        ]);
+    }
+
     #[Route('/register/joins/take-all', name: 'joins_take_all', methods: ['POST'])]
     #[IsGranted(Act::DESCRIBE)]
     #[IsCsrfTokenValid('texts', tokenKey: 'X-Csrf-Token', tokenSource: IsCsrfTokenValid::SOURCE_HEADER)]
     public function takeAll(Request $request, #[CurrentUser] Account $account): JsonResponse
     {
-        $given = $request->getPayload();
-        $least = (float) $given->getString('least');
-        if ($least <= 0.0 || $least > 1.0) {
-            return $this->json(['error' => 'The confidence is a number above 0, up to 1.'], 422);
+        $some = array_values(array_map(intval(...), array_filter($request->getPayload()->all('joins'), is_numeric(...))));
+        if ([] === $some) {
+            return $this->json(['error' => 'None is ticked, so there is nothing to take.'], 422);
         }
 
-        return $this->json($this->deciding->takeAll($account, $given->getInt('source'), $least));
+        return $this->json($this->deciding->takeAll($account, \array_slice($some, 0, Bulk::MOST)));
     }
 
     /** One undo for all that one act changed. */

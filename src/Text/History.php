@@ -42,6 +42,18 @@ final readonly class History
         )], 'n');
     }
 
+    /** @return array<int, string> id of the thing → what a person has set a property of it to last */
+    public function chosen(string $topic, string $property, Account $account): array
+    {
+        $chosen = [];
+        $sql = 'SELECT topic_id, text_after FROM change_event WHERE topic = ? AND property = ? AND account_id = ? ORDER BY id';
+        foreach ($this->db->iterateAssociative($sql, [$topic, $property, $account->id()]) as $row) {
+            $chosen[Row::int($row, 'topic_id')] = Row::text($row, 'text_after');
+        }
+
+        return $chosen;
+    }
+
     /** What is typed in one sitting becomes one change. */
     public function extend(int $change, string $after): void
     {

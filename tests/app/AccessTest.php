@@ -63,6 +63,7 @@ final class AccessTest extends AppTestCase
         'join' => ['GET', '/register/joins/999', 'read'],
         'joins_look' => ['POST', '/register/joins/look', 'ask'],
         'join_decide' => ['POST', '/register/joins/999/decide', 'describe'],
+        'joins_take_look' => ['GET', '/register/joins/take-all?least=0.9', 'describe'],
         'joins_take_all' => ['POST', '/register/joins/take-all', 'describe'],
         'joins_take_back' => ['POST', '/register/joins/take-back', 'describe'],
         'join_state' => ['GET', '/register/{entry}/join', 'describe'],

@@ -41,9 +41,13 @@ final class RegisterDayTest extends DayTestCase
         $this->sends($page, '/register/joins/99999/decide', ['base' => '', 'decision' => 'documented']);
         $this->sends($page, '/register/joins/'.$join('loan', 'person').'/decide', ['base' => '', 'decision' => 'dismissed']);
         $this->sees("/register/joins/$one");
-        $this->sends($page, '/register/joins/take-all', ['source' => $this->store, 'least' => '0']);
-        $this->sends($page, '/register/joins/take-all', ['source' => $this->store, 'least' => '1.01']);
-        $this->sends($page, '/register/joins/take-all', ['source' => $this->store, 'least' => '0.6']);
+        foreach (['0', '1.01', '0.6', '0,97'] as $least) {
+            $this->sees("/register/joins/take-all?source=$this->store&least=$least");
+        }
+        $this->sends($page, '/register/joins/take-all', ['joins' => []]);
+        $this->sends($page, '/register/joins/take-all', [
+            'joins' => self::db()->fetchFirstColumn('SELECT id FROM entry_join ORDER BY id'),
+        ]);
         $changes = $this->answer()['changes'] ?? [];
         $this->sends($page, '/register/joins/take-back', ['changes' => [...(\is_array($changes) ? $changes : []), 'x']]);
         $this->sends($page, '/register/joins/take-back', ['changes' => [1]]);

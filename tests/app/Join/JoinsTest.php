@@ -13,6 +13,7 @@ use Fasti\Register\JoinView;
 use Fasti\Source\Source;
 use Fasti\Tests\App\AppTestCase;
 use Fasti\Tests\Core\Join\Base;
+use Symfony\Component\DomCrawler\Crawler;
 
 /** Joins found, said and proven, from the button to the page of each. */
 final class JoinsTest extends AppTestCase
@@ -161,14 +162,21 @@ final class JoinsTest extends AppTestCase
     {
         $this->look();
         $token = $this->textsToken();
-        $this->post('/register/joins/take-all', ['source' => $this->source, 'least' => '0.9'], $token);
+        $page = $this->client->request('GET', "/register/joins/take-all?source=$this->source&least=0.9");
+        $ids = $page->filter('input[name=joins]')->extract(['value']);
+        $sure = $page->filter('.tick b')->each(static fn (Crawler $one): float => (float) $one->text());
+        self::assertGreaterThanOrEqual(3, \count($ids));
+        self::assertSame([], array_filter($sure, static fn (float $one): bool => $one < 0.9));
+        self::assertSame(0, self::get(JoinCounts::class)->tally()->documented, 'Looking takes nothing.');
+        $this->post('/register/joins/take-all', ['joins' => [...$ids, 'x', 999999]], $token);
         $answer = $this->answer();
-        self::assertIsArray($answer['taken']);
-        self::assertGreaterThanOrEqual(3, \count($answer['taken']));
-        self::assertSame(\count($answer['taken']), self::get(JoinCounts::class)->tally()->documented);
+        self::assertEqualsCanonicalizing(array_map(static fn (mixed $id): int => is_numeric($id) ? (int) $id : 0, $ids), $answer['taken']);
+        self::assertSame(\count($ids), self::get(JoinCounts::class)->tally()->documented);
         $this->post('/register/joins/take-back', ['changes' => $answer['changes']], $token);
         self::assertSame(0, self::get(JoinCounts::class)->tally()->documented);
-        $this->post('/register/joins/take-all', ['source' => $this->source, 'least' => 'all'], $token);
+        $this->client->request('GET', "/register/joins/take-all?source=$this->source&least=all");
+        self::assertResponseStatusCodeSame(422);
+        $this->post('/register/joins/take-all', ['joins' => []], $token);
         self::assertResponseStatusCodeSame(422);
     }
 
