@@ -16,6 +16,7 @@ final readonly class Bulk
     /** What speaks for a proposal, the weakest first → how it is told. */
     public const GROUPS = [
         'names' => 'Names, types and keys alone say so',
+        'partly' => 'The data says so for most rows, and some lead nowhere',
         'data' => 'The data says so as well',
         'used' => 'Views, routines or queries join so already',
     ];
@@ -36,7 +37,7 @@ final readonly class Bulk
         $known = $this->evidences->of(array_map(static fn (JoinView $join): int => $join->id, $waiting));
         $groups = array_map(static fn (Known $one): string => self::group($one), $known);
         // Where the data was asked and says nothing of a join, names alone are too little.
-        $asked = \in_array('data', $groups, true);
+        $asked = [] !== array_intersect(['data', 'partly'], $groups);
         $found = [];
         foreach ($waiting as $join) {
             if ($join->confidence >= $least) {
@@ -61,8 +62,8 @@ final readonly class Bulk
             if (1 === preg_match('/^(?:joined|compared) so in /', $one->words)) {
                 return 'used';
             }
-            if ($one->weight > 0 && 1 === preg_match('/\bvalues\b.*\bfound\b|\bkeys are used\b/', $one->words)) {
-                $group = 'data';
+            if (1 === preg_match('/^(?!none of ).*(?:\bvalues\b.*\bfound\b|\brows lead nowhere\b)/', $one->words)) {
+                $group = $one->weight > 0 ? 'data' : 'partly';
             }
         }
 

@@ -33,6 +33,7 @@ final class RegisterDayTest extends DayTestCase
         );
         $one = $join('loan', 'instrument');
         $this->sees("/register/joins/$one");
+        $this->sees("/register/joins/take-all?source=$this->store&least=0.05");
         $this->title('Decided');
         $page = "/register/joins?source=$this->store";
         $this->sends($page, "/register/joins/$one/decide", ['base' => '', 'decision' => 'documented']);
