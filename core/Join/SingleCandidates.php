@@ -20,6 +20,11 @@ final class SingleCandidates
         'qty', 'quantity', 'limit', 'sum', 'avg', 'min', 'max', 'hours', 'minutes', 'since', 'until', 'number', 'no', 'desc', 'city', 'zip', 'fax', 'mail',
         'balance', 'due'];
 
+    /** @var array<int, array<string, list<string>>> */
+    private array $words = [];
+    /** @var array<int, array<string, list<string>>> */
+    private array $heads = [];
+
     public function __construct(private readonly Candidates $all)
     {
     }
@@ -204,7 +209,7 @@ final class SingleCandidates
         }
         $by += $this->ofRoots($i, $column, $j, $key) + $this->near($i, $j);
         $by += $this->ofUnique($i, $column, $j, $key);
-        $composed = $this->composed($i, $j, NameWords::of($this->all->names->stripped($column->name, $i)));
+        $composed = $this->composed($i, $j, $column->name);
         if ($composed > 0.0) {
             $by[Feature::COMPOSED] = $composed;
             // What the field does not say of the table's name, the referring table's says.
@@ -243,8 +248,8 @@ final class SingleCandidates
         if ($i === $j || NameWords::isSureEnding(Naming::folded($key->columns[0]))) {
             return false;
         }
-        $near = NameWords::singular(NameWords::of($this->all->names->stripped($column->name, $i)));
-        $far = [...$this->all->names->bare->words[$j], ...NameWords::singular(NameWords::of($this->all->names->stripped($key->columns[0], $j)))];
+        $near = $this->words($i, $column->name);
+        $far = [...$this->all->names->bare->words[$j], ...$this->words($j, $key->columns[0])];
 
         return \array_slice($near, -\count($far)) === $far;
     }
@@ -300,6 +305,12 @@ final class SingleCandidates
         return $by;
     }
 
+    /** @return list<string> of a field's name, in the singular, without what the fields of its table begin with */
+    private function words(int $i, string $column): array
+    {
+        return $this->words[$i][$column] ??= NameWords::singular(NameWords::of($this->all->names->stripped($column, $i)));
+    }
+
     /** Whether two words are the same, or one is short for the other. */
     private static function isWord(string $one, string $other): bool
     {
@@ -324,16 +335,17 @@ final class SingleCandidates
     /**
      * How much of the name of the referring table the other's begins, or begins and ends, with, where the rest is what the field is called.
      *
-     * @param list<string> $words of the field's name
+     * @param string $column of the referring one
      */
-    private function composed(int $i, int $j, array $words): float
+    private function composed(int $i, int $j, string $column): float
     {
         $here = $this->all->names->bare->words[$i];
         $there = $this->all->names->bare->words[$j];
-        $head = NameWords::head(NameWords::singular($words));
+        $head = $this->heads[$i][$column] ??= NameWords::head($this->words($i, $column));
         $n = \count($here);
         $of = \count($head);
-        if (0 === $of || $i === $j || \count($there) <= $of || \count($there) > $n + $of) {
+        // What it is called stands somewhere in the name.
+        if (0 === $of || $i === $j || \count($there) <= $of || \count($there) > $n + $of || !\in_array($head[0], $there, true)) {
             return 0.0;
         }
         for ($p = min($n, \count($there) - $of); $p >= 0; --$p) {
@@ -364,7 +376,7 @@ final class SingleCandidates
                 $by[Feature::COVERS] = 1.0 - $match->covers;
             }
             if (NameMatch::TAIL === $match->how && $i !== $j && $this->beginsWith($j, $i)
-                && $this->composed($i, $j, NameWords::of($this->all->names->stripped($column->name, $i))) > 0.0) {
+                && $this->composed($i, $j, $column->name) > 0.0) {
                 $by[Feature::OWN_FIRST] = 1.0;
             }
             if (NameMatch::ROLE_AFTER === $match->how && [] !== array_intersect($match->role, self::ATTRIBUTES)) {
