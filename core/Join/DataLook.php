@@ -23,9 +23,9 @@ final class DataLook
         Feature::FOUND_ALL, Feature::FOUND_NEARLY, Feature::FOUND_MOST, Feature::FOUND_SOME, Feature::FOUND_NONE, Feature::SPREAD, Feature::SMALL,
         Feature::TELLING, Feature::USED, Feature::SAME_SET,
     ];
-    /** Rows of a table that the first look takes, and different values of a field. */
     /** A name that so many tables may have a part of says something of each. */
     private const FEW_TABLES = 3;
+    /** Rows of a table that the first look takes, and different values of a field. */
     private const ROWS = 1500;
     private const VALUES = 300;
     /** The least confidence by names at which values are looked for. */
@@ -48,15 +48,6 @@ final class DataLook
     /** @param float $budget seconds that may pass */
     public function __construct(private readonly KeyValues $values, private readonly Candidates $candidates, private readonly float $budget = 300.0)
     {
-    }
-
-    /** What is likely by its name; or what its name tells of a table, however unlikely names make it, for the values may know better. */
-    private static function isWorthALook(Candidate $candidate): bool
-    {
-        return $candidate->confidence >= self::LEAST
-            || null !== $candidate->match && $candidate->match->how <= NameMatch::TAIL && $candidate->match->sharing <= self::FEW_TABLES
-                && !$candidate->has(Feature::FLAG) && !$candidate->has(Feature::AMOUNT) && !$candidate->has(Feature::TYPE_LOOSE)
-                && !$candidate->has(Feature::SELF) && !$candidate->has(Feature::OWN_KEY) && !$candidate->has(Feature::NUMBERED_KEY);
     }
 
     /**
@@ -429,5 +420,14 @@ final class DataLook
 
             return null;
         }
+    }
+
+    /** What is likely by its name; or what its name tells of a table, however unlikely names make it, for the values may know better. */
+    private static function isWorthALook(Candidate $candidate): bool
+    {
+        return $candidate->confidence >= self::LEAST
+            || null !== $candidate->match && $candidate->match->how <= NameMatch::TAIL && $candidate->match->sharing <= self::FEW_TABLES
+                && !$candidate->has(Feature::FLAG) && !$candidate->has(Feature::AMOUNT) && !$candidate->has(Feature::TYPE_LOOSE)
+                && !$candidate->has(Feature::SELF) && !$candidate->has(Feature::OWN_KEY) && !$candidate->has(Feature::NUMBERED_KEY);
     }
 }

@@ -96,7 +96,7 @@ final class NameWords
         'root', 'duplicate',
         'duplicated', 'merged', 'reports', 'report', 'ancestor', 'upper', 'broader', 'base', 'copy', 'copied', 'reply', 'into', 'follows', 'mother',
         'father', 'dam', 'sire', 'higher', 'par', 'up', 'reversal', 'reversed', 'amends', 'sub', 'master', 'sibling', 'prerequisite', 'alias', 'clone',
-        'cloned', 'obsolete', 'template', 'ancestor', 'descendant', 'reverse', 'inherit',
+        'cloned', 'obsolete', 'template', 'descendant', 'reverse', 'inherit',
         'inherits', 'origin', 'replacement', 'above', 'below', 'dependency'];
     private const SELF_DEEDS = ['blocked', 'replaced', 'superseded', 'obsoleted', 'obsolete', 'followed', 'preceded', 'caused', 'merged', 'succeeded',
         'derived'];

@@ -148,7 +148,7 @@ final class ExactTest extends TestCase
     #[TestWith(['heir', 'an heir', 'An heir'])]
     #[TestWith(['user', 'a user', 'A user'])]
     #[TestWith(['unit', 'a unit', 'A unit'])]
-    #[TestWith(['universe', 'a universe', 'A universe'])]
+    #[TestWith(['uniform price', 'a uniform price', 'A uniform price'])]
     #[TestWith(['uninhabited place', 'an uninhabited place', 'An uninhabited place'])]
     #[TestWith(['one-way street', 'a one-way street', 'A one-way street'])]
     #[TestWith(['URI', 'a URI', 'A URI'])]
