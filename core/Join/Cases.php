@@ -197,7 +197,9 @@ final class Cases
 
     private function words(DataEvidence $data, float $weight): Evidence
     {
-        return new Evidence(\sprintf('%s of %s values of these rows are found', Amount::count($data->found), Amount::count($data->values)), $weight);
+        $words = \sprintf('%s of %s values of these rows are found', Amount::count($data->found), Amount::count($data->values));
+
+        return new Evidence($words, $weight, EvidenceKind::Found);
     }
 
     /** @param array<array-key, int> $values */

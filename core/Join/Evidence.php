@@ -8,7 +8,7 @@ namespace Fasti\Core\Join;
 final readonly class Evidence
 {
     /** @param float $weight what it adds to the logarithm of the odds */
-    public function __construct(public string $words, public float $weight)
+    public function __construct(public string $words, public float $weight, public EvidenceKind $kind = EvidenceKind::Structure)
     {
     }
 }

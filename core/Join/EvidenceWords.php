@@ -34,7 +34,10 @@ final class EvidenceWords
         }
         $found[] = new Evidence($this->named($candidate), $names);
         if (null !== $candidate->data && $candidate->data->values > 0) {
-            $found[] = new Evidence($this->values($candidate->data), $this->sum($candidate, [...self::FOUND, Feature::USED]));
+            $found[] = new Evidence(
+                $this->values($candidate->data), $this->sum($candidate, [...self::FOUND, Feature::USED]),
+                0 === $candidate->data->found ? EvidenceKind::Structure : EvidenceKind::Found,
+            );
             $spread = $this->sum($candidate, [Feature::SPREAD, Feature::SMALL, Feature::TELLING, Feature::SAME_SET]);
             $words = match (true) {
                 $candidate->has(Feature::SMALL) => 'its values are few and small, such as are found in any numbered key, which proves little',
@@ -51,7 +54,8 @@ final class EvidenceWords
         }
         foreach ($this->single($candidate) as $feature => $words) {
             if ($candidate->has($feature) && '' !== $words) {
-                $found[] = new Evidence($words, $this->chooser->counts($candidate, $feature));
+                $kind = \in_array($feature, [Feature::VIEW, Feature::ROUTINE, Feature::QUERY], true) ? EvidenceKind::Used : EvidenceKind::Structure;
+                $found[] = new Evidence($words, $this->chooser->counts($candidate, $feature), $kind);
             }
         }
         $found = array_values(array_filter($found, static fn (Evidence $one): bool => '' !== $one->words));

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Fasti\Join;
 
 use Fasti\Account\Account;
+use Fasti\Core\Join\EvidenceKind;
 use Fasti\Register\JoinKind;
 use Fasti\Register\Joins;
 use Fasti\Register\JoinView;
@@ -59,10 +60,10 @@ final readonly class Bulk
     {
         $group = 'names';
         foreach ($known->evidence as $one) {
-            if (1 === preg_match('/^(?:joined|compared) so in /', $one->words)) {
+            if (EvidenceKind::Used === $one->kind) {
                 return 'used';
             }
-            if (1 === preg_match('/^(?!none of ).*(?:\bvalues\b.*\bfound\b|\brows lead nowhere\b)/', $one->words)) {
+            if (EvidenceKind::Found === $one->kind) {
                 $group = $one->weight > 0 ? 'data' : 'partly';
             }
         }

@@ -7,6 +7,7 @@ namespace Fasti\Join;
 use Doctrine\DBAL\ArrayParameterType;
 use Doctrine\DBAL\Connection;
 use Fasti\Core\Join\Evidence;
+use Fasti\Core\Join\EvidenceKind;
 use Fasti\Core\Join\JoinFigures;
 use Fasti\Support\Batch;
 use Fasti\Support\Row;
@@ -43,7 +44,7 @@ final readonly class JoinEvidences
             }
             $rows[] = [
                 $join,
-                Batch::json(array_map(static fn (Evidence $one): array => [$one->words, round($one->weight, 2)], $of)),
+                Batch::json(array_map(static fn (Evidence $one): array => [$one->words, round($one->weight, 2), $one->kind->value], $of)),
                 $digest,
                 '[]',
                 gmdate('Y-m-d H:i:s'),
@@ -89,6 +90,11 @@ final readonly class JoinEvidences
         );
     }
 
+    private static function kind(mixed $written): EvidenceKind
+    {
+        return \is_string($written) ? EvidenceKind::tryFrom($written) ?? EvidenceKind::Structure : EvidenceKind::Structure;
+    }
+
     public function observe(int $join, JoinFigures $figures): void
     {
         $this->db->executeStatement(
@@ -111,7 +117,7 @@ final readonly class JoinEvidences
                 $evidence = [];
                 foreach (Row::json($row, 'evidence') as $one) {
                     if (\is_array($one) && \is_string($one[0] ?? null) && is_numeric($one[1] ?? null)) {
-                        $evidence[] = new Evidence($one[0], (float) $one[1]);
+                        $evidence[] = new Evidence($one[0], (float) $one[1], self::kind($one[2] ?? ''));
                     }
                 }
                 $figures = null === $row['figures'] ? null : JoinFigures::fromArray(Row::json($row, 'figures'));

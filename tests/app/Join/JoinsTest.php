@@ -6,13 +6,17 @@ namespace Fasti\Tests\App\Join;
 
 use Doctrine\ORM\EntityManagerInterface;
 use Fasti\Account\Role;
+use Fasti\Core\Join\Evidence;
+use Fasti\Core\Join\EvidenceKind;
 use Fasti\Core\Survey\Choice;
+use Fasti\Join\JoinEvidences;
 use Fasti\Register\JoinCounts;
 use Fasti\Register\Joins;
 use Fasti\Register\JoinView;
 use Fasti\Source\Source;
 use Fasti\Tests\App\AppTestCase;
 use Fasti\Tests\Core\Join\Base;
+use PHPUnit\Framework\Attributes\TestWith;
 use Symfony\Component\DomCrawler\Crawler;
 
 /** Joins found, said and proven, from the button to the page of each. */
@@ -178,6 +182,24 @@ final class JoinsTest extends AppTestCase
         self::assertResponseStatusCodeSame(422);
         $this->post('/register/joins/take-all', ['joins' => []], $token);
         self::assertResponseStatusCodeSame(422);
+    }
+
+    /**
+     * A table may be called as evidence is told: what speaks for a join is known by where it was read, not by its words.
+     *
+     * @param non-empty-string $group
+     */
+    #[TestWith(['joined so in values found', EvidenceKind::Structure, 'Names, types and keys alone say so'])]
+    #[TestWith(['all 3 values found, in 9 rows', EvidenceKind::Found, 'The data says so as well'])]
+    #[TestWith(['named so', EvidenceKind::Used, 'Views, routines or queries join so already'])]
+    public function testWhatSpeaksForAJoinIsToldByWhereItWasRead(string $words, EvidenceKind $kind, string $group): void
+    {
+        $this->look();
+        $join = $this->join('visit', 'station');
+        self::get(JoinEvidences::class)->keep([$join->id => [new Evidence($words, 1.0, $kind)]]);
+        $page = $this->client->request('GET', "/register/joins/take-all?source=$this->source&least=0.01");
+        $told = $page->filter('fieldset')->reduce(static fn (Crawler $one): bool => $one->filter("input[value=\"$join->id\"]")->count() > 0);
+        self::assertStringStartsWith($group, trim($told->filter('legend')->text()));
     }
 
     public function testAJoinIsStatedByHandOfSeveralFieldsAndForSomeRows(): void
