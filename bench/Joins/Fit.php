@@ -32,7 +32,13 @@ final class Fit
         Feature::TYPE_LOOSE,
         Feature::PLAIN_ROOT,
         Feature::COMPOSED,
+        Feature::COMPOSED_KEY,
+        Feature::SAME_ROOT,
+        Feature::TYPE_SIZE,
+        Feature::PEOPLE_ON,
     ];
+    /** Of which declared keys say nothing: engines refuse numbers of another width, and what lies in one schema refers to no other. */
+    private const FIXED = [Feature::TYPE_WIDTH, Feature::COMMENT, Feature::OTHER_SCHEMA];
     /** Code tables are few in made schemas. */
     private const KEPT_OF_DATA = [Feature::SAME_SET];
     /** What seldom or never stands in made schemas keeps these weights. */
@@ -46,12 +52,13 @@ final class Fit
         Feature::OWN_UNIQUE => -0.3,
         Feature::KEY_LIKELY => -0.3, Feature::LIST => 0.3, Feature::HOW.NameMatch::INITIALS => 1.0, Feature::HOW.NameMatch::ALIAS => 2.0,
         Feature::HOW.NameMatch::ALIAS_INSIDE => 1.0, Feature::KEY_STRIPPED => 1.0, Feature::HOW.NameMatch::SYNONYM => 1.5,
-        Feature::HOW.NameMatch::TOLD => 0.5, Feature::PEOPLE => 1.8, Feature::USERS => 1.2, Feature::MANY_PEOPLE => -1.0, Feature::TYPE_WIDTH => -0.4,
+        Feature::HOW.NameMatch::TOLD => 0.5, Feature::PEOPLE => 1.8, Feature::USERS => 1.2, Feature::MANY_PEOPLE => -1.0, Feature::TYPE_WIDTH => -0.4, Feature::TYPE_SIZE => -1.0, Feature::PEOPLE_ON => -1.0,
+        Feature::SELF_NAMED => 1.0, Feature::COMPOSED_KEY => 1.0, Feature::SAME_ROOT => 1.5, Feature::LOOKUP => 2.0,
         Feature::SAME_SHAPE => -4.0, Feature::SAME_SET => 3.0, Feature::OWN_FIRST => 3.0, Feature::DOER => 1.8, Feature::SPECIAL => 2.5,
         Feature::ATTRIBUTE => -2.0, Feature::PLAIN_PART => -3.0,
         Feature::FOUND_ALL => 0.5, Feature::FOUND_NEARLY => 0.0, Feature::FOUND_MOST => -1.5, Feature::FOUND_SOME => -3.0, Feature::FOUND_NONE => -6.0,
         Feature::SPREAD => 1.0,
-        Feature::SAME_ROLE => 2.0, Feature::TYPE_LOOSE => -4.0, Feature::KEY_OTHER => -2.0, Feature::LESS_NAMED => -3.0, Feature::TABLE_KEY => 3.0, Feature::ROOT => 1.0, Feature::NOT_ROOT => -2.0, Feature::SUBKEY => 2.0, Feature::PLAIN_ROOT => 2.5, Feature::KEY_BEGINS => 3.0,
+        Feature::SAME_ROLE => 2.0, Feature::TYPE_LOOSE => -4.0, Feature::KEY_OTHER => -2.0, Feature::LESS_NAMED => -3.0, Feature::TABLE_KEY => 3.0, Feature::ROOT => 1.0, Feature::NOT_ROOT => -2.0, Feature::SUBKEY => 2.0, Feature::PLAIN_ROOT => 3.2, Feature::KEY_BEGINS => 3.0,
         Feature::KEY_AROUND => 3.5, Feature::COMPOSED => 3.5, Feature::COMPOSED_END => 2.0, Feature::SHARED => 1.5, Feature::FLAG => -3.0, Feature::AMOUNT => -3.0,
         Feature::PLURAL => -1.5, Feature::LEADS_ON => -1.5, Feature::LINK => -1.5, Feature::LOOSE_PART => -2.0, Feature::SAME_END => 0.5,
         Feature::SMALL => -1.0, Feature::TELLING => 2.0, Feature::USED => 1.0, Feature::UNNAMED => -3.0,
@@ -128,6 +135,7 @@ final class Fit
             $w[$i] = $weights[$feature] ?? self::BEFOREHAND[$feature] ?? 0.0;
             $before[$i] = self::BEFOREHAND[$feature] ?? 0.0;
             $kept[$i] = match (true) {
+                \in_array($feature, self::FIXED, true) => 2000,
                 \in_array($feature, $data ? self::KEPT_OF_DATA : self::KEPT, true) => 25,
                 isset(self::BEFOREHAND[$feature]) => 4,
                 default => 1,
@@ -172,11 +180,15 @@ final class Fit
                     if (($candidate->features[Feature::IMPLIED] ?? 0.0) > 0.4) {
                         continue;
                     }
+                    $true = isset($known->truth[self::joinOf($candidate, $known)]);
+                    if ($known->declared && !$true && ($candidate->has(Feature::TYPE_WIDTH) || $candidate->has(Feature::OTHER_SCHEMA))) {
+                        continue;
+                    }
                     $row = [];
                     foreach ($candidate->features as $feature => $value) {
                         $row[$names[$feature] ??= \count($names)] = $value;
                     }
-                    $unit[] = [$row, isset($known->truth[self::joinOf($candidate, $known)])];
+                    $unit[] = [$row, $true];
                 }
                 if ([] === $unit) {
                     continue;

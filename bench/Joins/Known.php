@@ -28,9 +28,16 @@ final class Known
     /** How much one of its fields counts: of a schema larger than most, less. */
     public readonly float $weight;
 
-    /** @param array<string, true> $truth see Fit::join() */
-    public function __construct(public readonly string $name, public readonly Catalog $catalog, public readonly array $truth)
-    {
+    /**
+     * @param array<string, true> $truth    see Fit::join()
+     * @param bool                $declared that is what the engine has as keys, and not more
+     */
+    public function __construct(
+        public readonly string $name,
+        public readonly Catalog $catalog,
+        public readonly array $truth,
+        public readonly bool $declared = false,
+    ) {
         $this->weight = min(1.0, self::MOST / max(1, \count($truth)));
         $this->candidates = new Candidates($catalog->with(
             tables: array_map(static fn ($table) => $table->with(foreignKeys: []), $catalog->tables),

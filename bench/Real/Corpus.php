@@ -64,7 +64,7 @@ final class Corpus
             $truth[(string) preg_replace('/^([^.>]*)\.([^>]*)>([^.:]*)\.(.*)$/', "$1\0$2>$3\0$4", $join)] = true;
         }
 
-        return new Known($name, $catalog, $truth);
+        return new Known($name, $catalog, $truth, true);
     }
 
     /** @return array<string, Known> rule → the schema as others would have written it */
@@ -74,7 +74,7 @@ final class Corpus
         $variants = [];
         foreach (\count($catalog->tables) > self::LARGE ? self::OF_LARGE : Variants::RULES as $rule) {
             $variant = Variants::of($catalog, $rule);
-            $variants[$rule] = new Known("$name, $rule", $variant, Fit::truth($variant));
+            $variants[$rule] = new Known("$name, $rule", $variant, Fit::truth($variant), true);
         }
 
         return $variants;

@@ -44,7 +44,7 @@ final class Candidates
     /** @var array<int, Table> */
     public readonly array $tables;
     /** @var array<int, list<JoinKey>> */
-    public readonly array $keys;
+    public array $keys;
     public readonly Namebook $names;
     public readonly Dialect $dialect;
     /** @var array<string, int> key of the place → table */
@@ -252,10 +252,9 @@ final class Candidates
         }
         $words = NameWords::singular(NameWords::of($table->name));
         $last = $words[\count($words) - 1] ?? '';
-        if (NameWords::isPerson($last) || NameWords::isDoer([$last]) || Standing::ofPeople($table)) {
+        if (NameWords::isPerson($last) || NameWords::isDoer([$last]) || Standing::isOfPeople($table, $words)) {
             $this->people[$i] = array_filter([
-                Feature::PEOPLE => NameWords::isPeople($last) || NameWords::isPerson($last) && SingleCandidates::hasNames($table)
-                    || Standing::ofPeople($table) ? 1.0 : 0.0,
+                Feature::PEOPLE => Standing::isOfPeople($table, $words) ? 1.0 : 0.0,
                 Feature::USERS => NameWords::isUser($last) ? 1.0 : 0.0,
             ]);
         }

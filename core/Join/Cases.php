@@ -9,6 +9,7 @@ use Fasti\Core\Catalog\Table;
 use Fasti\Core\Catalog\TypeFamily;
 use Fasti\Core\Survey\SourceError;
 use Fasti\Core\Wording\Amount;
+use Fasti\Core\Wording\Naming;
 
 /** Fields that lead to one of several tables, as another field says: `subject_kind` and `subject_id`. */
 final class Cases
@@ -28,9 +29,14 @@ final class Cases
     {
         $found = [];
         foreach ($this->candidates->tables as $i => $table) {
+            $together = $this->together($i, $table);
+            foreach ($together as $unit => [, $cases]) {
+                $found[$unit] = $cases;
+            }
+            $taken = array_map(static fn (array $one): string => $one[0]->name, $together);
             foreach ($table->columns as $column) {
                 $kind = $this->kindOf($i, $table, $column);
-                $cases = null === $kind ? [] : $this->of($i, $table, $column, $kind);
+                $cases = null === $kind || \in_array($kind->name, $taken, true) ? [] : $this->of($i, $table, $column, $kind);
                 if ([] !== $cases) {
                     $found[Candidates::unit($i, [$column->name])] = $cases;
                 }
@@ -38,6 +44,111 @@ final class Cases
         }
 
         return $found;
+    }
+
+    /**
+     * Several fields that together lead to one of several tables: `about_table` beside `about_authority` and `about_code`.
+     *
+     * @return array<string, array{Column, list<Proposal>}> by unit of the fields that lead on: the field that names the tables, and the cases
+     */
+    private function together(int $i, Table $table): array
+    {
+        $found = [];
+        foreach ($table->columns as $kind) {
+            $head = $this->holdsWords($i, $kind) ? $this->about($i, $kind) : [];
+            $beside = [] === $head ? [] : $this->beside($i, $table, $kind, $head);
+            if (\count($beside) < 2) {
+                continue;
+            }
+            $said = $this->said($i, $table, $kind) ?: array_map(strval(...), array_keys($this->sampled($table, $kind, [$kind]) ?? []));
+            $of = [];
+            foreach (\array_slice(array_values(array_unique($said)), 0, self::MOST) as $value) {
+                foreach ($this->composite($i, $value, $beside) as [$columns, $key]) {
+                    $of[Candidates::unit($i, $columns)][] = [$columns, $key, $value];
+                }
+            }
+            foreach ($of as $unit => $cases) {
+                if (\count($cases) >= min(2, \count($said)) && \count($cases) >= 0.4 * \count($said)) {
+                    $found[$unit] = [$kind, $this->proposed($table, $kind, $cases)];
+                }
+            }
+        }
+
+        return $found;
+    }
+
+    /** @return list<string> the words before those that say that a field holds the name of a table; none where nothing says so */
+    private function about(int $i, Column $kind): array
+    {
+        $words = NameWords::of($this->candidates->names->stripped($kind->name, $i));
+        $head = $words;
+        for ($n = 0; $n < 2 && \in_array($head[\count($head) - 1] ?? '', self::KINDS, true); ++$n) {
+            array_pop($head);
+        }
+
+        return \count($head) < \count($words) ? $head : [];
+    }
+
+    /**
+     * @param list<string> $head
+     *
+     * @return array<string, Column> the other fields that begin so, by what follows in their names
+     */
+    private function beside(int $i, Table $table, Column $kind, array $head): array
+    {
+        $beside = [];
+        foreach ($table->columns as $other) {
+            $words = NameWords::of($this->candidates->names->stripped($other->name, $i));
+            if ($other !== $kind && \count($words) > \count($head) && \array_slice($words, 0, \count($head)) === $head) {
+                $beside[implode('', \array_slice($words, \count($head)))] = $other;
+            }
+        }
+
+        return $beside;
+    }
+
+    /**
+     * @param array<string, Column> $beside
+     *
+     * @return list<array{non-empty-list<string>, JoinKey}> fields and the composite key of the table of that name, to which they answer one by one
+     */
+    private function composite(int $i, string $value, array $beside): array
+    {
+        $found = [];
+        foreach ($this->candidates->names->answers($value, $i) as $j => $match) {
+            foreach ($match->how <= NameMatch::BY_KEY ? $this->candidates->keys[$j] : [] as $key) {
+                $columns = [];
+                foreach ($key->columns as $far) {
+                    $near = $beside[Naming::folded($far)] ?? $beside[Naming::folded($this->candidates->names->stripped($far, $j))] ?? null;
+                    $fits = null !== $near && null !== TypeFit::of($this->candidates->type($i, $near->name), $this->candidates->type($j, $far));
+                    $columns[] = $fits ? $near->name : '';
+                }
+                if (!$key->single() && !\in_array('', $columns, true)) {
+                    $found[] = [$columns, $key];
+                    break;
+                }
+            }
+        }
+
+        return 1 === \count($found) ? $found : [];
+    }
+
+    /**
+     * @param non-empty-list<array{non-empty-list<string>, JoinKey, string}> $cases of the same fields
+     *
+     * @return list<Proposal>
+     */
+    private function proposed(Table $table, Column $kind, array $cases): array
+    {
+        $fields = array_values(array_filter(array_map($table->column(...), $cases[0][0])));
+        $sample = $this->sampled($table, $kind, $fields);
+        $proposed = [];
+        foreach ($cases as [$columns, $key, $value]) {
+            [$confidence, $evidence, $data] = $this->judged($key, $kind, $value, $sample[$value] ?? [], 0.93);
+            $proposed[] = new Proposal($table->place(), $columns, $key->table->place(), $key->columns, $confidence, $evidence, [$kind->name, $value], $data);
+        }
+
+        return $proposed;
     }
 
     /** The field beside it whose name is the same but for its ending. */
@@ -80,13 +191,8 @@ final class Cases
     /** @return list<Proposal> none where fewer than two values name a table */
     private function of(int $i, Table $table, Column $column, Column $kind): array
     {
-        $sample = $this->sampled($table, $kind, $column);
-        $said = $this->candidates->type($i, $kind->name)->members;
-        foreach ([] === $said ? $table->checks : [] as $check) {
-            if (str_contains($check->expression, $kind->name) && preg_match_all("/'((?:[^']|'')*)'/", $check->expression, $m) > 0) {
-                $said = array_map(static fn (string $value): string => str_replace("''", "'", $value), $m[1]);
-            }
-        }
+        $sample = $this->sampled($table, $kind, [$column]);
+        $said = $this->said($i, $table, $kind);
         $kinds = [] === $said ? array_map(strval(...), array_keys($sample ?? [])) : $said;
         $cases = [];
         $named = 0;
@@ -100,6 +206,19 @@ final class Cases
         }
 
         return $named >= 1 && \count($cases) >= min(2, \count($kinds)) && \count($cases) >= 0.4 * \count($kinds) ? $cases : [];
+    }
+
+    /** @return list<string> what the structure says that a field may hold; none where it says nothing */
+    private function said(int $i, Table $table, Column $kind): array
+    {
+        $said = $this->candidates->type($i, $kind->name)->members;
+        foreach ([] === $said ? $table->checks : [] as $check) {
+            if (str_contains($check->expression, $kind->name) && preg_match_all("/'((?:[^']|'')*)'/", $check->expression, $m) > 0) {
+                $said = array_map(static fn (string $value): string => str_replace("''", "'", $value), $m[1]);
+            }
+        }
+
+        return $said;
     }
 
     /**
@@ -126,10 +245,22 @@ final class Cases
             return null;
         }
         [, $key] = $best;
+        [$confidence, $evidence, $data] = $this->judged($key, $kind, $value, $values ?? [], $most <= NameMatch::BY_KEY ? 0.93 : 0.8);
+
+        return [$this->proposal($table, $column, $key, $confidence, $evidence, $kind, $value, $data), true];
+    }
+
+    /**
+     * @param array<array-key, int> $values     none where nothing is known of them
+     * @param float                 $confidence by the name
+     *
+     * @return array{float, list<Evidence>, ?DataEvidence}
+     */
+    private function judged(JoinKey $key, Column $kind, string $value, array $values, float $confidence): array
+    {
         $evidence = [new Evidence(\sprintf('%s is “%s” there, which names %s', $kind->name, $value, $key->table->name), 3.0)];
-        $confidence = $most <= NameMatch::BY_KEY ? 0.93 : 0.8;
         $data = null;
-        if (null !== $values && [] !== $values) {
+        if ([] !== $values) {
             $data = $this->found($key, $values);
             $share = $data?->share() ?? 1.0;
             $confidence = match (true) {
@@ -140,7 +271,7 @@ final class Cases
             }
         }
 
-        return [$this->proposal($table, $column, $key, $confidence, $evidence, $kind, $value, $data), true];
+        return [$confidence, $evidence, $data];
     }
 
     /**
@@ -223,14 +354,18 @@ final class Cases
         );
     }
 
-    /** @return array<array-key, array<array-key, int>>|null kind → value → how often */
-    private function sampled(Table $table, Column $kind, Column $column): ?array
+    /**
+     * @param list<Column> $columns
+     *
+     * @return array<array-key, array<array-key, int>>|null kind → values of the fields together → how often; null where the data may not be asked
+     */
+    private function sampled(Table $table, Column $kind, array $columns): ?array
     {
         if (null === $this->values) {
             return null;
         }
         try {
-            [, $values] = $this->values->sample($table, ['pair' => [$kind->name, $column->name]], 3000);
+            [, $values] = $this->values->sample($table, ['pair' => [$kind->name, ...array_map(static fn (Column $one): string => $one->name, $columns)]], 3000);
         } catch (SourceError $e) {
             $this->notes[] = \sprintf('%s: %s', $table->place(), $e->inWords());
 

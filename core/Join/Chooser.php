@@ -28,17 +28,20 @@ final class Chooser
     /** @param bool $data whether the data was looked at as well */
     public static function fitted(bool $data): self
     {
-        /** @var array<string, mixed>|null $read */
+        return new self(self::shipped()[$data ? 'data' : 'names'], $data ? self::fitted(false) : null);
+    }
+
+    /** @return array{names: array<string, float>, data: array<string, float>} by feature, as bench/fit.php has written them */
+    public static function shipped(): array
+    {
+        /** @var array{names: array<string, float>, data: array<string, float>}|null $read */
         static $read = null;
-        $read ??= json_decode((string) file_get_contents(__DIR__.'/weights.json'), true);
-        $weights = [];
-        foreach (\is_array($read) && \is_array($read[$data ? 'data' : 'names'] ?? null) ? $read[$data ? 'data' : 'names'] : [] as $feature => $weight) {
-            if (is_numeric($weight)) {
-                $weights[(string) $feature] = (float) $weight;
-            }
+        if (null === $read) {
+            /** @var array{names: array<string, float>, data: array<string, float>} $read */
+            $read = json_decode((string) file_get_contents(__DIR__.'/weights.json'), true, flags: \JSON_THROW_ON_ERROR);
         }
 
-        return new self($weights, $data ? self::fitted(false) : null);
+        return $read;
     }
 
     /**

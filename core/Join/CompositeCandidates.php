@@ -181,6 +181,12 @@ final class CompositeCandidates
     private function roleBefore(int $i, string $column, int $j, string $keyColumn): string
     {
         $near = Naming::folded($this->all->names->stripped($column, $i));
+        // `from_order_no` for `no` of order: the role is what stands before the table.
+        $match = $this->all->names->answers($column, $i)[$j] ?? null;
+        if (null !== $match && \in_array($match->how, [NameMatch::EQUAL, NameMatch::ROLE], true) && '' !== $match->ending
+            && str_ends_with(Naming::folded($keyColumn), $match->ending)) {
+            return implode('', $match->role);
+        }
         foreach ([Naming::folded($keyColumn), Naming::folded($this->all->names->stripped($keyColumn, $j))] as $far) {
             if (\strlen($far) > 1 && str_ends_with($near, $far)) {
                 return substr($near, 0, -\strlen($far));
@@ -202,7 +208,7 @@ final class CompositeCandidates
         if (max($scores) < 0.55 || ($others[1] ?? 0.0) < 0.55 || $others[0] < 0.5 && ($others[1] < 0.7 || 0.0 === $array)) {
             return null;
         }
-        $sure = \count(array_filter($scores, static fn (float $score): bool => $score >= 0.9));
+        $sure = \count(array_filter($scores, static fn (float $score): bool => $score >= 0.85));
         $by = [Feature::ANY => 1.0, Feature::COMPOSITE => 1.0, Feature::WEAKEST => min($scores), Feature::ALL_SURE => $sure === \count($scores) ? 1.0 : 0.0];
         $by += $this->ofKey($j, $key) + $this->ofFields($i, $columns);
         if ($i === $j) {
@@ -341,7 +347,11 @@ final class CompositeCandidates
         $answers = $this->all->names->answers($column, $i);
         $match = $answers[$j] ?? null;
         if (null !== $match && $match->how <= NameMatch::ROLE_AFTER && ('' === $match->ending || str_ends_with($far, $match->ending))) {
-            return '' === $match->ending && \strlen($far) > 5 ? 0.5 : 0.75;
+            return match (true) {
+                '' === $match->ending => \strlen($far) > 5 ? 0.5 : 0.75,
+                NameMatch::EQUAL === $match->how => 0.9,
+                default => 0.8,
+            };
         }
         // What the key's field is about, this field may be about too: method.lab_code and laboratory.
         foreach ($this->all->names->answers($keyColumn, $j) as $k => $there) {

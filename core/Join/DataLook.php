@@ -25,6 +25,8 @@ final class DataLook
     ];
     /** A name that so many tables may have a part of says something of each. */
     private const FEW_TABLES = 3;
+    /** What people write where nothing is meant. */
+    private const NONE = ['0', '-1', '', 'N/A', 'n/a', 'NULL', 'none', '-'];
     /** Rows of a table that the first look takes, and different values of a field. */
     private const ROWS = 1500;
     private const VALUES = 300;
@@ -42,6 +44,8 @@ final class DataLook
     public bool $cutShort = false;
     /** @var array<string, array{int, array<array-key, int>}> by unit: rows looked at, value → how often */
     private array $samples = [];
+    /** @var array<string, true> ids of what is no key */
+    private array $no = [];
     /** @var array<string, array{int, ?string, ?string}> by id of the key */
     private array $ranges = [];
 
@@ -58,6 +62,7 @@ final class DataLook
     public function look(array $units, Chooser $chooser, Progress $progress): array
     {
         $start = microtime(true);
+        $units = $this->toKeys($units, $progress, $start);
         $this->sample($units, $progress, $start);
         $units = $this->unnamed($units);
         $this->first($units, $progress, $start);
@@ -66,6 +71,35 @@ final class DataLook
         Whole::weigh($units, $this->candidates, $chooser);
 
         return $units;
+    }
+
+    /**
+     * What is called like a key and is declared none is one where no two rows have the same.
+     *
+     * @param array<string, list<Candidate>> $units
+     *
+     * @return array<string, list<Candidate>> without those that would lead to what is no key
+     */
+    private function toKeys(array $units, Progress $progress, float $start): array
+    {
+        foreach ($this->candidates->keys as $table => $keys) {
+            foreach ($keys as $key) {
+                if (JoinKey::LIKELY !== $key->standing || $this->late($start)) {
+                    continue;
+                }
+                $progress->at('keys of '.$key->table->name, 0, 0);
+                if (false === $this->ask($key->table, fn (Table $asked): bool => $this->values->isUnique($asked, $key->columns))) {
+                    // It is the only one: one that is declared would have been found first.
+                    $this->candidates->keys[$table] = [];
+                    $this->no[$key->id()] = true;
+                }
+            }
+        }
+
+        return array_map(fn (array $found): array => array_values(array_filter(
+            $found,
+            fn (Candidate $one): bool => $one->certain || !isset($this->no[$one->key->id()]),
+        )), $units);
     }
 
     /** @param array<string, list<Candidate>> $units */
@@ -243,7 +277,7 @@ final class DataLook
     private function judge(Candidate $candidate, array $sample, array $found, array $range): void
     {
         $values = \array_slice($sample[1], 0, self::VALUES, true);
-        if ([] === $values) {
+        if ($range[0] < 1 || self::saysNothing($values)) {
             $candidate->features[Feature::NO_DATA] = 1.0;
 
             return;
@@ -251,7 +285,7 @@ final class DataLook
         $missing = array_diff_key($values, $found);
         $hits = \count($values) - \count($missing);
         $none = '';
-        if (1 === \count($missing) && $hits > 0 && \in_array((string) array_key_first($missing), ['0', '-1', '', 'N/A', 'n/a', 'NULL', 'none', '-'], true)) {
+        if (1 === \count($missing) && $hits > 0 && \in_array((string) array_key_first($missing), self::NONE, true)) {
             $none = (string) array_key_first($missing);
             unset($values[$none]);
             $missing = [];
@@ -269,6 +303,18 @@ final class DataLook
             array_map(strval(...), \array_slice(array_keys($missing), 0, 5)),
         );
         $this->features($candidate, $values, $range);
+    }
+
+    /**
+     * Whether nothing follows from the values: there are none, or nothing but one number that stands for none or is among all keys.
+     *
+     * @param array<array-key, int> $values
+     */
+    private static function saysNothing(array $values): bool
+    {
+        $only = 1 === \count($values) ? (string) array_key_first($values) : null;
+
+        return [] === $values || null !== $only && (\in_array($only, self::NONE, true) || 1 === preg_match('/^\d$/', $only));
     }
 
     /**

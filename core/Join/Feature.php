@@ -29,6 +29,8 @@ final class Feature
     public const KEY_STRIPPED = 'keyStripped';
     public const KEY_ENDS = 'keyEnds';
     public const SELF_ROLE = 'selfRole';
+    /** A role, and the name of its own table. */
+    public const SELF_NAMED = 'selfNamed';
     public const DOER = 'doer';
     /** The table's fields are those of people. */
     public const PEOPLE = 'people';
@@ -85,6 +87,8 @@ final class Feature
     public const IMPLIED = 'implied';
     public const HUB = 'hub';
     public const HABIT = 'habit';
+    /** The people led to are themselves others', of another table. */
+    public const PEOPLE_ON = 'peopleOn';
     /** Of the data. */
     public const FOUND_ALL = 'foundAll';
     public const FOUND_NEARLY = 'foundNearly';
@@ -101,6 +105,8 @@ final class Feature
     /** Of several tables whose keys are called alike it is the one that the others are about, or another of them. */
     public const ROOT = 'root';
     public const NOT_ROOT = 'notRoot';
+    /** The field is called as the key of the root is. */
+    public const SAME_ROOT = 'sameRoot';
     /** The only key of a name that says nothing by itself, such as id. */
     public const PLAIN_ROOT = 'plainRoot';
     /** The key of its own table, which is called as that of the root is and not numbered by itself. */
@@ -118,6 +124,8 @@ final class Feature
     public const NEAR = 'near';
     /** The name of the table is that of the referring one and of the field: `payment_journal` for `journal` of payment; by how much of the former. */
     public const COMPOSED = 'composed';
+    /** The same, of what ends as keys do. */
+    public const COMPOSED_KEY = 'composedKey';
     /** A number, or a text, that is called after a thing and not as keys are. */
     public const WHOLE = 'whole';
     public const PLAIN_WHOLE = 'plainWhole';
@@ -134,6 +142,8 @@ final class Feature
     public const SHARED = 'shared';
     /** The part of the field's name that names this table less than another is named. */
     public const LESS_NAMED = 'lessNamed';
+    /** The table lists what a field of the same name may hold, and has no other field. */
+    public const LOOKUP = 'lookup';
     /** It is called as the table and its key are: `device_serial`. */
     public const TABLE_KEY = 'tableKey';
     /** A key beside the primary one, whose name the field does not have. */

@@ -36,6 +36,25 @@ final class KeyValues
     }
 
     /**
+     * Whether no two rows have the same values: all rows are counted.
+     *
+     * @param list<string> $columns
+     *
+     * @throws SourceError
+     */
+    public function isUnique(Table $table, array $columns): bool
+    {
+        $names = implode(', ', array_map($this->sql->quoted(...), $columns));
+        $known = implode(' AND ', array_map(fn (string $column): string => $this->sql->quoted($column).' IS NOT NULL', $columns));
+        $twice = $this->one(\sprintf(
+            'SELECT COUNT(*) AS n FROM (SELECT %s FROM %s WHERE %s GROUP BY %s HAVING COUNT(*) > 1) AS twice',
+            $names, $this->sql->from($table), $known, $names,
+        ));
+
+        return 0 === (int) ($twice['n'] ?? 0);
+    }
+
+    /**
      * Some rows' values of several fields, or of several rows of fields.
      *
      * @param array<string, list<string>> $wanted fields by a name of the asker's

@@ -238,7 +238,19 @@ final class NameWords
     /** Whether it names nobody but people, whatever fields they have. */
     public static function isPeople(string $word): bool
     {
-        return \in_array($word, ['user', 'person', 'people', 'employee', 'staff', 'member', 'worker', 'usr', 'emp', 'teacher', 'clerk'], true);
+        return \in_array($word, ['user', 'person', 'people', 'employee', 'staff', 'worker', 'usr', 'emp', 'teacher', 'clerk'], true);
+    }
+
+    /** Whether it names somebody by the right to come in, or so much money. */
+    public static function isAccount(string $word): bool
+    {
+        return \in_array($word, ['account', 'profile', 'auth', 'login', 'principal'], true);
+    }
+
+    /** Whether a name is a word by itself, and what it names has its number or its code: `currency`. */
+    public static function isThing(string $name): bool
+    {
+        return \in_array(strtolower($name), ['currency', 'country', 'language', 'lang', 'unit', 'color', 'colour'], true);
     }
 
     /** Whether it names those who work with the database itself. */
@@ -320,5 +332,13 @@ final class NameWords
         }
 
         return true;
+    }
+
+    /** Whether one is short for the other as people shorten: its beginning, or its ends with letters of the middle left out (`stn` for station). */
+    public static function isUsualShort(string $one, string $other): bool
+    {
+        [$short, $long] = \strlen($one) < \strlen($other) ? [$one, $other] : [$other, $one];
+
+        return str_starts_with($long, $short) || substr($short, -1) === substr($long, -1);
     }
 }

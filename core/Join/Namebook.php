@@ -69,10 +69,12 @@ final class Namebook
             }
             // `company_company` is a company.
             $half = intdiv(\count($words), 2);
-            if ($half > 0 && \array_slice($words, 0, $half) === \array_slice($words, $half)) {
+            $twice = $half > 0 && \array_slice($words, 0, $half) === \array_slice($words, $half);
+            if ($twice) {
                 $this->name($i, \array_slice($words, $half), 2);
             }
-            $this->lengths[$i] = max(1, \strlen(implode('', array_diff($words, self::AFFIXES)) ?: implode('', $words)));
+            $telling = $twice ? \array_slice($words, $half) : $words;
+            $this->lengths[$i] = max(1, \strlen(implode('', array_diff($telling, self::AFFIXES)) ?: implode('', $telling)));
             $schema = NameWords::singular(NameWords::of($table->schema));
             $this->name($i, $words, 2);
             foreach ($this->shorter($words, $schema, $first[$table->schema] ?? []) as $fewer) {
@@ -380,6 +382,8 @@ final class Namebook
                     $long[] = $other;
                 }
             }
+            $better = array_values(array_filter($long, static fn (string $other): bool => NameWords::isUsualShort($word, $other)));
+            $long = [] === $better ? $long : $better;
             usort($long, static fn (string $a, string $b): int => \strlen($a) <=> \strlen($b) ?: strcmp($a, $b));
         }
 

@@ -20,6 +20,9 @@ final class SingleCandidates
         'qty', 'quantity', 'limit', 'sum', 'avg', 'min', 'max', 'hours', 'minutes', 'since', 'until', 'number', 'no', 'desc', 'city', 'zip', 'fax', 'mail',
         'balance', 'due'];
 
+    /** What stands of somebody beside the role, where no row is referred to. */
+    private const WRITTEN = '/_?(?:name|e?_?mail|phone)$/i';
+
     /** @var array<int, array<string, list<string>>> */
     private array $words = [];
     /** @var array<int, array<string, list<string>>> */
@@ -170,7 +173,7 @@ final class SingleCandidates
         if (NameWords::isSelf($head, $own, isset($all->people[$i][Feature::PEOPLE]))) {
             $found->toKeysOf($i, [Feature::SELF_ROLE => 1.0]);
         }
-        if ($head === $own || !NameWords::isDoer($head)) {
+        if ($head === $own || !NameWords::isDoer($head) || $this->isWrittenOut($all->tables[$i], $column->name)) {
             return;
         }
         // Where the tables of a module have people of their own, it is those.
@@ -178,9 +181,19 @@ final class SingleCandidates
         $near = '' === $module ? [] : array_filter($all->people, static fn (int $j): bool => $module === $all->names->modules[$j], \ARRAY_FILTER_USE_KEY);
         $people = [] === $near ? $all->people : $near;
         $many = \count($people) > 1 ? [Feature::MANY_PEOPLE => log(\count($people))] : [];
+        $many += 1 === preg_match(self::WRITTEN, $column->name) ? [Feature::ATTRIBUTE => 1.0] : [];
         foreach (\array_slice($people, 0, Candidates::MOST, true) as $j => $surely) {
             $found->toKeysOf($j, [Feature::DOER => 1.0] + $surely + $many);
         }
+    }
+
+    /** Whether somebody is written out there: `planner_name` beside `planner_email`. */
+    private function isWrittenOut(Table $table, string $name): bool
+    {
+        $role = (string) preg_replace(self::WRITTEN, '', $name, 1, $cut);
+
+        return 1 === $cut && [] !== array_filter($table->columns, static fn (Column $other): bool => $name !== $other->name
+            && $role === preg_replace(self::WRITTEN, '', $other->name) && $role !== $other->name);
     }
 
     /** @return array<string, float> */
@@ -194,24 +207,24 @@ final class SingleCandidates
         // With a role before it, the own name speaks of another row: `deputy_curator`.
         if ($i === $j && [] === ($match->role ?? [])) {
             $by[Feature::SELF] = 1.0;
+        } elseif ($i === $j) {
+            $by[Feature::SELF_NAMED] = 1.0;
         }
-        if ('' !== $this->all->names->modules[$i] && $i !== $j && $this->all->names->modules[$i] === $this->all->names->modules[$j]) {
-            $by[Feature::SAME_MODULE] = 1.0;
-        }
-        if ($this->all->tables[$i]->schema !== $this->all->tables[$j]->schema) {
-            $by[Feature::OTHER_SCHEMA] = 1.0;
-        }
-        if ([] !== array_intersect(NameWords::of($this->all->tables[$j]->name), Candidates::COPIES)) {
-            $by[Feature::COPY] = 1.0;
-        }
+        $by += $this->ofTables($i, $j);
         if ($this->isTableAndKey($i, $column, $j, $key)) {
             $by[Feature::TABLE_KEY] = 1.0;
+        }
+        if ($i !== $j && 1 === \count($this->all->tables[$j]->columns) && Naming::folded($key->columns[0]) === Naming::folded($column->name)) {
+            $by[Feature::LOOKUP] = 1.0;
         }
         $by += $this->ofRoots($i, $column, $j, $key) + $this->near($i, $j);
         $by += $this->ofUnique($i, $column, $j, $key);
         $composed = $this->composed($i, $j, $column->name);
         if ($composed > 0.0) {
             $by[Feature::COMPOSED] = $composed;
+            if (isset($by[Feature::ENDING_FITS])) {
+                $by[Feature::COMPOSED_KEY] = $composed;
+            }
             // What the field does not say of the table's name, the referring table's says.
             unset($by[Feature::COVERS]);
             if (isset($by[Feature::SAME_END])) {
@@ -220,6 +233,23 @@ final class SingleCandidates
         }
         if (null === $match && $this->all->elsewhere[$key->id()] ??= $this->calledElsewhere($j, $key->columns[0])) {
             $by[Feature::KEY_ELSEWHERE] = 1.0;
+        }
+
+        return $by;
+    }
+
+    /** @return array<string, float> what the two tables are to each other */
+    private function ofTables(int $i, int $j): array
+    {
+        $by = [];
+        if ('' !== $this->all->names->modules[$i] && $i !== $j && $this->all->names->modules[$i] === $this->all->names->modules[$j]) {
+            $by[Feature::SAME_MODULE] = 1.0;
+        }
+        if ($this->all->tables[$i]->schema !== $this->all->tables[$j]->schema) {
+            $by[Feature::OTHER_SCHEMA] = 1.0;
+        }
+        if ([] !== array_intersect(NameWords::of($this->all->tables[$j]->name), Candidates::COPIES)) {
+            $by[Feature::COPY] = 1.0;
         }
 
         return $by;
@@ -268,6 +298,9 @@ final class SingleCandidates
             return [];
         }
         $by = [$root === $j ? Feature::ROOT : Feature::NOT_ROOT => 1.0];
+        if ($same && $root === $j && $i !== $j) {
+            $by[Feature::SAME_ROOT] = 1.0;
+        }
         if ($same && $root === $j && isset($this->all->standings->standing($i, $column->name)[Feature::OWN_KEY])) {
             $by[Feature::SUBKEY] = 1.0;
         }
@@ -437,16 +470,5 @@ final class SingleCandidates
         }
 
         return false;
-    }
-
-    public static function hasNames(Table $table): bool
-    {
-        foreach ($table->columns as $column) {
-            if (1 === preg_match('/name|mail|login|phone/i', $column->name)) {
-                return true;
-            }
-        }
-
-        return \count($table->columns) < 3;
     }
 }

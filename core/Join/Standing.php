@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Fasti\Core\Join;
 
+use Fasti\Core\Catalog\Column;
 use Fasti\Core\Catalog\Table;
 use Fasti\Core\Catalog\TypeFamily;
 
@@ -14,15 +15,27 @@ final class Standing
     {
     }
 
-    /** Whether a table's fields are those of people: first and last name, date of birth, address of mail. */
-    public static function ofPeople(Table $table): bool
+    /**
+     * Whether a table holds people: it is called after them, or its fields are theirs: first and last name, date of birth, address of mail.
+     *
+     * @param list<string> $words of its name, in the singular
+     */
+    public static function isOfPeople(Table $table, array $words): bool
     {
+        $last = $words[\count($words) - 1] ?? '';
         $signs = 0;
         foreach ($table->columns as $column) {
             $signs += preg_match('/(?:first|last|full|given|family|sur|fore)_?name|birth|e_?mail|login|user_?name|password|gender/i', $column->name);
         }
 
-        return $signs >= 2;
+        // What is merely tied to people has no names of theirs; an account that nobody can sign in to is one of money.
+        return $signs >= 2 || NameWords::isPeople($last) || NameWords::isPerson($last) && ('member' === $last && 1 === \count($words)
+            || self::has($table, NameWords::isAccount($last) ? '/mail|login|phone|passw|user/i' : '/name|mail|login|phone/i'));
+    }
+
+    private static function has(Table $table, string $pattern): bool
+    {
+        return \count($table->columns) < 3 || [] !== preg_grep($pattern, array_map(static fn (Column $column): string => $column->name, $table->columns));
     }
 
     /** @return array<string, float> what the field is in its own table */
@@ -50,6 +63,9 @@ final class Standing
         }
         if (!isset($by[Feature::ENDING_SURE]) && !isset($by[Feature::ENDING_MAYBE]) && !isset($by[Feature::ENDING_RUN])) {
             if (TypeFamily::Whole === $type->family) {
+                if (NameWords::isThing($name) || NameWords::isThing($this->all->names->stripped($name, $i))) {
+                    unset($by[Feature::PLAIN]);
+                }
                 $by[isset($by[Feature::PLAIN]) ? Feature::PLAIN_WHOLE : Feature::WHOLE] = 1.0;
             } elseif (TypeFamily::Text === $type->family) {
                 $by[Feature::WORDS] = 1.0;

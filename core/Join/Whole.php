@@ -65,6 +65,10 @@ final class Whole
                 }
                 if ($candidate->has(Feature::DOER)) {
                     $candidate->features[Feature::HUB] = log(1 + ($hubs[$candidate->to] ?? 0.0));
+                    $next = self::peopleOn($candidate, $best, $candidates);
+                    if ($next > 0.2) {
+                        $candidate->features[Feature::PEOPLE_ON] = $next;
+                    }
                 }
                 if ($candidate->has(Feature::KEY_EQUAL)) {
                     $next = $on[Candidates::unit($candidate->to, $candidate->key->columns)] ?? 0.0;
@@ -187,6 +191,23 @@ final class Whole
         return $hubs;
     }
 
+    /**
+     * How surely the people led to are themselves led to others: of an account that a person has, the person did it.
+     *
+     * @param array<int, array<int, float>> $best how sure the surest is, by where from and where to
+     */
+    private static function peopleOn(Candidate $candidate, array $best, Candidates $candidates): float
+    {
+        $on = 0.0;
+        foreach ($best[$candidate->to] ?? [] as $next => $p) {
+            if ($next !== $candidate->to && $next !== $candidate->from && isset($candidates->people[$next][Feature::PEOPLE])) {
+                $on = max($on, $p - ($best[$next][$candidate->to] ?? 0.0));
+            }
+        }
+
+        return $on;
+    }
+
     /** @param list<Candidate> $candidates as they are before anybody looked at the whole */
     public static function forget(array $candidates): void
     {
@@ -194,7 +215,7 @@ final class Whole
             unset(
                 $candidate->features[Feature::BOTH_WAYS], $candidate->features[Feature::TWICE], $candidate->features[Feature::IMPLIED],
                 $candidate->features[Feature::HABIT], $candidate->features[Feature::HUB], $candidate->features[Feature::LEADS_ON],
-                $candidate->features[Feature::BARE],
+                $candidate->features[Feature::BARE], $candidate->features[Feature::PEOPLE_ON],
             );
         }
     }

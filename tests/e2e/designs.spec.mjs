@@ -1,6 +1,6 @@
 // Designs: from an empty one to a database that runs, by keyboard alone; mended, ruled, resolved, planned against a source.
 import { expect, test } from './listening.mjs';
-import { accessible, complaints, fits, signIn } from './help.mjs';
+import { accessible, atWork, complaints, fits, signIn } from './help.mjs';
 
 const outline = (page) => page.locator('.cm-content');
 const saved = (page) => expect(page.locator('[data-saved]')).toHaveText('Saved', { timeout: 15000 });
@@ -39,7 +39,7 @@ const ran = async (page, text) => {
     await expect(async () => {
         await page.reload();
         await expect(page.locator('.script-side .answer')).toContainText(text, { timeout: 500 });
-    }).toPass({ timeout: 90000 });
+    }).toPass(atWork);
 };
 
 test('from an empty design to a database that runs and is read back, by keyboard alone', async ({ page }) => {

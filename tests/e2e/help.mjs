@@ -41,6 +41,9 @@ export async function openEntry(page, name) {
     await expect(page.locator('.ledger')).toBeVisible();
 }
 
+/** For what a worker does, which takes as long as the machine needs: the clock of the test is the only one. */
+export const atWork = { timeout: 240000 };
+
 export const meaning = (page, field) => page.locator('[data-row]')
     .filter({ has: page.getByRole('button', { name: field, exact: true }) })
     .locator('[data-text][data-property=meaning]');

@@ -1,7 +1,7 @@
 // Joins: what the demo has, stated by hand, routes, loops, areas.
 import { execFileSync } from 'node:child_process';
 import { expect, test } from './listening.mjs';
-import { accessible, complaints, fits, openEntry, signIn } from './help.mjs';
+import { accessible, atWork, complaints, fits, openEntry, signIn } from './help.mjs';
 
 const choose = async (page, source) => {
     await page.goto('/register/joins');
@@ -83,7 +83,7 @@ test('a route is asked for, its SQL runs against the source, and loops tell whet
     await fits(page);
     const sql = await page.locator('pre').first().textContent();
     await page.getByRole('button', { name: 'Count the rows after each step' }).first().click();
-    await expect(page.locator('.steps-of').first()).toContainText('118,368 rows to begin with', { timeout: 30000 });
+    await expect(page.locator('.steps-of').first()).toContainText('118,368 rows to begin with', atWork);
     await expect(page.locator('.steps-of').first()).toContainText('118,368 rows after it');
     const count = execFileSync('mariadb', [`--socket=${execFileSync('cat', ['var/run/database.socket']).toString().trim()}`, '-uroot', '-N', '-e',
         sql.replace('SELECT *', 'SELECT COUNT(*)')]).toString().trim();
@@ -92,7 +92,7 @@ test('a route is asked for, its SQL runs against the source, and loops tell whet
     await page.goto('/register/loops');
     await page.getByRole('button', { name: 'Ask the data' }).click();
     const loop = page.locator('.loops tr', { hasText: 'deployment_ref' });
-    await expect(loop).toContainText('both agree', { timeout: 30000 });
+    await expect(loop).toContainText('both agree', atWork);
     await expect(page.locator('.loops tr', { hasText: 'person_id' })).toContainText('of 100 agree');
     await expect(page.locator('.loops tr').nth(1)).toContainText('refers to another row of the same');
     await accessible(page);

@@ -4,7 +4,7 @@ import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect, test } from './listening.mjs';
-import { accessible, complaints, fits, signIn } from './help.mjs';
+import { accessible, atWork, complaints, fits, signIn } from './help.mjs';
 
 const folder = mkdtempSync(join(tmpdir(), 'fasti-kinds-'));
 const file = (name, content) => {
@@ -22,7 +22,7 @@ async function surveyed(page, words) {
     await page.getByRole('button', { name: 'Save and choose what to read' }).click();
     await expect(page.getByRole('heading', { name: 'What to read' })).toBeVisible();
     await page.getByRole('button', { name: 'Keep this choice and survey' }).click();
-    await expect(page.getByRole('heading', { name: 'What the survey found' })).toBeVisible({ timeout: 30000 });
+    await expect(page.getByRole('heading', { name: 'What the survey found' })).toBeVisible(atWork);
     await expect(page.locator('.told').first()).toContainText(words);
 }
 
@@ -116,7 +116,7 @@ test('the data of a source is profiled, and a field kept from view', async ({ pa
     await page.goto('/sources');
     await page.getByRole('link', { name: 'mart', exact: true }).click();
     await page.getByRole('button', { name: 'Profile the data' }).click();
-    await expect(page.getByRole('heading', { name: 'The profile is taken' })).toBeVisible({ timeout: 60000 });
+    await expect(page.getByRole('heading', { name: 'The profile is taken' })).toBeVisible(atWork);
     await expect(page.locator('.told')).toContainText('15 of 15 entries were looked at');
     await accessible(page);
     await page.goto('/register?q=reading_day');

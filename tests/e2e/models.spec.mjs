@@ -1,6 +1,6 @@
 // Analytic models: a question is chosen by keyboard and answered, one that would be wrong is refused, a model is made and filled.
 import { expect, test } from './listening.mjs';
-import { accessible, complaints, fits, signIn } from './help.mjs';
+import { accessible, atWork, complaints, fits, signIn } from './help.mjs';
 
 const open = async (page, name, list) => {
     await page.goto('/models');
@@ -57,7 +57,7 @@ test('a question is put together by keyboard, answered, reconciled and kept', as
     await expect(async () => {
         await page.reload();
         await expect(trial.locator('.stand')).toHaveText('answered', { timeout: 500 });
-    }).toPass({ timeout: 60000 });
+    }).toPass(atWork);
     await accessible(page);
     await trial.getByText('change', { exact: true }).click();
     await trial.getByRole('button', { name: 'Keep it no more' }).click();

@@ -4,12 +4,12 @@ import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect, test } from './listening.mjs';
-import { accessible, complaints, fits, meaning, signIn } from './help.mjs';
+import { accessible, atWork, complaints, fits, meaning, signIn } from './help.mjs';
 
 const port = readFileSync('var/run/database.port', 'utf8').trim();
 
 test('from a database to a published dictionary', async ({ page, context }) => {
-    test.setTimeout(240000);
+    test.setTimeout(480000);
     const heard = complaints(page);
 
     await test.step('sign in', async () => {
@@ -46,7 +46,7 @@ test('from a database to a published dictionary', async ({ page, context }) => {
     });
 
     await test.step('survey and see what was found', async () => {
-        await expect(page.getByRole('heading', { name: 'What the survey found' })).toBeVisible({ timeout: 30000 });
+        await expect(page.getByRole('heading', { name: 'What the survey found' })).toBeVisible(atWork);
         await expect(page.locator('.told').first()).toContainText('There are 31 tables and 1 view in 2 schemas');
         await expect(page.getByRole('heading', { name: '1 table has no primary key' })).toBeVisible();
         await expect(page.getByText('“stn_ref” is int(11) in incident, but char(6) in sample')).toBeVisible();
@@ -120,7 +120,7 @@ test('from a database to a published dictionary', async ({ page, context }) => {
         await page.getByLabel('Title').fill('Rivers, written down');
         await accessible(page);
         await page.getByRole('button', { name: 'Publish', exact: true }).click();
-        await expect(page.getByRole('link', { name: 'Rivers, written down' })).toBeVisible({ timeout: 30000 });
+        await expect(page.getByRole('link', { name: 'Rivers, written down' })).toBeVisible(atWork);
         const download = page.waitForEvent('download');
         await page.getByRole('link', { name: /^Zip/ }).click();
         folder = mkdtempSync(join(tmpdir(), 'fasti-edition-'));

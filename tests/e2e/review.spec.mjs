@@ -4,7 +4,7 @@ import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect, test } from './listening.mjs';
-import { accessible, complaints, fits, signIn } from './help.mjs';
+import { accessible, atWork, complaints, fits, signIn } from './help.mjs';
 
 const folder = mkdtempSync(join(tmpdir(), 'fasti-joins-'));
 const database = join(folder, 'many.sqlite');
@@ -38,13 +38,13 @@ test('sixty proposals are reviewed by keyboard, and taken back', async ({ page }
     await page.getByLabel('Hand in').setInputFiles(database);
     await page.getByRole('button', { name: 'Save and choose what to read' }).click();
     await page.getByRole('button', { name: 'Keep this choice and survey' }).click();
-    await expect(page.getByRole('heading', { name: 'What the survey found' })).toBeVisible({ timeout: 30000 });
+    await expect(page.getByRole('heading', { name: 'What the survey found' })).toBeVisible(atWork);
 
     await choose(page, 'many');
     await expect(page.getByRole('heading', { name: 'No join waits for a decision' })).toBeVisible();
     await accessible(page);
     await page.getByRole('button', { name: 'Look for joins' }).click();
-    await expect(page.locator('.review-head')).toContainText('60 joins proposed', { timeout: 60000 });
+    await expect(page.locator('.review-head')).toContainText('60 joins proposed', atWork);
     await expect(page.locator('.proposal')).toHaveCount(60);
     await accessible(page);
     await fits(page);

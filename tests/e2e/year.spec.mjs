@@ -1,6 +1,6 @@
 // A season later: the source has changed, a steward decides what to follow. It changes the demo's database: see playwright.config.mjs.
 import { expect, test } from './listening.mjs';
-import { accessible, complaints, fits, openEntry, signIn } from './help.mjs';
+import { accessible, atWork, complaints, fits, openEntry, signIn } from './help.mjs';
 
 test('a season later, the drift is shown and followed, and a doubtful text stands in the margin', async ({ page }) => {
     const heard = complaints(page);
@@ -8,7 +8,7 @@ test('a season later, the drift is shown and followed, and a doubtful text stand
     await page.goto('/sources');
     await page.getByRole('link', { name: 'fieldwork', exact: true }).click();
     await page.getByRole('button', { name: 'A season later, survey again' }).click();
-    await expect(page.getByRole('heading', { name: 'What has changed' })).toBeVisible({ timeout: 30000 });
+    await expect(page.getByRole('heading', { name: 'What has changed' })).toBeVisible(atWork);
     const drift = page.locator('.drift > li');
     await expect(drift.filter({ hasText: 'land_contact' })).toContainText('landowner → fieldwork.land_contact');
     await expect(drift.filter({ hasText: 'fieldwork.station' })).toContainText('opened_on → in_service_from');
@@ -40,7 +40,7 @@ test('a season later, the drift is shown and followed, and a doubtful text stand
     await expect(renamed).toContainText('The day of its first valid reading.');
     await page.goto('/sources/1');
     await page.getByRole('button', { name: 'Survey again' }).click();
-    await expect(page.locator('.drift > li')).toHaveCount(1, { timeout: 30000 });
+    await expect(page.locator('.drift > li')).toHaveCount(1, atWork);
     await page.getByRole('button', { name: 'Follow all of it' }).first().click();
     await expect(page.locator('.told').first()).toContainText('decided about it');
     await page.goto('/sources/1');

@@ -99,12 +99,66 @@ final class LedTest extends TestCase
         ];
     }
 
+    /** @return iterable<string, array{string, list<string>, list<string>}> the same, of people, and of what a table is */
+    public static function things(): iterable
+    {
+        yield 'what ties people to something holds no people, and an account of money is nobody' => [
+            'CREATE TABLE person (id integer PRIMARY KEY, full_name varchar(40), email varchar(60));
+                CREATE TABLE trip (id integer PRIMARY KEY, on_day date, checked_by integer);
+                CREATE TABLE trip_member (id integer PRIMARY KEY, trip_id integer, person_id integer, seat varchar(4));
+                CREATE TABLE cash_account (id integer PRIMARY KEY, label varchar(40), name varchar(40), balance numeric(9, 2));
+                CREATE TABLE gauge (id integer PRIMARY KEY, fitted_by integer, checked_by integer)',
+            ['trip.checked_by > person.id', 'gauge.fitted_by > person.id', 'gauge.checked_by > person.id'],
+            ['gauge.fitted_by > trip_member.id', 'gauge.fitted_by > cash_account.id'],
+        ];
+        yield 'who is written out is not referred to' => [
+            'CREATE TABLE person (id integer PRIMARY KEY, name varchar(60) NOT NULL UNIQUE, email varchar(60) NOT NULL UNIQUE);
+                CREATE TABLE plan (id integer PRIMARY KEY, planner_name varchar(60), planner_email varchar(60), approved_by integer)',
+            ['plan.approved_by > person.id'],
+            ['plan.planner_name > person.name', 'plan.planner_email > person.email'],
+        ];
+        yield 'a role before the name of the own table leads to another row of it' => [
+            'CREATE TABLE depot_location (id integer PRIMARY KEY, label varchar(20), input_location integer, output_location integer, waste_location integer);
+                CREATE TABLE party_location (id integer PRIMARY KEY, party integer, location integer);
+                CREATE TABLE party (id integer PRIMARY KEY, label varchar(20))',
+            [],
+            ['depot_location.input_location > party_location.id', 'depot_location.waste_location > party_location.id'],
+        ];
+        yield 'a table that lists one field is what fields of that name may hold' => [
+            'CREATE TABLE wind_scale (scale varchar(12) PRIMARY KEY); CREATE TABLE outcome (result varchar(12) PRIMARY KEY);
+                CREATE TABLE trial (id integer PRIMARY KEY, on_day date, scale varchar(12), result varchar(12))',
+            ['trial.scale > wind_scale.scale', 'trial.result > outcome.result'],
+            [],
+        ];
+        yield 'a short form keeps the last letter before it keeps those between' => [
+            'CREATE TABLE station (id integer PRIMARY KEY, label varchar(20)); CREATE TABLE sighting (id integer PRIMARY KEY, label varchar(20));
+                CREATE TABLE incident (id integer PRIMARY KEY, stn_id integer); CREATE TABLE alarm (id integer PRIMARY KEY, stn_id integer)',
+            ['incident.stn_id > station.id', 'alarm.stn_id > station.id'],
+            ['incident.stn_id > sighting.id'],
+        ];
+        yield 'roles before all fields of a key, of which one is called after the table' => [
+            'CREATE TABLE depot (id integer, region varchar(4), label varchar(20), PRIMARY KEY (id, region));
+                CREATE TABLE haul (haul_no integer PRIMARY KEY, from_depot_id integer, from_region varchar(4), to_depot_id integer, to_region varchar(4))',
+            ['haul.from_depot_id+from_region > depot.id+region', 'haul.to_depot_id+to_region > depot.id+region'],
+            ['haul.from_depot_id+to_region > depot.id+region'],
+        ];
+        yield 'a currency that is a number is one of a table' => [
+            'CREATE TABLE currency_currency (id integer PRIMARY KEY, label varchar(20), digits integer);
+                CREATE TABLE currency_rate (id integer PRIMARY KEY, currency integer, rate numeric(9, 4));
+                CREATE TABLE sale (id integer PRIMARY KEY, on_day date, currency integer, party integer); CREATE TABLE offer (id integer PRIMARY KEY,
+                currency integer, party integer); CREATE TABLE party_party (id integer PRIMARY KEY, label varchar(20))',
+            ['sale.currency > currency_currency.id', 'offer.currency > currency_currency.id', 'sale.party > party_party.id'],
+            ['sale.currency > currency_rate.id'],
+        ];
+    }
+
     /**
      * @param list<string> $led
      * @param list<string> $not
      */
     #[DataProvider('classes')]
     #[DataProvider('fields')]
+    #[DataProvider('things')]
     public function testReferencesAreLedWhereAReaderWouldLeadThem(string $sql, array $led, array $not): void
     {
         $said = (new Base($sql))->named();
