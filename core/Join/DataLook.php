@@ -291,7 +291,8 @@ final class DataLook
             $missing = [];
         }
         [$keys] = $range;
-        $whole = \count($values) < self::VALUES && $sample[0] < self::ROWS;
+        $whole = \count($values) < self::VALUES && !$candidate->has(Feature::LIST)
+            && $sample[0] === $this->ask($this->candidates->tables[$candidate->from], $this->values->count(...));
         $candidate->data = new DataEvidence(
             \count($values),
             $hits,
@@ -396,28 +397,21 @@ final class DataLook
             }
         }
         usort($waiting, static fn (array $a, array $b): int => $b[1]->confidence <=> $a[1]->confidence);
+        $observing = $this->values->observing();
         foreach ($waiting as $done => [$unit, $candidate]) {
             $table = $this->candidates->tables[$candidate->from];
             $progress->at($table->name.': all rows', $done, \count($waiting));
             if ($this->late($start)) {
                 return;
             }
-            $counted = $this->ask($table, fn (Table $asked): array => $this->values->all(
-                $asked,
-                $candidate->columns,
-                $candidate->key->table,
-                $candidate->key->columns,
-                $candidate->has(Feature::TYPE_LOOSE),
-            ));
+            $pairs = array_map(static fn (string $near, string $far): array => [$near, $far], $candidate->columns, $candidate->key->columns);
             $data = $candidate->data;
-            if (null === $counted || null === $data) {
+            $figures = [] === $pairs || null === $data ? null
+                : $this->ask($table, static fn (Table $asked): JoinFigures => $observing->of($asked, $candidate->key->table, $pairs));
+            if (null === $figures || null === $data) {
                 continue;
             }
-            $none = '' === $data->none ? 0 : 1;
-            $candidate->data = new DataEvidence(
-                max(0, $counted['values'] - $none), $counted['found'], $counted['rows'], $counted['orphans'], $counted['found'], $data->keys, $data->none,
-                [] === $data->missing ? $counted['missing'] : $data->missing,
-            );
+            $candidate->data = DataEvidence::counted($figures, $data->none, $data->missing);
             $this->features($candidate, $this->samples[$unit][1], $this->range($candidate->to, $candidate->key));
         }
     }

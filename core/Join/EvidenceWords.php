@@ -4,8 +4,6 @@ declare(strict_types=1);
 
 namespace Fasti\Core\Join;
 
-use Fasti\Core\Wording\Amount;
-
 /** What speaks for a candidate, in words, each with what it counts. */
 final class EvidenceWords
 {
@@ -35,8 +33,8 @@ final class EvidenceWords
         $found[] = new Evidence($this->named($candidate), $names);
         if (null !== $candidate->data && $candidate->data->values > 0) {
             $found[] = new Evidence(
-                $this->values($candidate->data), $this->sum($candidate, [...self::FOUND, Feature::USED]),
-                0 === $candidate->data->found ? EvidenceKind::Structure : EvidenceKind::Found,
+                $candidate->data->inWords(), $this->sum($candidate, [...self::FOUND, Feature::USED]),
+                0 === $candidate->data->found ? EvidenceKind::Structure : EvidenceKind::Found, $candidate->data->none,
             );
             $spread = $this->sum($candidate, [Feature::SPREAD, Feature::SMALL, Feature::TELLING, Feature::SAME_SET]);
             $words = match (true) {
@@ -112,30 +110,6 @@ final class EvidenceWords
             NameMatch::ALIAS, NameMatch::ALIAS_INSIDE => \sprintf('it has the signs with which the fields of %s begin', $table),
             default => '',
         };
-    }
-
-    private function values(DataEvidence $data): string
-    {
-        $left = $data->values - $data->found;
-        $words = match (true) {
-            null !== $data->rows && 0 === $data->orphans => \sprintf(
-                'all %s values found, in %s',
-                Amount::count($data->values),
-                Amount::of($data->rows, 'row'),
-            ),
-            null !== $data->rows => \sprintf('%s of %s rows lead nowhere', Amount::count((int) $data->orphans), Amount::count($data->rows)),
-            0 === $left => \sprintf('all %s values that were looked for are found', Amount::count($data->values)),
-            0 === $data->found => \sprintf('none of %s values that were looked for is found', Amount::count($data->values)),
-            default => \sprintf('%s of %s values that were looked for are found', Amount::count($data->found), Amount::count($data->values)),
-        };
-        if ('' !== $data->none) {
-            $words .= \sprintf('; %s stands for none', $data->none);
-        }
-        if (null !== $data->used && null !== $data->keys && $data->keys > 0) {
-            $words .= \sprintf('; %d of 100 keys are used', Amount::percent(min($data->used, $data->keys), $data->keys));
-        }
-
-        return $words;
     }
 
     /** @return array<string, string> */

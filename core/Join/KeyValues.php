@@ -175,76 +175,10 @@ final class KeyValues
         return [$this->count($table), $row['l'] ?? null, $row['g'] ?? null];
     }
 
-    /**
-     * Counts all rows: grouped by value first, then held against the key.
-     *
-     * @param list<string> $columns
-     * @param list<string> $keyColumns
-     *
-     * @return array{rows: int, values: int, found: int, orphans: int, missing: list<string>}
-     *
-     * @throws SourceError
-     */
-    public function all(Table $table, array $columns, Table $other, array $keyColumns, bool $loose): array
+    /** What counts all rows of the same source. */
+    public function observing(): Observing
     {
-        $quoted = array_map($this->sql->quoted(...), $columns);
-        $by = $on = $filled = [];
-        foreach ($columns as $i => $column) {
-            $mine = $loose ? $this->key($table, $column) : $quoted[$i];
-            $by[] = "$mine AS v$i";
-            $on[] = 'k.'.$this->sql->quoted($keyColumns[$i])." = c.v$i";
-            $filled[] = $quoted[$i].' IS NOT NULL';
-        }
-        if ($loose) {
-            return $this->counted($table, $columns, $other, $keyColumns);
-        }
-        $first = $this->sql->quoted($keyColumns[0]);
-        $groups = implode(', ', array_map(static fn (int $i): string => (string) ($i + 1), array_keys($columns)));
-        $row = $this->one(
-            'SELECT SUM(c.n) AS r, COUNT(*) AS v, SUM(CASE WHEN k.'.$first.' IS NULL THEN 0 ELSE 1 END) AS f,
-                SUM(CASE WHEN k.'.$first.' IS NULL THEN c.n ELSE 0 END) AS o, MIN(CASE WHEN k.'.$first.' IS NULL THEN c.v0 END) AS m
-            FROM (SELECT '.implode(', ', $by).', COUNT(*) AS n FROM '.$this->sql->from($table).' WHERE '.implode(' AND ', $filled)." GROUP BY $groups) c
-            LEFT JOIN ".$this->sql->from($other).' k ON '.implode(' AND ', $on),
-        );
-
-        return [
-            'rows' => (int) ($row['r'] ?? 0), 'values' => (int) ($row['v'] ?? 0), 'found' => (int) ($row['f'] ?? 0), 'orphans' => (int) ($row['o'] ?? 0),
-            'missing' => isset($row['m']) ? [$row['m']] : [],
-        ];
-    }
-
-    /**
-     * Where types differ, values are compared here, by their texts: engines have ways of their own to make one of the other.
-     *
-     * @param list<string> $columns
-     * @param list<string> $keyColumns
-     *
-     * @return array{rows: int, values: int, found: int, orphans: int, missing: list<string>}
-     */
-    private function counted(Table $table, array $columns, Table $other, array $keyColumns): array
-    {
-        $select = $values = [];
-        foreach ($columns as $i => $column) {
-            $select[] = $this->key($table, $column)." AS v$i";
-        }
-        $groups = implode(', ', array_map(static fn (int $i): string => (string) ($i + 1), array_keys($columns)));
-        $most = 200000;
-        foreach ($this->source->rows(
-            'SELECT '.implode(', ', $select).', COUNT(*) AS n FROM '.$this->sql->from($table)." GROUP BY $groups LIMIT $most",
-        ) as $row) {
-            $n = (int) array_pop($row);
-            if (!\in_array(null, $row, true)) {
-                $value = implode(self::BETWEEN, array_map(self::canonical(...), array_map(strval(...), array_values($row))));
-                $values[$value] = ($values[$value] ?? 0) + $n;
-            }
-        }
-        $found = $this->among($other, $keyColumns, array_map(strval(...), array_keys($values)));
-        $missing = array_diff_key($values, $found);
-
-        return [
-            'rows' => array_sum($values), 'values' => \count($values), 'found' => \count($found), 'orphans' => array_sum($missing),
-            'missing' => array_map(strval(...), \array_slice(array_keys($missing), 0, 5)),
-        ];
+        return new Observing($this->source, $this->dialect);
     }
 
     /** Numbers of the same worth have one text: `7.00` is `7`. */

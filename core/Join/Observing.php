@@ -14,7 +14,7 @@ use Fasti\Core\Survey\SourceError;
 
 /**
  * Counts the rows at each end of a join: the referring rows are grouped by what they refer to, the groups held against the
- * other end, and counted by their size. One question a join, besides the number of rows of each table.
+ * other end, and counted by their size. One question a join, so that all its figures are of one moment.
  */
 final class Observing
 {
@@ -23,8 +23,6 @@ final class Observing
     private const BARS = 12;
 
     private readonly ProfileSql $sql;
-    /** @var array<string, int> */
-    private array $counts = [];
 
     public function __construct(private readonly Rows $source, private readonly Dialect $dialect)
     {
@@ -42,13 +40,18 @@ final class Observing
     {
         $unique = $this->isUnique($to, array_column($pairs, 1));
         $sizes = $densest = $examples = [];
-        $referring = $orphans = $missing = 0;
+        $rows = $empty = $orphans = $missing = $repeated = 0;
+        $parents = null;
         foreach ($this->source->rows($this->groups($from, $to, $pairs, $where, $unique)) as $row) {
             $n = (int) $row['n'];
             $m = (int) $row['m'];
-            $referring += $n * $m;
+            $rows += $n * $m;
+            $parents = (int) $row['p'];
+            $repeated = $parents - (int) $row['d'];
             $least = implode(', ', array_map(static fn (int $i): string => (string) $row["l$i"], array_keys($pairs)));
-            if ('1' === $row['f']) {
+            if ('1' === $row['e']) {
+                $empty += $n * $m;
+            } elseif ('1' === $row['f']) {
                 $sizes[$n] = ($sizes[$n] ?? 0) + $m;
                 if (\count($densest) < self::DENSEST) {
                     $densest[] = ['value' => $masked ? '' : $least, 'rows' => $n];
@@ -65,16 +68,14 @@ final class Observing
                 }
             }
         }
-        $rows = null === $where ? $this->count($from)
-            : $this->number('SELECT COUNT(*) AS n FROM '.$this->sql->from($from).' WHERE '.$this->sql->is($where[0], $where[1]));
-        $parents = $this->count($to);
-        $repeated = $unique ? 0 : $this->repeated($to, $pairs);
+        // Where there is no row at this end, nothing came of the other either.
+        $parents ??= $this->number('SELECT COUNT(*) AS n FROM '.$this->sql->from($to));
         ksort($sizes);
         $used = array_sum($sizes);
 
         return new JoinFigures(
             $rows,
-            max(0, $rows - $referring),
+            $empty,
             $orphans,
             $missing,
             \array_slice($examples, 0, self::EXAMPLES),
@@ -91,7 +92,8 @@ final class Observing
     }
 
     /**
-     * How many values have how many rows each, with and without a key: n rows, f found, m times, and the least and greatest of them.
+     * How many values have how many rows each: n rows, e nothing referred to, f found, m times, and the least and greatest of them; beside each row of
+     * the answer the other end, p rows of d different keys. One statement, so that both ends are of one moment.
      *
      * @param non-empty-list<array{string, string}> $pairs
      * @param array{string, string}|null            $where
@@ -99,31 +101,49 @@ final class Observing
     private function groups(Table $from, Table $to, array $pairs, ?array $where, bool $unique): string
     {
         $loose = $this->loose($from, $to, $pairs);
-        $select = $on = $filled = [];
+        $select = $on = $keys = $empty = $values = [];
         foreach ($pairs as $i => [$near, $far]) {
+            $of = $from->column($near) ?? new Column($near, '');
+            $other = $to->column($far) ?? new Column($far, '');
             $name = $this->sql->quoted($near);
-            $key = 'k.'.$this->sql->quoted($far);
-            if ($loose) {
-                $name = $this->sql->key($from->column($near) ?? new Column($near, ''), $name);
-                $key = $this->sql->key($to->column($far) ?? new Column($far, ''), $key);
+            $key = $this->sql->quoted($far);
+            $select["v$i"] = $loose ? $this->sql->key($of, $name) : $name;
+            $keys["w$i"] = $loose ? $this->sql->key($other, $key) : $key;
+            if (!$loose && $of->collation !== $other->collation && $this->sql->takesAlike($of)) {
+                // What one end takes for the same may be told apart by the other.
+                $select["x$i"] = $this->sql->apart($of, $name);
             }
-            $select[] = "$name AS v$i";
-            $on[] = "$key = c.v$i";
-            $filled[] = $this->sql->quoted($near).' IS NOT NULL';
+            $on[] = "k.w$i = c.v$i";
+            $empty[] = "c.v$i IS NULL";
+            $shown = $loose || $this->isOrdered($of) ? "c.v$i" : $this->sql->key($of, "c.v$i");
+            $values[] = "MIN($shown) AS l$i, MAX($shown) AS g$i";
         }
-        if (null !== $where) {
-            $filled[] = $this->sql->is($where[0], $where[1]);
-        }
-        $first = $this->sql->quoted($pairs[0][1]);
-        $keys = implode(', ', array_map(fn (array $pair): string => $this->sql->quoted($pair[1]), $pairs));
-        // A key that is unique adds no rows to a group; any other end is made so first.
-        $other = $unique && !$loose ? $this->sql->from($to).' k' : "(SELECT DISTINCT $keys FROM ".$this->sql->from($to).') k';
-        $values = implode(', ', array_map(static fn (int $i): string => "MIN(c.v$i) AS l$i, MAX(c.v$i) AS g$i", array_keys($pairs)));
-        $groupBy = implode(', ', range(1, \count($pairs)));
+        $rows = $this->sql->from($to);
+        $far = self::named($keys);
+        $by = implode(', ', range(1, \count($keys)));
+        // A key that is unique adds no rows to a group; any other end is grouped first.
+        [$other, $all] = $unique && !$loose
+            ? ["(SELECT $far FROM $rows)", "(SELECT COUNT(*) AS p, COUNT(*) AS d FROM $rows)"]
+            : ["(SELECT DISTINCT $far FROM $rows)",
+                "(SELECT SUM(o.n) AS p, COUNT(*) AS d FROM (SELECT $far, COUNT(*) AS n FROM $rows GROUP BY $by) o)"];
+        $only = null === $where ? '' : ' WHERE '.$this->sql->is($where[0], $where[1]);
 
-        return "SELECT c.n AS n, CASE WHEN k.$first IS NULL THEN 0 ELSE 1 END AS f, COUNT(*) AS m, $values
-            FROM (SELECT ".implode(', ', $select).', COUNT(*) AS n FROM '.$this->sql->from($from).' WHERE '.implode(' AND ', $filled)." GROUP BY $groupBy) c
-            LEFT JOIN $other ON ".implode(' AND ', $on).' GROUP BY 1, 2 ORDER BY 1 DESC';
+        return 'SELECT c.n AS n, CASE WHEN '.implode(' OR ', $empty).' THEN 1 ELSE 0 END AS e, CASE WHEN k.w0 IS NULL THEN 0 ELSE 1 END AS f,
+                COUNT(*) AS m, '.implode(', ', $values).', MAX(t.p) AS p, MAX(t.d) AS d
+            FROM (SELECT '.self::named($select).", COUNT(*) AS n FROM {$this->sql->from($from)}$only GROUP BY ".implode(', ', range(1, \count($select))).") c
+            CROSS JOIN $all t LEFT JOIN $other k ON ".implode(' AND ', $on).' GROUP BY 1, 2, 3 ORDER BY 1 DESC';
+    }
+
+    /** @param array<string, string> $expressions by the name that each is given */
+    private static function named(array $expressions): string
+    {
+        return implode(', ', array_map(static fn (string $as, string $of): string => "$of AS $as", array_keys($expressions), $expressions));
+    }
+
+    /** Whether the engine knows the least and the greatest of its values, which are texts as they stand. */
+    private function isOrdered(Column $column): bool
+    {
+        return \in_array($this->dialect->typeOf($column)->family, [TypeFamily::Whole, TypeFamily::Number, TypeFamily::Text, TypeFamily::Time], true);
     }
 
     /** @param list<array{string, string}> $pairs */
@@ -150,22 +170,6 @@ final class Observing
         }
 
         return false;
-    }
-
-    /** @param list<array{string, string}> $pairs */
-    private function repeated(Table $to, array $pairs): int
-    {
-        $columns = implode(', ', array_map(fn (array $pair): string => $this->sql->quoted($pair[1]), $pairs));
-
-        return $this->number(
-            "SELECT COALESCE(SUM(n - 1), 0) AS n FROM (SELECT COUNT(*) AS n FROM {$this->sql->from($to)}
-                GROUP BY $columns HAVING COUNT(*) > 1) g",
-        );
-    }
-
-    private function count(Table $table): int
-    {
-        return $this->counts[$table->place()->key()] ??= $this->number('SELECT COUNT(*) AS n FROM '.$this->sql->from($table));
     }
 
     private function number(string $sql): int

@@ -44,7 +44,7 @@ final readonly class JoinEvidences
             }
             $rows[] = [
                 $join,
-                Batch::json(array_map(static fn (Evidence $one): array => [$one->words, round($one->weight, 2), $one->kind->value], $of)),
+                Batch::json(array_map(static fn (Evidence $one): array => [$one->words, round($one->weight, 2), $one->kind->value, $one->none], $of)),
                 $digest,
                 '[]',
                 gmdate('Y-m-d H:i:s'),
@@ -114,13 +114,14 @@ final readonly class JoinEvidences
         $found = [];
         foreach (array_chunk($joins, Batch::SIZE) as $chunk) {
             foreach ($this->db->iterateAssociative('SELECT * FROM join_evidence WHERE join_id IN (?)', [$chunk], [ArrayParameterType::INTEGER]) as $row) {
+                $figures = null === $row['figures'] ? null : JoinFigures::fromArray(Row::json($row, 'figures'));
                 $evidence = [];
                 foreach (Row::json($row, 'evidence') as $one) {
                     if (\is_array($one) && \is_string($one[0] ?? null) && is_numeric($one[1] ?? null)) {
-                        $evidence[] = new Evidence($one[0], (float) $one[1], self::kind($one[2] ?? ''));
+                        $read = new Evidence($one[0], (float) $one[1], self::kind($one[2] ?? ''), \is_string($one[3] ?? null) ? $one[3] : '');
+                        $evidence[] = null === $figures ? $read : $read->by($figures);
                     }
                 }
-                $figures = null === $row['figures'] ? null : JoinFigures::fromArray(Row::json($row, 'figures'));
                 $found[Row::int($row, 'join_id')] = new Known(
                     $evidence, Examples::read(Row::json($row, 'examples')), null === $row['looked_at'] ? null : Row::text($row, 'looked_at'), $figures,
                     null === $row['observed_at'] ? null : Row::text($row, 'observed_at'),

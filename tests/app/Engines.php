@@ -28,6 +28,23 @@ final class Engines
         );
     }
 
+    /** An empty database of that name; one that was there goes. */
+    public static function fresh(string $engine, string $name): \PDO
+    {
+        if ('mariadb' === $engine) {
+            $pdo = OddSchema::server();
+            $pdo->exec("DROP DATABASE IF EXISTS $name; CREATE DATABASE $name CHARACTER SET utf8mb4 COLLATE utf8mb4_general_ci; USE $name");
+        } elseif ('postgresql' === $engine) {
+            self::pdo(self::postgreSql())->exec("DROP DATABASE IF EXISTS $name WITH (FORCE)");
+            self::pdo(self::postgreSql())->exec("CREATE DATABASE $name");
+            $pdo = self::pdo(self::postgreSql($name));
+        } else {
+            $pdo = new \PDO('sqlite::memory:', null, null, [\PDO::ATTR_ERRMODE => \PDO::ERRMODE_EXCEPTION]);
+        }
+
+        return $pdo;
+    }
+
     /** A database made from a script of tests/schemas. */
     public static function made(string $script): Target
     {

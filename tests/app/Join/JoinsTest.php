@@ -8,6 +8,7 @@ use Doctrine\ORM\EntityManagerInterface;
 use Fasti\Account\Role;
 use Fasti\Core\Join\Evidence;
 use Fasti\Core\Join\EvidenceKind;
+use Fasti\Core\Join\JoinFigures;
 use Fasti\Core\Survey\Choice;
 use Fasti\Join\JoinEvidences;
 use Fasti\Register\JoinCounts;
@@ -200,6 +201,23 @@ final class JoinsTest extends AppTestCase
         $page = $this->client->request('GET', "/register/joins/take-all?source=$this->source&least=0.01");
         $told = $page->filter('fieldset')->reduce(static fn (Crawler $one): bool => $one->filter("input[value=\"$join->id\"]")->count() > 0);
         self::assertStringStartsWith($group, trim($told->filter('legend')->text()));
+    }
+
+    public function testWhatWasFoundIsToldByWhatWasCountedLast(): void
+    {
+        $this->look();
+        $join = $this->join('visit', 'station');
+        $evidences = self::get(JoinEvidences::class);
+        $evidences->keep([$join->id => [
+            new Evidence('564 of 564 values that were looked for are found', 2.0, EvidenceKind::Found, '0'), new Evidence('named after station', 1.0),
+        ]]);
+        $evidences->observe($join->id, JoinFigures::fromArray(['rows' => 22650, 'empty' => 50, 'orphans' => 121, 'missing' => 2, 'parents' => 60, 'used' => 45]));
+        $told = array_map(static fn (Evidence $one): string => $one->words, $evidences->of([$join->id])[$join->id]->evidence);
+        $page = $this->client->request('GET', "/register/joins/$join->id")->filter('main')->text();
+
+        self::assertSame(['121 of 22,600 rows lead nowhere; 0 stands for none; 75 of 100 keys are used', 'named after station'], $told);
+        self::assertStringNotContainsString('564', $page);
+        self::assertStringContainsString('22,479 of 22,650 rows lead to', $page);
     }
 
     public function testAJoinIsStatedByHandOfSeveralFieldsAndForSomeRows(): void

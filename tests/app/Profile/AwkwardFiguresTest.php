@@ -13,7 +13,6 @@ use Fasti\Core\Profile\SqlProfiler;
 use Fasti\Core\Survey\Choice;
 use Fasti\Core\Survey\SilentProgress;
 use Fasti\Tests\App\Engines;
-use Fasti\Tests\App\OddSchema;
 use Fasti\Tests\App\Sql\PlainRows;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
@@ -142,20 +141,9 @@ final class AwkwardFiguresTest extends TestCase
 
     private function made(string $engine): \PDO
     {
-        $pdo = match ($engine) {
-            'mariadb' => OddSchema::server(),
-            'postgresql' => Engines::pdo(Engines::postgreSql()),
-            default => new \PDO('sqlite::memory:', null, null, [\PDO::ATTR_ERRMODE => \PDO::ERRMODE_EXCEPTION]),
-        };
+        $pdo = Engines::fresh($engine, 'fasti_awkward');
         if ('mariadb' === $engine) {
-            $pdo->exec(
-                'DROP DATABASE IF EXISTS fasti_awkward; CREATE DATABASE fasti_awkward CHARACTER SET utf8mb4 COLLATE utf8mb4_general_ci; USE fasti_awkward; '
-                    ."SET sql_mode = ''",
-            );
-        } elseif ('postgresql' === $engine) {
-            $pdo->exec('DROP DATABASE IF EXISTS fasti_awkward WITH (FORCE)');
-            $pdo->exec('CREATE DATABASE fasti_awkward');
-            $pdo = Engines::pdo(Engines::postgreSql('fasti_awkward'));
+            $pdo->exec("SET sql_mode = ''");
         }
         foreach (self::SCRIPTS[$engine] as $statement) {
             $pdo->exec($statement);
