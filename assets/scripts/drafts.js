@@ -74,10 +74,21 @@ export class Drafts {
         }
     }
 
+    /** Many places are looked at before anything is written: whether they have been, and shows them where not. */
+    seen(draft) {
+        const places = draft.querySelector('[data-places].is-many:not(.is-shown)');
+        if (places) {
+            places.classList.add('is-shown');
+            places.scrollIntoView({ block: 'nearest' });
+            this.tell(`Look at the ${this.ticked(draft).length} other places; the same again takes it in those that are ticked.`, 'good');
+        }
+        return !places;
+    }
+
     ticked(draft) { return [...draft.querySelectorAll('[data-places] input:checked')].map((box) => Number(box.value)); }
 
     async take(draft) {
-        if (draft.dataset.busy) {
+        if (draft.dataset.busy || !this.seen(draft)) {
             return null;
         }
         draft.dataset.busy = '1';

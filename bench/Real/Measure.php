@@ -29,10 +29,15 @@ final class Measure
     public int $right = 0;
     private int $true = 0;
 
-    /** @param array<string, bool> $judged join → whether a reader found it true */
-    public function __construct(public readonly string $name, Known $known, Chooser $chooser, array $judged = [])
+    /**
+     * @param ?Chooser            $chooser null where they have been weighed
+     * @param array<string, bool> $judged  join → whether a reader found it true
+     */
+    public function __construct(public readonly string $name, Known $known, ?Chooser $chooser, array $judged = [])
     {
-        Whole::weigh($known->units, $known->candidates, $chooser);
+        if (null !== $chooser) {
+            Whole::weigh($known->units, $known->candidates, $chooser);
+        }
         $this->choices($known);
         $this->proposals($known, $judged);
     }

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Fasti\Bench\Real;
 
+use Fasti\Bench\Bench;
 use Fasti\Bench\Joins\Training;
 use Fasti\Bench\Session;
 use Fasti\Core\Dialect\Dialects;
@@ -14,8 +15,9 @@ use Fasti\Core\Survey\Target;
 use Symfony\Component\Process\Process;
 
 /**
- * What Fasti makes of schemas that nobody of the house wrote, each by weights that were fitted without it: `bin/bench real [load] [--fast] [NAME …]`.
- * With `load`, or where none has been read yet, they are fetched first; with `--fast` the shipped weights are taken, which know them all.
+ * What Fasti makes of schemas that nobody of the house wrote, each by weights that were fitted without it: `bin/bench real [load] [--fast] [--rows] [NAME …]`.
+ * With `load`, or where none has been read yet, they are fetched first; with `--fast` the shipped weights are taken, which know them all; with `--rows`
+ * those that come with rows are asked, and what is counted of their joins is held against plain SQL.
  */
 final class RealBench
 {
@@ -39,13 +41,17 @@ final class RealBench
     public static function command(string $root, array $arguments): int
     {
         ini_set('memory_limit', '6G');
+        new Bench();
         $bench = new self($root);
-        $names = array_values(array_diff($arguments, ['load', '--fast']));
+        $names = array_values(array_diff($arguments, ['load', '--fast', '--rows']));
         if (\in_array('load', $arguments, true) || [] === $bench->corpus->names()) {
             $bench->load($names);
         }
 
-        return $bench->run([] === $names ? $bench->corpus->names() : $names, \in_array('--fast', $arguments, true)) ? 0 : 1;
+        $names = [] === $names ? $bench->corpus->names() : $names;
+
+        return (\in_array('--rows', $arguments, true) ? (new WithRows($bench->corpus, $bench->target(...)))->run($names)
+            : $bench->run($names, \in_array('--fast', $arguments, true))) ? 0 : 1;
     }
 
     /** @param list<string> $names */
@@ -53,21 +59,30 @@ final class RealBench
     {
         $folder = $this->corpus->folder();
         @mkdir($folder.'/catalogs', 0o777, true);
-        $port = trim((string) file_get_contents($this->root.'/var/run/postgres.port'));
-        $loading = new Process([__DIR__.'/load.sh', $folder, $this->root.'/var/run/mariadb.sock', $port, ...$names], timeout: 3600);
+        $loading = new Process([__DIR__.'/load.sh', $folder, $this->root.'/var/run/mariadb.sock', $this->port(), ...$names], timeout: 3600);
         $loading->run(static function (string $type, string $text): void {
             echo $text;
         });
         preg_match_all('/^(\w+) +(\w+) +refused/m', $loading->getOutput(), $m, \PREG_SET_ORDER);
         foreach ($m as [, $name, $engine]) {
-            $target = match ($engine) {
-                'mariadb' => Session::target("fasti_real_$name"),
-                'postgresql' => new Target('postgresql', '127.0.0.1', (int) $port, "fasti_real_$name", 'postgres', ''),
-                default => new Target('sqlite', path: "$folder/sqlite/$name.sqlite"),
-            };
+            $target = $this->target($name, $engine);
             $reader = Dialects::of($engine)->reader(Session::rows($target), $target->database) ?? throw new \LogicException($engine);
             $this->corpus->keep($name, $reader->read(new Choice(), new SilentProgress()));
         }
+    }
+
+    private function port(): string
+    {
+        return trim((string) file_get_contents($this->root.'/var/run/postgres.port'));
+    }
+
+    private function target(string $name, string $engine): Target
+    {
+        return match ($engine) {
+            'mariadb' => Session::target("fasti_real_$name"),
+            'postgresql' => new Target('postgresql', '127.0.0.1', (int) $this->port(), "fasti_real_$name", 'fasti', ''),
+            default => new Target('sqlite', path: $this->corpus->folder()."/sqlite/$name.sqlite"),
+        };
     }
 
     /** @param list<string> $names */

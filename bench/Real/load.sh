@@ -22,8 +22,8 @@ refused() { printf '%-11s %-11s refused %s\n' "$1" "$2" "$(grep -cE 'ERROR|^Pars
 postgresql() {
   wants "$1" && package "$2" || return
   local database=fasti_real_$1
-  psql -qh 127.0.0.1 -p "$port" -U postgres -c "DROP DATABASE IF EXISTS $database" -c "CREATE DATABASE $database TEMPLATE template0 ENCODING 'UTF8'" >/dev/null 2>&1
-  text "$unpacked/$2/$3" | PGOPTIONS='-c client_min_messages=error' psql -qh 127.0.0.1 -p "$port" -U postgres -d "$database" >"$log/$1" 2>&1
+  psql -qh 127.0.0.1 -p "$port" -U fasti -d postgres -c "DROP DATABASE IF EXISTS $database" -c "CREATE DATABASE $database TEMPLATE template0 ENCODING 'UTF8'" >/dev/null 2>&1
+  text "$unpacked/$2/$3" | PGOPTIONS='-c client_min_messages=error' psql -qh 127.0.0.1 -p "$port" -U fasti -d "$database" >"$log/$1" 2>&1
   refused "$1" postgresql
 }
 mariadb_() {
@@ -78,8 +78,8 @@ tryton() {
       $(printf 'tryton-modules-%s ' $modules_of) | awk '/^Inst/{print $2}') 2>/dev/null)
     for deb in "$folder"/tryton-deb/*.deb; do dpkg-deb -x "$deb" "$own"; done
   fi
-  psql -qh 127.0.0.1 -p "$port" -U postgres -c "DROP DATABASE IF EXISTS $database" -c "CREATE DATABASE $database" >"$log/tryton" 2>&1
-  printf '[database]\nuri = postgresql://postgres@127.0.0.1:%s/\npath = %s\n' "$port" "$folder/tryton-data" >"$folder/tryton.conf"
+  psql -qh 127.0.0.1 -p "$port" -U fasti -d postgres -c "DROP DATABASE IF EXISTS $database" -c "CREATE DATABASE $database" >"$log/tryton" 2>&1
+  printf '[database]\nuri = postgresql://fasti@127.0.0.1:%s/\npath = %s\n' "$port" "$folder/tryton-data" >"$folder/tryton.conf"
   echo admin >"$folder/tryton.pass"
   mkdir -p "$folder/tryton-data"
   modules=$(ls "$own/usr/lib/python3/dist-packages/trytond/modules" | grep -vE '__|\.py$')

@@ -20,8 +20,9 @@ final class Chooser
     /**
      * @param array<string, float> $weights     by feature
      * @param ?self                $withoutData for fields of whose values nothing is known
+     * @param ?array{float, float} $calibrated  by how much more the weights count, and the odds of leading somewhere; null for those of CALIBRATED
      */
-    public function __construct(private readonly array $weights, private readonly ?self $withoutData = null)
+    public function __construct(private readonly array $weights, private readonly ?self $withoutData = null, private readonly ?array $calibrated = null)
     {
     }
 
@@ -59,7 +60,7 @@ final class Chooser
 
             return;
         }
-        [$factor, $odds] = self::CALIBRATED[null === $this->withoutData ? 'names' : 'data'];
+        [$factor, $odds] = $this->calibrated ?? self::CALIBRATED[null === $this->withoutData ? 'names' : 'data'];
         $worths = array_map(fn (Candidate $one): float => $factor * $this->worth($one), $candidates);
         $most = max([0.0, ...$worths]);
         $sum = exp(-$most) / $odds;

@@ -27,6 +27,8 @@ use Symfony\Component\Security\Http\Attribute\IsGranted;
 final class DraftController extends AbstractController
 {
     private const TAKINGS = 100;
+    /** In more places than these nothing is written before somebody has looked at them. */
+    private const AT_ONCE = 3;
 
     public function __construct(
         private readonly DraftStore $store,
@@ -99,7 +101,7 @@ final class DraftController extends AbstractController
         $given = $request->getPayload();
 
         return $this->render('draft/_elsewhere.html.twig', [
-            'places' => $this->drafting->elsewhere($entry, $view, $given->getString('property'), $given->getString('text')),
+            'places' => $this->drafting->elsewhere($entry, $view, $given->getString('property'), $given->getString('text')), 'most' => self::AT_ONCE,
         ]);
     }
 

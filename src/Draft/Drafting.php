@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Fasti\Draft;
 
 use Fasti\Core\Draft\Abbreviations;
+use Fasti\Core\Draft\Differences;
 use Fasti\Core\Draft\Draft;
 use Fasti\Core\Draft\Drafts;
 use Fasti\Core\Draft\Material;
@@ -26,9 +27,6 @@ use Fasti\Register\Topic\JoinTopic;
  */
 final readonly class Drafting
 {
-    /** Places where a text holds as well are shown from here, and ticked from there. */
-    private const SAME = 0.45;
-    private const SURELY_SAME = 0.7;
     private const MOST_PLACES = 24;
     private const AT_ONCE = 200;
 
@@ -88,14 +86,15 @@ final readonly class Drafting
     }
 
     /**
-     * Where else the same text is true: fields of the same name of which nobody has said it.
+     * Where else the same may be said: fields of the same name of which nobody has said it.
      *
-     * @return list<array{id: int, place: string, sure: float, ticked: bool}> the surest first
+     * @return list<Place> those where nothing differs first, then the surest
      */
     public function elsewhere(EntryView $entry, FieldView $field, string $property, string $text): array
     {
         $namesakes = array_merge(...array_values($this->fields->alike([$field->id], 3 * self::MOST_PLACES)) ?: [[]]);
         $gathered = $this->materials->around($entry, array_column($namesakes, 'entry'));
+        $here = $gathered->material->field($entry->id, $field->column);
         $found = [];
         foreach ($namesakes as $at) {
             $view = $gathered->entries[$at->entry] ?? null;
@@ -103,20 +102,15 @@ final readonly class Drafting
                 continue;
             }
             foreach ($view->presentFields() as $other) {
-                if ($other->id !== $at->field) {
-                    continue;
-                }
-                $of = $gathered->material->field($view->id, $other->column);
-                $sure = '' === $of->said->of($property) ? Sameness::of($of, $entry->id, $field->name, $property, $text) : 0.0;
-                if ($sure >= self::SAME) {
+                $there = $other->id === $at->field ? $gathered->material->field($view->id, $other->column) : null;
+                $sure = null !== $there && '' === $there->said->of($property) ? Sameness::of($there, $entry->id, $field->name, $property, $text) : 0.0;
+                if (null !== $there && $sure > 0.0) {
                     $schema = $view->schema !== $entry->schema ? $view->schema.'.' : '';
-                    $found[] = [
-                        'id' => $other->id, 'place' => $schema.$view->name.'.'.$other->name, 'sure' => $sure, 'ticked' => $sure >= self::SURELY_SAME,
-                    ];
+                    $found[] = new Place($other->id, $schema.$view->name.'.'.$other->name, $sure, Differences::of($here, $there, $text));
                 }
             }
         }
-        usort($found, static fn (array $a, array $b): int => [$b['sure'], $a['place']] <=> [$a['sure'], $b['place']]);
+        usort($found, static fn (Place $a, Place $b): int => [$b->isTicked(), $b->sure, $a->name] <=> [$a->isTicked(), $a->sure, $b->name]);
 
         return \array_slice($found, 0, self::MOST_PLACES);
     }

@@ -20,9 +20,14 @@ test('a draft is taken in several places at once, and all of it is taken back; a
     const row = page.locator('[data-row]').filter({ has: page.getByRole('button', { name: 'id', exact: true }) });
     const draft = row.locator('[data-draft][data-property=meaning]');
     await draft.focus();
-    await expect(draft.locator('[data-places] input').first()).toBeVisible();
+    await expect(draft.locator('[data-places]')).toContainText('which are shown before anything is written');
+    await expect(draft.locator('[data-places] input').first()).toBeHidden();
     const places = await draft.locator('[data-places] input:checked').count();
-    expect(places).toBeGreaterThan(2);
+    expect(places).toBeGreaterThan(3);
+    await page.keyboard.press('Enter');
+    await expect(page.locator('.saved')).toContainText(`Look at the ${places} other places`);
+    await expect(draft.locator('[data-places] input').first()).toBeVisible();
+    await expect(row.locator('[data-property=meaning][data-text]')).toHaveText('What does it mean?');
     await page.keyboard.press('Enter');
     await expect(page.locator('.saved')).toHaveText(`Taken in ${places + 1} places`);
     await expect(row.locator('[data-property=meaning][data-text]')).toContainText('Numbered by the database');
@@ -57,6 +62,10 @@ test('one area is described from nothing to the last field, by keyboard alone', 
         if (before > 0) {
             await press('Enter');
             drafts += 1;
+            await expect(page.locator('.saved')).toContainText(/Taken|Look at/);
+            if ((await page.locator('.saved').textContent()).startsWith('Look')) {
+                await press('Enter');
+            }
             await expect(page.locator('.saved')).toContainText('Taken');
             await expect.poll(() => page.evaluate(([t, n, had]) => {
                 const now = document.querySelector('[data-item]');

@@ -105,7 +105,7 @@ final class CountedTest extends TestCase
     /** @return array<string, int> the same, each by a question of its own */
     private static function plain(\PDO $pdo, string $near, string $far, string $only): array
     {
-        $one = static fn (string $sql): int => (int) $pdo->query($sql)->fetchColumn();
+        $one = static fn (string $sql): int => (int) ($pdo->query($sql) ?: throw new \LogicException())->fetchColumn();
         $there = "EXISTS (SELECT 1 FROM b WHERE b.$far = a.$near)";
 
         return [

@@ -1,0 +1,134 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Tests\Core\Draft;
+
+use Fasti\Core\Catalog\Catalog;
+use Fasti\Core\Catalog\Column;
+use Fasti\Core\Catalog\ForeignKey;
+use Fasti\Core\Catalog\Key;
+use Fasti\Core\Catalog\Reference;
+use Fasti\Core\Catalog\Table;
+use Fasti\Core\Catalog\TableType;
+use Fasti\Core\Draft\Differences;
+use Fasti\Core\Draft\Field;
+use Fasti\Core\Draft\Material;
+use Fasti\Core\Profile\FieldProfile;
+use Fasti\Core\Profile\TableProfile;
+use PHPUnit\Framework\Attributes\TestWith;
+use PHPUnit\Framework\TestCase;
+
+/** What speaks against saying of one field what is said of another of its name. */
+final class DifferencesTest extends TestCase
+{
+    #[TestWith(['The day on which the sample was taken.', ['is about a visit, and the text speaks of a sample']])]
+    #[TestWith(['The days on which samples were taken.', ['is about a visit, and the text speaks of a sample']])]
+    #[TestWith(['The day on which it was taken.', ['is about a visit, and the text says “it” of a sample']])]
+    #[TestWith(['A day, by the calendar of the office.', []])]
+    public function testATextThatSpeaksOfOneThingIsNotTrueOfAnother(string $text, array $expected): void
+    {
+        self::assertSame($expected, self::differ(['taken_on' => 'date'], ['taken_on' => 'date'], 'taken_on', $text));
+    }
+
+    public function testNumbersOfTheDatabaseAreOfNoThing(): void
+    {
+        $id = static fn (string $table): Table => self::table($table, [new Column('id', 'int', false, autoNumbered: true)]);
+
+        self::assertSame([], self::between($id('sample'), $id('visit'), 'id', 'Numbered by the database. Carries no meaning outside it.'));
+    }
+
+    #[TestWith(['varchar(40)', 'int', ['is int']])]
+    #[TestWith(['char(2)', 'char(3)', ['is char(3)']])]
+    #[TestWith(['varchar(40)', 'varchar(60)', []])]
+    #[TestWith(['int', 'bigint', []])]
+    #[TestWith(['int', 'decimal(9,2)', []])]
+    public function testTypesFit(string $here, string $there, array $expected): void
+    {
+        self::assertSame($expected, self::differ(['grid' => $here], ['grid' => $there], 'grid', 'A square of the map.'));
+    }
+
+    public function testWhereTheyLeadIsTheSame(): void
+    {
+        $person = self::table('person', [new Column('id', 'int', false)]);
+        $team = self::table('team', [new Column('id', 'int', false)]);
+        $lead = static fn (Table $to): ForeignKey => new ForeignKey(null, ['lead'], new Reference('', $to->name, ['id']));
+        $sample = self::table('sample', [new Column('lead', 'int', true)]);
+        $visit = self::table('visit', [new Column('lead', 'int', true)]);
+        $differ = static fn (Table $here, Table $there): array => self::between($here, $there, 'lead', 'Who answers for the work.', [], [$person, $team]);
+
+        self::assertSame([], $differ($sample->with(foreignKeys: [$lead($person)]), $visit->with(foreignKeys: [$lead($person)])));
+        self::assertSame(['leads to Team'], $differ($sample->with(foreignKeys: [$lead($person)]), $visit->with(foreignKeys: [$lead($team)])));
+        self::assertSame(['leads nowhere'], $differ($sample->with(foreignKeys: [$lead($person)]), $visit));
+        self::assertSame(['leads to Person'], $differ($sample, $visit->with(foreignKeys: [$lead($person)])));
+    }
+
+    public function testValuesAreTheSameAsFarAsTheyAreKnown(): void
+    {
+        $few = static fn (string ...$values): FieldProfile => new FieldProfile(100, 100, distinct: \count($values), frequent: array_fill_keys($values, 9));
+        $many = new FieldProfile(100, 100, distinct: 90, frequent: ['a' => 2]);
+        $differ = static fn (string $name, ?FieldProfile $here, ?FieldProfile $there): array => self::differ([$name => 'varchar(20)', 'a' => 'int', 'b' => 'int'],
+            [$name => 'varchar(20)', 'c' => 'int', 'd' => 'int'], $name, 'How far the work has come.', [$here, $there]);
+
+        self::assertSame([], $differ('status', $few('open', 'done'), $few('open', 'done', 'late')));
+        self::assertSame(['holds gone, new'], $differ('status', $few('open', 'done'), $few('gone', 'new')));
+        self::assertSame(['holds a, b, c and 2 more'], $differ('status', $few('open', 'done'), $few('a', 'b', 'c', 'd', 'e')));
+        self::assertSame(['has 90 different values'], $differ('status', $few('open', 'done'), $many));
+        self::assertSame(['has 2 different values'], $differ('status', $many, $few('open', 'done')));
+        self::assertSame(['has not been looked at'], $differ('status', $few('open', 'done'), null), 'a plain name says nothing by itself');
+        self::assertSame(['has not been looked at'], $differ('status', $few('open', 'done'), new FieldProfile(0, 0)));
+        self::assertSame([], $differ('grid_square', $few('open', 'done'), null), 'a name of its own does');
+    }
+
+    #[TestWith(['0', '14', '0', '13', []])]
+    #[TestWith(['0', '14', '200', '900', ['goes from 200 to 900']])]
+    #[TestWith(['0', '14', '0', '90000', ['goes from 0 to 90000']])]
+    public function testNumbersAreOfOneSize(string $least, string $greatest, string $otherLeast, string $otherGreatest, array $expected): void
+    {
+        $profile = static fn (string $a, string $b): FieldProfile => new FieldProfile(900, 900, distinct: 600, least: $a, greatest: $b, frequent: ['1' => 3]);
+
+        self::assertSame($expected, self::differ(['acidity' => 'decimal(8,2)'], ['acidity' => 'decimal(8,2)'], 'acidity', 'How acid the water is.', [
+            $profile($least, $greatest), $profile($otherLeast, $otherGreatest),
+        ]));
+    }
+
+    /**
+     * @param array<string, string>  $here     fields of `sample` by type
+     * @param array<string, string>  $there    those of `visit`
+     * @param list<?FieldProfile>    $profiles of the field here and there
+     *
+     * @return list<string>
+     */
+    private static function differ(array $here, array $there, string $field, string $text, array $profiles = []): array
+    {
+        $columns = static fn (array $of): array => array_map(static fn (string $name, string $type): Column => new Column($name, $type), array_keys($of), $of);
+
+        return self::between(self::table('sample', $columns($here)), self::table('visit', $columns($there)), $field, $text, $profiles);
+    }
+
+    /**
+     * @param list<?FieldProfile> $profiles
+     * @param list<Table>         $others
+     *
+     * @return list<string>
+     */
+    private static function between(Table $here, Table $there, string $field, string $text, array $profiles = [], array $others = []): array
+    {
+        $known = [];
+        foreach ($profiles as $i => $profile) {
+            if (null !== $profile) {
+                $known[$i] = new TableProfile($profile->rows, $profile->rows, '', [$field => $profile]);
+            }
+        }
+        $material = Material::ofCatalog(new Catalog('mariadb', '', [$here, $there, ...$others]), [], $known);
+        $of = static fn (int $i, Table $table): Field => $material->field($i, $table->column($field) ?? throw new \LogicException($field));
+
+        return Differences::of($of(0, $here), $of(1, $there), $text);
+    }
+
+    /** @param list<Column> $columns */
+    private static function table(string $name, array $columns): Table
+    {
+        return new Table('', $name, TableType::Table, columns: [new Column("{$name}_no", 'int', false), ...$columns], primaryKey: new Key(null, ["{$name}_no"]));
+    }
+}
