@@ -114,7 +114,7 @@ final class Whole
         foreach ($wider as $wide) {
             if (\count($wide->columns) > \count($candidate->columns) && $wide->to !== $candidate->to && self::implies($wide, $candidate, $leads)) {
                 // Of a link, what is linked is often referred to as well.
-                $sure = ($wide->has(Feature::LINK_KEY) ? 0.45 : 0.62) * $wide->confidence;
+                $sure = ($wide->has(Feature::LINK_KEY) ? 0.5 : 0.7) * $wide->confidence;
                 $candidate->features[Feature::IMPLIED] = max($sure, $candidate->features[Feature::IMPLIED] ?? 0.0);
             }
         }
