@@ -86,6 +86,20 @@ final class Corpus
         return $this->judged[$name] ?? [];
     }
 
+    /** @return array<string, array{string, string}> `table.field` → the mark of the text that was read, and what was said of it */
+    public function judgedDrafts(string $name): array
+    {
+        $judged = [];
+        foreach (file(__DIR__.'/judged-drafts.tsv', \FILE_IGNORE_NEW_LINES) ?: [] as $line) {
+            $parts = explode("\t", $line);
+            if ($name === $parts[0] && \count($parts) > 3) {
+                $judged[$parts[1]] = [$parts[2], $parts[3]];
+            }
+        }
+
+        return $judged;
+    }
+
     /** Indexes that are there for the declared references would give them away. */
     private static function withoutIndexes(Catalog $catalog): Catalog
     {

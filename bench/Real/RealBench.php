@@ -15,9 +15,9 @@ use Fasti\Core\Survey\Target;
 use Symfony\Component\Process\Process;
 
 /**
- * What Fasti makes of schemas that nobody of the house wrote, each by weights that were fitted without it: `bin/bench real [load] [--fast] [--rows] [NAME …]`.
+ * What Fasti makes of schemas that nobody of the house wrote, each by weights that were fitted without it: `bin/bench real [load] [--fast] [--rows] [--drafts] [NAME …]`.
  * With `load`, or where none has been read yet, they are fetched first; with `--fast` the shipped weights are taken, which know them all; with `--rows`
- * those that come with rows are asked, and what is counted of their joins is held against plain SQL.
+ * those that come with rows are asked, and what is counted of their joins is held against plain SQL; with `--drafts` it is told what is drafted.
  */
 final class RealBench
 {
@@ -43,15 +43,20 @@ final class RealBench
         ini_set('memory_limit', '6G');
         new Bench();
         $bench = new self($root);
-        $names = array_values(array_diff($arguments, ['load', '--fast', '--rows']));
+        $names = array_values(array_diff($arguments, ['load', '--fast', '--rows', '--drafts']));
         if (\in_array('load', $arguments, true) || [] === $bench->corpus->names()) {
             $bench->load($names);
         }
 
         $names = [] === $names ? $bench->corpus->names() : $names;
+        if (\in_array('--drafts', $arguments, true)) {
+            return $bench->drafts($names) ? 0 : 1;
+        }
 
-        return (\in_array('--rows', $arguments, true) ? (new WithRows($bench->corpus, $bench->target(...)))->run($names)
-            : $bench->run($names, \in_array('--fast', $arguments, true))) ? 0 : 1;
+        $held = \in_array('--rows', $arguments, true) ? (new WithRows($bench->corpus, $bench->target(...)))->run($names)
+            : $bench->run($names, \in_array('--fast', $arguments, true));
+
+        return $held ? 0 : 1;
     }
 
     /** @param list<string> $names */
@@ -129,6 +134,31 @@ final class RealBench
         foreach ($measure->tenths as $tenth => [$said, $right]) {
             $this->tenths[$tenth] = [($this->tenths[$tenth][0] ?? 0) + $said, ($this->tenths[$tenth][1] ?? 0) + $right];
         }
+    }
+
+    /** @param list<string> $names */
+    private function drafts(array $names): bool
+    {
+        printf("%-10s %6s %12s   %s\n", 'schema', 'fields', 'drafted, %', 'judged: right, adding something; of 0.8 and more');
+        $sums = ['all' => 0, 'right' => 0, 'adds' => 0, 'sure' => 0, 'sureRight' => 0];
+        $adding = [];
+        foreach ($names as $name) {
+            $sample = new DraftSample($this->corpus->catalog($name));
+            $found = $sample->measure($this->corpus->judgedDrafts($name));
+            $drafted = \count($sample->meanings) / max(1, $sample->fields);
+            $adding[] = $drafted * $found['adds'] / max(1, $found['all']);
+            printf("%-10s %6d %12.0f   %d of %d right, %d add; %d of %d\n", $name, $sample->fields, 100 * $drafted, $found['right'], $found['all'],
+                $found['adds'], $found['sureRight'], $found['sure']);
+            foreach ($found as $what => $n) {
+                $sums[$what] += $n;
+            }
+        }
+        $sure = $sums['sureRight'] / max(1, $sums['sure']);
+        $share = array_sum($adding) / max(1, \count($adding));
+        printf("of 0.8 and more, right          %.2f  %s\n", $sure, $sure >= 0.9 ? 'at least 0.90' : 'UNDER 0.90');
+        printf("of fields, right and adding     %.2f  %s\n", $share, $share >= 0.35 ? 'at least 0.35' : 'UNDER 0.35');
+
+        return $sure >= 0.9 && $share >= 0.35;
     }
 
     private function sums(): void

@@ -68,26 +68,27 @@ final readonly class Abbreviations
     public static function learned(Material $material): array
     {
         $found = [];
+        $words = self::words($material);
         foreach ($material->tables as $i => $table) {
             foreach ($material->leads[$i] ?? [] as $lead) {
                 $target = NameWords::singular(NameWords::of($material->tables[$lead->to]->name));
                 foreach (1 === \count($lead->pairs) ? NameWords::of($lead->pairs[0][0]) : [] as $word) {
-                    self::note($found, $word, $target, $lead->certainty * 0.95, \sprintf(
+                    self::note($found, $words, $word, $target, $lead->certainty * 0.95, \sprintf(
                         '%s.%s leads to %s', $table->name, $lead->pairs[0][0], $material->tables[$lead->to]->name,
                     ));
                 }
             }
             $own = NameWords::singular(NameWords::of($table->name));
             foreach ($table->columns as $column) {
-                $words = NameWords::of($column->name);
+                $parts = NameWords::of($column->name);
                 $said = mb_strlen($column->comment) > 200 ? [] : NameWords::singular(NameWords::of($column->comment));
-                foreach ($words as $at => $word) {
+                foreach ($parts as $at => $word) {
                     if ([] !== $said) {
-                        self::note($found, $word, $said, 0.7, \sprintf('the database says of %s.%s: “%s”', $table->name, $column->name,
+                        self::note($found, $words, $word, $said, 0.7, \sprintf('the database says of %s.%s: “%s”', $table->name, $column->name,
                             $column->comment));
                     }
-                    if (0 === $at && \count($words) > 1) {
-                        self::note($found, $word, $own, 0.6, \sprintf('fields of %s begin with it', $table->name));
+                    if (0 === $at && \count($parts) > 1) {
+                        self::note($found, $words, $word, $own, 0.6, \sprintf('fields of %s begin with it', $table->name));
                     }
                 }
             }
@@ -98,20 +99,42 @@ final readonly class Abbreviations
 
     /**
      * @param array<string, array<string, array{float, string, int}>> $found short → long → doubt left, reason, times
+     * @param array<string, bool>                                     $words of all names → whether a table is called so
      * @param list<string>                                            $longer
      */
-    private static function note(array &$found, string $short, array $longer, float $weight, string $because): void
+    private static function note(array &$found, array $words, string $short, array $longer, float $weight, string $because): void
     {
         $length = \strlen($short);
-        if ($length < 2 || $length > 6 || isset(self::COMMON[$short]) || NameWords::isKeyEnding($short)) {
+        if ($length < 2 || $length > 6 || isset(self::COMMON[$short]) || NameWords::isKeyEnding($short) || ($words[$short] ?? false)) {
             return;
         }
         foreach ($longer as $long) {
-            if (\strlen($long) >= $length + 2 && NameWords::isShort($short, $long)) {
+            // `chrominfo` is put together of two words.
+            $together = str_starts_with($long, $short) && (isset($words[substr($long, $length)]) || isset(self::COMMON[substr($long, $length)]));
+            if (\strlen($long) >= $length + 2 && !$together && NameWords::isShort($short, $long)) {
                 [$doubt, $reason, $times] = $found[$short][$long] ?? [1.0, $because, 0];
                 $found[$short][$long] = [$doubt * (1 - $weight), $reason, $times + 1];
             }
         }
+    }
+
+    /** @return array<string, bool> words of all names, of three letters and more → whether a table is called so and no more */
+    private static function words(Material $material): array
+    {
+        $all = [];
+        foreach ($material->tables as $table) {
+            $words = NameWords::singular(NameWords::of($table->name));
+            foreach ([...$words, ...array_merge([], ...array_map(static fn ($column): array => NameWords::of($column->name), $table->columns))] as $word) {
+                if (\strlen($word) > 3) {
+                    $all[$word] ??= false;
+                }
+            }
+            if (1 === \count($words)) {
+                $all[$words[0]] = true;
+            }
+        }
+
+        return $all;
     }
 
     /**

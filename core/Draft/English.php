@@ -25,6 +25,9 @@ final class English
         'borrower', 'reporter', 'contractor', 'applicant', 'candidate', 'participant', 'attendee', 'subscriber', 'nurse', 'doctor', 'keeper'];
     private const PRESENT = ['starts', 'ends', 'begins', 'expires', 'opens', 'closes', 'finishes', 'stops', 'arrives', 'departs', 'leaves', 'flows', 'leads',
         'runs', 'belongs', 'points', 'refers', 'applies', 'returns', 'reports', 'goes', 'comes', 'replaces', 'follows', 'precedes', 'needs', 'uses', 'holds'];
+    private const DONE = ['allow', 'forbid', 'use', 'show', 'hide', 'enable', 'disable', 'require', 'ignore', 'send', 'include', 'exclude', 'keep', 'carry',
+        'accept', 'reject', 'need', 'notify', 'skip', 'prevent', 'permit', 'support', 'contain', 'receive', 'publish', 'deliver', 'purge', 'check',
+        'force', 'limit', 'share', 'track', 'apply', 'count', 'print', 'sync', 'lock', 'manage', 'own', 'want', 'expect', 'repeat', 'replace', 'restrict'];
     public const PREPOSITIONS = ['into', 'to', 'from', 'at', 'in', 'on', 'with', 'for', 'of', 'by', 'under', 'over'];
     private const ADVERBS = ['last', 'first', 'next', 'previously', 'originally', 'actually', 'initially', 'finally', 'recently', 'now', 'not', 'never',
         'fully',
@@ -37,6 +40,22 @@ final class English
     {
         return \in_array($word, self::PARTICIPLES, true)
             || \strlen($word) > 3 && str_ends_with($word, 'ed') && !\in_array($word, self::NO_PARTICIPLES, true);
+    }
+
+    /** Whether it is what something does, as it stands in commands and in names: `allow`, `carry`. */
+    public static function isDone(string $word): bool
+    {
+        return \in_array($word, self::DONE, true);
+    }
+
+    /** Of one, in the present: "allows", "carries". */
+    public static function does(string $word): string
+    {
+        return match (true) {
+            1 === preg_match('/[^aeiou]y$/', $word) => substr($word, 0, -1).'ies',
+            1 === preg_match('/(?:s|x|z|ch|sh|o)$/', $word) => $word.'es',
+            default => $word.'s',
+        };
     }
 
     public static function isPresent(string $word): bool

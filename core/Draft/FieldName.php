@@ -6,6 +6,7 @@ namespace Fasti\Core\Draft;
 
 use Fasti\Core\Catalog\Table;
 use Fasti\Core\Catalog\TypeFamily;
+use Fasti\Core\Join\Namebook;
 use Fasti\Core\Join\NameWords;
 use Fasti\Core\Wording\Naming;
 use Fasti\Core\Wording\Unit;
@@ -41,8 +42,18 @@ final readonly class FieldName
     public static function ofTable(string $name, Abbreviations $abbreviations): self
     {
         $raw = NameWords::of($name);
-        while (\count($raw) > 1 && \in_array($raw[0], ['tbl', 'tb', 't', 'tab', 'dim', 'fact', 'fct', 'stg', 'vw', 'v', 'x', 'rel', 'lkp', 'lu'], true)) {
+        while (\count($raw) > 1 && (\in_array($raw[0], ['tbl', 'tb', 'tab', 'dim', 'fact', 'fct', 'stg', 'vw', 'rel', 'lkp', 'lu', 'fk'], true)
+            || 1 === preg_match('/^[b-df-hj-z]$/', $raw[0]))) {
             array_shift($raw);
+        }
+        // `device_v11` is a device, whatever the version of the schema.
+        if (\count($raw) > 2 && 'v' === $raw[\count($raw) - 2] && ctype_digit($raw[\count($raw) - 1])) {
+            $raw = \array_slice($raw, 0, -2);
+        }
+        // `party_party` is a party.
+        $half = intdiv(\count($raw), 2);
+        if ($half > 0 && \array_slice($raw, 0, $half) === \array_slice($raw, $half)) {
+            $raw = \array_slice($raw, $half);
         }
         [$words, $expanded, $known] = self::long($raw, $abbreviations);
 
@@ -55,7 +66,11 @@ final readonly class FieldName
         // Of a member of documents, the name is what stands after the last dot.
         $last = preg_replace('/^.*\.(?=[^.]+$)/', '', $name) ?? $name;
         $raw = NameWords::of('' === trim($last, '[]*{} ') ? $name : $last);
-        [$asks, $left] = self::asking($raw, $family, $leads);
+        // What all fields of the table begin with says nothing of this one.
+        $before = str_contains($name, '.') ? '' : self::before($table);
+        $told = '' !== $before && \strlen($name) > \strlen($before) && 0 === strncasecmp($name, $before, \strlen($before))
+            ? NameWords::of(substr($name, \strlen($before))) : [];
+        [$asks, $left] = self::asking([] === $told ? $raw : $told, $family, $leads);
         $measured = $family->isNumeric() || TypeFamily::Text === $family || TypeFamily::Other === $family;
         $found = $measured && !$leads ? Units::atEnd($left) : null;
         if (null !== $found) {
@@ -70,6 +85,20 @@ final readonly class FieldName
         [$folded] = self::long($raw, $abbreviations);
 
         return new self($raw, $words, $found[0] ?? null, $ending, $asks, implode('', $folded), $expanded, $known);
+    }
+
+    /** What all fields of a table begin with, save those that hold keys, which may be others'. */
+    private static function before(Table $table): string
+    {
+        $before = Namebook::prefix($table);
+        foreach ('' === $before ? [] : $table->columns as $column) {
+            $words = NameWords::of($column->name);
+            if (0 !== strncasecmp($column->name, $before, \strlen($before)) && !NameWords::isSureEnding($words[\count($words) - 1] ?? '')) {
+                return '';
+            }
+        }
+
+        return $before;
     }
 
     /**

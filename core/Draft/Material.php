@@ -230,7 +230,13 @@ final class Material
         $said = $this->of($entry, '')->businessName;
         $words = '' !== $said ? explode(' ', $said) : explode(' ', $this->nameOf($entry)->title());
         $words = array_map(static fn (string $word): string => 1 === preg_match('/^\p{Lu}[\p{Ll}’\']*$/u', $word) ? mb_strtolower($word) : $word, $words);
-        $noun = implode(' ', NameWords::singular(array_values(array_filter($words, static fn (string $word): bool => '' !== $word && !ctype_digit($word)))));
+        // Nobody says "datum": a row of data is one.
+        $uncounted = \in_array(mb_strtolower($words[\count($words) - 1] ?? ''), ['data', 'metadata', 'information'], true) ? array_pop($words) : null;
+        if (null !== $uncounted) {
+            return trim(implode(' ', [...array_filter($words, static fn (string $word): bool => !ctype_digit($word)), $uncounted, 'row']));
+        }
+        $words = array_values(array_filter($words, static fn (string $word): bool => '' !== $word && !ctype_digit($word)));
+        $noun = str_replace('datum', 'data', implode(' ', NameWords::singular($words)));
 
         return '' === $noun ? 'row' : $noun;
     }

@@ -530,7 +530,7 @@ final class Namebook
     }
 
     /** What at least seven of ten fields begin with, of two to eight signs; a key's own name does not count. */
-    private static function prefix(Table $table): string
+    public static function prefix(Table $table): string
     {
         $names = [];
         foreach ($table->columns as $column) {

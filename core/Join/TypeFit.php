@@ -44,6 +44,8 @@ enum TypeFit: string
             TypeFamily::Bytes => null !== $type->length && $type->length <= 64 ? TypeFamily::Other : null,
             TypeFamily::Flag, TypeFamily::Document, TypeFamily::Spatial => null,
             TypeFamily::Text => $type->several ? null : TypeFamily::Text,
+            // `tinyint(1)` says yes or no.
+            TypeFamily::Whole => 1 === $type->length && null !== $type->bits ? null : TypeFamily::Whole,
             default => $type->family,
         };
     }

@@ -9,14 +9,14 @@ final class Naming
 {
     /**
      * `opened_on`, `openedOn`, `OpenedOn`, `OPENED-ON` and `Opened on` all give ["opened", "on"]; runs of capitals and
-     * of digits stay whole (`HTTPPort2` → ["http", "port", "2"]).
+     * of digits stay whole (`HTTPPort2` → ["http", "port", "2"]), and so do those of several (`VOs` → ["vos"]).
      *
      * @return list<string> in lower case
      */
     public static function words(string $identifier): array
     {
         $spaced = preg_replace(
-            ['/(\p{Ll}|\d)(\p{Lu})/u', '/(\p{Lu})(\p{Lu}\p{Ll})/u', '/(\p{L})(\d)/u', '/(\d)(\p{L})/u'],
+            ['/(\p{Ll}|\d)(\p{Lu})/u', '/(\p{Lu})(?!\p{Lu}s(?:[^\p{Ll}]|$))(\p{Lu}\p{Ll})/u', '/(\p{L})(\d)/u', '/(\d)(\p{L})/u'],
             '$1 $2',
             $identifier,
         ) ?? $identifier;

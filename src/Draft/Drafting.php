@@ -88,7 +88,7 @@ final readonly class Drafting
     /**
      * Where else the same may be said: fields of the same name of which nobody has said it.
      *
-     * @return list<Place> those where nothing differs first, then the surest
+     * @return list<OtherPlace> those where nothing differs first, then the surest
      */
     public function elsewhere(EntryView $entry, FieldView $field, string $property, string $text): array
     {
@@ -106,11 +106,11 @@ final readonly class Drafting
                 $sure = null !== $there && '' === $there->said->of($property) ? Sameness::of($there, $entry->id, $field->name, $property, $text) : 0.0;
                 if (null !== $there && $sure > 0.0) {
                     $schema = $view->schema !== $entry->schema ? $view->schema.'.' : '';
-                    $found[] = new Place($other->id, $schema.$view->name.'.'.$other->name, $sure, Differences::of($here, $there, $text));
+                    $found[] = new OtherPlace($other->id, $schema.$view->name.'.'.$other->name, $sure, Differences::of($here, $there, $text));
                 }
             }
         }
-        usort($found, static fn (Place $a, Place $b): int => [$b->isTicked(), $b->sure, $a->name] <=> [$a->isTicked(), $a->sure, $b->name]);
+        usort($found, static fn (OtherPlace $a, OtherPlace $b): int => [$b->isTicked(), $b->sure, $a->name] <=> [$a->isTicked(), $a->sure, $b->name]);
 
         return \array_slice($found, 0, self::MOST_PLACES);
     }

@@ -32,6 +32,7 @@ final class OfFlag implements Rule
             'was' === $field->name->asks => "Whether the $noun was $phrase",
             English::isAdjective($last) => "Whether the $noun is $phrase",
             \in_array($words[0], ['below', 'above', 'under', 'over', 'within', 'out', 'in', 'on', 'at'], true) => "Whether the $noun is $phrase",
+            English::isDone($words[0]) && \count($words) > 1 => "Whether the $noun ".English::does($words[0]).' '.implode(' ', \array_slice($words, 1)),
             default => "Whether “{$phrase}” is true of the $noun",
         };
         $written = match (true) {
@@ -41,6 +42,10 @@ final class OfFlag implements Rule
                 && null !== $field->profile && [] !== $field->profile->frequent => 'written '.implode(' or ', array_keys($field->profile->frequent)),
             default => '',
         };
+        if (str_contains($text, '“') && ('' === $written || \in_array($last, ['status', 'state', 'type', 'kind', 'mode', 'level', 'name', 'code'], true))) {
+            // No more than its name and its type; or the name is not that of a question.
+            return;
+        }
         yield new Draft('meaning', English::sentence($text.('' === $written ? '' : ': '.$written)), 0.84, ['it holds yes or no']);
     }
 }

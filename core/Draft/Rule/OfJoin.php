@@ -9,6 +9,7 @@ use Fasti\Core\Draft\English;
 use Fasti\Core\Draft\Field;
 use Fasti\Core\Draft\Lead;
 use Fasti\Core\Draft\Rule;
+use Fasti\Core\Join\Namebook;
 
 /** The meaning of a field that leads to another entry: what it leads to, in which role, by the verb of the join. */
 final class OfJoin implements Rule
@@ -37,6 +38,10 @@ final class OfJoin implements Rule
         $noun = $field->noun();
         $words = $field->name->without($noun);
         $role = \array_slice($words, 0, max(0, \count($words) - self::tail($words, $field, $lead->to)));
+        // `gpgc_id`, where all fields of the other begin with gpgc, and a mere `id` have no role.
+        if (['ID'] === $role || [rtrim(strtolower(Namebook::prefix($field->material->tables[$lead->to])), '_')] === $role) {
+            $role = [];
+        }
         $last = $role[\count($role) - 1] ?? '';
         $other = self::other($target, $lead->to === $field->entry);
 
@@ -65,11 +70,23 @@ final class OfJoin implements Rule
 
         return match (true) {
             $to === $field->entry => \sprintf('The %s of the %s: itself %s', $called, $noun, self::a($target)),
-            English::isParticiple($role[\count($role) - 1]) => \sprintf('The %s that was %s for the %s', $target, $called, $noun),
+            English::isParticiple($role[\count($role) - 1]) => \sprintf('The %s of the %s', implode(' ', [...self::deed($role, $target), $target]), $noun),
             $role !== $words && [] !== \array_slice($words, \count($role)) => \sprintf('The %s of the %s', implode(' ', $words), $noun),
             !self::says($role, $target, $field, $to) => \sprintf('The %s of the %s: %s', $called, $noun, self::a($target)),
             default => null,
         };
+    }
+
+    /**
+     * A deed without what it is done to: of `file_defined` for a file, "defined".
+     *
+     * @param list<string> $role
+     *
+     * @return list<string>
+     */
+    private static function deed(array $role, string $target): array
+    {
+        return array_values(array_diff($role, explode(' ', $target), ['ID', 'key', 'code', 'number']));
     }
 
     /**

@@ -8,6 +8,7 @@ use Fasti\Core\Draft\Draft;
 use Fasti\Core\Draft\English;
 use Fasti\Core\Draft\Field;
 use Fasti\Core\Draft\Rule;
+use Fasti\Core\Join\NameWords;
 
 /** The meaning of a field that tells rows apart by itself. */
 final class OfKey implements Rule
@@ -32,9 +33,12 @@ final class OfKey implements Rule
             return;
         }
         $phrase = implode(' ', $field->name->without($noun));
-        if ('' !== $phrase && 'name' !== $phrase) {
-            yield new Draft('meaning', English::sentence("The $phrase of the $noun, by which it is known: no two share one"), 0.74,
-                ['nothing stands in it twice']);
+        if ($phrase === $noun) {
+            yield new Draft('meaning', English::sentence("Tells one $noun from another: no two share one"), 0.74, ['nothing stands in it twice']);
+        } elseif ('' !== $phrase && 'name' !== $phrase) {
+            $known = $field->isPrimary() && !$field->isTime() || NameWords::isKeyEnding(mb_strtolower($field->name->last()));
+            yield new Draft('meaning', English::sentence("The $phrase of the $noun".($known ? ', by which it is known' : '').': no two share one'),
+                $known ? 0.74 : 0.7, ['nothing stands in it twice']);
         }
     }
 }

@@ -8,6 +8,8 @@ use Fasti\Core\Draft\Draft;
 use Fasti\Core\Draft\English;
 use Fasti\Core\Draft\Field;
 use Fasti\Core\Draft\Rule;
+use Fasti\Core\Join\NameWords;
+use Fasti\Core\Wording\Noun;
 
 /** The meaning of a number with a unit, or of one that counts. */
 final class OfMeasure implements Rule
@@ -69,6 +71,9 @@ final class OfMeasure implements Rule
         }
         $what = ['number', 'of'] === \array_slice($words, 0, 2) ? \array_slice($words, 2) : \array_slice($words, 0, -1);
         $done = English::isParticiple($what[\count($what) - 1]);
+        if (!$done) {
+            $what[] = Noun::plural(NameWords::singular([(string) array_pop($what)])[0]);
+        }
 
         return [$done ? 'How many were '.implode(' ', $what).", for the $noun" : 'How many '.implode(' ', $what)." the $noun has", 0.78];
     }

@@ -36,19 +36,21 @@ final class OfTime implements Rule
         preg_match('/^[\s(]*(\w+)/', mb_strtolower((string) $field->column->default), $m);
         $made = \in_array($m[1] ?? '', self::NOW, true);
         $last = $words[\count($words) - 1] ?? '';
-        if (\in_array($last, ['created', 'inserted', 'added', 'entered'], true) || $made && [] === $words) {
+        if (\in_array($last, ['created', 'inserted', 'added', 'entered'], true) || \in_array($words, [['create'], ['creation'], ['insert']], true)
+            || $made && [] === $words) {
             $set = $made ? '; the database sets it' : '';
             yield new Draft('meaning', "When the row was made$set.", $made ? 0.93 : 0.8, [$made ? 'the database sets it when a row is made' : 'its name']);
 
             return;
         }
-        if (\in_array($last, ['updated', 'modified', 'changed'], true) && \count($words) <= 2 || ['last', 'update'] === $words) {
+        if (\in_array($last, ['updated', 'modified', 'changed'], true) && \count($words) <= 2
+            || \in_array($words, [['last', 'update'], ['write'], ['update'], ['modification'], ['last', 'change'], ['change']], true)) {
             yield new Draft('meaning', 'When the row was last changed.', 0.85, ['its name']);
 
             return;
         }
         $day = $field->isDay();
-        $text = $this->sentence($words, $field->noun(), $day, $field);
+        $text = $this->sentence($words, $field->noun(), $day);
         if (null !== $text) {
             yield new Draft('meaning', English::sentence($text[0]).($field->isSometimesEmpty() ? $text[1] : ''), $text[2],
                 [$day ? 'it holds a day' : 'it holds an instant', 'the words of its name']);
@@ -79,13 +81,12 @@ final class OfTime implements Rule
      *
      * @return array{string, string, float}|null the sentence, what is said where it may be empty, and how sure it is
      */
-    private function sentence(array $words, string $noun, bool $day, Field $field): ?array
+    private function sentence(array $words, string $noun, bool $day): ?array
     {
         $on = $day ? 'The day on which' : 'The instant at which';
-        $the = $day ? 'The day' : 'The instant';
         $last = $words[\count($words) - 1] ?? '';
         if ([] === $words) {
-            return ["$the of the $noun", '', 0.7];
+            return null;
         }
         $end = self::ofEnds($words, $noun, $day);
         if (null !== $end) {
@@ -105,10 +106,9 @@ final class OfTime implements Rule
             return ["$on the ".([] === \array_slice($words, 0, -1) ? $noun : implode(' ', \array_slice($words, 0, -1)))." is $last",
                 ' Empty where no day is set.', 0.85];
         }
-        $without = implode(' ', $field->name->without($noun));
 
-        return '' === $without ? null : ["$the of the ".$phrase.('' === $noun || str_contains($phrase, $noun) ? '' : " of the $noun"),
-            ' Empty where there is none.', 0.62];
+        // "The day of the invoice" says no more than its name and its type.
+        return null;
     }
 
     /**

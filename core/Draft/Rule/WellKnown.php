@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Fasti\Core\Draft\Rule;
 
+use Fasti\Core\Catalog\Column;
 use Fasti\Core\Catalog\TypeFamily;
 use Fasti\Core\Draft\Draft;
 use Fasti\Core\Draft\English;
@@ -21,6 +22,7 @@ final class WellKnown implements Rule
         ['full name', 'text', 'The whole name of {of}, first and last.', 0.85],
         ['short name', 'text', 'What {of} is called for short: a name for lists.', 0.8],
         ['display name', 'text', 'The name under which {of} is shown.', 0.8],
+        ['login name', 'text', 'The name with which {row} signs in.', 0.8],
         ['user name', 'text', 'The name with which {of} signs in.', 0.78],
         ['name', 'text', 'What {of} is called{kind}.', 0.84],
         ['title', 'text', 'What {of} is called: its title.', 0.76],
@@ -39,7 +41,7 @@ final class WellKnown implements Rule
         ['telephone', 'text', 'The telephone number of {of}.', 0.86],
         ['home address', 'text', 'The address where {row} lives.', 0.86],
         ['postal address', 'text', 'The address to which post for {row} goes.', 0.86],
-        ['address', 'text', 'The address of {of}, for post.', 0.8],
+        ['address', 'text', 'The address of {of}{post}.', 0.8],
         ['postcode', 'text', 'The postcode in the address of {of}.', 0.84],
         ['street', 'text', 'The street in the address of {of}.', 0.84],
         ['city', 'text', 'The town or city in the address of {of}.', 0.8],
@@ -65,7 +67,6 @@ final class WellKnown implements Rule
         ['sort order', 'number', 'The place of {row} in lists.', 0.82],
         ['position', 'number', 'The place of {row} among others of its list.', 0.66],
         ['rank', 'number', 'The place of {row} among others, the first being 1.', 0.64],
-        ['version', '', 'Which version of {of} the row holds.', 0.62],
         ['age limit', 'number', 'The age that {row} is limited to, in years.', 0.66],
         ['price', 'number', 'What {of} costs.', 0.7],
         ['cost', 'number', 'What was paid for {of}: its cost.', 0.68],
@@ -85,6 +86,11 @@ final class WellKnown implements Rule
         ['checksum', '', 'A sum over the rest of the row, by which damage is noticed.', 0.7],
     ];
 
+    /** What stands before "name" and is no thing that has one. */
+    private const SORTS_OF_NAMES = ['common', 'latin', 'scientific', 'local', 'official', 'legal', 'trade', 'brand', 'short', 'long', 'old', 'new', 'former',
+        'english', 'german', 'french', 'native', 'internal', 'external', 'alternative', 'original', 'popular', 'vernacular', 'proper', 'technical', 'generic',
+        'full', 'maiden', 'nick', 'given', 'middle', 'previous', 'current', 'public', 'printed', 'business', 'plain', 'first', 'last', 'second', 'other'];
+
     public function name(): string
     {
         return 'well-known';
@@ -103,6 +109,12 @@ final class WellKnown implements Rule
                 continue;
             }
             $before = \array_slice($words, 0, \count($words) - \count(explode(' ', $end)));
+            // A position at which something starts is none among others; a gene has a symbol that is no sign for it.
+            $other = [] !== $before && \in_array($end, ['position', 'rank', 'sort order'], true)
+                || 'symbol' === $end && 1 !== preg_match('/(?:unit|currency|parameter|element|quantity|measure)$/', $noun);
+            if ($other) {
+                return;
+            }
             $said = self::said($field, $text, $noun, $before);
             $empty = $field->isAlwaysEmpty() ? ' It is always empty.' : '';
             yield new Draft('meaning', English::sentence($said).$empty, [] === $before ? $sure : $sure - 0.04, ['what such fields hold everywhere']);
@@ -118,11 +130,11 @@ final class WellKnown implements Rule
         $kind = '';
         if (str_contains($text, '{kind}') && [] !== $before) {
             // "common name": a kind of name; "borrower name": the name of somebody.
-            if (English::isPerson($what) || 1 === preg_match('/(?:er|or|ee|ist)$/', $what)) {
-                $of = 'the '.$what;
-            } else {
+            if (\in_array($before[\count($before) - 1], self::SORTS_OF_NAMES, true)) {
                 $kind = ': its '.$what.' name';
                 $of = 'the '.$noun;
+            } else {
+                $of = 'the '.$what;
             }
         } else {
             $of = match (true) {
@@ -131,6 +143,9 @@ final class WellKnown implements Rule
                     $what) => 'the '.$what,
                 default => 'the '.$noun.' ('.$what.')',
             };
+        }
+        if (str_contains($text, 'amount of money of {what}') && [] !== $before && English::isParticiple($before[\count($before) - 1])) {
+            $text = 'The amount of money that was {what}, for {row}.';
         }
         if (str_contains($text, '{what}') && '' === $what) {
             $what = 'the '.$noun;
@@ -146,7 +161,15 @@ final class WellKnown implements Rule
         $iso = 'country code (ISO 3166)' === $field->profile?->likely
             ? ', as a code of '.('' === $letters ? 'letters' : $letters.' letters').' (ISO 3166)' : '';
 
-        return strtr($text, ['{row}' => 'the '.$noun, '{of}' => $of, '{what}' => $what, '{letters}' => $letters, '{kind}' => $kind, '{iso}' => $iso]);
+        $said = ['{row}' => 'the '.$noun, '{of}' => $of, '{what}' => $what, '{letters}' => $letters, '{kind}' => $kind, '{iso}' => $iso];
+
+        return strtr($text, $said + ['{post}' => self::hasPost($field) ? ', for post' : '']);
+    }
+
+    /** An address may be one of mail, of a machine, of a page: where there is more of it, it is one for post. */
+    private static function hasPost(Field $field): bool
+    {
+        return [] !== preg_grep('/city|town|zip|post|street|country/i', array_map(static fn (Column $one): string => $one->name, $field->table->columns));
     }
 
     private static function fits(Field $field, string $family): bool

@@ -25,7 +25,8 @@ final class CountedTest extends TestCase
                 day date, raw binary(16) UNIQUE)',
                 "INSERT INTO b VALUES (1, 'aa', 'aa', 7, '2020-01-01', UNHEX(MD5('1'))), (2, 'BB', 'BB', 7, '2020-01-02', UNHEX(MD5('2'))),
                 (3, NULL, NULL, 8, NULL, NULL), (4, 'é', 'é', NULL, NULL, UNHEX(MD5('4')))",
-                'CREATE TABLE a (n int PRIMARY KEY, b_id int, code varchar(9) COLLATE utf8mb4_general_ci, far bigint, day date, raw binary(16), sort varchar(4))',
+                'CREATE TABLE a (n int PRIMARY KEY, b_id int, code varchar(9) COLLATE utf8mb4_general_ci, far bigint, day date, raw binary(16),
+                sort varchar(4))',
                 "INSERT INTO a VALUES (1, 1, 'AA', 7, '2020-01-01', UNHEX(MD5('1')), 'x'), (2, 1, 'aa', 7, '2020-01-01', UNHEX(MD5('9')), 'x'),
                 (3, 9, 'aa ', 8, NULL, UNHEX(MD5('9')), 'y'), (4, NULL, 'bb', 9, '2021-01-01', NULL, 'x'), (5, 0, NULL, NULL, '2020-01-02',
                 UNHEX(MD5('4')), 'y'), (6, 2, 'E', 7, '2020-01-02', UNHEX(MD5('2')), 'x')", ],
@@ -45,8 +46,8 @@ final class CountedTest extends TestCase
             ['CREATE TABLE b (id INTEGER PRIMARY KEY, code TEXT COLLATE NOCASE UNIQUE, far NUMERIC, odd)',
                 "INSERT INTO b VALUES (1, 'aa', 7, 1), (2, 'BB', 7, '1'), (3, NULL, 'seven', x'31'), (4, 'c', NULL, NULL)",
                 'CREATE TABLE a (n INTEGER PRIMARY KEY, b_id INTEGER, code TEXT COLLATE NOCASE, far NUMERIC, odd, sort TEXT)',
-                "INSERT INTO a VALUES (1, 1, 'AA', 7, 1, 'x'), (2, 1, 'aa', 7.0, '1', 'x'), (3, 'one', 'aa ', 'seven', 2, 'y'), (4, NULL, 'bb', '7', x'31', 'x'),
-                (5, 0, NULL, NULL, NULL, 'y'), (6, '2', 'zz', 'Seven', 1, 'x')", ],
+                "INSERT INTO a VALUES (1, 1, 'AA', 7, 1, 'x'), (2, 1, 'aa', 7.0, '1', 'x'), (3, 'one', 'aa ', 'seven', 2, 'y'),
+                (4, NULL, 'bb', '7', x'31', 'x'), (5, 0, NULL, NULL, NULL, 'y'), (6, '2', 'zz', 'Seven', 1, 'x')", ],
             [['b_id', 'id'], ['code', 'code'], ['far', 'far'], ['odd', 'odd']],
         ],
     ];
@@ -97,7 +98,8 @@ final class CountedTest extends TestCase
     private static function figures(JoinFigures $figures): array
     {
         return [
-            'rows' => $figures->rows, 'empty' => $figures->empty, 'orphans' => $figures->orphans, 'leading' => $figures->rows - $figures->empty - $figures->orphans,
+            'rows' => $figures->rows, 'empty' => $figures->empty, 'orphans' => $figures->orphans,
+            'leading' => $figures->rows - $figures->empty - $figures->orphans,
             'all parents' => $figures->parents + $figures->repeated, 'used' => $figures->used, 'most' => $figures->most,
         ];
     }

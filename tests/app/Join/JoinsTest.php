@@ -211,7 +211,9 @@ final class JoinsTest extends AppTestCase
         $evidences->keep([$join->id => [
             new Evidence('564 of 564 values that were looked for are found', 2.0, EvidenceKind::Found, '0'), new Evidence('named after station', 1.0),
         ]]);
-        $evidences->observe($join->id, JoinFigures::fromArray(['rows' => 22650, 'empty' => 50, 'orphans' => 121, 'missing' => 2, 'parents' => 60, 'used' => 45]));
+        $evidences->observe($join->id, JoinFigures::fromArray([
+            'rows' => 22650, 'empty' => 50, 'orphans' => 121, 'missing' => 2, 'parents' => 60, 'used' => 45,
+        ]));
         $told = array_map(static fn (Evidence $one): string => $one->words, $evidences->of([$join->id])[$join->id]->evidence);
         $page = $this->client->request('GET', "/register/joins/$join->id")->filter('main')->text();
 

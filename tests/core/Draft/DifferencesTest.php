@@ -19,6 +19,7 @@ use Fasti\Core\Profile\TableProfile;
 use PHPUnit\Framework\Attributes\TestWith;
 use PHPUnit\Framework\TestCase;
 
+/** @param list<string> $expected */
 /** What speaks against saying of one field what is said of another of its name. */
 final class DifferencesTest extends TestCase
 {
@@ -38,6 +39,7 @@ final class DifferencesTest extends TestCase
         self::assertSame([], self::between($id('sample'), $id('visit'), 'id', 'Numbered by the database. Carries no meaning outside it.'));
     }
 
+    /** @param list<string> $expected */
     #[TestWith(['varchar(40)', 'int', ['is int']])]
     #[TestWith(['char(2)', 'char(3)', ['is char(3)']])]
     #[TestWith(['varchar(40)', 'varchar(60)', []])]
@@ -67,8 +69,13 @@ final class DifferencesTest extends TestCase
     {
         $few = static fn (string ...$values): FieldProfile => new FieldProfile(100, 100, distinct: \count($values), frequent: array_fill_keys($values, 9));
         $many = new FieldProfile(100, 100, distinct: 90, frequent: ['a' => 2]);
-        $differ = static fn (string $name, ?FieldProfile $here, ?FieldProfile $there): array => self::differ([$name => 'varchar(20)', 'a' => 'int', 'b' => 'int'],
-            [$name => 'varchar(20)', 'c' => 'int', 'd' => 'int'], $name, 'How far the work has come.', [$here, $there]);
+        $differ = static fn (string $name, ?FieldProfile $here, ?FieldProfile $there): array => self::differ(
+            [$name => 'varchar(20)', 'a' => 'int', 'b' => 'int'],
+            [$name => 'varchar(20)', 'c' => 'int', 'd' => 'int'],
+            $name,
+            'How far the work has come.',
+            [$here, $there],
+        );
 
         self::assertSame([], $differ('status', $few('open', 'done'), $few('open', 'done', 'late')));
         self::assertSame(['holds gone, new'], $differ('status', $few('open', 'done'), $few('gone', 'new')));
@@ -80,12 +87,13 @@ final class DifferencesTest extends TestCase
         self::assertSame([], $differ('grid_square', $few('open', 'done'), null), 'a name of its own does');
     }
 
+    /** @param list<string> $expected */
     #[TestWith(['0', '14', '0', '13', []])]
     #[TestWith(['0', '14', '200', '900', ['goes from 200 to 900']])]
     #[TestWith(['0', '14', '0', '90000', ['goes from 0 to 90000']])]
     public function testNumbersAreOfOneSize(string $least, string $greatest, string $otherLeast, string $otherGreatest, array $expected): void
     {
-        $profile = static fn (string $a, string $b): FieldProfile => new FieldProfile(900, 900, distinct: 600, least: $a, greatest: $b, frequent: ['1' => 3]);
+        $profile = static fn (string $a, string $b): FieldProfile => new FieldProfile(900, 900, distinct: 600, least: $a, greatest: $b, frequent: ['7 m' => 3]);
 
         self::assertSame($expected, self::differ(['acidity' => 'decimal(8,2)'], ['acidity' => 'decimal(8,2)'], 'acidity', 'How acid the water is.', [
             $profile($least, $greatest), $profile($otherLeast, $otherGreatest),
@@ -101,9 +109,17 @@ final class DifferencesTest extends TestCase
      */
     private static function differ(array $here, array $there, string $field, string $text, array $profiles = []): array
     {
-        $columns = static fn (array $of): array => array_map(static fn (string $name, string $type): Column => new Column($name, $type), array_keys($of), $of);
+        return self::between(self::table('sample', self::columns($here)), self::table('visit', self::columns($there)), $field, $text, $profiles);
+    }
 
-        return self::between(self::table('sample', $columns($here)), self::table('visit', $columns($there)), $field, $text, $profiles);
+    /**
+     * @param array<string, string> $types
+     *
+     * @return list<Column>
+     */
+    private static function columns(array $types): array
+    {
+        return array_map(static fn (string $name, string $type): Column => new Column($name, $type), array_keys($types), $types);
     }
 
     /**
@@ -129,6 +145,7 @@ final class DifferencesTest extends TestCase
     /** @param list<Column> $columns */
     private static function table(string $name, array $columns): Table
     {
-        return new Table('', $name, TableType::Table, columns: [new Column("{$name}_no", 'int', false), ...$columns], primaryKey: new Key(null, ["{$name}_no"]));
+        return new Table('', $name, TableType::Table, columns: [new Column("{$name}_no", 'int', false), ...$columns],
+            primaryKey: new Key(null, ["{$name}_no"]));
     }
 }

@@ -17,6 +17,7 @@ use Fasti\Core\Draft\Drafts;
 use Fasti\Core\Draft\FieldName;
 use Fasti\Core\Draft\Material;
 use Fasti\Core\Draft\Said;
+use Fasti\Tests\Core\Join\Base;
 use Fasti\Tests\Core\Made;
 use PHPUnit\Framework\Attributes\TestWith;
 use PHPUnit\Framework\TestCase;
@@ -72,6 +73,13 @@ final class EdgesTest extends TestCase
     #[TestWith(['stg_x_reading', 'Reading'])]
     #[TestWith(['tbl', 'Tbl'])]
     #[TestWith(['barrier_survey', 'Barrier survey'])]
+    #[TestWith(['g_barrier', 'Barrier'])]
+    #[TestWith(['fk_barrier', 'Barrier'])]
+    #[TestWith(['e_barrier', 'E barrier'])]
+    #[TestWith(['barrier_v11', 'Barrier'])]
+    #[TestWith(['barrier_2023', 'Barrier 2023'])]
+    #[TestWith(['barrier_barrier', 'Barrier'])]
+    #[TestWith(['WLCGVOs', 'Wlcgvos'])]
     public function testTheNameOfATable(string $name, string $title): void
     {
         self::assertSame($title, FieldName::ofTable($name, self::abbreviations())->title());
@@ -102,12 +110,12 @@ final class EdgesTest extends TestCase
     }
 
     /** What a field of a table of samples is drafted to mean, by its name and what is known of it. */
-    #[TestWith([new Column('number_count', 'int'), 'How many number the sample has.'])]
+    #[TestWith([new Column('number_count', 'int'), 'How many numbers the sample has.'])]
     #[TestWith([new Column('number_of_bottles', 'int'), 'How many bottles the sample has.'])]
     #[TestWith([new Column('number_of', 'int'), null])]
-    #[TestWith([new Column('bottle_count', 'int'), 'How many bottle the sample has.'])]
+    #[TestWith([new Column('bottle_count', 'int'), 'How many bottles the sample has.'])]
     #[TestWith([new Column('bottle_count', 'varchar(9)'), null])]
-    #[TestWith([new Column('bottle_qty', 'int'), 'How many bottle the sample has.'])]
+    #[TestWith([new Column('bottle_qty', 'int'), 'How many bottles the sample has.'])]
     #[TestWith([new Column('how_much_water', 'int'), null])]
     #[TestWith([new Column('note', 'text', comment: 'what was seen at the bank'), 'What was seen at the bank.'])]
     #[TestWith([new Column('note', 'text', comment: 'seen'), 'What else there is to note about the sample, in words.'])]
@@ -122,12 +130,71 @@ final class EdgesTest extends TestCase
     #[TestWith([new Column('modified', 'timestamp'), 'When the row was last changed.'])]
     #[TestWith([new Column('ts', 'timestamp', false, 'now()'), 'When the row was made; the database sets it.'])]
     #[TestWith([new Column('inserted', 'timestamp'), 'When the row was made.'])]
+    #[TestWith([new Column('create_date', 'timestamp'), 'When the row was made.'])]
+    #[TestWith([new Column('write_date', 'timestamp'), 'When the row was last changed.'])]
+    #[TestWith([new Column('invoice_date', 'date'), null])]
+    #[TestWith([new Column('date', 'date'), null])]
+    #[TestWith([new Column('photo', 'blob'), null])]
+    #[TestWith([new Column('version', 'varchar(9)'), null])]
+    #[TestWith([new Column('start_pos', 'int'), null])]
+    #[TestWith([new Column('symbol', 'varchar(9)'), null])]
+    #[TestWith([new Column('file_name', 'varchar(90)'), 'What the file is called.'])]
+    #[TestWith([new Column('latin_name', 'varchar(90)'), 'What the sample is called: its latin name.'])]
+    #[TestWith([new Column('address', 'varchar(90)'), null])]
+    #[TestWith([new Column('spent_amount', 'decimal(9,2)'), 'The amount of money that was spent, for the sample.'])]
+    #[TestWith([new Column('carry_over', 'tinyint(1)'), 'Whether the sample carries over: 1 for yes, 0 for no.'])]
+    #[TestWith([new Column('allow_reading', 'boolean'), 'Whether the sample allows reading.'])]
+    #[TestWith([new Column('status', 'tinyint(1)'), null])]
     public function testWhatAFieldIsDraftedToMean(Column $column, ?string $text): void
     {
         $table = new Table('main', 'sample', TableType::Table, columns: [new Column('id', 'int', false), $column], primaryKey: new Key(null, ['id']));
         $material = Material::ofCatalog(new Catalog('mariadb', '', [$table]));
 
         self::assertSame($text, ((new Drafts())->ofField($material->field(0, $column))['meaning'][0] ?? null)?->text);
+    }
+
+    public function testWhatAllFieldsBeginWithSaysNothingOfOne(): void
+    {
+        self::assertSame([
+            'gso_id' => 'Numbered by the database. Carries no meaning outside it.', 'gso_enabled' => 'Whether the token is enabled.',
+            'gso_name' => 'What the token is called.', 'gso_expires_at' => 'The instant at which the token expires. Empty while that is not known.',
+            'gsp_id' => null,
+        ], self::drafted('CREATE TABLE g_token (gso_id integer PRIMARY KEY, gso_enabled boolean, gso_name varchar(20), gso_expires_at timestamp,
+            gsp_id integer)', 'g_token'));
+    }
+
+    public function testAFieldThatLeadsElsewhereIsToldByWhereItLeads(): void
+    {
+        $said = self::drafted('CREATE TABLE symbol (id integer PRIMARY KEY, name varchar(20)); CREATE TABLE user_data (id integer PRIMARY KEY, weight_kg integer);
+            CREATE TABLE heritage (heritage_no integer PRIMARY KEY, symbol_id_derived integer REFERENCES symbol (id), user_data_id integer NOT NULL
+            REFERENCES user_data (id), id integer NOT NULL REFERENCES symbol (id))', 'heritage');
+
+        self::assertSame('The derived symbol of the heritage. Empty where there is none.', $said['symbol_id_derived']);
+        self::assertSame('The user data row that the heritage refers to.', $said['user_data_id']);
+        self::assertSame('The symbol that the heritage refers to.', $said['id']);
+    }
+
+    public function testANameOfATableIsShortForNoOther(): void
+    {
+        $said = self::drafted('CREATE TABLE konto (id integer PRIMARY KEY, bic varchar(9)); CREATE TABLE kontoauszug (id integer PRIMARY KEY,
+            konto_id integer NOT NULL REFERENCES konto (id), comment varchar(90))', 'kontoauszug');
+
+        self::assertSame('The konto that the kontoauszug refers to.', $said['konto_id']);
+    }
+
+    /** @return array<string, ?string> field of a table → its meaning; null where nothing is drafted */
+    private static function drafted(string $sql, string $name): array
+    {
+        $catalog = (new Base($sql))->catalog();
+        $material = Material::ofCatalog($catalog);
+        $said = [];
+        foreach ($catalog->tables as $i => $table) {
+            foreach ($table->name === $name ? $table->columns : [] as $column) {
+                $said[$column->name] = ((new Drafts())->ofField($material->field($i, $column))['meaning'][0] ?? null)?->text;
+            }
+        }
+
+        return $said;
     }
 
     public function testWhatIsSaidIsGivenByItsName(): void

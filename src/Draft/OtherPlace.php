@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Fasti\Draft;
 
 /** Another field of which the same may be said. */
-final readonly class Place
+final readonly class OtherPlace
 {
     /** From here it is as likely as what is taken by itself. */
     private const SURE = 0.7;
