@@ -6,11 +6,13 @@ namespace Fasti\Core\Diagram;
 
 use Fasti\Core\Catalog\Catalog;
 use Fasti\Core\Catalog\Column;
+use Fasti\Core\Catalog\ForeignKey;
 use Fasti\Core\Catalog\Table;
 use Fasti\Core\Catalog\TableType;
 use Fasti\Core\Dialect\Dialect;
 use Fasti\Core\Dialect\Dialects;
 use Fasti\Core\Join\Cardinality;
+use Fasti\Core\Join\JoinRole;
 use Fasti\Core\Join\Sentence;
 use Fasti\Core\Wording\Naming;
 
@@ -45,12 +47,19 @@ final class FromCatalog
                             Naming::asName($table->name),
                             Naming::asName($key->references->table),
                             $cardinality,
+                            role: JoinRole::of(self::pairs($key), $key->references->table),
                         ), \array_slice($key->columns, 1), \array_slice($key->references->columns, 1));
                 }
             }
         }
 
         return [$tablets, $lines];
+    }
+
+    /** @return list<array{string, string}> */
+    private static function pairs(ForeignKey $key): array
+    {
+        return array_map(static fn (string $near, string $far): array => [$near, $far], $key->columns, $key->references->columns);
     }
 
     /**

@@ -17,16 +17,32 @@ final readonly class Sentence
     {
     }
 
-    /** From the row that holds the reference: "A reading" "is recorded at" "exactly one" "station" */
-    public static function forth(string $fromName, string $toName, Cardinality $cardinality, string $verb = '', bool $self = false): self
-    {
-        return self::make($fromName, '' === $verb ? self::VERB : $verb, $cardinality->to, $toName, $self);
+    /**
+     * From the row that holds the reference: "A reading" "is recorded at" "exactly one" "station"
+     *
+     * @param string $role see JoinRole; it is said where there is no verb that says more
+     */
+    public static function forth(
+        string $fromName,
+        string $toName,
+        Cardinality $cardinality,
+        string $verb = '',
+        bool $self = false,
+        string $role = '',
+    ): self {
+        return self::make($fromName, '' === $verb ? self::VERB : $verb, $cardinality->to, $toName, $self, '' === $verb ? $role : '');
     }
 
     /** From the row that is referred to: "A station" "records" "any number of" "readings" */
-    public static function back(string $fromName, string $toName, Cardinality $cardinality, string $verbBack = '', bool $self = false): self
-    {
-        return self::make($toName, '' === $verbBack ? self::VERB_BACK : $verbBack, $cardinality->from, $fromName, $self);
+    public static function back(
+        string $fromName,
+        string $toName,
+        Cardinality $cardinality,
+        string $verbBack = '',
+        bool $self = false,
+        string $role = '',
+    ): self {
+        return self::make($toName, '' === $verbBack ? self::VERB_BACK : $verbBack, $cardinality->from, $fromName, $self, '' === $verbBack ? $role : '');
     }
 
     /** Over a link table: "A person" "makes" "any number of" "visits", through visit member */
@@ -46,7 +62,7 @@ final readonly class Sentence
         return $this->subject.' '.$this->verb.' '.$this->count.' '.$this->object.'.';
     }
 
-    private static function make(string $subject, string $verb, End $end, string $object, bool $self): self
+    private static function make(string $subject, string $verb, End $end, string $object, bool $self, string $role = ''): self
     {
         $one = Noun::singular(self::lower($object));
 
@@ -54,7 +70,7 @@ final readonly class Sentence
             Noun::withArticle(Noun::singular(self::lower($subject)), true),
             $verb,
             $end->inWords(),
-            ($self ? 'other ' : '').($end->many() ? Noun::plural($one) : $one),
+            ($self ? 'other ' : '').($end->many() ? Noun::plural($one) : $one).('' === $role ? '' : ' '.$role),
         );
     }
 

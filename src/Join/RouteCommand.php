@@ -8,6 +8,7 @@ use Fasti\Core\Catalog\Catalog;
 use Fasti\Core\Catalog\Place;
 use Fasti\Core\Dialect\Dialects;
 use Fasti\Core\Join\CatalogLinks;
+use Fasti\Core\Join\JoinRole;
 use Fasti\Core\Join\Proposals;
 use Fasti\Core\Join\Route;
 use Fasti\Core\Join\Routes;
@@ -148,7 +149,10 @@ final readonly class RouteCommand
         $from = Naming::asName($places[$step->link->from]->name);
         $to = Naming::asName($places[$step->link->to]->name);
 
-        return $step->forth ? Sentence::forth($from, $to, $step->link->cardinality) : Sentence::back($from, $to, $step->link->cardinality);
+        $role = JoinRole::of($step->link->pairs, $places[$step->link->to]->name);
+
+        return $step->forth ? Sentence::forth($from, $to, $step->link->cardinality, role: $role)
+            : Sentence::back($from, $to, $step->link->cardinality, role: $role);
     }
 
     /**

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Fasti\Register;
 
 use Fasti\Core\Join\Cardinality;
+use Fasti\Core\Join\JoinRole;
 use Fasti\Core\Join\Sentence;
 
 /** A join as pages show it, from the side of one entry: `out` when that entry holds the reference. */
@@ -51,12 +52,17 @@ final readonly class JoinView
 
     public function forth(): Sentence
     {
-        return Sentence::forth($this->fromTitle, $this->toTitle, $this->cardinality, $this->verb, $this->isSelf());
+        return Sentence::forth($this->fromTitle, $this->toTitle, $this->cardinality, $this->verb, $this->isSelf(), $this->role());
     }
 
     public function back(): Sentence
     {
-        return Sentence::back($this->fromTitle, $this->toTitle, $this->cardinality, $this->verbBack, $this->isSelf());
+        return Sentence::back($this->fromTitle, $this->toTitle, $this->cardinality, $this->verbBack, $this->isSelf(), $this->role());
+    }
+
+    private function role(): string
+    {
+        return JoinRole::of($this->pairs, $this->toName);
     }
 
     public function isSelf(): bool

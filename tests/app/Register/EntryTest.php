@@ -61,7 +61,7 @@ final class EntryTest extends AppTestCase
         $use = $this->entry('use');
 
         self::assertSame(
-            ['A use refers to at most one part.', 'A use refers to at most one other use.'],
+            ['A use refers to at most one part.', 'A use refers to at most one other use (replaces).'],
             array_values(array_map(static fn ($join): string => (string) $join->forth(), array_filter($use->joins, static fn ($join): bool => $join->out))),
         );
         self::assertSame([['maker', 'maker'], ['number', 'number']], $use->joins[0]->pairs);

@@ -19,10 +19,10 @@ use Fasti\Core\Profile\TableProfile;
 use PHPUnit\Framework\Attributes\TestWith;
 use PHPUnit\Framework\TestCase;
 
-/** @param list<string> $expected */
 /** What speaks against saying of one field what is said of another of its name. */
 final class DifferencesTest extends TestCase
 {
+    /** @param list<string> $expected */
     #[TestWith(['The day on which the sample was taken.', ['is about a visit, and the text speaks of a sample']])]
     #[TestWith(['The days on which samples were taken.', ['is about a visit, and the text speaks of a sample']])]
     #[TestWith(['The day on which it was taken.', ['is about a visit, and the text says “it” of a sample']])]

@@ -165,7 +165,8 @@ final class EdgesTest extends TestCase
 
     public function testAFieldThatLeadsElsewhereIsToldByWhereItLeads(): void
     {
-        $said = self::drafted('CREATE TABLE symbol (id integer PRIMARY KEY, name varchar(20)); CREATE TABLE user_data (id integer PRIMARY KEY, weight_kg integer);
+        $said = self::drafted('CREATE TABLE symbol (id integer PRIMARY KEY, name varchar(20)); CREATE TABLE user_data (id integer PRIMARY KEY,
+            weight_kg integer);
             CREATE TABLE heritage (heritage_no integer PRIMARY KEY, symbol_id_derived integer REFERENCES symbol (id), user_data_id integer NOT NULL
             REFERENCES user_data (id), id integer NOT NULL REFERENCES symbol (id))', 'heritage');
 
