@@ -5,7 +5,10 @@ declare(strict_types=1);
 namespace Fasti\Core\Model;
 
 use Fasti\Core\Catalog\Column;
+use Fasti\Core\Catalog\ForeignKey;
+use Fasti\Core\Catalog\Key;
 use Fasti\Core\Catalog\Quotes;
+use Fasti\Core\Catalog\Table;
 use Fasti\Core\Catalog\TypeFamily;
 use Fasti\Core\Dialect\Reserved;
 use Fasti\Core\Join\NameWords;
@@ -20,8 +23,16 @@ final readonly class FieldOffers
 {
     private const STOCKS = ['stock', 'balance', 'inventory', 'backlog', 'holding', 'remaining'];
 
-    /** @param array<string, string> $names business names by FieldPlace::key() */
-    public function __construct(private Ground $ground, private array $names = [])
+    /** Numbers by which rows are put in order or told apart, which no sum means anything of. */
+    private const NUMBERINGS = ['line', 'lineno', 'rank', 'position', 'pos', 'sequence', 'seq', 'version', 'revision', 'year', 'month', 'week', 'day', 'hour',
+        'minute', 'quarter', 'floor', 'zip', 'postcode', 'phone', 'fax', 'lat', 'latitude', 'lon', 'lng', 'longitude', 'easting', 'northing', 'port', 'zone',
+        'priority', 'ordinal', 'serial', 'chapter', 'page', 'row', 'column'];
+
+    /**
+     * @param array<string, string> $names business names by FieldPlace::key()
+     * @param array<string, true>   $empty fields in which nothing stands, by the same
+     */
+    public function __construct(private Ground $ground, private array $names = [], private array $empty = [])
     {
     }
 
@@ -61,7 +72,9 @@ final readonly class FieldOffers
             }
         }
         foreach ($table->columns as $column) {
-            $offer = isset($leading[$column->name]) ? null : $this->offer($is, $column, isset($taken[$column->name]));
+            $place = $is->entry->key()."\0".$column->name;
+            $never = isset($leading[$column->name]) || isset($this->empty[$place]) || isset($this->ground->closed[$place]);
+            $offer = $never ? null : $this->offer($is, $table, $column, isset($taken[$column->name]));
             if (null !== $offer) {
                 $offers[] = $offer;
             }
@@ -70,7 +83,7 @@ final readonly class FieldOffers
         return $offers;
     }
 
-    private function offer(Role $role, Column $column, bool $taken): ?FieldOffer
+    private function offer(Role $role, Table $table, Column $column, bool $taken): ?FieldOffer
     {
         $type = $this->ground->typeOf($column);
         $words = NameWords::singular(NameWords::of($column->name));
@@ -79,7 +92,7 @@ final readonly class FieldOffers
             return null;
         }
         $key = $role->key === [$column->name] && ($column->autoNumbered || NameWords::isKeyEnding(NameWords::ending($column->name)));
-        if (RoleKind::Fact === $role->kind && $type->family->isNumeric() && !$key && !NameWords::isKeyEnding(NameWords::ending($column->name))) {
+        if (RoleKind::Fact === $role->kind && $type->family->isNumeric() && !$key && !self::isNumbering($table, $column, $words)) {
             $measured = array_filter($this->ground->model->measures, fn (Measure $one): bool => $one->fact === $role->name && '' !== $one->expression
                 && $this->ground->formula($role->name, $one->expression)->field()?->column === $column->name);
 
@@ -96,6 +109,21 @@ final readonly class FieldOffers
                 TypeFamily::Flag === $type->family => 'yes or no',
                 default => RoleKind::Fact === $role->kind ? 'a text of its own: a dimension of one field' : 'a text of its own',
             });
+    }
+
+    /**
+     * Whether a number is a key, a part of one, a reference, or puts rows in order.
+     *
+     * @param list<string> $words
+     */
+    private static function isNumbering(Table $table, Column $column, array $words): bool
+    {
+        $keys = array_filter([$table->primaryKey, ...$table->uniqueKeys]);
+        $lists = array_map(static fn (Key|ForeignKey $key): array => $key->columns, [...$keys, ...$table->foreignKeys]);
+        $last = $words[\count($words) - 1] ?? '';
+
+        return NameWords::isKeyEnding(NameWords::ending($column->name)) || \in_array($column->name, array_merge([], ...$lists), true)
+            || \in_array($last, self::NUMBERINGS, true) || \in_array($last, ['number', 'order'], true) && \count($words) > 1;
     }
 
     /** @param list<string> $words */

@@ -9,6 +9,7 @@ use Fasti\Account\AccountStore;
 use Fasti\Account\Act\Act;
 use Fasti\Core\Draft\Draft;
 use Fasti\Register\Entries;
+use Fasti\Register\EntryStore;
 use Fasti\Register\Fields;
 use Fasti\Register\FieldView;
 use Fasti\Register\Joins;
@@ -36,6 +37,7 @@ final class DraftController extends AbstractController
         private readonly Drafting $drafting,
         private readonly ShortForms $short,
         private readonly Entries $entries,
+        private readonly EntryStore $places,
         private readonly Fields $fields,
         private readonly Joins $joins,
         private readonly AccountStore $accounts,
@@ -144,6 +146,8 @@ final class DraftController extends AbstractController
             $this->addFlash('bad', 'A short form is one word of letters and digits, up to twenty; beside it stands what it is short for.');
         } else {
             $this->short->say($short, $stands, ShortForms::DISMISSED === $standing ? $standing : ShortForms::SAID);
+            // What it stands for changes the drafts of all names in which it stands: they are made anew before they are shown.
+            $this->store->stale($this->places->inNames($short));
         }
 
         return $this->redirectToRoute('short_forms', [], 303);

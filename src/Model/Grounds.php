@@ -16,6 +16,7 @@ use Fasti\Core\Model\PlanColumn;
 use Fasti\Core\Privacy\Privacy;
 use Fasti\Join\JoinEvidences;
 use Fasti\Profile\PrivacyPart;
+use Fasti\Profile\Profiles;
 use Fasti\Register\Entries;
 use Fasti\Register\EntryStore;
 use Fasti\Register\Fields;
@@ -37,6 +38,7 @@ final readonly class Grounds
         private SourceStore $sources,
         private PrivacyPart $privacy,
         private Models $models,
+        private Profiles $profiles,
     ) {
     }
 
@@ -115,6 +117,23 @@ final readonly class Grounds
         }
 
         return $names;
+    }
+
+    /** @return array<string, true> fields in which nothing stands, as far as they were looked at, by FieldPlace::key() */
+    public function empty(Model $model, int $source): array
+    {
+        $empty = [];
+        $entries = $this->entriesOf($model, $source);
+        $profiles = $this->profiles->all(array_values($entries));
+        foreach ($entries as $place => $entry) {
+            foreach (($profiles[$entry] ?? null)->profile->fields ?? [] as $name => $field) {
+                if ($field->rows > 0 && 0 === $field->filled()) {
+                    $empty[$place."\0".$name] = true;
+                }
+            }
+        }
+
+        return $empty;
     }
 
     /** @return array<string, string> FieldPlace::key() → meaning */

@@ -129,7 +129,7 @@ final class ModelController extends AbstractController
         $ground = $this->grounds->of($kept);
         $head = $this->pages->head($kept, $account, 'model');
         $offers = [];
-        $asks = new FieldOffers($ground, $this->grounds->names($model, $kept->source->id()));
+        $asks = new FieldOffers($ground, $this->grounds->names($model, $kept->source->id()), $this->grounds->empty($model, $kept->source->id()));
         foreach (true === $head['mayChange'] ? $model->roles : [] as $role) {
             $offers[$role->name] = $asks->of($role->name);
         }

@@ -423,4 +423,15 @@ final readonly class EntryStore
     {
         return array_values(array_map(intval(...), array_filter($values, is_numeric(...))));
     }
+
+    /** @return list<int> entries that have the letters in their name, or in that of a field */
+    public function inNames(string $letters): array
+    {
+        $like = '%'.addcslashes(mb_strtolower($letters), '%_\\').'%';
+
+        return array_map(static fn (mixed $id): int => is_numeric($id) ? (int) $id : 0, $this->db->fetchFirstColumn(
+            'SELECT id FROM entry WHERE LOWER(name) LIKE ? UNION SELECT entry_id FROM field WHERE LOWER(name) LIKE ?',
+            [$like, $like],
+        ));
+    }
 }

@@ -138,6 +138,23 @@ final class DraftsTest extends AppTestCase
         self::assertStringContainsString('one word', $this->client->followRedirect()->filter('.flash')->text());
     }
 
+    public function testAShortFormThatIsSaidRedoesTheDraftsInWhoseNamesItStands(): void
+    {
+        self::apply($this->source, Made::catalog(
+            Made::table('station', ['opened_on' => 'date', 'wt_depth_cm' => 'int']), Made::table('visit', ['station_id' => 'int', 'made_on' => 'date']),
+            Made::table('wtxlog', ['note' => 'text']),
+        ));
+        self::get(Drafting::class)->source($this->source->id(), new SilentProgress());
+        $page = $this->client->request('GET', '/register/short-forms');
+        $this->client->submit($page->filter('form.side')->form(['short' => 'wt', 'stands' => 'water table']));
+
+        self::assertSame([self::entryId('station'), self::entryId('wtxlog')], self::get(DraftStore::class)->outdated([
+            self::entryId('station'), self::entryId('visit'), self::entryId('wtxlog'),
+        ]));
+        $draft = $this->client->request('GET', '/register/'.self::entryId('station'))->filter('#field-'.self::fieldId('station', 'wt_depth_cm').' .draft');
+        self::assertStringContainsString('The water table depth of the station, in centimetres.', $draft->text());
+    }
+
     private function draft(string $entry, string $field): Draft
     {
         $id = self::entryId($entry);

@@ -6,7 +6,10 @@ namespace Fasti\Tests\Core\Model;
 
 use Fasti\Core\Catalog\Catalog;
 use Fasti\Core\Catalog\Column;
+use Fasti\Core\Catalog\ForeignKey;
 use Fasti\Core\Catalog\Key;
+use Fasti\Core\Catalog\Place;
+use Fasti\Core\Catalog\Reference;
 use Fasti\Core\Catalog\Table;
 use Fasti\Core\Catalog\TableType;
 use Fasti\Core\Join\Cardinality;
@@ -22,6 +25,7 @@ use Fasti\Core\Model\FieldOffers;
 use Fasti\Core\Model\Ground;
 use Fasti\Core\Model\Instead;
 use Fasti\Core\Model\Measure;
+use Fasti\Core\Model\Model;
 use Fasti\Core\Model\Proposal;
 use Fasti\Core\Model\Role;
 use Fasti\Core\Model\RoleKind;
@@ -144,6 +148,25 @@ final class ProposalTest extends TestCase
         );
         self::assertSame([], $offers->of('day confirmed'));
         self::assertSame('"order"', FieldOffers::written('order'));
+    }
+
+    public function testWhatNoSumMeansAnythingOfIsNoMeasure(): void
+    {
+        $table = new Table('', 'line', TableType::Table, columns: array_map(static fn (string $name): Column => new Column($name, 'integer'), [
+            'offer', 'line', 'rank', 'fiscal_year', 'part_number', 'team', 'badge', 'fax', 'secret', 'nothing', 'weight', 'fill_rate',
+        ]), primaryKey: new Key(null, ['offer', 'line']), uniqueKeys: [new Key(null, ['badge'])], foreignKeys: [
+            new ForeignKey(null, ['team'], new Reference('', 'team', ['id'])),
+        ]);
+        $model = new Model('Lines', roles: [new Role('line', RoleKind::Fact, new Place('', 'line'), key: ['offer', 'line'])]);
+        $ground = new Ground($model, new Catalog('sqlite', '', [$table]), closed: ["\0line\0secret" => 'a secret']);
+        $offers = (new FieldOffers($ground, [], ["\0line\0nothing" => true]))->of('line');
+        $measures = array_filter($offers, static fn ($offer): bool => $offer->as instanceof Measure && '' !== $offer->field);
+
+        self::assertSame(['weight', 'fill_rate'], array_values(array_map(static fn ($offer): string => $offer->field, $measures)));
+        self::assertSame(['sum', 'average'], array_values(array_map(
+            static fn ($offer): string => $offer->as instanceof Measure ? $offer->as->aggregation->name() : '', $measures)));
+        self::assertSame([], array_filter($offers, static fn ($offer): bool => \in_array($offer->field, ['secret', 'nothing'], true)));
+        self::assertContains('rank', array_map(static fn ($offer): string => $offer->field, $offers), 'rows can be told apart by it');
     }
 
     private static function chart(Trial $trial): string
