@@ -37,6 +37,9 @@ final class Kinds
     private const COPY = ['archive', 'archived', 'arch', 'old', 'closed', 'bak', 'copy', 'deleted', 'past'];
     private const HISTORY = ['history', 'hist', 'historic', 'version', 'versions', 'revision', 'audit', 'changes', 'log'];
     private const SMALL = 500;
+    /** What programs keep of each row: when it was made and changed, and by whom. */
+    private const KEPT_OF_ROWS = '/^(?:t_|row_|rec_)?(?:creat(?:e|ed|ion)|writ(?:e|ten)|(?:last_?)?(?:updat(?:e|ed)|modif(?:y|ied|ication)|chang(?:e|ed)'
+        .'|edited)|insert(?:ed)?)(?:_?(?:at|on|by|date|time|datetime|timestamp|ts|uid|user|user_?id|by_?id))?$/i';
 
     private readonly Dialect $dialect;
     /** @var array<int, Table> */
@@ -55,7 +58,10 @@ final class Kinds
         $this->dialect = Dialects::ofCatalog($catalog);
         $this->tables = $catalog->tables;
         foreach ($links as $link) {
-            $this->out[$link->from][] = $link;
+            // Who made a row and who changed it last is no part of what the row is about.
+            if (1 !== preg_match(self::KEPT_OF_ROWS, $link->pairs[0][0] ?? '')) {
+                $this->out[$link->from][] = $link;
+            }
             $this->in[$link->to][] = $link;
         }
     }
@@ -80,7 +86,8 @@ final class Kinds
         $out = array_values(array_filter($this->out[$i] ?? [], static fn (Link $link): bool => $link->from !== $link->to));
         $in = array_values(array_filter($this->in[$i] ?? [], static fn (Link $link): bool => $link->from !== $link->to));
         $own = $this->own($i, $table);
-        $times = array_filter($table->columns, fn (Column $column): bool => TypeFamily::Time === $this->dialect->typeOf($column)->family);
+        $times = array_filter($table->columns, fn (Column $column): bool => TypeFamily::Time === $this->dialect->typeOf($column)->family
+            && 1 !== preg_match(self::KEPT_OF_ROWS, $column->name));
         $measures = array_values(array_filter($own, fn (Column $column): bool => $this->measures($column)));
         $kind = $this->alone($table, $in, $out, [] !== $times, [] !== $measures) ?? $this->link($i, $table, $out, $own, $in);
         if (null === $kind && [] === $out && [] === $measures && [] === $times) {
@@ -129,9 +136,13 @@ final class Kinds
             return null;
         }
 
-        return $timed && !$measured && \count($table->columns) > 2
-            ? [EntryKind::Log, 'it has no key and no joins, but says when something happened', []]
-            : [EntryKind::Staging, 'it has no key and no joins', []];
+        $open = \count($table->columns) > 3 && [] === array_filter($table->columns, static fn (Column $column): bool => !$column->nullable);
+
+        return match (true) {
+            $timed && !$measured && \count($table->columns) > 2 => [EntryKind::Log, 'it has no key and no joins, but says when something happened', []],
+            $open => [EntryKind::Staging, 'it has no key and no joins, and any of its fields may be empty', []],
+            default => null,
+        };
     }
 
     /**
@@ -145,6 +156,15 @@ final class Kinds
     private function code(int $i, Table $table, array $in, array $own): ?array
     {
         $rows = $this->rows[$i] ?? $table->rowEstimate;
+        if ([] !== $in && 1 === \count($table->columns)) {
+            return [EntryKind::Code, self::leadHere($in).', and it holds nothing but '.$table->columns[0]->name, []];
+        }
+        // People are no codes, however little is known of them.
+        $words = NameWords::singular(NameWords::of($table->name));
+        $times = array_filter($table->columns, fn (Column $column): bool => TypeFamily::Time === $this->dialect->typeOf($column)->family);
+        if ([] !== $times || Standing::isOfPeople($table, $words) || NameWords::isDoer(\array_slice($words, -1))) {
+            return null;
+        }
         $label = array_values(array_filter($own, fn (Column $column): bool => TypeFamily::Text === $this->dialect->typeOf($column)->family));
         if ([] === $in || \count($table->columns) > 5 || [] === $label || ($rows ?? 0) > self::SMALL) {
             return null;
@@ -238,7 +258,8 @@ final class Kinds
         $primary = $table->primaryKey->columns ?? [];
 
         return array_values(array_filter($table->columns, static fn (Column $column): bool => !isset($leading[$column->name]) && [$column->name] !== $primary
-            && 1 !== preg_match('/^(?:created|updated|modified|changed|inserted|last_?update)/i', $column->name)));
+            && 1 !== preg_match(self::KEPT_OF_ROWS, $column->name) && 1 !== preg_match('/^(?:created|updated|modified|changed|inserted|last_?update)/i',
+                $column->name)));
     }
 
     private function measures(Column $column): bool

@@ -55,6 +55,30 @@ final class KindsTest extends TestCase
         self::assertNotSame('', $guess->reason);
     }
 
+    /** What programs keep of each row, people, and tables without keys: classes of mistakes that were seen on schemas of others. */
+    public function testWhatIsKeptOfEachRowSaysNothingOfItsKind(): void
+    {
+        $kept = 'created_by integer REFERENCES player (id), create_date timestamp, write_uid integer REFERENCES player (id), write_date timestamp';
+        $guesses = self::guesses("CREATE TABLE player (id integer PRIMARY KEY, name text); CREATE TABLE team (id integer PRIMARY KEY, name text, weight real);
+            CREATE TABLE player_team (id integer PRIMARY KEY, player integer REFERENCES player (id), team integer REFERENCES team (id), $kept);
+            CREATE TABLE team_setting (id integer PRIMARY KEY, team integer REFERENCES team (id), name text, value text, $kept);
+            CREATE TABLE league (id integer PRIMARY KEY, name text, t_created timestamp); CREATE TABLE outcome (result varchar(9) PRIMARY KEY);
+            CREATE TABLE game (id integer PRIMARY KEY, team integer REFERENCES team (id), league integer REFERENCES league (id), result varchar(9)
+                REFERENCES outcome (result), points integer, played_at timestamp);
+            CREATE TABLE metadata (name text NOT NULL, value text); CREATE TABLE lines (a text, b text, c text, d text);
+            CREATE TABLE heard (at timestamp, what text, who text)");
+
+        self::assertSame(EntryKind::Dimension, $guesses['player']->kind, 'people are no codes');
+        self::assertSame(EntryKind::Link, $guesses['player_team']->kind);
+        self::assertSame(EntryKind::Other, $guesses['team_setting']->kind, 'nothing happened but that the row was made');
+        self::assertSame(EntryKind::Dimension, $guesses['league']->kind, 'nobody keeps when a code was made');
+        self::assertSame(EntryKind::Code, $guesses['outcome']->kind);
+        self::assertSame(EntryKind::Fact, $guesses['game']->kind);
+        self::assertSame(EntryKind::Other, $guesses['metadata']->kind);
+        self::assertSame(EntryKind::Staging, $guesses['lines']->kind);
+        self::assertSame(EntryKind::Log, $guesses['heard']->kind);
+    }
+
     public function testTraitsAreSaid(): void
     {
         $guesses = self::guesses();
@@ -109,11 +133,11 @@ final class KindsTest extends TestCase
     }
 
     /** @return array<string, KindGuess> */
-    private static function guesses(): array
+    private static function guesses(string $sql = self::SCHEMA): array
     {
-        $catalog = (new Base(self::SCHEMA))->catalog();
+        $catalog = (new Base($sql))->catalog();
         $rows = [];
-        foreach ($catalog->tables as $i => $table) {
+        foreach (self::SCHEMA === $sql ? $catalog->tables : [] as $i => $table) {
             $rows[$i] = ['country' => 40, 'sale' => 100000][$table->name] ?? 800;
         }
         $guesses = [];
