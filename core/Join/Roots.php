@@ -160,4 +160,10 @@ final class Roots
     {
         return $this->all->names->bare->words[$i];
     }
+
+    /** Whether a name is that of a number by which rows are told apart, and of nothing else: `id`, and no `name`. */
+    public static function isNumber(string $folded): bool
+    {
+        return \in_array($folded, [...self::PLAIN, 'nr', 'no', 'num', 'number', 'key'], true);
+    }
 }

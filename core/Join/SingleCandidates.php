@@ -101,7 +101,7 @@ final class SingleCandidates
         $stripped = Naming::folded($all->names->stripped($column->name, $i));
         $found->toEach($all->keyNames[$folded] ?? [], [Feature::KEY_EQUAL => 1.0]);
         $root = $all->roots->key($folded);
-        if (null !== $root && NameWords::isPlain($column->name) && !isset($all->standings->standing($i, $column->name)[Feature::NUMBERED_KEY])) {
+        if (null !== $root && Roots::isNumber($folded) && !isset($all->standings->standing($i, $column->name)[Feature::NUMBERED_KEY])) {
             $found->add((int) $all->roots->of($folded), $root, [Feature::KEY_EQUAL => 1.0, Feature::PLAIN_ROOT => 1.0]);
         }
         if ($stripped === $folded) {
