@@ -18,6 +18,8 @@ final class Differences
     private const FEW = 50;
     /** Texts up to this length are codes, whose length says what they are. */
     private const CODE = 8;
+    /** What every row is called by: "a row of data" names no thing. */
+    private const NO_THINGS = ['row', 'data', 'datum', 'information', 'metadata', 'record'];
     private const ITS = ['it', 'its', 'itself', 'he', 'his', 'she', 'her', 'they', 'their'];
 
     /** @return list<string> each to be read after "there": "is char(3)"; none where the text is as true there */
@@ -59,7 +61,8 @@ final class Differences
             $words[] = $of[\count($of) - 1] ?? '';
         }
 
-        return array_values(array_unique(array_filter($words, static fn (string $word): bool => \strlen($word) > 2)));
+        return array_values(array_unique(array_filter($words, static fn (string $word): bool => \strlen($word) > 2
+            && !\in_array($word, self::NO_THINGS, true))));
     }
 
     private static function led(Field $here, Field $there): string

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Fasti\Core\Draft;
 
+use Fasti\Core\Catalog\Column;
 use Fasti\Core\Catalog\Table;
 use Fasti\Core\Catalog\TypeFamily;
 use Fasti\Core\Join\Namebook;
@@ -88,14 +89,21 @@ final readonly class FieldName
     }
 
     /** What all fields of a table begin with, save those that hold keys, which may be others'. */
-    private static function before(Table $table): string
+    public static function before(Table $table): string
     {
-        $before = Namebook::prefix($table);
-        foreach ('' === $before ? [] : $table->columns as $column) {
-            $words = NameWords::of($column->name);
-            if (0 !== strncasecmp($column->name, $before, \strlen($before)) && !NameWords::isSureEnding($words[\count($words) - 1] ?? '')) {
-                return '';
-            }
+        // Asked once for each field of a table.
+        /** @var \WeakMap<Table, string>|null $known */
+        static $known = null;
+        $known ??= new \WeakMap();
+        $before = $known[$table] ?? null;
+        if (!\is_string($before)) {
+            $before = Namebook::prefix($table);
+            $other = '' === $before ? [] : array_filter($table->columns, static function (Column $column) use ($before): bool {
+                $words = NameWords::of($column->name);
+
+                return 0 !== strncasecmp($column->name, $before, \strlen($before)) && !NameWords::isSureEnding($words[\count($words) - 1] ?? '');
+            });
+            $known[$table] = $before = [] === $other ? $before : '';
         }
 
         return $before;

@@ -236,7 +236,7 @@ final class Material
             return trim(implode(' ', [...array_filter($words, static fn (string $word): bool => !ctype_digit($word)), $uncounted, 'row']));
         }
         $words = array_values(array_filter($words, static fn (string $word): bool => '' !== $word && !ctype_digit($word)));
-        $noun = str_replace('datum', 'data', implode(' ', NameWords::singular($words)));
+        $noun = implode(' ', array_map(static fn (string $word): string => 'data' === $word ? $word : NameWords::singular([$word])[0], $words));
 
         return '' === $noun ? 'row' : $noun;
     }

@@ -218,9 +218,9 @@ final class ModelEditController extends AbstractController
 
         return $this->done($account, $kept, function (Model $model) use ($kept, $role, $fields): Model {
             $names = $this->grounds->names($model, $kept->source->id());
+            $empty = $this->grounds->empty($model, $kept->source->id());
             foreach ($fields as $field) {
-                $ground = $this->grounds->ofModel($model, $kept->source->id());
-                foreach ((new FieldOffers($ground, $names, $this->grounds->empty($model, $kept->source->id())))->of($role) as $offer) {
+                foreach ((new FieldOffers($this->grounds->ofModel($model, $kept->source->id()), $names, $empty))->of($role) as $offer) {
                     if ($offer->field === $field) {
                         $model = $offer->as instanceof Measure ? Edits::measure($model, '', $offer->as) : Edits::attribute($model, $role, '', $offer->as);
                         break;

@@ -7,9 +7,9 @@ namespace Fasti\Core\Draft\Rule;
 use Fasti\Core\Draft\Draft;
 use Fasti\Core\Draft\English;
 use Fasti\Core\Draft\Field;
+use Fasti\Core\Draft\FieldName;
 use Fasti\Core\Draft\Lead;
 use Fasti\Core\Draft\Rule;
-use Fasti\Core\Join\Namebook;
 
 /** The meaning of a field that leads to another entry: what it leads to, in which role, by the verb of the join. */
 final class OfJoin implements Rule
@@ -39,7 +39,7 @@ final class OfJoin implements Rule
         $words = $field->name->without($noun);
         $role = \array_slice($words, 0, max(0, \count($words) - self::tail($words, $field, $lead->to)));
         // `gpgc_id`, where all fields of the other begin with gpgc, and a mere `id` have no role.
-        if (['ID'] === $role || [rtrim(strtolower(Namebook::prefix($field->material->tables[$lead->to])), '_')] === $role) {
+        if (['ID'] === $role || [rtrim(strtolower(FieldName::before($field->material->tables[$lead->to])), '_')] === $role) {
             $role = [];
         }
         $last = $role[\count($role) - 1] ?? '';

@@ -32,6 +32,16 @@ final class DifferencesTest extends TestCase
         self::assertSame($expected, self::differ(['taken_on' => 'date'], ['taken_on' => 'date'], 'taken_on', $text));
     }
 
+    public function testARowOfDataIsNoThingThatATextNames(): void
+    {
+        $table = static fn (string $name): Table => self::table($name, [new Column('created_at', 'timestamp')]);
+
+        self::assertSame([], self::between($table('gauge_data'), $table('visit'), 'created_at', 'When the row was made.'));
+        self::assertSame('gauge data row', Material::ofCatalog(new Catalog('mariadb', '', [$table('gauge_data')]))->noun(0));
+        self::assertSame('data bag', Material::ofCatalog(new Catalog('mariadb', '', [$table('data_bags')]))->noun(0));
+        self::assertSame('datum', Material::ofCatalog(new Catalog('mariadb', '', [$table('datum')]))->noun(0));
+    }
+
     public function testNumbersOfTheDatabaseAreOfNoThing(): void
     {
         $id = static fn (string $table): Table => self::table($table, [new Column('id', 'int', false, autoNumbered: true)]);
