@@ -13,6 +13,9 @@ final readonly class Sentence
     public const VERB_BACK = 'is referred to by';
     public const VERB_ACROSS = 'goes with';
 
+    /** Verbs that say that, and not how: of two joins by one of these only the role tells which. */
+    private const PLAIN = ['', self::VERB, self::VERB_BACK, 'is at', 'has', 'belongs to', 'is of', 'is that of'];
+
     public function __construct(public string $subject, public string $verb, public string $count, public string $object, public string $through = '')
     {
     }
@@ -30,7 +33,7 @@ final readonly class Sentence
         bool $self = false,
         string $role = '',
     ): self {
-        return self::make($fromName, '' === $verb ? self::VERB : $verb, $cardinality->to, $toName, $self, '' === $verb ? $role : '');
+        return self::make($fromName, '' === $verb ? self::VERB : $verb, $cardinality->to, $toName, $self, \in_array($verb, self::PLAIN, true) ? $role : '');
     }
 
     /** From the row that is referred to: "A station" "records" "any number of" "readings" */
@@ -42,7 +45,9 @@ final readonly class Sentence
         bool $self = false,
         string $role = '',
     ): self {
-        return self::make($toName, '' === $verbBack ? self::VERB_BACK : $verbBack, $cardinality->from, $fromName, $self, '' === $verbBack ? $role : '');
+        $said = \in_array($verbBack, self::PLAIN, true) ? $role : '';
+
+        return self::make($toName, '' === $verbBack ? self::VERB_BACK : $verbBack, $cardinality->from, $fromName, $self, $said);
     }
 
     /** Over a link table: "A person" "makes" "any number of" "visits", through visit member */

@@ -60,6 +60,12 @@ final readonly class JoinView
         return Sentence::back($this->fromTitle, $this->toTitle, $this->cardinality, $this->verbBack, $this->isSelf(), $this->role());
     }
 
+    /** What it leads to, in a sentence: "station". */
+    public function target(): string
+    {
+        return Sentence::forth($this->fromTitle, $this->toTitle, $this->cardinality, self: $this->isSelf())->object;
+    }
+
     private function role(): string
     {
         return JoinRole::of($this->pairs, $this->toName);

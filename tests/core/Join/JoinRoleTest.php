@@ -45,6 +45,8 @@ final class JoinRoleTest extends TestCase
 
         self::assertSame('A game refers to exactly one player as white.', (string) Sentence::forth('Game', 'Player', $ends, role: 'as white'));
         self::assertSame('A player is referred to by any number of games as white.', (string) Sentence::back('Game', 'Player', $ends, role: 'as white'));
+        self::assertSame('A game is at exactly one player as white.', (string) Sentence::forth('Game', 'Player', $ends, 'is at', role: 'as white'));
+        self::assertSame('A player has any number of games as white.', (string) Sentence::back('Game', 'Player', $ends, 'has', role: 'as white'));
         self::assertSame('A game is opened by exactly one player.', (string) Sentence::forth('Game', 'Player', $ends, 'is opened by', role: 'as white'));
         self::assertSame('A player opens any number of games.', (string) Sentence::back('Game', 'Player', $ends, 'opens', role: 'as white'));
     }
