@@ -119,6 +119,12 @@ abstract class Dialect
         return $this->inWords($this->typeOf($column));
     }
 
+    /** Why users of the engine would call a type of theirs unusual, as a sentence's end; '' for what is usual. */
+    public function unusual(Type $type): string
+    {
+        return '';
+    }
+
     public function quoted(string $name): string
     {
         return Quotes::around($name);

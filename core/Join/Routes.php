@@ -9,7 +9,8 @@ namespace Fasti\Core\Join;
  *
  * Distances from the goal are found first (E. W. Dijkstra, 1959); they are then the exact bound by which a best-first search
  * (P. Hart, N. Nilsson, B. Raphael, "A Formal Basis for the Heuristic Determination of Minimum Cost Paths", 1968) lets beginnings
- * of routes wait, so that the routes come out in the order of their cost.
+ * of routes wait, so that the routes come out in the order of their cost. What a turn costs (see Turns) hangs on the step before: distances are of a node and
+ * the way on which it is reached.
  */
 final class Routes
 {
@@ -22,54 +23,59 @@ final class Routes
 
     /** @var array<int, list<Step>> */
     private array $steps = [];
-    /** @var array<int, list<array{int, float}>> node → nodes from which it is reached, with the least cost */
+    /** @var array<int, list<array{int, int, float}>> node → nodes from which it is reached, the way of the step, and its least cost */
     private array $back = [];
+    private readonly Turns $turns;
 
     /** @param list<Link> $links */
     public function __construct(array $links)
     {
+        $this->turns = new Turns($links);
         $least = [];
         foreach ($links as $link) {
             foreach ($link->from === $link->to ? [] : [true, false] as $forth) {
                 $step = new Step($link, $forth);
                 $this->steps[$step->from()][] = $step;
-                $cost = self::cost($step);
-                $least[$step->to()][$step->from()] = min($cost, $least[$step->to()][$step->from()] ?? \INF);
+                $way = Turns::way($step);
+                $least[$step->to()][$step->from()][$way] = min(self::cost($step), $least[$step->to()][$step->from()][$way] ?? \INF);
             }
         }
         foreach ($least as $to => $from) {
-            foreach ($from as $node => $cost) {
-                $this->back[$to][] = [$node, $cost];
+            foreach ($from as $node => $ways) {
+                foreach ($ways as $way => $cost) {
+                    $this->back[$to][] = [$node, $way, $cost];
+                }
             }
         }
     }
 
-    /** By length first, then by how certain it is and whether it multiplies rows. */
+    /** By length, by how certain it is, and whether it multiplies rows. */
     private static function cost(Step $step): float
     {
         return 1.0 + ($step->multiplies() ? self::MULTIPLIED : 0.0) + ($step->drops() ? self::DROPPED : 0.0) + 3.0 * -log(max(0.01, $step->link->certainty));
     }
 
-    /** @return list<Route> the best first; none where there is no chain of at most LONGEST joins */
+    /** @return list<Route> the plainest first; none where there is no chain of at most LONGEST joins */
     public function between(int $from, int $to, int $most = self::MOST, int $longest = self::LONGEST): array
     {
         if ($from === $to) {
             return [];
         }
         [$distance, $hops] = $this->distances($to, $longest);
-        if (!isset($distance[$from])) {
+        if (!isset($hops[$from])) {
             return [];
         }
         $sorted = [];
         $queue = new \SplPriorityQueue();
         $serial = 0;
-        // A beginning: node, cost so far, the step that led here, the beginning before, its length. Of the steps that go on from
+        // A beginning: node, cost so far, the step that led here, the beginning before, its length, its way. Of the steps that go on from
         // it only the best waits in the queue; the next best follows when that one is taken. So hubs cost little.
         $put = function (array $begun, int $at) use (&$sorted, $queue, &$serial, $distance, $hops, $longest): void {
-            /** @var array{int, float, ?Step, ?array<mixed>, int} $begun */
-            $sorted[$begun[0]] ??= $this->sorted($begun[0], $distance);
-            for ($n = \count($sorted[$begun[0]]); $at < $n; ++$at) {
-                [$worth, $step] = $sorted[$begun[0]][$at];
+            /** @var array{int, float, ?Step, ?array<mixed>, int, int} $begun */
+            $here = 3 * $begun[0] + $begun[5];
+            $sorted[$here] ??= $this->sorted($begun[0], $begun[5], $distance);
+            for ($n = \count($sorted[$here]); $at < $n; ++$at) {
+                [$worth, $step] = $sorted[$here][$at];
                 if ($begun[4] + 1 + $hops[$step->to()] <= $longest && !self::passes($begun, $step->to())) {
                     $queue->insert([$begun, $at], [-($begun[1] + $worth), --$serial]);
 
@@ -77,15 +83,17 @@ final class Routes
                 }
             }
         };
-        $put([$from, 0.0, null, null, 0], 0);
+        $put([$from, 0.0, null, null, 0, Turns::LEVEL], 0);
         $found = [];
         for ($patience = self::PATIENCE; !$queue->isEmpty() && $patience > 0 && \count($found) < $most; --$patience) {
-            /** @var array{array{int, float, ?Step, ?array<mixed>, int}, int} $top */
+            /** @var array{array{int, float, ?Step, ?array<mixed>, int, int}, int} $top */
             $top = $queue->extract();
             [$begun, $at] = $top;
-            $step = $sorted[$begun[0]][$at][1];
+            $step = $sorted[3 * $begun[0] + $begun[5]][$at][1];
             $put($begun, $at + 1);
-            $next = [$step->to(), $begun[1] + self::cost($step), $step, $begun, $begun[4] + 1];
+            $way = Turns::way($step);
+            $cost = $begun[1] + self::cost($step) + $this->turns->cost($begun[0], $begun[5], $way);
+            $next = [$step->to(), $cost, $step, $begun, $begun[4] + 1, Turns::after($begun[5], $way)];
             if ($step->to() === $to) {
                 $found[] = new Route(self::steps($next), $next[1]);
             } else {
@@ -99,14 +107,16 @@ final class Routes
     /**
      * @param array<int, float> $distance
      *
-     * @return list<array{float, Step}> the steps from a node, with the least that a route over each adds
+     * @return list<array{float, Step}> the steps from a node that is reached on a way, with the least that a route over each adds
      */
-    private function sorted(int $node, array $distance): array
+    private function sorted(int $node, int $before, array $distance): array
     {
         $steps = [];
         foreach ($this->steps[$node] ?? [] as $step) {
-            if (isset($distance[$step->to()])) {
-                $steps[] = [self::cost($step) + $distance[$step->to()], $step];
+            $way = Turns::way($step);
+            $on = $distance[3 * $step->to() + Turns::after($before, $way)] ?? null;
+            if (null !== $on) {
+                $steps[] = [self::cost($step) + $this->turns->cost($node, $before, $way) + $on, $step];
             }
         }
         usort($steps, static fn (array $a, array $b): int => $a[0] <=> $b[0]);
@@ -148,7 +158,7 @@ final class Routes
         return \array_slice($found, 0, $most);
     }
 
-    /** @return array{array<int, float>, array<int, int>} least cost to the goal, and least number of joins */
+    /** @return array{array<int, float>, array<int, int>} least cost to the goal, of 3 × node + way on which it is reached; least number of joins, of a node */
     private function distances(int $to, int $longest): array
     {
         $hops = [$to => 0];
@@ -165,22 +175,27 @@ final class Routes
             }
             $wave = $next;
         }
-        $distance = [$to => 0.0];
+        $distance = [];
         $queue = new \SplPriorityQueue();
         $queue->setExtractFlags(\SplPriorityQueue::EXTR_BOTH);
-        $queue->insert($to, 0.0);
+        foreach ([Turns::LEVEL, Turns::UP, Turns::DOWN] as $way) {
+            $distance[3 * $to + $way] = 0.0;
+            $queue->insert(3 * $to + $way, 0.0);
+        }
         while (!$queue->isEmpty()) {
             /** @var array{data: int, priority: float} $top */
             $top = $queue->extract();
-            $node = $top['data'];
-            if (-$top['priority'] > $distance[$node] + 1e-12) {
+            $here = $top['data'];
+            if (-$top['priority'] > $distance[$here] + 1e-12) {
                 continue;
             }
-            foreach ($this->back[$node] ?? [] as [$before, $cost]) {
-                $so = $distance[$node] + $cost;
-                if (isset($hops[$before]) && $so < ($distance[$before] ?? \INF)) {
-                    $distance[$before] = $so;
-                    $queue->insert($before, -$so);
+            foreach ($this->back[intdiv($here, 3)] ?? [] as [$before, $step, $cost]) {
+                foreach (isset($hops[$before]) ? [Turns::LEVEL, Turns::UP, Turns::DOWN] : [] as $way) {
+                    $so = $distance[$here] + $cost + $this->turns->cost($before, $way, $step);
+                    if (Turns::after($way, $step) === $here % 3 && $so < ($distance[3 * $before + $way] ?? \INF)) {
+                        $distance[3 * $before + $way] = $so;
+                        $queue->insert(3 * $before + $way, -$so);
+                    }
                 }
             }
         }

@@ -9,6 +9,7 @@ use Fasti\Account\Account;
 use Fasti\Account\Act\Act;
 use Fasti\Core\Catalog\Place;
 use Fasti\Core\Dialect\Dialects;
+use Fasti\Core\Join\LookAlikes;
 use Fasti\Core\Join\Route as Way;
 use Fasti\Core\Join\Routes;
 use Fasti\Core\Join\RouteSql;
@@ -84,7 +85,11 @@ final class RouteController extends AbstractController
         $views = $this->joins->many(array_values(array_unique(array_merge(...$ids ?: [[]]))));
 
         return $this->render('join/route.html.twig', [
-            'routes' => array_map(static fn (Way $way): array => ['way' => $way, 'sql' => $sql->select($way), 'steps' => self::steps($way, $views)], $found),
+            'routes' => array_map(
+                static fn (Way $way, array $told): array => ['way' => $way, 'told' => $told, 'sql' => $sql->select($way), 'steps' => self::steps($way, $views)],
+                $found,
+                LookAlikes::told($found),
+            ),
             'placed' => $placed, 'near' => $near, 'counted' => $counted, 'answers' => array_values(CountJob::answers($job)),
         ] + $data);
     }

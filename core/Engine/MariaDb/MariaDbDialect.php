@@ -26,6 +26,15 @@ use Fasti\Core\Wording\TypeWords;
 /** MariaDB; MySQL differs from it in few things. */
 class MariaDbDialect extends Dialect
 {
+    /** Type → what its users say of it. */
+    private const UNUSUAL = [
+        'set' => 'a value holds several of its members, and the order of the list decides how they are stored',
+        'year' => 'it holds 1901 to 2155 only, and two digits are taken for four',
+        'tinyblob' => 'it holds 255 bytes at most',
+        'tinytext' => 'it holds 255 bytes at most, which are fewer letters where these take more than one',
+        'geometrycollection' => 'a value holds shapes of several kinds',
+    ];
+
     private const BITS = ['tinyint' => 8, 'smallint' => 16, 'mediumint' => 24, 'int' => 32, 'integer' => 32, 'bigint' => 64];
     private const EXACT = ['decimal', 'numeric', 'dec', 'fixed'];
     private const TEXT_LIMITS = ['tinytext' => '255 bytes', 'text' => '64 KB', 'mediumtext' => '16 MB', 'longtext' => '4 GB'];
@@ -145,6 +154,16 @@ class MariaDbDialect extends Dialect
             'boolean' === $name => TypeFamily::Flag,
             isset(self::SPATIAL[$name]) => TypeFamily::Spatial,
             default => '' === $written ? TypeFamily::Text : TypeFamily::Other,
+        };
+    }
+
+    public function unusual(Type $type): string
+    {
+        return match (true) {
+            // A bit alone is a flag.
+            'bit' === $type->name && ($type->length ?? 1) > 1 => 'programs get its bits as bytes',
+            1 === preg_match('/^(?:float|double)\s*\(\d+,/i', $type->written) => 'places of a floating number are given up by the engine',
+            default => self::UNUSUAL[$type->name] ?? '',
         };
     }
 

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Fasti\Core\Engine\Oracle;
 
+use Fasti\Core\Catalog\Type;
 use Fasti\Core\Dialect\Capabilities;
 use Fasti\Core\Dialect\NativeTypes;
 use Fasti\Core\Dialect\ScriptOptions;
@@ -14,6 +15,16 @@ use Fasti\Core\Engine\Standard\UnreachedDialect;
 /** Oracle Database: scripts are written for it. */
 final class OracleDialect extends UnreachedDialect
 {
+    /** Type → what its users say of it. */
+    private const UNUSUAL = [
+        'long' => 'it is given up by the engine, which cannot compare or search it',
+        'long raw' => 'it is given up by the engine, which cannot compare or search it',
+        'bfile' => 'its values are files outside of the database',
+        'rowid' => 'it is the place of a row, which changes',
+        'urowid' => 'it is the place of a row, which changes',
+        'anydata' => 'each value has a type of its own',
+    ];
+
     public function name(): string
     {
         return 'oracle';
@@ -52,5 +63,10 @@ final class OracleDialect extends UnreachedDialect
     public function capabilities(): Capabilities
     {
         return new Capabilities(refuses: false, partsCompared: true);
+    }
+
+    public function unusual(Type $type): string
+    {
+        return self::UNUSUAL[$type->name] ?? '';
     }
 }

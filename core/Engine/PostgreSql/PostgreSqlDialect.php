@@ -23,6 +23,27 @@ use Fasti\Core\Wording\TypeWords;
 
 class PostgreSqlDialect extends Dialect
 {
+    /** Type → what its users say of it. */
+    private const UNUSUAL = [
+        'money' => 'its currency and places are those of the server’s settings, not of the value',
+        'time with time zone' => 'an offset without a date says nothing where clocks change',
+        'bit' => 'programs get it as a text of noughts and ones',
+        'bit varying' => 'programs get it as a text of noughts and ones',
+        '"char"' => 'it is the engine’s own, of one byte',
+        'name' => 'it is the engine’s own, of 63 bytes at most',
+        'oid' => 'it is the engine’s own number of a large object or of a table',
+        'xid' => 'it is the engine’s own number of a transaction',
+        'tid' => 'it is the engine’s own place of a row, which changes',
+        'tsquery' => 'it holds a question to a text search',
+        'pg_lsn' => 'it is a place in the engine’s own log',
+        'box' => 'few programs read it',
+        'line' => 'few programs read it',
+        'lseg' => 'few programs read it',
+        'path' => 'few programs read it',
+        'polygon' => 'few programs read it',
+        'circle' => 'few programs read it',
+    ];
+
     private const BITS = ['smallint' => 16, 'integer' => 32, 'int' => 32, 'bigint' => 64];
     private const TIMES = [
         'timestamp with time zone' => 'instant',
@@ -170,6 +191,13 @@ class PostgreSqlDialect extends Dialect
     public function refersTo(Type $type): string
     {
         return self::ROWS_OF[preg_replace('/\[\]$/', '', $type->written) ?? ''] ?? '';
+    }
+
+    public function unusual(Type $type): string
+    {
+        $extension = \in_array($type->family, [TypeFamily::Other], true) && str_contains($type->written, '.');
+
+        return self::UNUSUAL[$type->name] ?? ($extension ? 'it is not one of the engine itself' : '');
     }
 
     protected function inWords(Type $type): string

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Fasti\Core\Engine\SqlServer;
 
+use Fasti\Core\Catalog\Type;
 use Fasti\Core\Dialect\Capabilities;
 use Fasti\Core\Dialect\NativeTypes;
 use Fasti\Core\Dialect\ScriptOptions;
@@ -14,6 +15,18 @@ use Fasti\Core\Engine\Standard\UnreachedDialect;
 /** SQL Server: scripts are written for it. */
 final class SqlServerDialect extends UnreachedDialect
 {
+    /** Type → what its users say of it. */
+    private const UNUSUAL = [
+        'text' => 'it is given up by the engine, which cannot compare it',
+        'ntext' => 'it is given up by the engine, which cannot compare it',
+        'image' => 'it is given up by the engine, which cannot compare it',
+        'sql_variant' => 'each value has a type of its own',
+        'timestamp' => 'it is the version of a row and no time',
+        'rowversion' => 'it is the version of a row',
+        'smalldatetime' => 'it rounds to whole minutes',
+        'hierarchyid' => 'few programs read it',
+    ];
+
     public function name(): string
     {
         return 'sqlserver';
@@ -71,5 +84,10 @@ final class SqlServerDialect extends UnreachedDialect
     public function capabilities(): Capabilities
     {
         return new Capabilities(longestKey: 900, refuses: false, oneEmpty: true, oneWay: true, today: 'CAST(GETDATE() AS date)');
+    }
+
+    public function unusual(Type $type): string
+    {
+        return self::UNUSUAL[$type->name] ?? '';
     }
 }

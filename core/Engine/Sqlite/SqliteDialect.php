@@ -113,6 +113,21 @@ class SqliteDialect extends Dialect
         return new Type($family, $written, $text->name, $text->first(), $text->second());
     }
 
+    /**
+     * A name that the engine does not know gets what its letters say: `string` keeps numbers, `floating point` whole ones ("Datatypes In SQLite", 3.1).
+     */
+    public function unusual(Type $type): string
+    {
+        $upper = strtoupper($type->name);
+
+        return match (true) {
+            '' === $upper => '',
+            str_contains($upper, 'INT') && 1 !== preg_match('/\b(?:INT|INTEGER|(?:TINY|SMALL|MEDIUM|BIG)INT|INT[248])\b/', $upper) => 'the engine reads “int” in its name, and keeps whole numbers',
+            TypeFamily::Number === $type->family && 1 !== preg_match('/REAL|FLOA|DOUB|NUM|DEC|FIXED|MONEY/', $upper) => 'the engine does not know its name, and keeps what looks like a number as one: 007 becomes 7',
+            default => '',
+        };
+    }
+
     protected function inWords(Type $type): string
     {
         $meant = null === $type->length ? '' : ' ('.$type->length.(null === $type->scale ? '' : ','.$type->scale).' is meant, not enforced)';

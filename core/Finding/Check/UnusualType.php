@@ -13,12 +13,6 @@ use Fasti\Core\Finding\Severity;
 
 final class UnusualType implements CatalogCheck
 {
-    /** Types that few schemas need. Their presence is usually a trace of something older, or of a special case. */
-    private const UNUSUAL = [
-        'tinyblob', 'blob', 'mediumblob', 'longblob', 'set', 'bit', 'float', 'year', 'geometry', 'point', 'linestring', 'polygon',
-        'multipoint', 'multilinestring', 'multipolygon', 'geometrycollection',
-    ];
-
     public function name(): string
     {
         return 'unusual-type';
@@ -49,9 +43,10 @@ final class UnusualType implements CatalogCheck
         $dialect = Dialects::ofCatalog($catalog);
         foreach (Checked::tables($catalog) as $table) {
             foreach ($table->columns as $column) {
-                $name = $dialect->typeOf($column)->name;
-                if (\in_array($name, self::UNUSUAL, true)) {
-                    yield new Finding($name, 'An unusual type: '.$name, $table->place(), $column->name);
+                $type = $dialect->typeOf($column);
+                $why = $dialect->unusual($type);
+                if ('' !== $why) {
+                    yield new Finding($type->name, "An unusual type: $type->name ($why)", $table->place(), $column->name);
                 }
             }
         }

@@ -34,7 +34,7 @@ final class StandoutsTest extends TestCase
     {
         $found = self::byCheck(
             Made::table('station', ['code' => 'char(6)'], [], 'Sites'),
-            Made::table('reading', ['station_id' => 'int', 'code' => 'int', 'raw' => 'longblob'], ['station_id' => 'station'], 'Values'),
+            Made::table('reading', ['station_id' => 'int', 'code' => 'int', 'raw' => 'tinyblob'], ['station_id' => 'station'], 'Values'),
             Made::table('order', [], [], 'Orders'),
             new Table('main', 'loose', TableType::Table, '', [new Column('line', 'int')]),
             new Table('main', 'seen', TableType::View, '', [new Column('line', 'int')]),
@@ -52,7 +52,7 @@ final class StandoutsTest extends TestCase
     public function testWhatAsksForAttentionComesFirst(): void
     {
         $found = array_keys(self::byCheck(
-            Made::table('order', ['raw' => 'longblob'], [], 'Orders'),
+            Made::table('order', ['raw' => 'tinyblob'], [], 'Orders'),
             new Table('main', 'loose', TableType::Table, '', [new Column('line', 'int')]),
         ));
 
