@@ -119,11 +119,13 @@ class SqliteDialect extends Dialect
     public function unusual(Type $type): string
     {
         $upper = strtoupper($type->name);
+        $whole = 1 === preg_match('/\b(?:INT|INTEGER|(?:TINY|SMALL|MEDIUM|BIG)INT|INT[248])\b/', $upper);
+        $number = 1 === preg_match('/REAL|FLOA|DOUB|NUM|DEC|FIXED|MONEY/', $upper);
 
         return match (true) {
             '' === $upper => '',
-            str_contains($upper, 'INT') && 1 !== preg_match('/\b(?:INT|INTEGER|(?:TINY|SMALL|MEDIUM|BIG)INT|INT[248])\b/', $upper) => 'the engine reads “int” in its name, and keeps whole numbers',
-            TypeFamily::Number === $type->family && 1 !== preg_match('/REAL|FLOA|DOUB|NUM|DEC|FIXED|MONEY/', $upper) => 'the engine does not know its name, and keeps what looks like a number as one: 007 becomes 7',
+            TypeFamily::Whole === $type->family => $whole ? '' : 'the engine reads “int” in its name, and keeps whole numbers',
+            TypeFamily::Number === $type->family && !$number => 'the engine does not know its name, and keeps what looks like a number as one: 007 becomes 7',
             default => '',
         };
     }

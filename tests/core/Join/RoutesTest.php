@@ -125,7 +125,7 @@ final class RoutesTest extends TestCase
 
     public function testATurnCostsMoreTheMoreTurnThere(): void
     {
-        $to = static fn (int $id, int $from, int $to, string $field): Link => new Link($id, $from, $to, [[$field, 'id']], new Cardinality(End::NoneOrMore, End::One));
+        $to = self::by(...);
         // Five refer to 1 (one of them twice); 2 refers to four by three fields, one of which is of one of two kinds.
         $turns = new Turns([
             $to(0, 3, 1, 'a'), $to(1, 4, 1, 'a'), $to(2, 5, 1, 'a'), $to(3, 6, 1, 'a'), $to(4, 2, 1, 'a'), $to(5, 3, 1, 'b'),
@@ -155,8 +155,7 @@ final class RoutesTest extends TestCase
 
     public function testRoutesOverTheSameAreToldApartByTheFieldThatDiffers(): void
     {
-        /** @var callable(int, int, int, string, array{string, string}|null=): Link $by */
-        $by = static fn (int $id, int $from, int $to, string $field, ?array $where = null): Link => new Link($id, $from, $to, [[$field, 'id']], new Cardinality(End::NoneOrMore, End::One), 1.0, $where);
+        $by = self::by(...);
         $links = [$by(0, 0, 1, 'sender_id'), $by(1, 0, 1, 'payer_id'), $by(2, 1, 2, 'town_id'), $by(3, 0, 3, 'depot_id'), $by(4, 3, 2, 'town_id')];
         $told = [];
         foreach (LookAlikes::told($found = (new Routes($links))->between(0, 2)) as $number => $fields) {
@@ -297,7 +296,11 @@ final class RoutesTest extends TestCase
                         $optional = \in_array($far, [End::NoneOrOne, End::NoneOrMore], true);
                         $many = \in_array($far, [End::OneOrMore, End::NoneOrMore], true);
                         $climbs = !$many && \in_array($near, [End::OneOrMore, End::NoneOrMore], true);
-                        $way = $many ? Turns::DOWN : ($climbs ? Turns::UP : $before);
+                        $way = match (true) {
+                            $many => Turns::DOWN,
+                            $climbs => Turns::UP,
+                            default => $before,
+                        };
                         $so = $cost + 1 - 3 * log($link->certainty) + ($many ? 0.75 : 0) + ($optional ? 0.1 : 0) + $turns->cost($node, $before, $way);
                         $go($there, [...$passed, $there], $left - 1, $so, $way);
                     }
