@@ -42,9 +42,12 @@ final class Field
     public function lead(): ?Lead
     {
         $leads = $this->material->leadsOf($this->entry, $this->column->name);
+        if ([] === $leads) {
+            return null;
+        }
         usort($leads, static fn (Lead $a, Lead $b): int => [\count($a->pairs), $b->certainty] <=> [\count($b->pairs), $a->certainty]);
 
-        return $leads[0] ?? null;
+        return $leads[0];
     }
 
     /** Whether it tells rows apart by itself, as the database sees to. */

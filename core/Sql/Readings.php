@@ -10,6 +10,7 @@ use Fasti\Core\Catalog\Place;
 use Fasti\Core\Catalog\Table;
 use Fasti\Core\Dialect\Dialects;
 use Fasti\Core\Dialect\Grammar;
+use Fasti\Core\Survey\Uncollected;
 
 /** Reads the views of a catalog, each after those that it is made of, and queries over them. */
 final class Readings
@@ -40,7 +41,7 @@ final class Readings
     /** @return array<string, Reading> by key of the place */
     public function all(): array
     {
-        return self::uncollected(function (): array {
+        return Uncollected::run(function (): array {
             $all = [];
             foreach ($this->views as $key => $view) {
                 $all[$key] = $this->of($view);
@@ -48,28 +49,6 @@ final class Readings
 
             return $all;
         });
-    }
-
-    /**
-     * Nothing that is read goes in circles, and looking for circles among so many objects would take as long as reading them.
-     *
-     * @template T
-     *
-     * @param callable(): T $work
-     *
-     * @return T
-     */
-    private static function uncollected(callable $work): mixed
-    {
-        $collects = gc_enabled();
-        gc_disable();
-        try {
-            return $work();
-        } finally {
-            if ($collects) {
-                gc_enable();
-            }
-        }
     }
 
     public function of(Table $view): Reading
@@ -101,7 +80,7 @@ final class Readings
             $this->of($this->views[$key]);
         }
 
-        return self::uncollected(fn (): Reading => $this->read($sql, '' === $schema ? $this->dialect->defaultSchema : $schema, []));
+        return Uncollected::run(fn (): Reading => $this->read($sql, '' === $schema ? $this->dialect->defaultSchema : $schema, []));
     }
 
     /**

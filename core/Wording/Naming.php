@@ -7,6 +7,11 @@ namespace Fasti\Core\Wording;
 /** Identifiers in any naming style, taken apart into words and put into a form that people read. */
 final class Naming
 {
+    private const MOST_KNOWN = 4096;
+
+    /** @var array<string, list<string>> */
+    private static array $known = [];
+
     /**
      * `opened_on`, `openedOn`, `OpenedOn`, `OPENED-ON` and `Opened on` all give ["opened", "on"]; runs of capitals and
      * of digits stay whole (`HTTPPort2` → ["http", "port", "2"]), and so do those of several (`VOs` → ["vos"]).
@@ -14,6 +19,17 @@ final class Naming
      * @return list<string> in lower case
      */
     public static function words(string $identifier): array
+    {
+        // The same few texts are taken apart again and again.
+        if (\count(self::$known) >= self::MOST_KNOWN) {
+            self::$known = [];
+        }
+
+        return self::$known[$identifier] ??= self::apart($identifier);
+    }
+
+    /** @return list<string> */
+    private static function apart(string $identifier): array
     {
         $spaced = preg_replace(
             ['/(\p{Ll}|\d)(\p{Lu})/u', '/(\p{Lu})(?!\p{Lu}s(?:[^\p{Ll}]|$))(\p{Lu}\p{Ll})/u', '/(\p{L})(\d)/u', '/(\d)(\p{L})/u'],

@@ -147,10 +147,15 @@ final class Units
     /** The unit that a sentence gives: "Area drained, in square kilometres". */
     public static function inText(string $text): ?Unit
     {
-        // “metres per second” begins as “metres” does.
-        $units = self::all();
-        usort($units, static fn (Unit $a, Unit $b): int => \strlen($b->plural) <=> \strlen($a->plural));
-        foreach ($units as $unit) {
+        // Most texts speak of none: only what stands where a unit may stand is compared with each.
+        if (!preg_match_all('/(?:\b(?:in|unit:?)\s+|[\[(]\s*)(?=(.{1,40}))/us', $text, $m)) {
+            return null;
+        }
+        $after = implode("\n", array_map(static fn (string $rest): string => $rest."\n".(preg_replace('/^(?:whole|full) /', '', $rest) ?? ''), $m[1]));
+        foreach (self::longestFirst() as $unit) {
+            if (!str_contains("\n$after", "\n$unit->plural") && !str_contains("\n$after", "\n$unit->symbol")) {
+                continue;
+            }
             $said = array_map(static fn (string $form): string => preg_quote($form, '/'), [$unit->plural, $unit->symbol]);
             if (1 === preg_match('/\b(?:in|unit:?)\s+(?:whole |full )?(?:'.$said[0].'\b|'.$said[1].'(?![\w\/²³]))/u', $text)
                 || 1 === preg_match('/[\[(]\s*(?:'.implode('|', $said).')\s*[\])]/u', $text)) {
@@ -159,6 +164,19 @@ final class Units
         }
 
         return null;
+    }
+
+    /** @return list<Unit> “metres per second” begins as “metres” does */
+    private static function longestFirst(): array
+    {
+        static $sorted = [];
+        if ([] === $sorted) {
+            $sorted = self::all();
+            usort($sorted, static fn (Unit $a, Unit $b): int => \strlen($b->plural) <=> \strlen($a->plural));
+        }
+
+        /** @var list<Unit> $sorted */
+        return $sorted;
     }
 
     /** @return list<Unit> */

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Fasti\Desk;
 
 use Fasti\Core\Draft\Worth;
+use Fasti\Core\Survey\Uncollected;
 use Fasti\Core\Wording\Naming;
 use Fasti\Core\Wording\Noun;
 use Fasti\Diagram\Pieces;
@@ -33,6 +34,11 @@ final readonly class Weighing
     }
 
     public function source(int $source): void
+    {
+        Uncollected::run(fn () => $this->weigh($source));
+    }
+
+    private function weigh(int $source): void
     {
         $entries = $this->entries->weighed($source);
         $degrees = $this->joins->degrees($source);

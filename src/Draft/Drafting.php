@@ -12,6 +12,7 @@ use Fasti\Core\Draft\Material;
 use Fasti\Core\Draft\Rule\OfVerb;
 use Fasti\Core\Draft\Sameness;
 use Fasti\Core\Survey\Progress;
+use Fasti\Core\Survey\Uncollected;
 use Fasti\Register\Entries;
 use Fasti\Register\EntryView;
 use Fasti\Register\Fields;
@@ -44,6 +45,11 @@ final readonly class Drafting
     /** Of every entry of a source. */
     public function source(int $source, Progress $progress): int
     {
+        return Uncollected::run(fn (): int => $this->all($source, $progress));
+    }
+
+    private function all(int $source, Progress $progress): int
+    {
         $progress->at('gathering what is known', 0, 0);
         $gathered = $this->materials->ofSource($source);
         $ids = $gathered->own;
@@ -58,7 +64,7 @@ final readonly class Drafting
                 $found[$id] = $this->make($drafts, $gathered->material, $views[$id]);
                 $made += \count($found[$id][FieldTopic::NAME] ?? []);
             }
-            $this->store->replace($found);
+            $this->store->replace($this->undismissed($found));
         }
 
         return $made;
@@ -78,7 +84,7 @@ final readonly class Drafting
             // Of very many fields the job makes them, while nobody waits.
             if (null !== $view && null === $view->goneAt && \count($view->fields) <= self::MOST_AT_ONCE) {
                 $material = $this->materials->around($view)->material;
-                $this->store->replace([$id => $this->make(new Drafts($this->store->weights()), $material, $view)]);
+                $this->store->replace($this->undismissed([$id => $this->make(new Drafts($this->store->weights()), $material, $view)]));
             }
         }
 
@@ -137,13 +143,8 @@ final readonly class Drafting
     /** @return Of */
     private function make(Drafts $drafts, Material $material, EntryView $view): array
     {
-        $present = $view->presentFields();
-        $dismissed = [
-            EntryTopic::NAME => $this->store->dismissed(EntryTopic::NAME, [$view->id]),
-            FieldTopic::NAME => $this->store->dismissed(FieldTopic::NAME, array_map(static fn (FieldView $field): int => $field->id, $present)),
-        ];
         $found = [EntryTopic::NAME => [$view->id => $drafts->ofEntry($material->entry($view->id))]];
-        foreach ($present as $field) {
+        foreach ($view->presentFields() as $field) {
             $found[FieldTopic::NAME][$field->id] = $drafts->ofField($material->field($view->id, $field->column));
         }
         foreach ($view->joins as $join) {
@@ -155,12 +156,28 @@ final readonly class Drafting
                 }
             }
         }
-        $dismissed[JoinTopic::NAME] = $this->store->dismissed(JoinTopic::NAME, array_keys($found[JoinTopic::NAME] ?? []));
-        foreach ($found as $topic => $ids) {
-            foreach ($ids as $id => $properties) {
-                foreach ($properties as $property => $of) {
-                    $without = $dismissed[$topic][$id][$property] ?? [];
-                    $found[$topic][$id][$property] = array_values(array_filter($of, static fn (Draft $draft): bool => !isset($without[$draft->evidence()])));
+
+        return $found;
+    }
+
+    /**
+     * @param array<int, Of> $found by entry
+     *
+     * @return array<int, Of> without what somebody has dismissed
+     */
+    private function undismissed(array $found): array
+    {
+        foreach ([EntryTopic::NAME, FieldTopic::NAME, JoinTopic::NAME] as $topic) {
+            $ids = array_merge(...array_map(static fn (array $of): array => array_keys($of[$topic] ?? []), array_values($found)));
+            $dismissed = $this->store->dismissed($topic, $ids);
+            foreach ([] === $dismissed ? [] : $found as $entry => $topics) {
+                foreach (array_intersect_key($topics[$topic] ?? [], $dismissed) as $id => $properties) {
+                    foreach ($properties as $property => $of) {
+                        $without = $dismissed[$id][$property] ?? [];
+                        $found[$entry][$topic][$id][$property] = array_values(
+                            array_filter($of, static fn (Draft $draft): bool => !isset($without[$draft->evidence()])),
+                        );
+                    }
                 }
             }
         }

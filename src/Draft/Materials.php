@@ -83,7 +83,7 @@ final readonly class Materials
      */
     private function of(array $ids, ?Abbreviations $abbreviations, array $own = []): Gathering
     {
-        $views = $tables = $dialects = $leads = $texts = $fieldIds = $places = $profiles = $lists = [];
+        $views = $tables = $dialects = $leads = $texts = $places = $profiles = $engines = [];
         foreach (array_chunk($ids, 200) as $chunk) {
             foreach ($this->entries->load($chunk) as $view) {
                 if (null === $view->goneAt) {
@@ -99,7 +99,7 @@ final readonly class Materials
         foreach ($views as $id => $view) {
             $present = $view->presentFields();
             $tables[$id] = $view->facts->with(columns: array_map(static fn (FieldView $field): Column => $field->column, $present));
-            $dialects[$id] = Dialects::of($this->sources->engine($view->sourceId));
+            $dialects[$id] = Dialects::of($engines[$view->sourceId] ??= $this->sources->engine($view->sourceId));
             $texts[$id][''] = new Said($view->businessName, $view->meaning, $view->grain);
             foreach ($present as $field) {
                 $texts[$id][$field->name] = new Said($field->businessName, $field->meaning, '', $unit[$field->id] ?? '', $allowed[$field->id] ?? '',

@@ -28,6 +28,9 @@ final class FromLikeField implements Rule
             foreach ($field->material->sayings($property, $field->name->folded) as [$text, $where, $count]) {
                 $fit = 0.0;
                 foreach ($where as [$entry, $name]) {
+                    if ($fit >= 1.0) {
+                        break;
+                    }
                     $fit = max($fit, Sameness::of($field, $entry, $name, $property, $text));
                 }
                 $agree = $field->material->agreement($property);

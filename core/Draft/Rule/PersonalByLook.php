@@ -18,9 +18,12 @@ final class PersonalByLook implements Rule
 
     public function of(Field $field): iterable
     {
+        if (null !== $field->lead()) {
+            return;
+        }
         $seen = $field->profile?->personal;
         $reason = \Fasti\Core\Privacy\Privacy::known($field->table->name, $field->column->name, $seen, '');
-        if ('' !== $reason && null === $field->lead()) {
+        if ('' !== $reason) {
             yield new Draft('personal', 'yes', match (true) {
                 \Fasti\Core\Privacy\Privacy::isSecret($reason) => 0.97,
                 null === $seen => 0.8,

@@ -91,6 +91,9 @@ final class WellKnown implements Rule
         'english', 'german', 'french', 'native', 'internal', 'external', 'alternative', 'original', 'popular', 'vernacular', 'proper', 'technical', 'generic',
         'full', 'maiden', 'nick', 'given', 'middle', 'previous', 'current', 'public', 'printed', 'business', 'plain', 'first', 'last', 'second', 'other'];
 
+    /** @var array<string, list<array{string, string, string, float}>> last word → what is known of names that end in it */
+    private static array $byEnd = [];
+
     public function name(): string
     {
         return 'well-known';
@@ -104,7 +107,7 @@ final class WellKnown implements Rule
         $noun = $field->noun();
         $words = array_map(mb_strtolower(...), $field->name->without($noun));
         $phrase = ' '.implode(' ', $words);
-        foreach (self::KNOWN as [$end, $family, $text, $sure]) {
+        foreach (self::endingIn($words[\count($words) - 1] ?? '') as [$end, $family, $text, $sure]) {
             if (!str_ends_with($phrase, ' '.$end) || !self::fits($field, $family)) {
                 continue;
             }
@@ -121,6 +124,16 @@ final class WellKnown implements Rule
 
             return;
         }
+    }
+
+    /** @return list<array{string, string, string, float}> */
+    private static function endingIn(string $word): array
+    {
+        foreach ([] === self::$byEnd ? self::KNOWN : [] as $known) {
+            self::$byEnd[substr((string) strrchr(' '.$known[0], ' '), 1)][] = $known;
+        }
+
+        return self::$byEnd[$word] ?? [];
     }
 
     /** @param list<string> $before */
