@@ -98,9 +98,11 @@ final class References
     {
         $fold = static fn (string $text): string => rtrim((string) preg_replace('/[^a-z0-9]/', '', strtolower($text)), 's');
         $name = $fold(MemberPath::of($path)->name());
+        // A word that any key may be called by speaks of nothing.
+        $stem = (string) preg_replace('/(?:id|code|ref|no|key)$/', '', $name);
 
         return str_contains($name, $fold($collection))
-            || ('' !== $name && str_contains($fold($collection), (string) preg_replace('/(?:id|code|ref|no|key)$/', '', $name)) && \strlen($name) > 2)
+            || ('' !== $stem && str_contains($fold($collection), $stem) && \strlen($name) > 2)
             || ($name === $fold($farPath) && !\in_array($name, ['id', 'code', 'key', 'no'], true));
     }
 }
