@@ -129,9 +129,8 @@ final class Edits
     /** @param string $said a line as it stands in the outline: "name, text up to 80, required" */
     public function addAttribute(string $thing, string $said, ?string $meaning = null): void
     {
-        $this->thing($thing);
-        $attribute = $this->attributeOf($said, $meaning);
         $of = $this->thing($thing);
+        $attribute = $this->attributeOf($said, $meaning);
         if (null !== $of->attribute($attribute->name)) {
             throw new EditError(\sprintf('%s has “%s” already.', $of->name, $attribute->name));
         }

@@ -32,7 +32,8 @@ final class PhysicalTables
         $primary = [] === $table->primary ? null : new Key($this->primaryName($table, $name), $this->nonEmpty($this->all->named($key, $table->primary)));
         $byName = array_column($columns, null, 'name');
         if (null !== $primary) {
-            $this->tooLong($table, $primary->columns, $byName, $table->thing->keys[0]->line ?? ($table->thing->line ?? 0));
+            $line = $table->thing->keys[0]->line ?? ($table->thing->line ?? 0);
+            $this->tooLong($table, $primary->columns, $byName, $line, $this->all->capabilities->longestKey);
         }
         [$unique, $indexes] = $this->unique($key, $table, $byName);
         $foreign = [];
@@ -163,6 +164,8 @@ final class PhysicalTables
                 continue;
             }
             $own = new Key($this->all->constraint($table, $each['name'], [$this->all->tables[$key], ...$named], 'key'), $named);
+            $line = $table->columns[$each['columns'][0]]->attribute->line ?? ($table->thing->line ?? 0);
+            $this->tooLong($table, $named, $byName, $line, $this->all->capabilities->longestUnique);
             $empty = array_values(array_filter($named, static fn (string $column): bool => $byName[$column]->nullable));
             if ([] === $empty || !$this->onceEmpty($key, $table, $each, $empty)) {
                 $unique[] = $own;
@@ -215,9 +218,8 @@ final class PhysicalTables
      * @param list<string>          $named
      * @param array<string, Column> $columns
      */
-    private function tooLong(WorkedTable $table, array $named, array $columns, int $line): void
+    private function tooLong(WorkedTable $table, array $named, array $columns, int $line, ?int $most): void
     {
-        $most = $this->all->capabilities->longestKey;
         $bytes = 0;
         foreach ($named as $name) {
             $length = isset($columns[$name]) ? $this->all->dialect->typeOf($columns[$name]) : null;

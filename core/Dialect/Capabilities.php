@@ -21,7 +21,8 @@ final readonly class Capabilities
      * @param ?string $numbers       the type that a column must have to be numbered by the database
      * @param bool    $meanings      what tables and fields mean is kept in the database
      * @param bool    $foreignKeysIndexed  what leads elsewhere gets an index whether or not one is asked for
-     * @param ?int    $longestKey    how many bytes the fields of a key may have together
+     * @param ?int    $longestKey    how many bytes the fields of a primary key may have together
+     * @param ?int    $longestUnique the same of another unique key
      * @param bool    $refuses       deleting a parent can be refused at once, and not only in the end
      * @param bool    $oneEmpty      of the rows that are empty in a unique key there may be one only
      * @param bool    $partsCompared two rows that are empty in a part of a unique key may not be equal in the rest
@@ -43,6 +44,7 @@ final readonly class Capabilities
         public bool $meanings = true,
         public bool $foreignKeysIndexed = false,
         public ?int $longestKey = null,
+        public ?int $longestUnique = null,
         public bool $refuses = true,
         public bool $oneEmpty = false,
         public bool $partsCompared = false,

@@ -56,4 +56,9 @@ final class MySqlDialect extends MariaDbDialect
     {
         return new MySqlScriptSql($this, $options);
     }
+
+    protected function longestUnique(): int
+    {
+        return 3072;
+    }
 }

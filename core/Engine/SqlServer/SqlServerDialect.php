@@ -83,7 +83,7 @@ final class SqlServerDialect extends UnreachedDialect
 
     public function capabilities(): Capabilities
     {
-        return new Capabilities(longestKey: 900, refuses: false, oneEmpty: true, oneWay: true, today: 'CAST(GETDATE() AS date)');
+        return new Capabilities(longestKey: 900, longestUnique: 1700, refuses: false, oneEmpty: true, oneWay: true, today: 'CAST(GETDATE() AS date)');
     }
 
     public function unusual(Type $type): string

@@ -204,6 +204,7 @@ final class RulesTest extends TestCase
         self::assertCount(5, $codes(20, 5));
         self::assertSame([], $codes(19, 5), 'four of each at least');
         self::assertSame([], $codes(200, 5, 41), 'too long for a code');
+        self::assertCount(1, $codes(8, 1), 'one code is one');
         self::assertSame([], $codes(1, 1));
     }
 

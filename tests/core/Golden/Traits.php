@@ -8,6 +8,7 @@ use Fasti\Core\Catalog\Catalog;
 use Fasti\Core\Dialect\Dialects;
 use Fasti\Core\Script\ScriptReader;
 use Fasti\Core\Survey\Choice;
+use Fasti\Core\Survey\Progress;
 use Fasti\Core\Survey\SilentProgress;
 
 /** The scripts of tests/scripts, and what servers said of the databases that they make. */
@@ -59,11 +60,11 @@ final class Traits
         return self::survey($engine, new Replayed($case['answers']));
     }
 
-    public static function survey(string $engine, Replayed|Recording $rows): Catalog
+    public static function survey(string $engine, Replayed|Recording $rows, Progress $progress = new SilentProgress()): Catalog
     {
         $reader = Dialects::of($engine)->reader($rows, '') ?? throw new \LogicException();
 
-        return $reader->read(new Choice('mariadb' === $engine ? ['fasti_trait', 'fasti_trait_b'] : []), new SilentProgress());
+        return $reader->read(new Choice('mariadb' === $engine ? ['fasti_trait', 'fasti_trait_b'] : []), $progress);
     }
 
     public static function script(string $sql, string $dialect, string $schema = ''): Catalog

@@ -33,6 +33,16 @@ final class ObservingTest extends TestCase
         self::assertSame('none 2 · median 1 · 99 of 100 up to 3 · most 3', $figures->inWords());
     }
 
+    public function testFiguresOfAJoinWithoutRowsAtOneEnd(): void
+    {
+        $made = 'CREATE TABLE station (id integer PRIMARY KEY); CREATE TABLE reading (id integer PRIMARY KEY, station_id integer);';
+        $empty = self::observed($made.' INSERT INTO station VALUES (1), (2);', 'reading', 'station', [['station_id', 'id']]);
+        $alone = self::observed($made.' INSERT INTO reading VALUES (1, 5), (2, 5), (3, NULL);', 'reading', 'station', [['station_id', 'id']]);
+
+        self::assertSame([0, 0, 0, 2, 0, 0], [$empty->rows, $empty->empty, $empty->orphans, $empty->parents, $empty->used, $empty->most]);
+        self::assertSame([3, 1, 2, 0, 0, ['5']], [$alone->rows, $alone->empty, $alone->orphans, $alone->parents, $alone->used, $alone->examples]);
+    }
+
     public function testHowManyEachHasIsDrawnAsBars(): void
     {
         $figures = JoinFigures::fromArray(['parents' => 3, 'used' => 2, 'spread' => [

@@ -95,6 +95,28 @@ final class SheetsTest extends TestCase
         );
     }
 
+    public function testTablesStandInTheOrderOfTheirNamesAndNumbersAreNames(): void
+    {
+        $row = static fn (string $schema, string $table): array => [$schema, $table, 'TABLE', 'c', '', 'int', '', '', '', '', ''];
+        $catalog = self::catalog([$row('B', 'z'), $row('A', '9'), $row('A', '10'), $row('B', 'a')], []);
+
+        self::assertSame(['A.10', 'A.9', 'B.a', 'B.z'], array_map(static fn ($table): string => $table->schema.'.'.$table->name, $catalog->tables));
+    }
+
+    public function testKeysOfWhatIsNotListedAreSaidFiftyTimesAtTheMost(): void
+    {
+        $keys = [['R', 'T', 'F', 'FOREIGN KEY', 'c', '1', '', '', '', '', '']];
+        for ($i = 0; $i < 60; ++$i) {
+            $keys[] = ['R', "gone_$i", 'P', 'PRIMARY KEY', 'c', '1', '', '', '', '', ''];
+        }
+        $catalog = self::catalog([['R', 'T', 'TABLE', 'c', '', 'int', '', '', '', '', ''], ['R', 'T', 'TABLE', 'b', '', 'int', '', '', '', '', '']], $keys);
+
+        self::assertCount(50, $catalog->notes);
+        self::assertStringContainsString('R.gone_0, which the sheet of columns does not list', $catalog->notes[0]);
+        self::assertSame([], $catalog->tables[0]->foreignKeys, 'it leads nowhere');
+        self::assertSame(['c', 'b'], array_map(static fn ($column): string => $column->name, $catalog->tables[0]->columns), 'as they came');
+    }
+
     public function testViewsAreToldFromTables(): void
     {
         $kinds = array_map(
