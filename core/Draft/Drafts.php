@@ -25,7 +25,7 @@ final readonly class Drafts
         $this->rules = [
             new Rule\FromComment(), new Rule\FromLikeField(), new Rule\FromOrigin(), new Rule\NameInWords(), new Rule\OfJoin(), new Rule\OfKey(),
             new Rule\OfKindBeside(), new Rule\OfTime(), new Rule\OfFlag(), new Rule\OfValues(), new Rule\OfMeasure(), new Rule\OfDoer(), new Rule\OfPlace(),
-            new Rule\OfLimit(), new Rule\WellKnown(), new Rule\FromTerm(), new Rule\UnitInName(), new Rule\UnitInComment(),
+            new Rule\OfLimit(), new Rule\OfSpan(), new Rule\WellKnown(), new Rule\FromTerm(), new Rule\UnitInName(), new Rule\UnitInComment(),
             new Rule\AllowedValues(), new Rule\PersonalByLook(),
         ];
         $this->entryRules = [new Rule\EntryNameInWords(), new Rule\EntryFromComment(), new Rule\OfLink(), new Rule\GrainOfKey()];

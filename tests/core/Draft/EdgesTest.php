@@ -17,6 +17,8 @@ use Fasti\Core\Draft\Drafts;
 use Fasti\Core\Draft\FieldName;
 use Fasti\Core\Draft\Material;
 use Fasti\Core\Draft\Said;
+use Fasti\Core\Profile\FieldProfile;
+use Fasti\Core\Profile\TableProfile;
 use Fasti\Tests\Core\Join\Base;
 use Fasti\Tests\Core\Made;
 use PHPUnit\Framework\Attributes\TestWith;
@@ -151,6 +153,32 @@ final class EdgesTest extends TestCase
         $material = Material::ofCatalog(new Catalog('mariadb', '', [$table]));
 
         self::assertSame($text, ((new Drafts())->ofField($material->field(0, $column))['meaning'][0] ?? null)?->text);
+    }
+
+    /** @param array<string, array{string, string}> $figures field → the least and the greatest of its values */
+    #[TestWith(['int', 'core_start', 'core_end', 'Where the core of the sample starts, as a number; “core_end” says where it ends.'])]
+    #[TestWith(['int', 'core_end', 'core_start', 'Where the core of the sample ends, as a number; “core_start” says where it starts.'])]
+    #[TestWith(['decimal(9,2)', 'depth_from', 'depth_to', 'Where the depth of the sample starts, as a number; “depth_to” says where it ends.'])]
+    #[TestWith(['int', 'start_position', 'end_position', 'Where the position of the sample starts, as a number; “end_position” says where it ends.'])]
+    #[TestWith(['int', 'sample_start', 'sample_end', 'Where the sample starts, as a number; “sample_end” says where it ends.'])]
+    #[TestWith(['int', 'min_weight', 'max_weight', 'The least that the weight of the sample may be or is; “max_weight” has the greatest.'])]
+    #[TestWith(['int', 'max_weight', 'min_weight', 'The greatest that the weight of the sample may be or is; “min_weight” has the least.'])]
+    #[TestWith(['int', 'core_start', 'depth_end', null])]
+    #[TestWith(['varchar(9)', 'core_start', 'core_end', null])]
+    #[TestWith(['int', 'core_start', 'core_end', 0.84, ['core_start' => ['1', '7'], 'core_end' => ['1', '9']]])]
+    #[TestWith(['int', 'core_start', 'core_end', null, ['core_start' => ['2', '7'], 'core_end' => ['1', '9']]])]
+    #[TestWith(['int', 'core_end', 'core_start', null, ['core_start' => ['1', '11'], 'core_end' => ['1', '9']]])]
+    #[TestWith(['int', 'core_end', 'core_start', 0.76, ['core_end' => ['1', '9']]])]
+    public function testTwoNumbersOfARowThatSomethingLiesBetween(string $type, string $name, string $beside, string|float|null $text, array $figures = []): void
+    {
+        $columns = [new Column('id', 'int', false), new Column($name, $type), new Column($beside, $type)];
+        $table = new Table('main', 'sample', TableType::Table, columns: $columns, primaryKey: new Key(null, ['id']));
+        $fields = array_map(static fn (array $ends): FieldProfile => new FieldProfile(9, 9, least: $ends[0], greatest: $ends[1]), $figures);
+        $profiles = [] === $fields ? [] : [new TableProfile(9, 9, '', $fields)];
+        $material = Material::ofCatalog(new Catalog('mariadb', '', [$table]), profiles: $profiles);
+        $draft = (new Drafts())->ofField($material->field(0, $columns[1]))['meaning'][0] ?? null;
+
+        self::assertSame($text, \is_float($text) ? $draft?->confidence : $draft?->text);
     }
 
     public function testWhatAllFieldsBeginWithSaysNothingOfOne(): void
