@@ -20,12 +20,17 @@ final class Differences
     private const CODE = 8;
     /** What every row is called by: "a row of data" names no thing. */
     private const NO_THINGS = ['row', 'data', 'datum', 'information', 'metadata', 'record'];
+    /** Of two letters, and in any sentence. */
+    private const LITTLE = ['am', 'an', 'as', 'at', 'be', 'by', 'do', 'go', 'he', 'if', 'in', 'is', 'it', 'me', 'my', 'no', 'of', 'on', 'or', 'so', 'to', 'up',
+        'us', 'we'];
+    private const NUMBERED = '/\b(?:numbered|generated|automatic(?:ally)?|assigned|auto.?increment(?:ed)?|sequence|counter)\b/i';
+    private const UNIQUE = '/\bno two\b|\bunique(?:ly)?\b|\btells? (?:one|an?|each|every|the)\b.*\b(?:apart|from)\b|\bidentif(?:y|ies|ier|ying)\b/i';
     private const ITS = ['it', 'its', 'itself', 'he', 'his', 'she', 'her', 'they', 'their'];
 
     /** @return list<string> each to be read after "there": "is char(3)"; none where the text is as true there */
     public static function of(Field $here, Field $there, string $text): array
     {
-        $found = array_filter([self::named($here, $there, $text), self::led($here, $there), self::typed($here, $there)]);
+        $found = array_filter([self::named($here, $there, $text), self::led($here, $there), self::keyed($here, $there, $text), self::typed($here, $there)]);
         if ([] === $found && null === $here->lead() && !($here->isKey() && $there->isKey())) {
             $found = [self::valued($here, $there)];
         }
@@ -41,6 +46,11 @@ final class Differences
         $noun = $here->noun();
         foreach (array_diff($mine, self::things($there)) as $thing) {
             if (\in_array($thing, $words, true)) {
+                return \sprintf('is about %s, and the text speaks of %s', Noun::withArticle($there->noun()), Noun::withArticle($noun));
+            }
+        }
+        foreach (array_diff(self::phrases($here), self::phrases($there)) as $phrase) {
+            if (str_contains(' '.implode(' ', $words).' ', " $phrase ")) {
                 return \sprintf('is about %s, and the text speaks of %s', Noun::withArticle($there->noun()), Noun::withArticle($noun));
             }
         }
@@ -61,8 +71,30 @@ final class Differences
             $words[] = $of[\count($of) - 1] ?? '';
         }
 
-        return array_values(array_unique(array_filter($words, static fn (string $word): bool => \strlen($word) > 2
-            && !\in_array($word, self::NO_THINGS, true))));
+        return array_values(array_unique(array_filter($words, static fn (string $word): bool => \strlen($word) > 1
+            && !\in_array($word, [...self::NO_THINGS, ...self::LITTLE], true))));
+    }
+
+    /** @return list<string> what a row is called in several words, of which the last alone may be that of others too */
+    private static function phrases(Field $field): array
+    {
+        $names = array_map(static fn (string $name): array => NameWords::singular(Naming::words($name)), [
+            $field->noun(), implode(' ', NameWords::of($field->table->name)),
+        ]);
+
+        $several = array_values(array_filter($names, static fn (array $words): bool => \count($words) > 1));
+
+        return array_map(static fn (array $words): string => implode(' ', $words), $several);
+    }
+
+    /** What is said of a key may be true of what leads to it, but not that it is a key. */
+    private static function keyed(Field $here, Field $there, string $text): string
+    {
+        return match (true) {
+            $here->column->autoNumbered && !$there->column->autoNumbered && 1 === preg_match(self::NUMBERED, $text) => 'is not numbered by the database',
+            $here->isKey() && !$there->isKey() && 1 === preg_match(self::UNIQUE, $text) => 'may stand in several rows',
+            default => '',
+        };
     }
 
     private static function led(Field $here, Field $there): string
@@ -71,7 +103,8 @@ final class Differences
         $theirs = $there->lead()?->to;
 
         return match (true) {
-            $mine === $theirs, $mine === $there->entry, $theirs === $here->entry => '',
+            $mine === $theirs, $theirs === $here->entry => '',
+            $mine === $there->entry => 'is what this one leads to',
             null === $theirs => 'leads nowhere',
             default => \sprintf('leads to %s', $there->material->title($theirs)),
         };

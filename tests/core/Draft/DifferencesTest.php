@@ -50,6 +50,36 @@ final class DifferencesTest extends TestCase
     }
 
     /** @param list<string> $expected */
+    #[TestWith(['depth_sample', 'water_sample', 'The depth sample as a whole.', ['is about a water sample, and the text speaks of a depth sample']])]
+    #[TestWith(['depth_samples', 'water_sample', 'Of depth samples.', ['is about a water sample, and the text speaks of a depth sample']])]
+    #[TestWith(['depth_sample', 'water_sample', 'How deep a sample was taken.', []])]
+    #[TestWith(['ec', 'visit', 'What the ec is for.', ['is about a visit, and the text speaks of an ec']])]
+    #[TestWith(['go', 'visit', 'Where to go.', []])]
+    public function testAThingOfSeveralWordsIsAnotherThanOneThatEndsInTheSame(string $here, string $there, string $text, array $expected): void
+    {
+        $column = new Column('depth', 'int');
+
+        self::assertSame($expected, self::between(self::table($here, [$column]), self::table($there, [$column]), 'depth', $text, [], []));
+    }
+
+    /** @param list<string> $expected */
+    #[TestWith(['Numbered by the database. Carries no meaning outside it.', ['is not numbered by the database']])]
+    #[TestWith(['Generated when the row is made.', ['is not numbered by the database']])]
+    #[TestWith(['A number that no two share.', ['may stand in several rows']])]
+    #[TestWith(['Tells one from another.', ['may stand in several rows']])]
+    #[TestWith(['A number, as painted on the pole.', []])]
+    public function testWhatIsSaidOfAKeyIsNotAllTrueOfWhatLeadsToIt(string $text, array $expected): void
+    {
+        $station = self::table('station', [new Column('pole_id', 'int', false, autoNumbered: true)])->with(primaryKey: new Key(null, ['pole_id']));
+        $reading = self::table('reading', [new Column('pole_id', 'int')])->with(foreignKeys: [
+            new ForeignKey(null, ['pole_id'], new Reference('', 'station', ['pole_id'])),
+        ]);
+
+        self::assertSame($expected, self::between($station, $reading, 'pole_id', $text));
+        self::assertSame(['is what this one leads to'], self::between($reading, $station, 'pole_id', 'Where the pole stood on that day.'));
+    }
+
+    /** @param list<string> $expected */
     #[TestWith(['varchar(40)', 'int', ['is int']])]
     #[TestWith(['char(2)', 'char(3)', ['is char(3)']])]
     #[TestWith(['varchar(40)', 'varchar(60)', []])]
