@@ -65,7 +65,8 @@ final class English
 
     public static function isAdverb(string $word): bool
     {
-        return \in_array($word, self::ADVERBS, true);
+        return \in_array($word, self::ADVERBS, true)
+            || 1 === preg_match('/^.{3,}(?<!supp|rep|fami|assemb|subassemb|anoma|monopo|butterf|app|multip|comp|resupp)ly$/', $word);
     }
 
     public static function isAdjective(string $word): bool

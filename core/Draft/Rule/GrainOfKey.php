@@ -33,8 +33,7 @@ final class GrainOfKey implements EntryRule
         usort($keys, static fn (array $a, array $b): int => \count($b) <=> \count($a));
         $composite = $keys[0] ?? [];
         if (\count($composite) > 1 && \count($composite) <= 5) {
-            // Two fields that lead to one thing together are that one thing.
-            $parts = array_values(array_unique(array_map(fn ($field): string => $this->part($entry, (string) $field), $composite)));
+            $parts = $this->parts($entry, array_values(array_map(strval(...), $composite)));
             if ([] === array_filter($parts, static fn (string $part): bool => '' === $part)) {
                 $own = $primary !== $composite && [] !== $primary;
                 yield new Draft('grain', Enumeration::of($parts), $own ? 0.62 : 0.84, ['its key: '.implode(', ',
@@ -44,6 +43,33 @@ final class GrainOfKey implements EntryRule
         if (1 === \count($primary)) {
             yield new Draft('grain', $entry->noun(), \count($composite) > 1 ? 0.5 : 0.6, ["its key is {$primary[0]}, which stands for one ".$entry->noun()]);
         }
+    }
+
+    /**
+     * @param list<string> $names of the fields of a key
+     *
+     * @return list<string>
+     */
+    private function parts(Entry $entry, array $names): array
+    {
+        $leads = $targets = [];
+        foreach ($names as $name) {
+            $lead = $entry->material->leadsOf($entry->entry, $name)[0] ?? null;
+            if (null !== $lead) {
+                $leads[$name] = spl_object_id($lead);
+                $targets[$lead->to][$leads[$name]] = true;
+            }
+        }
+        $parts = [];
+        foreach ($names as $name) {
+            $lead = $entry->material->leadsOf($entry->entry, $name)[0] ?? null;
+            $column = $entry->table->column($name);
+            // Two fields that lead to one thing together are that one thing; two that each lead to one of a kind are two.
+            $apart = null !== $lead && null !== $column && \count($targets[$lead->to]) > 1;
+            $parts[$leads[$name] ?? $name] = $apart ? $entry->material->nameOf($entry->entry, $column)->phrase() : $this->part($entry, $name);
+        }
+
+        return array_values(array_unique($parts));
     }
 
     private function part(Entry $entry, string $name): string

@@ -319,6 +319,22 @@ final class CompareTest extends TestCase
             'now says “In hectares”',
         ];
         yield 'a text that says nothing of it' => ['What people call it.', new Column('a', 'varchar(12)'), new Column('a', 'varchar(40)'), null];
+        yield 'a default that the text names' => [
+            'Metres unless given.', new Column('a', 'int', default: '5'), new Column('a', 'int', default: '6'), 'was 5 and is 6',
+        ];
+        yield 'a default whose value the text has' => [
+            'Mostly open.', new Column('a', 'varchar(9)', default: "'open'"), new Column('a', 'varchar(9)'), "was 'open' and is none",
+        ];
+        yield 'a default of one letter' => ['Some of a kind.', new Column('a', 'varchar(9)', default: "'a'"), new Column('a', 'varchar(9)'), null];
+        yield 'a default of which it says nothing' => ['What it is.', new Column('a', 'int', default: '55'), new Column('a', 'int'), null];
+        yield 'no other default' => ['The default is 5.', new Column('a', 'int', default: '5'), new Column('a', 'bigint', default: '5'), null];
+        yield 'may be empty now' => ['Required.', new Column('a', 'date', false), new Column('a', 'date', true), 'the field may be empty now'];
+        yield 'required now' => ['Empty where unknown.', new Column('a', 'date', true), new Column('a', 'date', false), 'the field is required now'];
+        yield 'as empty as before' => ['Empty where unknown.', new Column('a', 'date', true), new Column('a', 'datetime', true), null];
+        yield 'a comment that stays' => ['In km²', new Column('a', 'int', comment: 'In km²'), new Column('a', 'bigint', comment: 'In km²'), null];
+        yield 'another text than the comment' => [
+            'How large.', new Column('a', 'int', comment: 'In km²'), new Column('a', 'int', comment: 'In hectares'), null,
+        ];
         yield 'no text at all' => ['', new Column('a', 'varchar(12)'), new Column('a', 'date'), null];
     }
 

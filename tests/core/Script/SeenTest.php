@@ -11,6 +11,7 @@ use Fasti\Core\Script\ScriptReader;
 use Fasti\Core\Survey\Choice;
 use Fasti\Core\Survey\SilentProgress;
 use Fasti\Core\Survey\SourceError;
+use Fasti\Tests\Core\Files\Folder;
 use Fasti\Tests\Core\Golden\Golden;
 use Fasti\Tests\Core\Golden\Snapshot;
 use Fasti\Tests\Core\Golden\Traits;
@@ -138,12 +139,8 @@ final class SeenTest extends TestCase
 
     private static function read(string $sql, string $dialect): Catalog
     {
-        $path = sys_get_temp_dir().'/broken.sql';
-        file_put_contents($path, $sql);
-        try {
-            return (new ScriptReader($path, Dialects::named($dialect)?->grammar(), 'x'))->read(new Choice(), new SilentProgress());
-        } finally {
-            unlink($path);
-        }
+        $folder = new Folder(['broken.sql' => $sql]);
+
+        return (new ScriptReader($folder->path.'/broken.sql', Dialects::named($dialect)?->grammar(), 'x'))->read(new Choice(), new SilentProgress());
     }
 }
