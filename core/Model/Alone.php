@@ -9,7 +9,8 @@ use Fasti\Core\Sql\Tree\Ref;
 
 /**
  * A measure taken of its fact alone: joined to nothing, its conditions held by EXISTS and what it reads elsewhere fetched row by row, so that
- * nothing that a join does can change it.
+ * nothing that a join does can change it. Where all that it adds up stands in another table of which each row has one of the fact, that table is
+ * asked, so that rows which a join doubled are seen.
  */
 final readonly class Alone
 {
@@ -30,6 +31,10 @@ final readonly class Alone
         if ('' !== trim($measure->filter)) {
             $where[] = '('.$this->written($base, $branch->fact, [], $this->ground->formula($branch->fact, $measure->filter)).')';
         }
+        $elsewhere = '' === $branch->special && null !== $value ? $this->standsIn($branch->fact, $measure) : null;
+        if (null !== $elsewhere) {
+            return $this->ofTable($elsewhere, $measure, $branch, $where);
+        }
         $from = 'FROM '.$this->sql->table($this->ground->role($branch->fact)->entry)." AS $base".([] === $where ? '' : "\nWHERE ".implode("\n  AND ", $where));
         if ('ranked' === $branch->special) {
             return "WITH ranked AS (SELECT $value AS v, ROW_NUMBER() OVER (ORDER BY CASE WHEN $value IS NULL THEN 1 ELSE 0 END, $value) AS n, COUNT($value) "
@@ -46,6 +51,36 @@ final readonly class Alone
 
         return "WITH points AS (SELECT $at AS i, $aggregate AS v\n$from GROUP BY $at),\nmarked AS (".Together::marked($measure->instead, 'points', []).")\n"
             .'SELECT '.Together::settled($this->sql, $measure->instead).' AS total FROM marked';
+    }
+
+    /** The one other role in which all stands that a measure adds up, and of which each row has one row of the fact. */
+    private function standsIn(string $fact, Measure $measure): ?string
+    {
+        $roles = array_unique(array_map(static fn (FieldUse $use): string => $use->role, $this->ground->formula($fact, $measure->expression)->fields));
+
+        return 1 === \count($roles) && $roles[0] !== $fact && [] !== $this->ground->ways()->between($roles[0], $fact) ? $roles[0] : null;
+    }
+
+    /** @param list<string> $where conditions on rows of the fact */
+    private function ofTable(string $role, Measure $measure, Branch $branch, array $where): string
+    {
+        $tree = $this->ground->formula($branch->fact, $measure->expression)->tree ?? throw new \LogicException('The planner has seen to it.');
+        $value = (new FormulaSql($this->sql, fn (Ref $ref): string => $this->field('a', $role, $ref)))->of($tree);
+        $from = $this->sql->table($this->ground->role($branch->fact)->entry).' AS f';
+        $route = $this->ground->ways()->between($branch->fact, $role)[0];
+        $last = \count($route) - 1;
+        foreach ($route as $i => $way) {
+            $there = $last === $i ? 'a' : 'x'.($i + 1);
+            $on = $this->on($way, 0 === $i ? 'f' : "x$i", $there);
+            if ($last === $i) {
+                array_unshift($where, ...$on);
+            } else {
+                $from .= ' JOIN '.$this->sql->table($this->ground->role($way->to())->entry)." AS $there ON ".implode(' AND ', $on);
+            }
+        }
+
+        return 'SELECT '.Aggregating::aggregated($this->sql, $measure, $value, null).' AS total'
+            ."\nFROM ".$this->sql->table($this->ground->role($role)->entry)." AS a\nWHERE EXISTS (SELECT 1 FROM $from WHERE ".implode(' AND ', $where).')';
     }
 
     private function condition(string $base, string $fact, Condition $condition): string
@@ -107,13 +142,7 @@ final readonly class Alone
         foreach ($route as $i => $way) {
             $here = 0 === $i ? $base : "x$i";
             $there = 'x'.($i + 1);
-            $on = array_map(fn (array $pair): string => "$there.".$this->sql->name($pair[1])." = $here.".$this->sql->name($pair[0]), $way->pairs());
-            if ([] !== $way->join->where) {
-                [$field, $value] = $way->join->where;
-                $column = $this->ground->column($way->join->from, $field);
-                $numeric = null !== $column && $this->ground->typeOf($column)->family->isNumeric() && is_numeric($value);
-                $on[] = ($way->forth ? $here : $there).'.'.$this->sql->name($field).' = '.($numeric ? $value : $this->sql->text($value));
-            }
+            $on = $this->on($way, $here, $there);
             $table = $this->sql->table($this->ground->role($way->to())->entry)." AS $there";
             if (0 === $i) {
                 $from = "FROM $table";
@@ -124,5 +153,19 @@ final readonly class Alone
         }
 
         return "$from WHERE $where";
+    }
+
+    /** @return non-empty-list<string> */
+    private function on(Way $way, string $here, string $there): array
+    {
+        $on = array_map(fn (array $pair): string => "$there.".$this->sql->name($pair[1])." = $here.".$this->sql->name($pair[0]), $way->pairs());
+        if ([] !== $way->join->where) {
+            [$field, $value] = $way->join->where;
+            $column = $this->ground->column($way->join->from, $field);
+            $numeric = null !== $column && $this->ground->typeOf($column)->family->isNumeric() && is_numeric($value);
+            $on[] = ($way->forth ? $here : $there).'.'.$this->sql->name($field).' = '.($numeric ? $value : $this->sql->text($value));
+        }
+
+        return $on ?: throw new \LogicException('A join pairs fields.');
     }
 }

@@ -27,6 +27,7 @@ final class Ground
     private array $formulas = [];
     private ?Ways $ways = null;
     private ?ModelNames $names = null;
+    private ?Grains $grains = null;
 
     /**
      * @param array<string, string> $units  FieldPlace::key() → unit
@@ -60,6 +61,11 @@ final class Ground
     public function ways(): Ways
     {
         return $this->ways ??= new Ways($this);
+    }
+
+    public function grains(): Grains
+    {
+        return $this->grains ??= new Grains($this);
     }
 
     public function names(): ModelNames

@@ -10,6 +10,7 @@ use Fasti\Core\Join\NameWords;
 use Fasti\Core\Sql\Tree\Expression;
 use Fasti\Core\Sql\Tree\Operation;
 use Fasti\Core\Sql\Tree\Ref;
+use Fasti\Core\Wording\Enumeration;
 use Fasti\Core\Wording\Units;
 
 /** What is wrong with a model, or may be, without a look at the data. */
@@ -273,6 +274,43 @@ final class ModelChecks
         }
     }
 
+    /** Whether what it adds up stands in the rows that it is taken of. */
+    private function grained(Measure $measure): void
+    {
+        $grain = $this->ground->grains()->of($measure);
+        foreach ($grain->elsewhere as $role) {
+            $this->note(
+                'another-grain',
+                Severity::Fault,
+                $measure->name,
+                \sprintf('The amounts of “%s” stand in “%s”, of which one row has several of “%s”', $measure->name, $role, $measure->fact),
+                \sprintf('Each would count once for each row of “%s”, so no question is answered by it.', $measure->fact),
+                \sprintf('Make “%s” a fact, and take the measure of it.', $role),
+            );
+        }
+        if (null !== $grain->mixed) {
+            $this->note(
+                'mixed-grains',
+                Severity::Fault,
+                $measure->name,
+                \sprintf('“%s” puts amounts of “%s” together with those of “%s”', $measure->name, $grain->mixed[1], $grain->mixed[0]),
+                \sprintf('Those of “%s” would count once for each row of “%s”, so no question is answered by it.', $grain->mixed[1], $grain->mixed[0]),
+                'Make two measures of it.',
+            );
+        }
+        if ([] !== $grain->factors) {
+            $roles = Enumeration::of($grain->factors);
+            $this->note(
+                'factor-of-another',
+                Severity::Note,
+                $measure->name,
+                \sprintf('“%s” takes what stands in %s as a factor for each row of %s', $measure->name, $roles, $measure->fact),
+                'That is right of a rate or a price, and wrong of an amount, which would count again for each row.',
+                \sprintf('See that it is no amount of %s.', $roles),
+            );
+        }
+    }
+
     private function fits(Measure $measure): void
     {
         $formula = '' === trim($measure->expression) || null === $this->ground->roleNamed($measure->fact) ? null
@@ -290,6 +328,7 @@ final class ModelChecks
 
             return;
         }
+        $this->grained($measure);
         $weighed = self::isWeighed($formula->tree);
         foreach ($formula->fields as $use) {
             $words = NameWords::singular(NameWords::of($use->column));

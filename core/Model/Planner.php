@@ -6,6 +6,7 @@ namespace Fasti\Core\Model;
 
 use Fasti\Core\Catalog\TypeFamily;
 use Fasti\Core\Dialect\AskSql;
+use Fasti\Core\Wording\Enumeration;
 
 /**
  * Plans how a trial is answered, so that no row can count twice: the rows of each fact are brought to the asked grain on their own, along
@@ -124,7 +125,49 @@ final class Planner
         if ('' !== trim($measure->filter) && TypeFamily::Flag !== $this->ground->formula($measure->fact, $measure->filter)->family) {
             $this->reasons[] = \sprintf('The filter of “%s” is no condition.', $measure->name);
         }
+        $this->grained($measure, $question);
         $this->additive($measure, $question);
+    }
+
+    /** Refuses to count what stands in a parent once for each of its rows here. */
+    private function grained(Measure $measure, Question $question): void
+    {
+        $grain = $this->ground->grains()->of($measure);
+        if (null !== $grain->mixed) {
+            [$fact, $role] = $grain->mixed;
+            $this->reasons[] = \sprintf(
+                '“%s” adds what stands in %2$s to what stands in %3$s, where one row of %2$s has several of %3$s: it would count once for each of them.',
+                $measure->name,
+                $role,
+                $fact,
+            );
+            $this->offers[] = new Offer(\sprintf('Make two measures of it, one of %s and one of %s, and ask for both.', $fact, $role));
+        }
+        if ([] === $grain->elsewhere) {
+            return;
+        }
+        $role = $grain->elsewhere[0];
+        $this->reasons[] = \sprintf(
+            'The amounts of “%s” stand in %s, and are taken of %3$s: each would count once for each of its rows of %3$s.',
+            $measure->name,
+            Enumeration::of($grain->elsewhere),
+            $measure->fact,
+        );
+        foreach ($this->takenOf($role, $measure) as $other) {
+            $measures = array_map(static fn (string $name): string => $name === $measure->name ? $other : $name, $question->trial->measures);
+            $this->offers[] = new Offer(\sprintf('Ask for “%s”, which is taken of %s.', $other, $role), $question->trial->with(measures: $measures));
+        }
+        $this->offers[] = new Offer(\sprintf('Make %s a fact, and take “%s” of it.', $role, $measure->name));
+    }
+
+    /** @return list<string> measures of a role that are what another is, but for where it is taken of */
+    private function takenOf(string $role, Measure $measure): array
+    {
+        $own = static fn (string $text): string => ModelNames::folded((string) preg_replace('/(?:"[^"]*"|\b[\w ]+)\s*\.\s*(?=["\w])/u', '', $text));
+        $alike = array_filter($this->ground->model->measures, static fn (Measure $one): bool => $one->fact === $role
+            && $one->aggregation->name() === $measure->aggregation->name() && $own($one->expression) === $own($measure->expression));
+
+        return array_values(array_map(static fn (Measure $one): string => $one->name, $alike));
     }
 
     /** Refuses to add up what must not be added. */

@@ -51,11 +51,21 @@ final class RandomModel
         'letter' => ['SUBSTRING(code FROM 1 FOR 1)', 'text'], 'rest' => ['MOD(COALESCE(num, 7), 3)', 'number'],
     ];
 
+    /** How a measure reads %s, a field of another role; and whether it may, where one row of that role has several of the fact. */
+    public const READS = [
+        'parent' => ['%s', false], 'parent twice' => ['2 * %s - 1', false], 'where' => ["CASE WHEN kind = 'a' THEN %s END", false],
+        'factor' => ['qty * %s', true], 'added' => ['qty + %s', false], 'either' => ['COALESCE(qty, %s)', false],
+        'chosen' => ['CASE WHEN %s > 3 THEN qty END', true],
+        'rate' => ['qty * (1 + %s + num)', true], 'taken off' => ['qty * 3 - %s * num', true],
+    ];
+
     /** @var array<string, list<Row>> table → rows */
     public array $rows = [];
     /** @var array<string, Table> */
     public array $tables = [];
     public Model $model;
+    /** @var array<string, array{string, string}> measure → how it reads another role (see READS), and which */
+    public array $across = [];
     /** @var list<Role> */
     private array $roles = [];
     /** @var list<ModelJoin> */
@@ -317,11 +327,33 @@ final class RandomModel
             );
         }
         $facts = array_values(array_filter($this->roles, static fn (Role $role): bool => RoleKind::Fact === $role->kind));
+        foreach ($facts as $fact) {
+            array_push($measures, ...$this->across($fact->name));
+        }
         if (\count($facts) > 1) {
             $measures[] = new Measure('across', new Ratio(), of: 'amount '.$facts[0]->name, by: 'rows '.$facts[1]->name);
         }
 
         return $measures;
+    }
+
+    /** @return list<Measure> that read what a fact leads to, at any distance */
+    private function across(string $fact): array
+    {
+        $near = array_values(array_filter($this->roles, fn (Role $role): bool => $role->name !== $fact
+            && 1 === \count(SlowAnswer::routes($this->joins, [], $fact, $role->name))));
+        $measures = [];
+        for ($n = [] === $near ? 0 : $this->number(1, 3); $n > 0; --$n) {
+            $role = $this->one($near ?: throw new \LogicException())->name;
+            $how = $this->one(array_keys(self::READS));
+            $aggregate = $this->one([new Sum(), new Sum(), new Average(), new Median(), new Greatest(), new Distinct()]);
+            $name = $aggregate->name()." $how $role of $fact";
+            $this->across[$name] = [$how, $role];
+            $expression = \sprintf(self::READS[$how][0], "\"$role\".num");
+            $measures[$name] = new Measure($name, $aggregate, $fact, $expression, $this->chance(20) ? "kind = 'a'" : '');
+        }
+
+        return array_values($measures);
     }
 
     /** @return list<Choice> */

@@ -189,6 +189,11 @@ final class SlowAnswer
                 return "$routes routes from $fact to $level->role";
             }
         }
+        [$how, $role] = $this->made->across[$measure->name] ?? ['', ''];
+        if ('' !== $how && !RandomModel::READS[$how][1] && [] === self::routes($joins, $choices, $role, $fact)
+            && \in_array($measure->aggregation->name(), ['sum', 'average', 'median'], true)) {
+            return "$measure->name counts a row of $role for each of its rows of $fact";
+        }
         if (Additivity::SemiAdditive === $measure->adds && Instead::Nothing === $measure->instead && !$this->fixed($measure)) {
             return "$measure->name is not added over ".implode('', $measure->notOver);
         }
@@ -345,8 +350,26 @@ final class SlowAnswer
      *
      * @param Row $row
      */
-    private static function measured(Measure $measure, array $row): int|string|null
+    private function measured(Measure $measure, array $row): int|string|null
     {
+        [$how, $role] = $this->made->across[$measure->name] ?? ['', ''];
+        if ('' !== $how) {
+            $far = $this->value($measure->fact, $row, new Level($role, 'size'));
+            [$far, $qty, $num] = array_map(static fn (int|string|null $value): ?int => null === $value ? null : (int) $value, [$far, $row['qty'], $row['num']]);
+
+            return match ($how) {
+                'parent' => $far,
+                'parent twice' => null === $far ? null : 2 * $far - 1,
+                'where' => 'a' === $row['kind'] ? $far : null,
+                'factor' => null === $far || null === $qty ? null : $qty * $far,
+                'added' => null === $far || null === $qty ? null : $qty + $far,
+                'either' => $qty ?? $far,
+                'chosen' => null !== $far && $far > 3 ? $qty : null,
+                'rate' => null === $far || null === $qty || null === $num ? null : $qty * (1 + $far + $num),
+                default => null === $far || null === $qty || null === $num ? null : $qty * 3 - $far * $num,
+            };
+        }
+
         return match ($measure->expression) {
             '' => 1,
             'amt * 2 - qty' => null === $row['amt'] || null === $row['qty'] ? null : (int) $row['amt'] * 2 - (int) $row['qty'] * 100,
@@ -367,7 +390,7 @@ final class SlowAnswer
         $hundredths = \in_array($measure->expression, ['amt', 'amt * 2 - qty'], true);
         $values = array_values(
             array_filter(
-                array_map(static fn (array $row): int|string|null => self::measured($measure, $row), $rows),
+                array_map(fn (array $row): int|string|null => $this->measured($measure, $row), $rows),
                 static fn ($value): bool => null !== $value,
             ),
         );
