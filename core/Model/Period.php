@@ -25,12 +25,24 @@ final readonly class Period
             'today' === $words => new self($day, $day->modify('+1 day')),
             'yesterday' === $words => new self($day->modify('-1 day'), $day),
             1 === preg_match('/^(this|last) (week|month|quarter|year)$/', $words, $m) => self::around($day, $m[2], 'last' === $m[1] ? 1 : 0),
-            1 === preg_match('/^(?:the )?last (\d{1,4}) (day|week|month|year)s?$/', $words, $m) => new self(
-                $day->modify('+1 day')->modify("-$m[1] $m[2]"),
-                $day->modify('+1 day'),
-            ),
+            1 === preg_match('/^(?:the )?last (\d{1,4}) (day|week|month|year)s?$/', $words, $m) => self::until($day->modify('+1 day'), (int) $m[1], $m[2]),
             default => self::written($words),
         };
+    }
+
+    /**
+     * So many units up to a day. Months and years are counted back to the same day of the month, or to the last one of a shorter month: "last 1 month" on
+     * 30 March begins on 28 February.
+     */
+    private static function until(\DateTimeImmutable $to, int $many, string $unit): self
+    {
+        if ('month' !== $unit && 'year' !== $unit) {
+            return new self($to->modify("-$many $unit"), $to);
+        }
+        $month = $to->modify('first day of this month')->modify("-$many $unit");
+        $day = min((int) $to->format('j'), (int) $month->format('t'));
+
+        return new self($month->setDate((int) $month->format('Y'), (int) $month->format('n'), $day), $to);
     }
 
     private static function around(\DateTimeImmutable $day, string $unit, int $back): self

@@ -9,6 +9,9 @@ use Fasti\Core\Catalog\TypeFamily;
 /** A column of an answer: an attribute or a measure. */
 final readonly class PlanColumn
 {
+    /** Up to here a double has every whole number: 2^53. */
+    private const WHOLE = 9007199254740992;
+
     /** @param list<FieldUse> $fields that it is made from */
     public function __construct(
         public string $name,
@@ -19,5 +22,20 @@ final readonly class PlanColumn
         public string $format,
         public array $fields,
     ) {
+    }
+
+    /** A value as it goes into JSON: a number, as long as whoever reads it as a double (IEEE 754) has the same one; else the text of it. */
+    public function exact(?string $value): int|float|string|null
+    {
+        if (null === $value || !$this->family->isNumeric() || !is_numeric($value)) {
+            return $value;
+        }
+        if (1 === preg_match('/^-?\d+$/', $value)) {
+            return \strlen(ltrim($value, '-')) <= 16 && abs((int) $value) <= self::WHOLE ? (int) $value : $value;
+        }
+        $plain = str_contains($value, '.') && 1 !== preg_match('/e/i', $value) ? rtrim(rtrim($value, '0'), '.') : null;
+
+        return null === $plain || $plain === rtrim(rtrim(json_encode((float) $value, \JSON_THROW_ON_ERROR), '0'), '.') || $plain === (string) (float) $value
+            ? (float) $value : $value;
     }
 }

@@ -45,7 +45,7 @@ final readonly class ModelAskCommand
         #[Option('What it is split by; may be said several times')] array $by = [],
         #[Option('A condition: "year is 2025", "day is in last month"; may be said several times')] array $where = [],
         #[Option('What the rows stand in order by, with - before it the greatest first; may be said several times')] array $order = [],
-        #[Option('How many rows')] int $limit = 0,
+        #[Option('How many rows: a whole number of 1 or more; all, where it is not said')] string $limit = '',
         #[Option('sql, csv or json')] string $format = 'csv',
         #[Option('Say too whether the totals agree with the facts alone')] bool $reconcile = false,
     ): int {
@@ -105,10 +105,10 @@ final readonly class ModelAskCommand
      *
      * @return InputBag<string>
      */
-    private static function bag(array $measure, array $by, array $where, array $order, int $limit): InputBag
+    private static function bag(array $measure, array $by, array $where, array $order, string $limit): InputBag
     {
         /** @var InputBag<string> $bag */
-        $bag = new InputBag(['m' => $measure, 'b' => $by, 'w' => $where, 'o' => $order, 'n' => (string) $limit]);
+        $bag = new InputBag(['m' => $measure, 'b' => $by, 'w' => $where, 'o' => $order, 'n' => $limit]);
 
         return $bag;
     }
@@ -131,8 +131,7 @@ final readonly class ModelAskCommand
         $names = array_map(static fn (PlanColumn $column): string => $column->name, $answer->plan->columns);
         if ('json' === $format) {
             $rows = array_map(static fn (array $row): array => array_combine($names, array_map(
-                static fn (?string $value, PlanColumn $column): string|float|int|null => null !== $value && $column->family->isNumeric() && is_numeric($value)
-                    ? $value + 0 : $value,
+                static fn (?string $value, PlanColumn $column): string|float|int|null => $column->exact($value),
                 $row,
                 $answer->plan->columns,
             )), $answer->rows);

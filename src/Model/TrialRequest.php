@@ -29,9 +29,12 @@ final class TrialRequest
             static fn (string $one): Sorting => str_starts_with($one, '-') ? new Sorting(substr($one, 1), true) : new Sorting($one),
             $texts('o'),
         );
-        $limit = $given->getInt('n');
+        $limit = trim($given->getString('n'));
+        if (1 !== preg_match('/^\d{0,9}$/', $limit)) {
+            throw new ModelError(\sprintf('“%s” is no number of rows to show: it is a whole number of 1 or more.', $limit));
+        }
 
-        return new Trial($texts('m'), $texts('b'), array_map($conditions->read(...), $texts('w')), $order, 0 === $limit ? null : $limit);
+        return new Trial($texts('m'), $texts('b'), array_map($conditions->read(...), $texts('w')), $order, '' === $limit ? null : (int) $limit);
     }
 
     /** @return array<string, mixed> for an address */

@@ -472,6 +472,10 @@ final class ModelsTest extends AppTestCase
         self::assertSame(1, $ask->execute(['name' => 'River life', '--measure' => ['individuals seen'], '--by' => ['group'], '--reconcile' => true]));
         self::assertStringContainsString('That is 1.13 times as much.', $ask->getDisplay());
         self::assertSame(1, $ask->execute(['name' => 'River life', '--measure' => ['readings'], '--by' => ['species']]));
+        foreach (['0' => 'must be 1 or more', '-3' => '“-3” is no number of rows', 'ten' => '“ten” is no number of rows'] as $limit => $words) {
+            self::assertSame(2, $ask->execute(['name' => 'River life', '--measure' => ['readings'], '--limit' => (string) $limit]));
+            self::assertStringContainsString($words, $ask->getDisplay());
+        }
         self::assertSame(2, $ask->execute(['name' => 'River lif', '--measure' => ['readings']]));
         self::assertStringContainsString('There is no model “River lif”. There are: River life.', $ask->getDisplay());
         self::assertSame(2, $ask->execute(['name' => 'River life', '--measure' => ['redings']]));

@@ -17,6 +17,7 @@ use Fasti\Core\Model\Test;
 use Fasti\Core\Model\Trial;
 use Fasti\Core\Model\TrialWords;
 use PHPUnit\Framework\Attributes\DataProvider;
+use PHPUnit\Framework\Attributes\TestWith;
 use PHPUnit\Framework\TestCase;
 
 final class ConditionsTest extends TestCase
@@ -111,6 +112,22 @@ final class ConditionsTest extends TestCase
     public function testPeriodsHoldTheirBeginningAndNotTheirEnd(string $words, string $from, string $to): void
     {
         $period = Period::named($words, new \DateTimeImmutable('2026-03-15 10:00', new \DateTimeZone('UTC')));
+
+        self::assertSame([$from, $to], [$period?->begins(), $period?->ends()]);
+    }
+
+    #[TestWith(['2026-03-30', 'last 1 month', '2026-02-28', '2026-03-31'])]
+    #[TestWith(['2026-03-28', 'last 1 month', '2026-02-28', '2026-03-29'])]
+    #[TestWith(['2026-03-26', 'last 1 month', '2026-02-27', '2026-03-27'])]
+    #[TestWith(['2026-03-31', 'last 1 month', '2026-03-01', '2026-04-01'])]
+    #[TestWith(['2024-03-30', 'last 1 month', '2024-02-29', '2024-03-31'])]
+    #[TestWith(['2026-01-30', 'last 2 months', '2025-11-30', '2026-01-31'])]
+    #[TestWith(['2024-02-28', 'last 1 year', '2023-02-28', '2024-02-29'])]
+    #[TestWith(['2026-07-30', 'last 13 months', '2025-06-30', '2026-07-31'])]
+    #[TestWith(['2026-03-30', 'last 3 weeks', '2026-03-10', '2026-03-31'])]
+    public function testMonthsAreCountedBackToTheSameDayOrTheLastOfAShorterMonth(string $today, string $words, string $from, string $to): void
+    {
+        $period = Period::named($words, new \DateTimeImmutable("$today 10:00", new \DateTimeZone('UTC')));
 
         self::assertSame([$from, $to], [$period?->begins(), $period?->ends()]);
     }

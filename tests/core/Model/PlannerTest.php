@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Fasti\Tests\Core\Model;
 
+use Fasti\Core\Catalog\TypeFamily;
 use Fasti\Core\Join\End;
 use Fasti\Core\Model\Additivity;
 use Fasti\Core\Model\Aggregate\Count;
@@ -21,11 +22,13 @@ use Fasti\Core\Model\Model;
 use Fasti\Core\Model\ModelError;
 use Fasti\Core\Model\ModelJoin;
 use Fasti\Core\Model\Offer;
+use Fasti\Core\Model\PlanColumn;
 use Fasti\Core\Model\Planner;
 use Fasti\Core\Model\Sorting;
 use Fasti\Core\Model\Test;
 use Fasti\Core\Model\Trial;
 use Fasti\Core\Model\Unanswerable;
+use PHPUnit\Framework\Attributes\TestWith;
 use PHPUnit\Framework\TestCase;
 
 /** Plans by example; tests/app/Model/RandomTrialsTest.php holds thousands against going over all rows. */
@@ -50,6 +53,27 @@ final class PlannerTest extends TestCase
     public function testRowsWithoutAParentCountUnderNone(): void
     {
         self::assertSame([['lower', '2'], ['upper', '5'], [null, '8']], self::answer(new Trial(['individuals'], ['reach'])));
+    }
+
+    #[TestWith(['12', 12])]
+    #[TestWith(['-12.50', -12.5])]
+    #[TestWith(['0.10', 0.1])]
+    #[TestWith(['100.00', 100.0])]
+    #[TestWith(['3.3333333333333335', 3.3333333333333335])]
+    #[TestWith(['1.5e+20', 1.5e20])]
+    #[TestWith(['9007199254740992', 9007199254740992])]
+    #[TestWith(['9007199254740993', '9007199254740993'])]
+    #[TestWith(['-12345678901234567890', '-12345678901234567890'])]
+    #[TestWith(['123456789012345678.91', '123456789012345678.91'])]
+    #[TestWith(['0.12345678901234567', '0.12345678901234567'])]
+    #[TestWith(['NaN', 'NaN'])]
+    #[TestWith([null, null])]
+    public function testANumberGoesIntoJsonAsOneAsLongAsItIsTheSameThere(?string $value, int|float|string|null $there): void
+    {
+        $column = static fn (TypeFamily $family): PlanColumn => new PlanColumn('x', null, null, $family, '', '', []);
+
+        self::assertSame($there, $column(TypeFamily::Number)->exact($value));
+        self::assertSame($value, $column(TypeFamily::Text)->exact($value));
     }
 
     public function testTwoFactsMeetByWhatTheyShare(): void
