@@ -145,6 +145,8 @@ final readonly class ModelAskCommand
         foreach ([$names, ...$answer->rows] as $row) {
             $output->writeln(implode(',', array_map(static fn (?string $value): string => match (true) {
                 null === $value => '',
+                // Places that only say how an engine divides.
+                1 === preg_match('/^-?\d+\.\d{10,}$/', $value) => rtrim(rtrim($value, '0'), '.'),
                 1 === preg_match('/[",\r\n]|^\s|\s$/', $value) || '' === $value => Quotes::around($value),
                 default => $value,
             }, $row)), OutputInterface::OUTPUT_RAW);

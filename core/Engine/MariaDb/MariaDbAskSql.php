@@ -15,14 +15,15 @@ final class MariaDbAskSql extends AskSql
         return "$a <=> $b";
     }
 
+    /** Of exact numbers exactly, to twelve places and more than the dividend has: an approximate one would round 2.5 to 2. */
     public function divided(string $a, string $b): string
     {
-        return "($a) * 1e0 / NULLIF($b, 0)";
+        return "($a) * 1.000000000000 / NULLIF($b, 0)";
     }
 
     public function average(string $value): string
     {
-        return "SUM($value) * 1e0 / COUNT($value)";
+        return "SUM($value) * 1.000000000000 / COUNT($value)";
     }
 
     public function median(string $value): ?string

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Fasti\Tests\App\Model;
 
+use Fasti\Core\Dialect\Dialects;
 use Fasti\Tests\App\Engines;
 use Fasti\Tests\App\OddSchema;
 use Fasti\Tests\Core\Golden\Golden;
@@ -52,6 +53,24 @@ final class RandomTrialsTest extends TestCase
             }
             Golden::of("models.$engine")->save();
         }
+    }
+
+    /** Halves are rounded away from nought, and twelve places are kept, whatever the engine. */
+    #[DataProvider('engines')]
+    public function testDivisionIsThatOfExactNumbers(string $engine): void
+    {
+        $sql = Dialects::of($engine)->asking() ?? self::fail();
+        $asked = static function (string $expression) use ($engine): string {
+            $found = self::database($engine)->query("SELECT $expression");
+
+            return \is_scalar($value = false === $found ? null : $found->fetchColumn()) ? (string) $value : '';
+        };
+
+        self::assertEquals(3, $asked($sql->rounded($sql->divided('5', '2'), '0')));
+        self::assertEquals(-3, $asked($sql->rounded($sql->divided('-5', '2'), '0')));
+        self::assertEqualsWithDelta(1.01, (float) $asked($sql->rounded($sql->divided('2.01', '2'), '2')), 1e-9);
+        self::assertStringStartsWith('0.333333333333', $asked($sql->divided('1', '3')));
+        self::assertSame('', $asked($sql->divided('1', '0')), 'by nought there is none');
     }
 
     private static function database(string $engine): \PDO

@@ -32,7 +32,7 @@ final class AggregateTest extends TestCase
         yield 'count' => ['count', 'count', 'mariadb', 'COUNT(v)', ['COUNT(v) AS m3', 'SUM(grouped.m3)']];
         yield 'different ones' => ['distinct count', 'distinct count', 'mariadb', 'COUNT(DISTINCT v)', null];
         yield 'average' => [
-            'average', 'average', 'mariadb', 'SUM(v) * 1e0 / COUNT(v)',
+            'average', 'average', 'mariadb', 'SUM(v) * 1.000000000000 / COUNT(v)',
             ['SUM(v) AS m3', 'COUNT(v) AS c3', Dialects::of('mariadb')->asking()?->divided('SUM(grouped.m3)', 'SUM(grouped.c3)') ?? ''],
         ];
         yield 'least' => ['least', 'the least', 'mariadb', 'MIN(v)', ['MIN(v) AS m3', 'MIN(grouped.m3)']];

@@ -125,7 +125,7 @@ final class FormulaTest extends TestCase
     {
         yield 'a quotient' => [
             'weight_g / individuals',
-            '(weight_g) * 1e0 / NULLIF(individuals, 0)',
+            '(weight_g) * 1.000000000000 / NULLIF(individuals, 0)',
             'CAST(weight_g AS numeric) / NULLIF(individuals, 0)',
             '(weight_g) * 1.0 / NULLIF(individuals, 0)',
         ];

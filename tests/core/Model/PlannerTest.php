@@ -312,7 +312,7 @@ final class PlannerTest extends TestCase
         self::assertStringContainsString('PERCENTILE_CONT(0.5) WITHIN GROUP (ORDER BY reading.value)', $sql('postgresql'));
         self::assertStringContainsString('CAST(NULL AS numeric) AS individuals', $sql('postgresql'));
         self::assertStringContainsString('ROW_NUMBER() OVER (PARTITION BY day.month', $sql('mariadb'));
-        self::assertStringContainsString('SUM(reading.value) * 1e0 / COUNT(reading.value)', $sql('mariadb'));
+        self::assertStringContainsString('SUM(reading.value) * 1.000000000000 / COUNT(reading.value)', $sql('mariadb'));
         self::assertStringContainsString('MAX(individuals) IS NULL, individuals DESC', $sql('mariadb'));
         self::assertStringContainsString('individuals DESC NULLS LAST', $sql('sqlite'));
         self::assertStringContainsString('FETCH FIRST 3 ROWS ONLY', $sql('sql'));
