@@ -14,6 +14,7 @@ final readonly class Answer
      * @param list<Doubled>          $doubled    where there are any, it is not answered
      * @param list<Reconciled>       $reconciled
      * @param list<Lost>             $lost
+     * @param list<UnknownValue>          $unknown
      */
     public function __construct(
         public Plan $plan,
@@ -24,6 +25,7 @@ final readonly class Answer
         public array $reconciled,
         public array $lost,
         public float $seconds,
+        public array $unknown = [],
     ) {
     }
 

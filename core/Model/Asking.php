@@ -57,7 +57,27 @@ final readonly class Asking
             $reconcile && null !== $whole ? $this->reconciled($whole, $whole, false) : [],
             $reconcile ? $this->lost($plan) : [],
             $seconds,
+            $this->unknown($plan),
         );
+    }
+
+    /** @return list<UnknownValue> what conditions name and no row has */
+    private function unknown(Plan $plan): array
+    {
+        $unknown = [];
+        foreach ($plan->named as $named) {
+            $there = $this->one($named->there);
+            $missing = array_filter($named->values, static fn (string $value, int $i): bool => '1' !== ($there["n$i"] ?? '1'), \ARRAY_FILTER_USE_BOTH);
+            $others = [];
+            foreach ([] === $missing ? [] : $this->source->rows($named->others) as $row) {
+                $others[] = (string) $row['value'];
+            }
+            foreach ($missing as $value) {
+                $unknown[] = new UnknownValue($named, $value, NamedValues::nearest($value, $others));
+            }
+        }
+
+        return $unknown;
     }
 
     /** @return list<Doubled> */

@@ -21,6 +21,7 @@ final readonly class Plan
      * @param list<string>     $reads     roles that are looked up beside them
      * @param array<string, array{string, string}> $ratios measure → what is divided, and by what
      * @param ?self            $total     the same without splitting, where the answer is split
+     * @param list<NamedText>      $named     texts that its conditions name
      */
     public function __construct(
         public Trial $trial,
@@ -33,6 +34,7 @@ final readonly class Plan
         public array $reads,
         public array $ratios = [],
         public ?self $total = null,
+        public array $named = [],
     ) {
     }
 

@@ -41,7 +41,9 @@ final class Planner
         $branches = $this->branches($question);
         $this->refuse();
 
-        return $this->composed($question, $branches)->with(total: $this->total($question));
+        $named = (new NamedValues($this->ground, $this->sql))->of($question);
+
+        return $this->composed($question, $branches)->with(total: $this->total($question), named: $named);
     }
 
     /** @throws Unanswerable where anything has been found that speaks against it */

@@ -8,9 +8,11 @@ use Fasti\Core\Catalog\TypeFamily;
 use Fasti\Core\Model\Answer;
 use Fasti\Core\Model\Chart;
 use Fasti\Core\Model\Doubled;
+use Fasti\Core\Model\FieldUse;
 use Fasti\Core\Model\Lost;
 use Fasti\Core\Model\PlanColumn;
 use Fasti\Core\Model\Reconciled;
+use Fasti\Core\Model\UnknownValue;
 use Fasti\Core\Model\Ways;
 
 /** An answer as pages show it: values as text, personal ones hidden from those who may not see them. */
@@ -28,6 +30,7 @@ final readonly class AnswerView
      * @param list<array{words: string, rows: list<array<string, ?string>>}> $doubled
      * @param list<array{measure: string, fact: string, here: string, alone: string, agrees: bool, times: string}> $reconciled
      * @param list<array{words: string, rows: int, shown: list<array<string, ?string>>}>                       $lost
+     * @param list<string>                                                $unknown    what conditions name and no row has, in sentences
      */
     public function __construct(
         public array $columns,
@@ -42,6 +45,7 @@ final readonly class AnswerView
         public float $seconds,
         public string $chart,
         public string $fingerprint,
+        public array $unknown = [],
     ) {
     }
 
@@ -95,6 +99,10 @@ final readonly class AnswerView
             $answer->seconds,
             $none ? '' : Chart::of($answer),
             $answer->fingerprint(),
+            array_map(static fn (UnknownValue $one): string => $one->inWords([] !== array_filter(
+                $one->named->fields,
+                static fn (FieldUse $use): bool => isset($hiddenFields["$use->role\0$use->column"]),
+            )), $answer->unknown),
         );
     }
 

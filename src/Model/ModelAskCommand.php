@@ -56,6 +56,9 @@ final readonly class ModelAskCommand
             return Command::INVALID;
         }
         try {
+            if (1 === preg_match('/^\s*0+\s*$/', $limit)) {
+                throw new ModelError('The number of rows to show must be 1 or more.');
+            }
             [$ground, $rows] = $this->targeted->model($name, $file, $target);
             $trial = TrialRequest::read(self::bag($measure, $by, $where, $order, $limit), $ground->names());
             $planner = new Planner($ground, new \DateTimeImmutable('today'));
@@ -86,6 +89,9 @@ final readonly class ModelAskCommand
         }
         foreach ($answer->reconciled as $one) {
             $errors->writeln(OutputFormatter::escape(self::told($one)));
+        }
+        foreach ($answer->unknown as $unknown) {
+            $errors->writeln(OutputFormatter::escape($unknown->inWords()));
         }
         foreach ($answer->lost as $lost) {
             $errors->writeln(OutputFormatter::escape($lost->words));

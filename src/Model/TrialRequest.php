@@ -34,7 +34,7 @@ final class TrialRequest
             throw new ModelError(\sprintf('“%s” is no number of rows to show: it is a whole number of 1 or more.', $limit));
         }
 
-        return new Trial($texts('m'), $texts('b'), array_map($conditions->read(...), $texts('w')), $order, '' === $limit ? null : (int) $limit);
+        return new Trial($texts('m'), $texts('b'), array_map($conditions->read(...), $texts('w')), $order, 0 === (int) $limit ? null : (int) $limit);
     }
 
     /** @return array<string, mixed> for an address */
