@@ -13,6 +13,7 @@ use Fasti\Core\Model\Choice;
 use Fasti\Core\Model\Edits;
 use Fasti\Core\Model\FieldOffers;
 use Fasti\Core\Model\FormulaReader;
+use Fasti\Core\Model\Grain;
 use Fasti\Core\Model\Hierarchies;
 use Fasti\Core\Model\Hierarchy;
 use Fasti\Core\Model\Instead;
@@ -343,10 +344,17 @@ final class ModelEditController extends AbstractController
         }
         $formula = $ground->formula($role, $text);
         $faults = array_map(static fn ($fault): array => ['at' => $fault->at, 'words' => $fault->inWords($text)], [...$formula->faults, ...$formula->doubts]);
+        $aggregate = Aggregate::named($request->query->getString('aggregation'));
+        $grain = null === $aggregate ? new Grain() : $ground->grains()->of(new Measure('x', $aggregate, $role, $text));
+        $wrong = [] !== $grain->elsewhere || null !== $grain->mixed;
+        if ($wrong) {
+            $faults[] = ['at' => 0, 'words' => $grain->inWords($role)];
+        }
+        $gives = 'gives a '.FormulaReader::word($formula->family).('' === $formula->unit ? '' : ', in '.$formula->unit);
 
         return new JsonResponse([
-            'words' => [] === $formula->faults ? 'gives a '.FormulaReader::word($formula->family).('' === $formula->unit ? '' : ', in '.$formula->unit) : '',
-            'faults' => $faults, 'wrong' => [] !== $formula->faults,
+            'words' => [] !== $formula->faults ? '' : trim($gives.'. '.$grain->inWords($role), '. '),
+            'faults' => $faults, 'wrong' => [] !== $formula->faults || $wrong,
         ]);
     }
 

@@ -32,7 +32,12 @@ export const formula = () => ({
         this.kind();
         this.all = JSON.parse(this.$root.closest('[data-completions]')?.dataset.completions ?? '{}')[this.$root.dataset.role] ?? [];
         this.check = later(250, async (input) => {
-            const url = `${this.$root.dataset.url}?${new URLSearchParams({ role: this.$root.dataset.role, text: input.value })}`;
+            const asked = new URLSearchParams({ role: this.$root.dataset.role, text: input.value });
+            // What is added up has to stand in the rows that it is taken of; a filter does not.
+            if (input.name === 'expression' && this.$refs.aggregation) {
+                asked.append('aggregation', this.$refs.aggregation.value);
+            }
+            const url = `${this.$root.dataset.url}?${asked}`;
             const said = await (await fetch(url, { headers: HEADERS })).json();
             this.$refs.says.textContent = said.faults.length > 0 ? said.faults.map((fault) => fault.words).join(' ') : said.words;
             this.$refs.says.classList.toggle('rubric', Boolean(said.wrong));
@@ -51,6 +56,9 @@ export const formula = () => ({
         this.plain = !this.ratio;
         this.some = this.$refs.adds?.value === 'some';
         this.reasoned = this.some || this.$refs.adds?.value === 'none';
+        if (this.input?.name === 'expression') {
+            this.check(this.input);
+        }
     },
     /** The word that the cursor stands at the end of. */
     word(input) {

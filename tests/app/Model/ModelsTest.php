@@ -209,13 +209,22 @@ final class ModelsTest extends AppTestCase
     public function testAnExpressionIsReadAsItIsTyped(): void
     {
         $kept = $this->river($this->signedIn());
-        $says = function (string $role, string $text) use ($kept): array {
-            $this->client->request('GET', '/models/'.$kept->id().'/formula?'.http_build_query(['role' => $role, 'text' => $text]));
+        $says = function (string $role, string $text, string $aggregation = '') use ($kept): array {
+            $this->client->request(
+                'GET', '/models/'.$kept->id().'/formula?'.http_build_query(['role' => $role, 'text' => $text, 'aggregation' => $aggregation]),
+            );
 
             return $this->answer();
         };
 
         self::assertSame('gives a number', $says('sighting', 'individuals * 2')['words']);
+        self::assertSame('gives a number', $says('sighting', 'individuals * 2', 'sum')['words']);
+        self::assertSame(['words' => 'gives a number', 'faults' => [], 'wrong' => false], $says('sighting', 'day.year'), 'nothing is added up');
+        $header = $says('sighting', 'day.year', 'sum');
+        self::assertTrue($header['wrong']);
+        self::assertStringContainsString('It stands in day, and would count once for each row of sighting', (string) json_encode($header['faults']));
+        self::assertFalse($says('sighting', 'day.year', 'greatest')['wrong']);
+        self::assertStringContainsString('What stands in day is a factor', (string) json_encode($says('sighting', 'individuals * day.year', 'sum')));
         $wrong = $says('sighting', 'individuals + specis.protected');
         self::assertTrue($wrong['wrong']);
         self::assertSame(

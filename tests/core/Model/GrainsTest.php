@@ -64,6 +64,7 @@ final class GrainsTest extends TestCase
         $grain = self::ground()->grains()->of(new Measure('x', new Sum(), 'line', $expression));
 
         self::assertSame([$elsewhere, $factors, $mixed], [$grain->elsewhere, $grain->factors, $grain->mixed]);
+        self::assertSame([] === $elsewhere && [] === $factors && null === $mixed, '' === $grain->inWords('line'));
         self::assertSame([], self::ground()->formula('line', $expression)->faults);
     }
 
@@ -90,6 +91,20 @@ final class GrainsTest extends TestCase
         ] as $one) {
             yield $one[0] => $one;
         }
+    }
+
+    public function testWhoeverWritesAnExpressionIsToldAtWhatGrainItStands(): void
+    {
+        $said = static fn (string $expression): string => self::ground()->grains()->of(new Measure('x', new Sum(), 'line', $expression))->inWords('line');
+
+        self::assertSame(
+            'It stands in delivery, and would count once for each row of line: make delivery a fact, and take it there.', $said('delivery.freight'),
+        );
+        self::assertSame('What stands in kit and delivery is a factor for each row of line.', $said('pieces * kit.price * delivery.rate'));
+        self::assertSame(
+            'What stands in depot is put together with what stands in line, and would count once for each row of line: make two measures of it.',
+            $said('pieces + depot.rent'),
+        );
     }
 
     /** @return iterable<string, array{Aggregate, bool}> */
