@@ -256,6 +256,18 @@ final class Aggregating
         $this->all->losses[] = new Losses('SELECT '.implode(",\n       ", $counts)."\n$from", $steps);
     }
 
+    /** Whether an instant decides what is split by: its month, its year. Of these each has a last point of its own. */
+    private function isOf(Level $instant, Level $level, string $fact): bool
+    {
+        $fields = fn (Level $one): array => array_map(
+            static fn (FieldUse $use): string => "$use->role\0$use->column",
+            $this->all->ground->formula($one->role, $this->all->attribute($one)->expression)->fields,
+        );
+
+        return [] === array_diff($fields($level), $fields($instant))
+            || $instant->role !== $fact && [] !== $this->all->ground->ways()->between($instant->role, $level->role);
+    }
+
     private function name(string $wish): string
     {
         $plain = substr(trim(mb_strtolower((string) preg_replace('/[^A-Za-z0-9]+/', '_', $wish)), '_'), 0, 50);
@@ -299,10 +311,16 @@ final class Aggregating
         $points = $this->name($measure->name.'_points');
         $marked = $this->name($measure->name.'_marked');
         $at = $this->all->attributed($joining, $instant);
+        $over = [];
+        foreach ($this->all->question->by as $i => $level) {
+            if (!$measure->instead->isOfAll() || $this->isOf($instant, $level, $branch->fact)) {
+                $over[] = $by[$i];
+            }
+        }
 
         return [[
             [$points, $this->aggregatedLines($branch, $joining, '  ', [[$at, 'i']], true)],
-            [$marked, [new SqlLine('  '.Together::marked($measure->instead, $points, $by), 'which points of '.ModelNames::full($instant).' count')]],
+            [$marked, [new SqlLine('  '.Together::marked($measure->instead, $points, $over), 'which points of '.ModelNames::full($instant).' count')]],
             [$name, [
                 ...self::selecting(
                     '  ',

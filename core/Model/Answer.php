@@ -29,6 +29,26 @@ final readonly class Answer
     ) {
     }
 
+    /** @return list<string> of which point a total is, where the figures of its rows do not add up to it */
+    public function notAdded(): array
+    {
+        $said = [];
+        foreach ($this->plan->columns as $i => $column) {
+            $measure = $column->measure;
+            $words = null === $measure?->instant || Additivity::SemiAdditive !== $measure->adds ? '' : $measure->instead->inAll();
+            $total = $this->total[$column->name] ?? null;
+            if ('' === $words || $this->cut || \count($this->rows) < 2 || null === $total) {
+                continue;
+            }
+            $sum = array_sum(array_map(static fn (array $row): float => (float) ($row[$i] ?? 0), $this->rows));
+            if (!Reconciled::same((string) $sum, $total)) {
+                $said[] = \sprintf('“%s” does not add up: %s.', $measure->name, \sprintf($words, $measure->instant->attribute));
+            }
+        }
+
+        return $said;
+    }
+
     /** Equal for equal answers, whatever the engine writes after the twelfth digit. */
     public function fingerprint(): string
     {

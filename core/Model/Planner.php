@@ -213,9 +213,11 @@ final class Planner
                 $name = $this->ground->names()->of(new Level($role, $label));
                 $this->offers[] = new Offer(\sprintf('Ask by %s as well.', $name), $question->trial->with(by: [...$question->trial->by, $name]));
             }
-            $this->offers[] = new Offer(
-                \sprintf('Say at “%s” what stands there instead over %s: the last, the first, the average, the least or the greatest.', $measure->name, $role),
-            );
+            $this->offers[] = new Offer(\sprintf(
+                'Say at “%s” what stands there instead over %s: the last or the first (of each or of all), the average, the least or the greatest.',
+                $measure->name,
+                $role,
+            ));
         }
     }
 

@@ -62,16 +62,18 @@ final class Together
     }
 
     /**
-     * Each point with its place among those of its row of the answer, the instants that are none at the end.
+     * Each point with its place among those of its row of the answer, the instants that are none at the end; or among those of all rows, where
+     * one point counts for all.
      *
-     * @param list<string> $by
+     * @param list<string> $by what the points are told apart by
      */
     public static function marked(Instead $instead, string $from, array $by): string
     {
         $over = [] === $by ? '' : 'PARTITION BY '.implode(', ', $by).' ';
-        $down = Instead::First === $instead ? '' : ' DESC';
+        $down = $instead->isFirst() ? '' : ' DESC';
+        $place = $instead->isOfAll() ? 'RANK' : 'ROW_NUMBER';
 
-        return "SELECT $from.*, ROW_NUMBER() OVER ({$over}ORDER BY CASE WHEN i IS NULL THEN 1 ELSE 0 END, i$down) AS n, COUNT(i) OVER (".trim($over)
+        return "SELECT $from.*, $place() OVER ({$over}ORDER BY CASE WHEN i IS NULL THEN 1 ELSE 0 END, i$down) AS n, COUNT(i) OVER (".trim($over)
             .") AS c FROM $from";
     }
 

@@ -31,6 +31,7 @@ final readonly class AnswerView
      * @param list<array{measure: string, fact: string, here: string, alone: string, agrees: bool, times: string}> $reconciled
      * @param list<array{words: string, rows: int, shown: list<array<string, ?string>>}>                       $lost
      * @param list<string>                                                $unknown    what conditions name and no row has, in sentences
+     * @param list<string>                                                $notAdded   of which point totals are, in sentences
      */
     public function __construct(
         public array $columns,
@@ -46,6 +47,7 @@ final readonly class AnswerView
         public string $chart,
         public string $fingerprint,
         public array $unknown = [],
+        public array $notAdded = [],
     ) {
     }
 
@@ -103,6 +105,7 @@ final readonly class AnswerView
                 $one->named->fields,
                 static fn (FieldUse $use): bool => isset($hiddenFields["$use->role\0$use->column"]),
             )), $answer->unknown),
+            $none ? [] : $answer->notAdded(),
         );
     }
 

@@ -90,6 +90,9 @@ final readonly class ModelAskCommand
         foreach ($answer->reconciled as $one) {
             $errors->writeln(OutputFormatter::escape(self::told($one)));
         }
+        foreach ($answer->notAdded() as $words) {
+            $errors->writeln(OutputFormatter::escape($words));
+        }
         foreach ($answer->unknown as $unknown) {
             $errors->writeln(OutputFormatter::escape($unknown->inWords()));
         }

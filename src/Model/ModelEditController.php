@@ -93,7 +93,7 @@ final class ModelEditController extends AbstractController
 
             return $this->render('model/_measure.html.twig', $shared + [
                 'measure' => $measure, 'stamp' => self::stamp($measure), 'fact' => $measure?->fact ?: ($role->name ?? ($model->facts()[0]->name ?? '')),
-                'aggregates' => Aggregate::known(),
+                'aggregates' => Aggregate::known(), 'insteads' => Instead::cases(),
             ]);
         }
         if (null === $role) {

@@ -160,7 +160,7 @@ final class SlowAnswer
         foreach ($cells as $key => $values) {
             $figures = [];
             foreach ($base as $name => $measure) {
-                $figures[$name] = $this->figure($measure, $members[$name][$key] ?? []);
+                $figures[$name] = $this->figure($measure, $members[$name][$key] ?? [], $this->beside($measure, $values, $cells, $members[$name] ?? []));
             }
             $shown = $values;
             foreach ($this->trial->measures as $name) {
@@ -378,13 +378,48 @@ final class SlowAnswer
     }
 
     /**
+     * Rows of all cells that are of the same month, where that is split by: among them the last day of all is looked for.
+     *
+     * @param list<Value>              $values of the cell
+     * @param array<string, list<Value>> $cells
+     * @param array<string, list<Row>> $members
+     *
+     * @return list<Row>
+     */
+    private function beside(Measure $measure, array $values, array $cells, array $members): array
+    {
+        $rows = [];
+        foreach ($members as $key => $of) {
+            foreach ($this->by as $i => $level) {
+                if ('month' === $level->attribute && $level->role === $measure->fact && $cells[$key][$i] !== $values[$i]) {
+                    continue 2;
+                }
+            }
+            $rows = [...$rows, ...$of];
+        }
+
+        return $rows;
+    }
+
+    /**
      * @param list<Row> $rows
+     * @param list<Row> $beside
      *
      * @return Value
      */
-    private function figure(Measure $measure, array $rows): int|float|string|null
+    private function figure(Measure $measure, array $rows, array $beside): int|float|string|null
     {
         if (Additivity::SemiAdditive === $measure->adds && Instead::Nothing !== $measure->instead && !$this->fixed($measure)) {
+            if ($measure->instead->isOfAll()) {
+                $days = array_filter(array_map(static fn (array $row): string => (string) $row['day'], $beside));
+                $day = match (true) {
+                    [] === $days => '',
+                    Instead::LastOfAll === $measure->instead => max($days),
+                    default => min($days),
+                };
+                $rows = array_values(array_filter($rows, static fn (array $row): bool => $day === (string) $row['day']));
+            }
+
             return $this->stock($measure, $rows);
         }
         $hundredths = \in_array($measure->expression, ['amt', 'amt * 2 - qty'], true);
@@ -438,8 +473,8 @@ final class SlowAnswer
         $given = array_values(array_filter($sums, static fn ($value): bool => null !== $value));
 
         return match ($measure->instead) {
-            Instead::Last => $sums[array_key_last($sums)],
-            Instead::First => $sums[array_key_first($sums)],
+            Instead::Last, Instead::LastOfAll => $sums[array_key_last($sums)],
+            Instead::First, Instead::FirstOfAll => $sums[array_key_first($sums)],
             Instead::Average => [] === $given ? null : array_sum($given) / \count($given),
             Instead::Least => [] === $given ? null : min($given),
             default => [] === $given ? null : max($given),
