@@ -90,9 +90,28 @@ final class ModelDataChecks
                 Severity::Fault,
                 $role->name,
                 \sprintf('%s of “%s” %s more than once', 1 === $n ? 'One key' : number_format($n).' keys', $role->name, 1 === $n ? 'stands' : 'stand'),
-                'What leads there would be counted once for each. Questions that this would touch are not answered.',
+                $this->doubledWhy($role->name),
                 'Mend the data, or choose a key that tells rows apart.', $rows."\n".$sql->limited(20), $n);
         }
+    }
+
+    /** What is answered all the same, and what is not. */
+    private function doubledWhy(string $role): string
+    {
+        $led = array_filter($this->ground->model->joins, static fn (ModelJoin $join): bool => $join->to === $role || $join->from === $role);
+        $why = [];
+        foreach ($led as $join) {
+            $end = $join->to === $role ? $join->toEnd : $join->fromEnd;
+            if (!$end->many()) {
+                $why['led'] = 'What leads there would be counted once for each. Rows that are equal in what is asked for are taken once; a question for which '
+                    .'they differ is not answered.';
+            }
+        }
+        if ([] !== array_filter($this->ground->model->measures, static fn (Measure $measure): bool => $measure->fact === $role)) {
+            $why['own'] = 'What is taken of it counts each of these rows: where one is a copy, figures are too great, and are answered all the same.';
+        }
+
+        return implode(' ', $why) ?: 'Nothing is asked of it yet.';
     }
 
     private function number(string $sql): int

@@ -25,6 +25,7 @@ use Fasti\Core\Model\ModelChecks;
 use Fasti\Core\Model\ModelDataChecks;
 use Fasti\Core\Model\ModelFinding;
 use Fasti\Core\Model\ModelJoin;
+use Fasti\Core\Model\Role;
 use Fasti\Core\Survey\SilentProgress;
 use PHPUnit\Framework\TestCase;
 
@@ -142,6 +143,23 @@ final class ChecksTest extends TestCase
             'key-not-unique group', 'leads-nowhere sighting.station_id → station.station_id', 'leads-nowhere species.species_id → group.species_id',
             'hierarchy-ragged up', 'hierarchy-broken odd',
         ])));
+    }
+
+    /** What stands twice under a key that others lead to is asked about; what is taken of it, is answered. */
+    public function testOfKeysThatStandTwiceItIsSaidWhatIsAnsweredAndWhatIsNot(): void
+    {
+        $model = River::model();
+        $model = $model->with(roles: array_map(static fn (Role $role): Role => 'sighting' === $role->name
+            ? new Role($role->name, $role->kind, $role->entry, $role->like, '', $role->grain, ['species_id'], '', $role->attributes) : $role, $model->roles));
+        $why = [];
+        foreach ((new ModelDataChecks(River::ground($model), River::rows()))->all(new SilentProgress()) as $one) {
+            $why[$one->check.' '.$one->about] = $one->why;
+        }
+
+        self::assertStringContainsString('counts each of these rows', $why['key-not-unique sighting'] ?? '');
+        self::assertStringNotContainsString('is not answered', $why['key-not-unique sighting'] ?? '');
+        self::assertStringContainsString('a question for which they differ is not answered', $why['key-not-unique group'] ?? '');
+        self::assertStringNotContainsString('counts each of these rows', $why['key-not-unique group'] ?? '');
     }
 
     public function testRowsThatLeadBackToWhereTheyBeganAreFound(): void
