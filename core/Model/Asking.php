@@ -10,6 +10,9 @@ use Fasti\Core\Survey\SourceError;
 /** Asks a source what a plan says: first what must hold, then the answer, its total, and each measure of its fact alone. */
 final readonly class Asking
 {
+    /** For so many values that are not there the nearest are looked for. */
+    private const NEAREST = 5;
+
     public function __construct(private Rows $source, private int $most = Planner::MOST_ROWS)
     {
     }
@@ -72,8 +75,8 @@ final readonly class Asking
             foreach ([] === $missing ? [] : $this->source->rows($named->others) as $row) {
                 $others[] = (string) $row['value'];
             }
-            foreach ($missing as $value) {
-                $unknown[] = new UnknownValue($named, $value, NamedValues::nearest($value, $others));
+            foreach (array_values($missing) as $i => $value) {
+                $unknown[] = new UnknownValue($named, $value, $i < self::NEAREST ? NamedValues::nearest($value, $others) : []);
             }
         }
 

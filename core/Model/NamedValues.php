@@ -11,6 +11,8 @@ use Fasti\Core\Sql\Tree\Ref;
 /** Finds the texts that conditions of a trial name, so that a misspelt one can be told from one of which there are no rows. */
 final readonly class NamedValues
 {
+    /** Of a longer list nobody asks which of them are there. */
+    private const MOST_NAMED = 30;
     /** Values that the nearest are looked for among. */
     private const MOST = 2000;
     /** Rows of a table beyond which it is not gone through for that. */
@@ -47,7 +49,7 @@ final readonly class NamedValues
         $elsewhere = array_filter($formula->fields, static fn (FieldUse $use): bool => $use->role !== $level->role);
         // Of a view nobody knows how long it takes, nor of a fact that was not counted.
         $unsure = $table->kind->isView() || RoleKind::Fact === $this->ground->role($level->role)->kind;
-        if ([] !== $elsewhere || ($table->rowEstimate ?? ($unsure ? \PHP_INT_MAX : 0)) > self::SMALL) {
+        if (\count($condition->values) > self::MOST_NAMED || [] !== $elsewhere || ($table->rowEstimate ?? ($unsure ? \PHP_INT_MAX : 0)) > self::SMALL) {
             return null;
         }
         $value = (new FormulaSql($this->sql, fn (Ref $ref): string => 'v.'.$this->sql->name(

@@ -42,6 +42,17 @@ final class NamedValuesTest extends TestCase
         yield 'no names' => [new Condition('reach', Test::Begins, ['zz']), []];
     }
 
+    public function testOfALongListTheFirstHaveTheirNearestAndOfAVeryLongOneNobodyAsks(): void
+    {
+        $asked = static fn (int $many): array => (new Asking(River::rows()))->answer(River::planner()->plan(new Trial(['individuals'], [], [
+            new Condition('reach', Test::Is, array_map(static fn (int $i): string => 'uppe'.$i, range(1, $many))),
+        ])))->unknown;
+
+        self::assertSame([1, 1, 1, 1, 1, 0, 0], array_map(static fn (UnknownValue $one): int => \count($one->nearest), $asked(7)));
+        self::assertCount(30, $asked(30));
+        self::assertCount(0, $asked(31));
+    }
+
     public function testWhatMayNotBeSeenIsNotOffered(): void
     {
         $trial = new Trial(['individuals'], [], [new Condition('reach', Test::Is, ['uper'])]);
