@@ -34,8 +34,8 @@ final readonly class PlanColumn
             return \strlen(ltrim($value, '-')) <= 16 && abs((int) $value) <= self::WHOLE ? (int) $value : $value;
         }
         $plain = str_contains($value, '.') && 1 !== preg_match('/e/i', $value) ? rtrim(rtrim($value, '0'), '.') : null;
+        $there = json_encode((float) $value, \JSON_THROW_ON_ERROR | \JSON_PRESERVE_ZERO_FRACTION);
 
-        return null === $plain || $plain === rtrim(rtrim(json_encode((float) $value, \JSON_THROW_ON_ERROR), '0'), '.') || $plain === (string) (float) $value
-            ? (float) $value : $value;
+        return null === $plain || $plain === rtrim(rtrim($there, '0'), '.') ? (float) $value : $value;
     }
 }

@@ -8,6 +8,7 @@ namespace Fasti\Core\Wording;
 final class Naming
 {
     private const MOST_KNOWN = 4096;
+    private const LONGEST_KNOWN = 500;
 
     /** @var array<string, list<string>> */
     private static array $known = [];
@@ -20,7 +21,10 @@ final class Naming
      */
     public static function words(string $identifier): array
     {
-        // The same few texts are taken apart again and again.
+        // The same few texts are taken apart again and again; long ones would fill the memory.
+        if (\strlen($identifier) > self::LONGEST_KNOWN) {
+            return self::apart($identifier);
+        }
         if (\count(self::$known) >= self::MOST_KNOWN) {
             self::$known = [];
         }

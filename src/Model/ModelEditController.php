@@ -353,7 +353,7 @@ final class ModelEditController extends AbstractController
         $gives = 'gives a '.FormulaReader::word($formula->family).('' === $formula->unit ? '' : ', in '.$formula->unit);
 
         return new JsonResponse([
-            'words' => [] !== $formula->faults ? '' : trim($gives.'. '.$grain->inWords($role), '. '),
+            'words' => [] !== $formula->faults || $wrong ? '' : trim($gives.'. '.$grain->inWords($role), '. '),
             'faults' => $faults, 'wrong' => [] !== $formula->faults || $wrong,
         ]);
     }

@@ -52,21 +52,21 @@ final class GrainOfKey implements EntryRule
      */
     private function parts(Entry $entry, array $names): array
     {
-        $leads = $targets = [];
+        $leads = $targets = $parts = [];
         foreach ($names as $name) {
             $lead = $entry->material->leadsOf($entry->entry, $name)[0] ?? null;
             if (null !== $lead) {
-                $leads[$name] = spl_object_id($lead);
-                $targets[$lead->to][$leads[$name]] = true;
+                $leads[$name] = $lead;
+                $targets[$lead->to][spl_object_id($lead)] = true;
             }
         }
-        $parts = [];
         foreach ($names as $name) {
-            $lead = $entry->material->leadsOf($entry->entry, $name)[0] ?? null;
+            $lead = $leads[$name] ?? null;
             $column = $entry->table->column($name);
             // Two fields that lead to one thing together are that one thing; two that each lead to one of a kind are two.
             $apart = null !== $lead && null !== $column && \count($targets[$lead->to]) > 1;
-            $parts[$leads[$name] ?? $name] = $apart ? $entry->material->nameOf($entry->entry, $column)->phrase() : $this->part($entry, $name);
+            $of = null === $lead ? $name : spl_object_id($lead);
+            $parts[$of] = $apart ? $entry->material->nameOf($entry->entry, $column)->phrase() : $this->part($entry, $name);
         }
 
         return array_values(array_unique($parts));

@@ -4,13 +4,12 @@ declare(strict_types=1);
 
 namespace Fasti\Core\Engine\Db2;
 
-use Fasti\Core\Catalog\Type;
 use Fasti\Core\Engine\Standard\UnreachedDialect;
 
 final class Db2Dialect extends UnreachedDialect
 {
     /** Type → what its users say of it. */
-    private const UNUSUAL = [
+    protected const UNUSUAL = [
         'graphic' => 'it holds double-byte letters only',
         'vargraphic' => 'it holds double-byte letters only',
         'long varchar' => 'it is given up by the engine',
@@ -26,10 +25,5 @@ final class Db2Dialect extends UnreachedDialect
     public function label(): string
     {
         return 'IBM Db2';
-    }
-
-    public function unusual(Type $type): string
-    {
-        return self::UNUSUAL[$type->name] ?? '';
     }
 }

@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace Fasti\Core\Engine\Oracle;
 
-use Fasti\Core\Catalog\Type;
 use Fasti\Core\Dialect\Capabilities;
 use Fasti\Core\Dialect\NativeTypes;
 use Fasti\Core\Dialect\ScriptOptions;
@@ -16,7 +15,7 @@ use Fasti\Core\Engine\Standard\UnreachedDialect;
 final class OracleDialect extends UnreachedDialect
 {
     /** Type → what its users say of it. */
-    private const UNUSUAL = [
+    protected const UNUSUAL = [
         'long' => 'it is given up by the engine, which cannot compare or search it',
         'long raw' => 'it is given up by the engine, which cannot compare or search it',
         'bfile' => 'its values are files outside of the database',
@@ -63,10 +62,5 @@ final class OracleDialect extends UnreachedDialect
     public function capabilities(): Capabilities
     {
         return new Capabilities(refuses: false, partsCompared: true);
-    }
-
-    public function unusual(Type $type): string
-    {
-        return self::UNUSUAL[$type->name] ?? '';
     }
 }

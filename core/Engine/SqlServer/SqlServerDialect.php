@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace Fasti\Core\Engine\SqlServer;
 
-use Fasti\Core\Catalog\Type;
 use Fasti\Core\Dialect\Capabilities;
 use Fasti\Core\Dialect\NativeTypes;
 use Fasti\Core\Dialect\ScriptOptions;
@@ -16,7 +15,7 @@ use Fasti\Core\Engine\Standard\UnreachedDialect;
 final class SqlServerDialect extends UnreachedDialect
 {
     /** Type → what its users say of it. */
-    private const UNUSUAL = [
+    protected const UNUSUAL = [
         'text' => 'it is given up by the engine, which cannot compare it',
         'ntext' => 'it is given up by the engine, which cannot compare it',
         'image' => 'it is given up by the engine, which cannot compare it',
@@ -84,10 +83,5 @@ final class SqlServerDialect extends UnreachedDialect
     public function capabilities(): Capabilities
     {
         return new Capabilities(longestKey: 900, longestUnique: 1700, refuses: false, oneEmpty: true, oneWay: true, today: 'CAST(GETDATE() AS date)');
-    }
-
-    public function unusual(Type $type): string
-    {
-        return self::UNUSUAL[$type->name] ?? '';
     }
 }

@@ -14,11 +14,19 @@ use Fasti\Core\Dialect\Dialect;
  */
 abstract class UnreachedDialect extends Dialect
 {
+    /** @var array<string, string> type → what its users say of it */
+    protected const UNUSUAL = [];
+
     private ?StandardDialect $standard = null;
 
     public function writes(): bool
     {
         return false;
+    }
+
+    public function unusual(Type $type): string
+    {
+        return static::UNUSUAL[$type->name] ?? '';
     }
 
     protected function type(string $written): Type

@@ -252,4 +252,15 @@ final class ExactTest extends TestCase
 
         Snapshot::same('units', $lines);
     }
+
+    public function testLongTextsAreTakenApartAndNotKept(): void
+    {
+        $text = str_repeat('openedOn ', 60);
+        $before = memory_get_usage();
+        for ($i = 0; $i < 300; ++$i) {
+            self::assertCount(121, Naming::words($text.$i));
+        }
+
+        self::assertLessThan(2_000_000, memory_get_usage() - $before);
+    }
 }
