@@ -80,6 +80,17 @@ class AskSql
         return "EXTRACT($part FROM $value)";
     }
 
+    /**
+     * A date or an instant so many days or months later. Of a month that is shorter it is the last day.
+     *
+     * @param 'days'|'months' $of
+     * @param bool            $date it is a date, without a time
+     */
+    public function later(string $moment, int $many, string $of, bool $date): string
+    {
+        return "$moment + INTERVAL '$many' ".('days' === $of ? 'DAY' : 'MONTH');
+    }
+
     /** @param list<string> $values */
     public function joined(array $values): string
     {

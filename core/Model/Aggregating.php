@@ -35,7 +35,7 @@ final class Aggregating
      */
     public function aggregatedLines(Branch $branch, Joining $joining, string $indent, array $more, bool $hidden = false): array
     {
-        $late = [] === $this->all->trusting ? (new Late($this->all->ground, $this->all->question, $this->all->sql))->levels($branch) : [];
+        $late = [] === $this->all->trusting && null === $joining->shift && !$this->all->question->trial->others ? (new Late($this->all->ground, $this->all->question, $this->all->sql))->levels($branch) : [];
         if ([] !== $late) {
             return $this->lateLines($branch, $joining, $indent, $late, $hidden);
         }
@@ -66,20 +66,88 @@ final class Aggregating
             );
             $filter = '' === trim($measure->filter) || $each ? null
                 : $this->all->written($joining, $branch->fact, $this->all->ground->formula($branch->fact, $measure->filter));
-            $name = 'points' === $branch->special ? 'v' : $this->all->column($measure);
-            $select[] = ($this->all->aggregates[$measure->name] = self::aggregated($this->all->sql, $measure, $value, $filter))." AS $name";
+            array_push($select, ...$this->figures($branch, $measure, $value, $filter));
         }
+        array_push($select, ...$this->times($branch, $joining));
         foreach ($this->all->trusting as $level) {
             $this->all->attributed($joining, $level);
         }
-        $where = $this->all->wheres($branch, $joining);
+        $where = [...$this->all->wheres($branch, $joining), ...$this->later($branch, $joining)];
         if ([] !== $filters) {
             $where[] = 1 === \count($filters) ? '('.$filters[0].')' : '(('.implode(') OR (', $filters).'))';
         }
         $grouping = [] === $group ? [] : [new SqlLine($indent.'GROUP BY '.implode(', ', $group), 'one row of '.$branch->fact.' for each row of the answer')];
-        $this->remember($branch, $joining, $where);
+        if (null === $joining->shift) {
+            $this->remember($branch, $joining, $where);
+        } else {
+            $this->rememberUnshifted($branch, $joining);
+        }
 
         return [...self::selecting($indent, $select), ...$joining->lines($indent), ...self::filtering($indent, $where), ...$grouping];
+    }
+
+    /** @return list<string> a measure, as it is and as it was, and what it is put together of where others are */
+    private function figures(Branch $branch, Measure $measure, ?string $value, ?string $filter): array
+    {
+        $of = static fn (int $k): ?string => null === $branch->shift ? $filter : Shift::COUNT." = $k".(null === $filter ? '' : " AND ($filter)");
+        $name = 'points' === $branch->special ? 'v' : $this->all->column($measure);
+        $select = [($this->all->aggregates[$measure->name] = self::aggregated($this->all->sql, $measure, $value, $of(0)))." AS $name"];
+        foreach (array_keys($branch->shift->spans ?? []) as $k) {
+            $select[] = self::aggregated($this->all->sql, $measure, $value, $of($k + 1)).' AS '.$this->all->before($measure, $k + 1);
+        }
+        foreach ($this->all->question->trial->others ? $this->parts($measure, self::counted($value, $filter))[0] : [] as $part => $sql) {
+            $select[] = "$sql AS $part";
+        }
+
+        return $select;
+    }
+
+    /** @return array{array<string, string>, string} */
+    public function parts(Measure $measure, ?string $value): array
+    {
+        return $measure->aggregation->inParts($this->all->sql, $value, '_of_'.array_search($measure, $this->all->question->base, true))
+            ?? throw new \LogicException('Beside has seen to it.');
+    }
+
+    /** @return list<string> whether there are rows, up to when, and from when those are that are looked at from later: periods to come are not shown */
+    private function times(Branch $branch, Joining $joining): array
+    {
+        $shift = $joining->shift;
+        if (null === $shift || $shift->bounded) {
+            return [];
+        }
+        $date = $joining->field($joining->at($this->all->route($joining, $shift->role)), $shift->column);
+
+        return [
+            'MAX(CASE WHEN '.Shift::COUNT.' = 0 THEN 1 END) AS own_then', 'MAX(CASE WHEN '.Shift::COUNT." = 0 THEN $date END) AS until_then", 'MIN('.$shift->later($this->all->sql, $date).') AS since_then',
+        ];
+    }
+
+    /** @return list<string> only what has a date, and a later one, is looked at from later */
+    private function later(Branch $branch, Joining $joining): array
+    {
+        $shift = $joining->shift;
+        if (null === $shift) {
+            return [];
+        }
+        $route = $this->all->route($joining, $shift->role);
+
+        return ['('.Shift::COUNT.' = 0 OR '.$joining->field($joining->at(Composer::on($route, $shift)), $shift->column).' IS NOT NULL)'];
+    }
+
+    private function rememberUnshifted(Branch $branch, Joining $shifted): void
+    {
+        $joining = new Joining($this->all->ground, $this->all->sql, $branch->fact);
+        foreach ($this->all->question->by as $level) {
+            $this->all->attributed($joining, $level);
+        }
+        [$filters] = $this->all->filters($branch, $joining);
+        $where = $this->all->wheres($branch, $joining);
+        if ([] !== $filters) {
+            $where[] = '(('.implode(') OR (', $filters).'))';
+        }
+        $this->remember($branch, $joining, $where);
+        $this->all->guards = [...$this->all->guards, ...$shifted->guards()];
     }
 
     /**
@@ -268,7 +336,7 @@ final class Aggregating
             || $instant->role !== $fact && [] !== $this->all->ground->ways()->between($instant->role, $level->role);
     }
 
-    private function name(string $wish): string
+    public function name(string $wish): string
     {
         $plain = substr(trim(mb_strtolower((string) preg_replace('/[^A-Za-z0-9]+/', '_', $wish)), '_'), 0, 50);
         $plain = 1 === preg_match('/^[a-z]/', $plain) ? $plain : 'q_'.$plain;
@@ -288,7 +356,7 @@ final class Aggregating
      */
     public function within(Branch $branch): array
     {
-        $joining = new Joining($this->all->ground, $this->all->sql, $branch->fact, [] !== $this->all->trusting);
+        $joining = new Joining($this->all->ground, $this->all->sql, $branch->fact, [] !== $this->all->trusting, $branch->shift);
         $by = $this->all->gathering->byColumns();
         if ('' === $branch->special) {
             $name = $this->name($branch->fact.'_figures');

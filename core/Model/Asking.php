@@ -131,46 +131,20 @@ final readonly class Asking
         $reconciled = [];
         foreach ($whole->columns as $column) {
             $name = $column->measure->name ?? '';
-            if (\array_key_exists($column->name, $here) && (isset($facts[$name]) || isset($whole->ratios[$name]))) {
-                $of = self::parts($name, $whole->ratios);
+            $composition = $whole->compositions[$name] ?? null;
+            if (\array_key_exists($column->name, $here) && (isset($facts[$name]) || null !== $composition)) {
+                $of = $composition->parts ?? [$name];
                 $reconciled[] = new Reconciled(
                     $name,
                     implode(' and ', array_unique(array_map(static fn (string $part): string => $facts[$part] ?? '', $of))),
                     $here[$column->name],
-                    self::computed($name, $whole->ratios, $alone),
+                    null === $composition ? $alone[$name] : ($this->one($composition->of($alone))['total'] ?? null),
                     implode(";\n", array_map(static fn (string $part): string => $sql[$part] ?? '', $of)),
                 );
             }
         }
 
         return $reconciled;
-    }
-
-    /**
-     * @param array<string, array{string, string}> $ratios
-     *
-     * @return list<string> what a measure is made of, none of it a ratio
-     */
-    private static function parts(string $name, array $ratios): array
-    {
-        return isset($ratios[$name]) ? array_values(
-            array_unique([...self::parts($ratios[$name][0], $ratios), ...self::parts($ratios[$name][1], $ratios)]),
-        ) : [$name];
-    }
-
-    /**
-     * @param array<string, array{string, string}> $ratios
-     * @param array<string, ?string>               $values
-     */
-    private static function computed(string $name, array $ratios, array $values): ?string
-    {
-        if (!isset($ratios[$name])) {
-            return $values[$name] ?? null;
-        }
-        $of = self::computed($ratios[$name][0], $ratios, $values);
-        $by = self::computed($ratios[$name][1], $ratios, $values);
-
-        return is_numeric($of) && is_numeric($by) && 0.0 !== (float) $by ? \sprintf('%.15g', (float) $of / (float) $by) : null;
     }
 
     /** @return list<Lost> */

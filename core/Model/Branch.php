@@ -9,6 +9,8 @@ final class Branch
 {
     /** @var list<Measure> */
     public array $measures = [];
+    /** What is looked at from later, where any of them is. */
+    public ?Shift $shift = null;
 
     /**
      * @param string          $special    '' for aggregates alone; `ranked` where rows are put in order first; `points` for what stands at instants

@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace Fasti\Core\Model;
 
-use Fasti\Core\Catalog\TypeFamily;
 use Fasti\Core\Dialect\AskSql;
 use Fasti\Core\Sql\Tree\Ref;
 
@@ -48,8 +47,13 @@ final class Composer
         foreach ($question->by as $level) {
             $this->columns[self::keyOf($level)] = $this->free($ground->names()->of($level), $taken);
         }
-        foreach ([...$question->measures, ...$question->base] as $measure) {
-            $this->columns[self::keyOf($measure)] ??= $this->free($measure->name, $taken);
+        foreach ([...$question->shown(), ...$question->needed(), ...$question->base] as $what) {
+            $this->columns[self::keyOf($what)] ??= $this->free($what instanceof Figure ? $what->inWords() : $what->name, $taken);
+        }
+        foreach ($question->base as $i => $measure) {
+            foreach (array_keys($question->shift->spans ?? []) as $k) {
+                $this->columns[self::keyOf($measure)."\0".($k + 1)] = $this->free("before_{$i}_$k", $taken);
+            }
         }
     }
 
@@ -65,14 +69,24 @@ final class Composer
         return $cut;
     }
 
-    public static function keyOf(Level|Measure $what): string
+    public static function keyOf(Level|Measure|Figure $what): string
     {
-        return $what instanceof Level ? "l\0$what->role\0$what->attribute" : "m\0$what->name";
+        return match (true) {
+            $what instanceof Level => "l\0$what->role\0$what->attribute",
+            $what instanceof Measure => "m\0$what->name",
+            default => "f\0".$what->inWords(),
+        };
     }
 
-    public function column(Level|Measure $what): string
+    public function column(Level|Measure|Figure $what): string
     {
         return $this->sql->name($this->columns[self::keyOf($what)]);
+    }
+
+    /** The column of a measure as it was so many spans before. */
+    public function before(Measure $measure, int $count): string
+    {
+        return $this->sql->name($this->columns[self::keyOf($measure)."\0".$count]);
     }
 
     /** The hidden column by which the values of an attribute stand in order. */
@@ -103,7 +117,7 @@ final class Composer
                 $reckonings[] = new Reckoning($measure->name, $branch->fact, $alone->of($measure, $branch));
             }
         }
-        $plain = 1 === \count($branches) && '' === $branches[0]->special && [] === $this->question->figures
+        $plain = 1 === \count($branches) && '' === $branches[0]->special && [] === $this->question->having && !$this->question->isLayered()
             && $this->question->measures === $branches[0]->measures;
         $lines = $plain ? $this->direct($branches[0]) : $this->gathering->together($branches);
 
@@ -116,8 +130,25 @@ final class Composer
             $this->losses,
             $this->question->facts(),
             array_values(array_diff(array_map(strval(...), array_keys($this->reads)), $this->question->facts())),
-            $this->question->ratios,
+            $this->compositions(),
+            others: $this->question->trial->others,
         );
+    }
+
+    /** @return array<string, Composition> measures that are computed of others */
+    private function compositions(): array
+    {
+        $all = [];
+        foreach ($this->question->needed() as $measure) {
+            if ($measure->aggregation->isOfMeasures()) {
+                $parts = array_map(static fn (Measure $part): string => $part->name, $this->question->parts($measure));
+                $all[$measure->name] = new Composition(
+                    $parts, $this->gathering->computed($measure, static fn (Measure $part): string => Composition::stands($part->name)),
+                );
+            }
+        }
+
+        return $all;
     }
 
     /** @return list<PlanColumn> */
@@ -136,34 +167,23 @@ final class Composer
                 $formula->fields,
             );
         }
-        foreach ($this->question->measures as $measure) {
+        $names = $this->ground->names();
+        foreach ($this->question->shown() as $what) {
+            $measure = $what instanceof Figure ? $names->measureNamed($what->measure) : $what;
             $fields = [];
             foreach ($this->question->parts($measure) as $part) {
                 $fields = [...$fields, ...'' === trim($part->expression) ? [] : $this->ground->formula($part->fact, $part->expression)->fields];
             }
+            $figure = $what instanceof Figure ? $what : null;
+            $family = $this->ground->familyOf($measure);
+            $unit = $this->ground->unitOf($measure);
             $columns[] = new PlanColumn(
-                $this->columns[self::keyOf($measure)], null, $measure, $this->familyOf($measure), self::unitOf($this->ground, $measure), $measure->format,
-                $fields,
+                $this->columns[self::keyOf($what)], null, $measure, $figure?->as->family($family) ?? $family, $figure?->as->unit($unit) ?? $unit,
+                $figure?->as->format($measure->format) ?? $measure->format, $fields, $figure,
             );
         }
 
         return $columns;
-    }
-
-    public static function unitOf(Ground $ground, Measure $measure): string
-    {
-        if ('' !== $measure->unit) {
-            return $measure->unit;
-        }
-
-        return $measure->aggregation->unit('' === trim($measure->expression) ? '' : $ground->formula($measure->fact, $measure->expression)->unit);
-    }
-
-    public function familyOf(Measure $measure): TypeFamily
-    {
-        $values = '' === trim($measure->expression) ? TypeFamily::Other : $this->ground->formula($measure->fact, $measure->expression)->family;
-
-        return $measure->aggregation->family($values);
     }
 
     /**
@@ -181,6 +201,7 @@ final class Composer
             $sorted = $what instanceof Level ? $this->sorted($what) : null;
             $by[] = $this->sql->ordered(match (true) {
                 $what instanceof Measure => $this->aggregates[$what->name],
+                $what instanceof Figure => throw new \LogicException('Such a question has layers.'),
                 null !== $sorted => $this->ordering[self::keyOf($what)],
                 default => $this->splitting[self::keyOf($what)],
             }, $descending);
@@ -189,10 +210,16 @@ final class Composer
         return [...$lines, ...$this->closing($by)];
     }
 
-    /** @return list<array{Level|Measure, bool}> what is asked for, and then all that the answer is split by, so that the order is always the same */
+    /** @return list<array{Level|Measure|Figure, bool}> what is asked for, and then all that the answer is split by, so that the order is always the same */
     public function order(): array
     {
         $order = $this->question->order;
+        $said = array_column($order, 0);
+        foreach (array_reverse($this->question->each) as $level) {
+            $at = array_search($level, $said, false);
+            // Of each value all rows stand together, in the order that is asked for.
+            array_unshift($order, [$level, false !== $at && $order[$at][1]]);
+        }
         foreach ($this->question->by as $level) {
             if (!\in_array($level, array_column($order, 0), false)) {
                 $order[] = [$level, false];
@@ -217,31 +244,64 @@ final class Composer
         return $lines;
     }
 
-    public function written(Joining $joining, string $role, Formula $formula): string
+    /** @param ?Shift $shift the value is that of a row as it is, or of so much later */
+    public function written(Joining $joining, string $role, Formula $formula, ?Shift $shift = null): string
+    {
+        $now = $this->valued($joining, $role, $formula, true === $shift?->calendar ? null : $shift);
+        if (true !== $shift?->calendar) {
+            return $now;
+        }
+        $later = $this->valued($joining, $role, $formula, $shift);
+
+        return $now === $later ? $now : $shift->either($now, $later);
+    }
+
+    private function valued(Joining $joining, string $role, Formula $formula, ?Shift $shift): string
     {
         $route = $this->route($joining, $role);
-        $sql = $this->expressed($joining, $role, $route, $formula);
+        $sql = $this->expressed($joining, $role, $route, $formula, $shift);
         if ([] === $route || $formula->isStrict()) {
             return $sql;
         }
         // Where there is no such row there is no value, whatever the expression makes of nothing.
-        $there = $joining->field($joining->at($route), $route[\count($route) - 1]->pairs()[0][1]);
+        $there = $joining->field($joining->at(self::on($route, $shift)), $route[\count($route) - 1]->pairs()[0][1]);
 
         return "CASE WHEN $there IS NOT NULL THEN $sql END";
     }
 
     /** @param list<Way> $route to the role */
-    private function expressed(Joining $joining, string $role, array $route, Formula $formula): string
+    private function expressed(Joining $joining, string $role, array $route, Formula $formula, ?Shift $shift): string
     {
-        return (new FormulaSql($this->sql, function (Ref $ref) use ($joining, $role, $route): string {
+        return (new FormulaSql($this->sql, function (Ref $ref) use ($joining, $role, $route, $shift): string {
             $names = $ref->names;
             $column = array_pop($names);
             $target = [] === $names ? $role : (string) $this->ground->roleNamed(implode('.', $names));
             $way = $target === $role ? $route : [...$route, ...$this->ground->ways()->between($role, $target)[0]];
             $this->reads[$target] = true;
+            $column = $this->ground->column($target, $column)->name ?? $column;
+            $field = $joining->field($joining->at(self::on($way, $shift)), $column);
 
-            return $joining->field($joining->at($way), $this->ground->column($target, $column)->name ?? $column);
+            return null !== $shift && !$shift->calendar && $target === $shift->role && $column === $shift->column
+                ? $shift->either($field, $shift->later($this->sql, $field)) : $field;
         }))->of($formula->tree ?? throw new \LogicException('The planner has seen to it.'));
+    }
+
+    /**
+     * The route, through the row of the later date where it leads through a calendar.
+     *
+     * @param list<Way> $route
+     *
+     * @return list<Way>
+     */
+    public static function on(array $route, ?Shift $shift): array
+    {
+        foreach ($route as $i => $way) {
+            if (true === $shift?->calendar && $way->to() === $shift->role) {
+                return [...\array_slice($route, 0, $i + 1), $shift->step(), ...\array_slice($route, $i + 1)];
+            }
+        }
+
+        return $route;
     }
 
     /** @return list<Way> */
@@ -257,7 +317,7 @@ final class Composer
 
     public function attributed(Joining $joining, Level $level): string
     {
-        return $this->written($joining, $level->role, $this->ground->formula($level->role, $this->attribute($level)->expression));
+        return $this->written($joining, $level->role, $this->ground->formula($level->role, $this->attribute($level)->expression), $joining->shift);
     }
 
     /** @return list<string> */
@@ -267,7 +327,7 @@ final class Composer
         foreach ($branch->conditions as $condition) {
             $level = $this->question->level($condition);
             $formula = $this->ground->formula($level->role, $this->attribute($level)->expression);
-            $value = $this->written($joining, $level->role, $formula);
+            $value = $this->written($joining, $level->role, $formula, $joining->shift);
             [$positive, $opposite] = $this->conditions->of($value, $formula->family, $condition);
             $where[] = match (true) {
                 Test::None === $condition->test => "$value IS NULL",

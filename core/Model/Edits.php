@@ -18,6 +18,10 @@ final class Edits
             $expression,
             static fn (?string $of, string $field): ?array => null !== $of && isset($renamed->roles[$of]) ? [$renamed->roles[$of], $field] : null,
         );
+        $expression = static fn (Measure $one): string => !$one->aggregation->isOfMeasures() ? $text($one->expression) : FormulaNames::replaced(
+            $one->expression,
+            static fn (?string $of, string $name): ?array => null === $of && $measure($name) !== $name ? [null, $measure($name)] : null,
+        );
         $keys = [];
         $joins = array_map(static function (ModelJoin $join) use ($role, &$keys): ModelJoin {
             $new = new ModelJoin($role($join->from), $role($join->to), $join->fields, $join->keys, $join->fromEnd, $join->toEnd, $join->where);
@@ -38,7 +42,7 @@ final class Edits
             ), $model->roles),
             joins: $joins,
             measures: array_map(static fn (Measure $one): Measure => new Measure(
-                $measure($one->name), $one->aggregation, $role($one->fact), $text($one->expression), $text($one->filter), $measure($one->of),
+                $measure($one->name), $one->aggregation, $role($one->fact), $expression($one), $text($one->filter), $measure($one->of),
                 $measure($one->by),
                 $one->meaning, $one->unit, $one->format, $one->adds, array_map($role, $one->notOver),
                 null === $one->instant ? null : $renamed->level($one->instant, $model), $one->instead, $one->reason,

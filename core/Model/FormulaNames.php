@@ -36,6 +36,12 @@ final class FormulaNames
         return $text;
     }
 
+    /** @return list<string> names of measures that an expression over measures holds, each once */
+    public static function measures(string $text): array
+    {
+        return array_values(array_unique(array_map(static fn (Ref $ref): string => implode('.', $ref->names), self::refs($text))));
+    }
+
     /** @return list<Ref> none where it is not understood */
     private static function refs(string $text): array
     {

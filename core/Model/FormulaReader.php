@@ -50,7 +50,8 @@ final class FormulaReader
     private string $text = '';
     private string $written = '';
 
-    public function __construct(private readonly Ground $ground, private readonly string $role)
+    /** @param ?string $role whose fields are meant; null where its names are those of measures */
+    public function __construct(private readonly Ground $ground, private readonly ?string $role)
     {
     }
 
@@ -93,7 +94,9 @@ final class FormulaReader
                 $this->faults[] = new FormulaFault(
                     $e->getMessage(),
                     $this->chars($e->offset),
-                    'Expected: a field, a number, a text in single quotes, or a function.',
+                    null === $this->role
+                        ? 'Expected: a measure (in double quotes where its name has blanks), a number, a text in single quotes, or a function.'
+                        : 'Expected: a field, a number, a text in single quotes, or a function.',
                 );
             }
         }
@@ -148,6 +151,9 @@ final class FormulaReader
     /** @return array{TypeFamily, string} */
     private function ref(Ref $ref): array
     {
+        if (null === $this->role) {
+            return $this->measure($ref);
+        }
         $names = $ref->names;
         $column = array_pop($names);
         $role = [] === $names ? $this->role : implode('.', $names);
@@ -176,6 +182,23 @@ final class FormulaReader
         $type = $this->ground->typeOf($here);
 
         return [$type->array ? TypeFamily::Other : $type->family, $this->ground->unit($found, $here->name)];
+    }
+
+    /** @return array{TypeFamily, string} */
+    private function measure(Ref $ref): array
+    {
+        $name = implode('.', $ref->names);
+        $measure = $this->ground->names()->measure($name);
+        if (null === $measure) {
+            return $this->fault(
+                $ref,
+                \sprintf('The model has no measure “%s”', $name),
+                $this->near($name, array_map(static fn (Measure $one): string => $one->name, $this->ground->model->measures)),
+            );
+        }
+        $this->fields[] = new FieldUse('', $measure->name, $ref->at, $ref->end);
+
+        return [$this->ground->familyOf($measure), $this->ground->unitOf($measure)];
     }
 
     /** @param list<string> $names */

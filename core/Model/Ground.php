@@ -9,9 +9,11 @@ use Fasti\Core\Catalog\Column;
 use Fasti\Core\Catalog\Key;
 use Fasti\Core\Catalog\Table;
 use Fasti\Core\Catalog\Type;
+use Fasti\Core\Catalog\TypeFamily;
 use Fasti\Core\Dialect\AskSql;
 use Fasti\Core\Dialect\Dialect;
 use Fasti\Core\Dialect\Dialects;
+use Fasti\Core\Model\Aggregate\Ratio;
 
 /** A model on the tables that it stands on: what its names mean there. */
 final class Ground
@@ -25,6 +27,8 @@ final class Ground
     private array $folded = [];
     /** @var array<string, Formula> */
     private array $formulas = [];
+    /** @var array<string, true> measures whose expressions are being read */
+    private array $reading = [];
     private ?Ways $ways = null;
     private ?ModelNames $names = null;
     private ?Grains $grains = null;
@@ -126,6 +130,43 @@ final class Ground
     public function formula(string $role, string $text): Formula
     {
         return $this->formulas["$role\0$text"] ??= (new FormulaReader($this, $role))->read($text);
+    }
+
+    /** An expression over measures. */
+    public function formulaOfMeasures(string $text): Formula
+    {
+        return $this->formulas["\0$text"] ??= (new FormulaReader($this, null))->read($text);
+    }
+
+    /** The type of a figure. */
+    public function familyOf(Measure $measure): TypeFamily
+    {
+        return $measure->aggregation->family($this->valuesOf($measure)->family ?? TypeFamily::Other);
+    }
+
+    /** The unit of a figure: what is said, or what comes of its expression. */
+    public function unitOf(Measure $measure): string
+    {
+        return '' !== $measure->unit ? $measure->unit : $measure->aggregation->unit($this->valuesOf($measure)->unit ?? '');
+    }
+
+    private function valuesOf(Measure $measure): ?Formula
+    {
+        if ('' === trim($measure->expression) || $measure->aggregation instanceof Ratio) {
+            return null;
+        }
+        if (!$measure->aggregation->isOfMeasures()) {
+            return $this->formula($measure->fact, $measure->expression);
+        }
+        // One that is made of itself has no type; the question refuses it.
+        if (isset($this->reading[$measure->name])) {
+            return null;
+        }
+        $this->reading[$measure->name] = true;
+        $formula = $this->formulaOfMeasures($measure->expression);
+        unset($this->reading[$measure->name]);
+
+        return $formula;
     }
 
     /**

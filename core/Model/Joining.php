@@ -27,6 +27,7 @@ final class Joining
         private readonly AskSql $sql,
         public readonly string $fact,
         private readonly bool $trusting = false,
+        public readonly ?Shift $shift = null,
     ) {
         $this->base = $this->alias($fact);
         $this->aliases[''] = $this->base;
@@ -53,7 +54,7 @@ final class Joining
      */
     public function at(array $route): string
     {
-        $key = implode("\n", array_map(static fn (Way $way): string => ($way->forth ? '+' : '-').$way->join->key(), $route));
+        $key = implode("\n", array_map(static fn (Way $way): string => ($way->forth ? '+' : '-').(null === $way->shift ? '' : 'later ').$way->join->key(), $route));
         if (isset($this->aliases[$key])) {
             return $this->aliases[$key];
         }
@@ -91,6 +92,9 @@ final class Joining
     public function lines(string $indent): array
     {
         $lines = [new SqlLine($indent.'FROM '.$this->named($this->ground->role($this->fact)->entry, $this->base), 'every row of '.$this->fact)];
+        if (null !== $this->shift) {
+            $lines[] = new SqlLine("$indent  CROSS JOIN ".$this->shift->times(), 'each once as it is, and once more for each time that it is looked at from later');
+        }
         foreach ($this->routes as $alias => $route) {
             if ([] === $route) {
                 continue;
@@ -125,7 +129,8 @@ final class Joining
     {
         $before = $this->before[$alias];
         $name = fn (string $of, string $column): string => $this->sql->name($of).'.'.$this->sql->name($column);
-        $on = array_map(static fn (array $pair): string => $name($alias, $pair[1]).' = '.$name($before, $pair[0]), $way->pairs());
+        $here = fn (string $column): string => null === $way->shift ? $name($before, $column) : $way->shift->later($this->sql, $name($before, $column));
+        $on = array_map(static fn (array $pair): string => $name($alias, $pair[1]).' = '.$here($pair[0]), $way->pairs());
         if ([] !== $way->join->where) {
             [$field, $value] = $way->join->where;
             $column = $this->ground->column($way->join->from, $field);

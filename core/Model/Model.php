@@ -7,6 +7,7 @@ namespace Fasti\Core\Model;
 use Fasti\Core\Catalog\ListOf;
 use Fasti\Core\Catalog\WhenSet;
 use Fasti\Core\Catalog\With;
+use Fasti\Core\Model\Aggregate\OfMeasures;
 
 /** Facts, dimensions and measures laid over entries, so that questions can be asked in business words. */
 final readonly class Model
@@ -85,7 +86,7 @@ final readonly class Model
     }
 
     /**
-     * The facts of which a figure is taken: one, or those of both parts of a ratio.
+     * The facts of which a figure is taken: one, or those of all that it is computed of.
      *
      * @return list<string>
      */
@@ -95,11 +96,25 @@ final readonly class Model
             return [$measure->fact];
         }
         $facts = [];
-        foreach ($depth > 8 ? [] : [$measure->of, $measure->by] as $part) {
+        foreach ($depth > 8 ? [] : $this->partsOf($measure) as $part) {
             $of = $this->measure($part);
             $facts = null === $of ? $facts : [...$facts, ...$this->factsOf($of, $depth + 1)];
         }
 
         return array_values(array_unique($facts));
+    }
+
+    /** @return list<string> the measures of which another is computed at once, as the model names them */
+    public function partsOf(Measure $measure): array
+    {
+        if (!$measure->aggregation instanceof OfMeasures) {
+            return [];
+        }
+        $known = [];
+        foreach ($this->measures as $one) {
+            $known[ModelNames::folded($one->name)] = $one->name;
+        }
+
+        return array_map(static fn (string $part): string => $known[ModelNames::folded($part)] ?? $part, $measure->aggregation->parts($measure));
     }
 }

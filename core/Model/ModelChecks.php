@@ -7,6 +7,8 @@ namespace Fasti\Core\Model;
 use Fasti\Core\Catalog\TypeFamily;
 use Fasti\Core\Finding\Severity;
 use Fasti\Core\Join\NameWords;
+use Fasti\Core\Model\Aggregate\Computed;
+use Fasti\Core\Model\Aggregate\OfMeasures;
 use Fasti\Core\Sql\Tree\Expression;
 use Fasti\Core\Sql\Tree\Operation;
 use Fasti\Core\Sql\Tree\Ref;
@@ -221,7 +223,7 @@ final class ModelChecks
     {
         foreach ($this->ground->model->measures as $measure) {
             if ($measure->aggregation->isOfMeasures()) {
-                $this->ratio($measure);
+                $this->ofMeasures($measure);
                 continue;
             }
             $texts = ['' => $measure->expression, 'the filter of ' => $measure->filter];
@@ -260,18 +262,45 @@ final class ModelChecks
         }
     }
 
-    private function ratio(Measure $measure): void
+    private function ofMeasures(Measure $measure): void
     {
-        foreach ([$measure->of, $measure->by] as $part) {
-            if (null === $this->ground->model->measure($part)) {
-                $this->note(
-                    'not-understood',
-                    Severity::Fault,
-                    $measure->name,
-                    \sprintf('“%s” is made of “%s”, which is no measure', $measure->name, $part),
-                    'It cannot be computed.', 'Choose the measures that it is made of.');
+        $faults = [];
+        $formula = $measure->aggregation instanceof Computed ? $this->ground->formulaOfMeasures($measure->expression) : null;
+        foreach ($formula->faults ?? [] as $fault) {
+            $faults[] = \sprintf('“%s” is not understood: %s', $measure->name, $fault->inWords($measure->expression));
+        }
+        $parts = $this->ground->model->partsOf($measure);
+        foreach (null === $formula ? $parts : [] as $part) {
+            if (null === $this->ground->names()->measure($part)) {
+                $faults[] = \sprintf('“%s” is made of “%s”, which is no measure', $measure->name, $part);
             }
         }
+        if ([] === $parts && [] === $faults) {
+            $faults[] = \sprintf('“%s” is computed of no measure', $measure->name);
+        }
+        if ($this->isMadeOf($measure, $measure->name, [])) {
+            $faults[] = \sprintf('“%s” is made of itself', $measure->name);
+        }
+        foreach ($faults as $fault) {
+            $this->note('not-understood', Severity::Fault, $measure->name, $fault, 'It cannot be computed.', 'Choose the measures that it is made of.');
+        }
+        foreach ($formula->doubts ?? [] as $doubt) {
+            $this->note('units-differ', Severity::Doubt, $measure->name, \sprintf('In “%s”, %s', $measure->name, $doubt->inWords($measure->expression)),
+                'A sum of different units means nothing.', 'Bring all to one unit.');
+        }
+    }
+
+    /** @param array<string, true> $passed */
+    private function isMadeOf(Measure $measure, string $name, array $passed): bool
+    {
+        foreach (isset($passed[$measure->name]) ? [] : $this->ground->model->partsOf($measure) as $part) {
+            $one = $this->ground->names()->measure($part);
+            if ($one?->name === $name || null !== $one && $this->isMadeOf($one, $name, $passed + [$measure->name => true])) {
+                return true;
+            }
+        }
+
+        return false;
     }
 
     /** Whether what it adds up stands in the rows that it is taken of. */
@@ -476,7 +505,7 @@ final class ModelChecks
     /** How a measure is computed, in words that are equal for equal measures. */
     public static function how(Measure $measure): string
     {
-        return $measure->aggregation->isOfMeasures() ? "$measure->of by $measure->by"
+        return $measure->aggregation instanceof OfMeasures ? $measure->aggregation->made($measure)
             : $measure->aggregation->inWords().('' === trim($measure->expression) ? ' of rows' : ' of '.$measure->expression).' of '.$measure->fact
                 .('' === trim($measure->filter) ? '' : ' where '.$measure->filter);
     }

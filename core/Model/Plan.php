@@ -19,9 +19,10 @@ final readonly class Plan
      * @param list<Losses>     $losses    one for each fact that is joined to something
      * @param list<string>     $facts     roles whose rows are read
      * @param list<string>     $reads     roles that are looked up beside them
-     * @param array<string, array{string, string}> $ratios measure → what is divided, and by what
+     * @param array<string, Composition> $compositions measures that are computed of others
      * @param ?self            $total     the same without splitting, where the answer is split
      * @param list<NamedText>      $named     texts that its conditions name
+     * @param bool                 $others    one column more says of how many rows of the answer a row is put together; 0 for one of its own
      */
     public function __construct(
         public Trial $trial,
@@ -32,9 +33,10 @@ final readonly class Plan
         public array $losses,
         public array $facts,
         public array $reads,
-        public array $ratios = [],
+        public array $compositions = [],
         public ?self $total = null,
         public array $named = [],
+        public bool $others = false,
     ) {
     }
 

@@ -12,7 +12,10 @@ final readonly class PlanColumn
     /** Up to here a double has every whole number: 2^53. */
     private const WHOLE = 9007199254740992;
 
-    /** @param list<FieldUse> $fields that it is made from */
+    /**
+     * @param list<FieldUse> $fields that it is made from
+     * @param ?Figure        $figure what it is beside its measure; null for the measure itself
+     */
     public function __construct(
         public string $name,
         public ?Level $level,
@@ -21,6 +24,7 @@ final readonly class PlanColumn
         public string $unit,
         public string $format,
         public array $fields,
+        public ?Figure $figure = null,
     ) {
     }
 

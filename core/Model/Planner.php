@@ -39,11 +39,25 @@ final class Planner
         $this->reasons = [];
         $this->offers = [];
         $branches = $this->branches($question);
+        $this->beside($question, $branches);
         $this->refuse();
 
         $named = (new NamedValues($this->ground, $this->sql))->of($question);
 
         return $this->composed($question, $branches)->with(total: $this->total($question), named: $named);
+    }
+
+    /**
+     * What stands beside measures, and how many rows are shown of each: whether it means anything.
+     *
+     * @param list<Branch> $branches
+     */
+    private function beside(Question $question, array $branches): void
+    {
+        $beside = new Beside($this->ground, $question);
+        $beside->look($branches);
+        $this->reasons = [...$this->reasons, ...$beside->reasons];
+        $this->offers = [...$this->offers, ...$beside->offers];
     }
 
     /** @throws Unanswerable where anything has been found that speaks against it */
@@ -408,7 +422,7 @@ final class Planner
     public function naive(Trial $trial): Plan
     {
         $question = new Question($this->ground, $trial);
-        $whole = $question->whole($trial->measures);
+        $whole = $question->whole(array_map(static fn (Measure $one): string => $one->name, $question->needed()));
         $branches = array_values(array_filter($this->branches($whole), static fn (Branch $branch): bool => '' === $branch->special));
         $this->reasons = [];
         $this->offers = [];
@@ -422,9 +436,9 @@ final class Planner
         if ([] === $question->by) {
             return null;
         }
-        $whole = $question->whole($question->trial->measures);
+        $whole = $question->whole(array_map(static fn (Measure $one): string => $one->name, $question->needed()));
         $sound = [];
-        foreach ($question->measures as $measure) {
+        foreach ($question->needed() as $measure) {
             $this->reasons = [];
             $this->offers = [];
             foreach ($whole->parts($measure) as $part) {
@@ -439,8 +453,18 @@ final class Planner
         if ([] === $sound) {
             return null;
         }
-        $whole = $question->whole($sound);
+        $before = true !== $question->shift?->bounded ? [] : array_values(array_filter(
+            $question->figures,
+            static fn (Figure $figure): bool => $figure->as->isBefore() && \in_array($figure->measure, $sound, true),
+        ));
+        $shown = array_map(static fn (Measure $one): string => $one->name, $question->measures);
+        $whole = $question->whole(array_values(array_intersect($sound, $shown)), $before);
+        if ([] === $whole->shown()) {
+            return null;
+        }
+        $branches = $this->branches($whole);
+        (new Beside($this->ground, $whole))->look($branches);
 
-        return $this->composed($whole, $this->branches($whole));
+        return $this->composed($whole, $branches);
     }
 }

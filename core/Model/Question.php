@@ -4,21 +4,32 @@ declare(strict_types=1);
 
 namespace Fasti\Core\Model;
 
+use Fasti\Core\Model\Aggregate\Computed;
+
 /** A trial with its names looked up in the model. */
 final class Question
 {
     /** @var list<Measure> as asked for */
     public array $measures = [];
-    /** @var list<Measure> those and what ratios are made of, none of them a ratio */
+    /** Measures that one may be computed of, one through another; more would be no expression that anybody reads. */
+    private const MOST_PARTS = 200;
+    private const MOST_BACK = 1000;
+
+    /** @var list<Measure> those and what others are computed of, none of them computed of measures */
     public array $base = [];
     /** @var list<Level> */
     public array $by = [];
-    /** @var list<array{Level|Measure, bool}> what rows stand in order by, and whether downwards */
-    public array $order = [];
-    /** @var list<array{Measure, Condition}> conditions on figures of the answer */
+    /** @var list<Figure> what stands beside measures, each once */
     public array $figures = [];
-    /** @var array<string, array{string, string}> ratios that are asked for or are part of such, with their parts */
-    public array $ratios = [];
+    /** @var list<array{Level|Measure|Figure, bool}> what rows stand in order by, and whether downwards */
+    public array $order = [];
+    /** @var list<array{Measure|Figure, Condition}> conditions on figures of the answer */
+    public array $having = [];
+    /** @var list<Level> so many rows are shown for each of their values */
+    public array $each = [];
+    private int $expanded = 0;
+    /** Set by the planner where something is looked at beside what was before. */
+    public ?Shift $shift = null;
     /** @var array<int, Level> by the number of the condition */
     private array $levels = [];
 
@@ -32,7 +43,10 @@ final class Question
                 $this->measures[] = $measure;
             }
         }
-        if ([] === $this->measures) {
+        foreach ($trial->figures as $figure) {
+            $this->figure($figure);
+        }
+        if ([] === $this->measures && [] === $this->figures) {
             throw new ModelError('Nothing is asked for yet. Choose a measure first.');
         }
         foreach ($trial->by as $name) {
@@ -42,14 +56,12 @@ final class Question
             }
         }
         foreach ($trial->where as $i => $condition) {
-            $measure = $names->measure($condition->what);
-            if (null !== $measure) {
-                if (!\in_array($measure, $this->measures, true)) {
-                    throw new ModelError(
-                        \sprintf('The condition on “%s” is one on the answer, so it has to be asked for.', $measure->name),
-                    );
+            $what = $names->measure($condition->what) ?? $this->figureNamed($condition->what);
+            if (null !== $what) {
+                if ($what instanceof Measure && !\in_array($what, $this->measures, true)) {
+                    throw new ModelError(\sprintf('The condition on “%s” is one on the answer, so it has to be asked for.', $what->name));
                 }
-                $this->figures[] = [$measure, $condition];
+                $this->having[] = [$what, $condition];
             } else {
                 $this->levels[$i] = $names->attribute($condition->what);
             }
@@ -62,8 +74,8 @@ final class Question
             }
         }
         foreach ($trial->order as $sorting) {
-            $what = $names->measure($sorting->what) ?? $names->attribute($sorting->what);
-            $asked = $what instanceof Measure ? \in_array($what, $this->measures, true) : \in_array($what, $this->by, false);
+            $what = $names->measure($sorting->what) ?? $this->figureNamed($sorting->what) ?? $names->attribute($sorting->what);
+            $asked = $what instanceof Figure || ($what instanceof Measure ? \in_array($what, $this->measures, true) : \in_array($what, $this->by, false));
             if (!$asked) {
                 throw new ModelError(\sprintf('The answer cannot stand in order of “%s”, since it is not asked for.', $sorting->what));
             }
@@ -72,9 +84,88 @@ final class Question
         if (null !== $trial->limit && $trial->limit < 1) {
             throw new ModelError('The number of rows to show must be 1 or more.');
         }
-        foreach ($this->measures as $measure) {
+        foreach ($trial->each as $name) {
+            $this->each[] = $level = $names->attribute($name);
+            if (!\in_array($level, $this->by, false)) {
+                throw new ModelError(\sprintf('So many rows for each “%s” are shown where the answer is split by it. Ask by it as well.', $name));
+            }
+        }
+        if (null === $trial->limit && ($trial->others || [] !== $trial->each)) {
+            throw new ModelError('Say how many rows are to be shown: the first 5 of each, or the first 5 and the others.');
+        }
+        foreach ($this->needed() as $measure) {
             $this->expand($measure, []);
         }
+    }
+
+    /** @return list<Measure> all that is shown or stands behind what is shown */
+    public function needed(): array
+    {
+        $needed = $this->measures;
+        foreach ($this->figures as $figure) {
+            $measure = $this->ground->names()->measureNamed($figure->measure);
+            if (!\in_array($measure, $needed, true)) {
+                $needed[] = $measure;
+            }
+        }
+
+        return $needed;
+    }
+
+    /** One that is asked for twice is shown once. */
+    private function figure(Figure $figure): void
+    {
+        $names = $this->ground->names();
+        $within = array_map(static fn (string $one): string => $names->of($names->attribute($one)), $figure->within);
+        $along = '' === $figure->along ? '' : $names->of($names->attribute($figure->along));
+        if ($figure->as->isBefore() && ($figure->many < 1 || null === $figure->span)) {
+            throw new ModelError(\sprintf('Say how long before “%s” is to be looked at: 1 year before, 3 months before.', $figure->measure));
+        }
+        if ($figure->as->isBefore() && $figure->many > self::MOST_BACK) {
+            throw new ModelError(\sprintf('“%s” can be looked at %s spans before at the most.', $figure->measure, number_format(self::MOST_BACK)));
+        }
+        $named = new Figure($names->measureNamed($figure->measure)->name, $figure->as, $within, $along, $figure->many, $figure->span);
+        if (!\in_array($named, $this->figures, false)) {
+            $this->figures[] = $named;
+        }
+    }
+
+    private function figureNamed(string $text): ?Figure
+    {
+        foreach ($this->figures as $figure) {
+            if (ModelNames::folded($figure->inWords()) === ModelNames::folded($text)) {
+                return $figure;
+            }
+        }
+
+        return null;
+    }
+
+    /** Whether rows are put together in the answer once more, beyond what is taken of facts. */
+    public function isLayered(): bool
+    {
+        return [] !== $this->figures || [] !== $this->each || $this->trial->others;
+    }
+
+    /** @return list<Measure|Figure> what is shown, in the order of the answer */
+    public function shown(): array
+    {
+        $shown = [];
+        foreach ($this->measures as $measure) {
+            $shown[] = $measure;
+            foreach ($this->figures as $figure) {
+                if ($figure->measure === $measure->name) {
+                    $shown[] = $figure;
+                }
+            }
+        }
+        foreach ($this->figures as $figure) {
+            if (!\in_array($figure, $shown, true)) {
+                $shown[] = $figure;
+            }
+        }
+
+        return $shown;
     }
 
     /** @param list<string> $within */
@@ -88,12 +179,24 @@ final class Question
             return;
         }
         if (\in_array($measure->name, $within, true)) {
-            throw new ModelError(\sprintf('The ratio “%s” is made of itself: %s.', $measure->name, implode(', ', [...$within, $measure->name])));
+            throw new ModelError(\sprintf('The measure “%s” is made of itself: %s.', $measure->name, implode(', ', [...$within, $measure->name])));
         }
-        $this->ratios[$measure->name] = [$measure->of, $measure->by];
-        foreach ([$measure->of, $measure->by] as $name) {
+        if (++$this->expanded > self::MOST_PARTS) {
+            throw new ModelError(\sprintf('“%s” is computed of more than %d measures, one through another. Make it of fewer.', $within[0] ?? $measure->name,
+                self::MOST_PARTS));
+        }
+        if ($measure->aggregation instanceof Computed) {
+            foreach ($this->ground->formulaOfMeasures($measure->expression)->faults as $fault) {
+                throw new ModelError(\sprintf('The measure “%s” is not understood: %s', $measure->name, $fault->inWords($measure->expression)));
+            }
+        }
+        $parts = $this->ground->model->partsOf($measure);
+        if ([] === $parts) {
+            throw new ModelError(\sprintf('“%s” is computed of no measure. Name those that it is made of.', $measure->name));
+        }
+        foreach ($parts as $name) {
             $part = $this->ground->names()->measure($name)
-                ?? throw new ModelError(\sprintf('The ratio “%s” is made of “%s”, which is no measure of the model.', $measure->name, $name));
+                ?? throw new ModelError(\sprintf('“%s” is made of “%s”, which is no measure of the model.', $measure->name, $name));
             $this->expand($part, [...$within, $measure->name]);
         }
     }
@@ -126,29 +229,38 @@ final class Question
         return array_values(array_unique(array_map(static fn (Measure $measure): string => $measure->fact, $this->base)));
     }
 
-    /** @return list<Measure> what a measure is made of, none of it a ratio */
+    /** @return list<Measure> what a measure is computed of, none of it computed of measures, each once */
     public function parts(Measure $measure): array
     {
         if (!$measure->aggregation->isOfMeasures()) {
             return [$measure];
         }
         $names = $this->ground->names();
+        $parts = [];
+        foreach ($this->ground->model->partsOf($measure) as $name) {
+            foreach ($this->parts($names->measureNamed($name)) as $part) {
+                $parts[$part->name] = $part;
+            }
+        }
 
-        return [...$this->parts($names->measureNamed($measure->of)), ...$this->parts($names->measureNamed($measure->by))];
+        return array_values($parts);
     }
 
     /**
      * The same, not split by anything.
      *
      * @param list<string> $measures
+     * @param list<Figure> $figures  those that mean something of the whole
      */
-    public function whole(array $measures): self
+    public function whole(array $measures, array $figures = []): self
     {
         $where = [];
         foreach (array_keys($this->levels) as $i) {
             $where[] = $this->trial->where[$i];
         }
 
-        return new self($this->ground, $this->trial->with(measures: $measures, by: [], order: [], limit: null, where: $where));
+        return new self($this->ground, $this->trial->with(
+            measures: $measures, by: [], order: [], limit: null, where: $where, figures: $figures, each: [], others: false,
+        ));
     }
 }

@@ -4,7 +4,10 @@ declare(strict_types=1);
 
 namespace Fasti\Core\Model;
 
+use Fasti\Core\Catalog\TypeFamily;
 use Fasti\Core\Dialect\AskSql;
+use Fasti\Core\Model\Aggregate\Computed;
+use Fasti\Core\Model\Aggregate\OfMeasures;
 
 /** Branches of several facts put together, and what is computed of them. */
 final class Together
@@ -114,6 +117,9 @@ final class Together
             );
             $lines = [...$lines, ...$inner, new SqlLine(isset($with[$i + 1]) ? '),' : ')')];
         }
+        if ($this->all->question->isLayered()) {
+            return (new Layering($this->all))->lines($names, $lines);
+        }
         $one = 1 === \count($branches);
         $base = fn (Measure $measure): string => $this->figure($measure, $one);
         $select = $this->byColumns();
@@ -142,9 +148,12 @@ final class Together
     private function having(\Closure $base): array
     {
         $having = [];
-        foreach ($this->all->question->figures as [$measure, $condition]) {
+        foreach ($this->all->question->having as [$measure, $condition]) {
+            if (!$measure instanceof Measure) {
+                throw new \LogicException('Such a question has layers.');
+            }
             $value = $this->computed($measure, $base);
-            [$positive, $opposite] = $this->all->conditions->of($value, $this->all->familyOf($measure), $condition);
+            [$positive, $opposite] = $this->all->conditions->of($value, $this->all->ground->familyOf($measure), $condition);
             $having[] = match (true) {
                 Test::None === $condition->test => "$value IS NULL",
                 $opposite => "(NOT ($positive) OR $value IS NULL)",
@@ -177,7 +186,7 @@ final class Together
     }
 
     /** A figure where results are brought together: that of the one query that has it. */
-    private function figure(Measure $measure, bool $one): string
+    public function figure(Measure $measure, bool $one): string
     {
         $name = $this->all->column($measure);
         $nothing = $measure->aggregation->ofNothing();
@@ -190,14 +199,19 @@ final class Together
     }
 
     /** @param \Closure(Measure): string $base */
-    private function computed(Measure $measure, \Closure $base): string
+    public function computed(Measure $measure, \Closure $base): string
     {
-        if (!$measure->aggregation->isOfMeasures()) {
+        if (!$measure->aggregation instanceof OfMeasures) {
             return $base($measure);
         }
         $names = $this->all->ground->names();
 
-        return $this->all->sql->divided($this->computed($names->measureNamed($measure->of), $base), $this->computed($names->measureNamed($measure->by), $base));
+        return $measure->aggregation->computed($this->all->ground, $measure, function (string $name) use ($names, $base): string {
+            $part = $names->measureNamed($name);
+            $sql = $this->computed($part, $base);
+
+            return $part->aggregation instanceof Computed ? "($sql)" : $sql;
+        });
     }
 
     /**
@@ -205,7 +219,7 @@ final class Together
      *
      * @return list<SqlLine>
      */
-    private function stacked(array $names): array
+    public function stacked(array $names): array
     {
         $lines = [new SqlLine('FROM (', '… and only then brought together by what they share')];
         foreach ($names as $i => [$name, $branch]) {
@@ -220,6 +234,12 @@ final class Together
                 $select[] = \in_array($measure, $branch->measures, true)
                     ? $this->all->column($measure)
                     : $this->none($measure).' AS '.$this->all->column($measure);
+                array_push($select, ...$this->beside($measure, $branch));
+            }
+            if (null !== $this->all->question->shift && !$this->all->question->shift->bounded) {
+                $date = $this->all->sql->none(TypeFamily::Time, $this->all->question->shift->type);
+                array_push($select, ...null === $branch->shift ? ['1 AS own_then', "$date AS until_then", "$date AS since_then"]
+                    : ['own_then', 'until_then', 'since_then']);
             }
             $lines[] = new SqlLine('  SELECT '.implode(', ', $select)." FROM $name");
             if (isset($names[$i + 1])) {
@@ -230,9 +250,25 @@ final class Together
         return [...$lines, new SqlLine(') AS together')];
     }
 
+    /** @return list<string> what a measure was before, and what it is put together of */
+    private function beside(Measure $measure, Branch $branch): array
+    {
+        $own = \in_array($measure, $branch->measures, true);
+        $select = [];
+        foreach (array_keys($this->all->question->shift->spans ?? []) as $k) {
+            $name = $this->all->before($measure, $k + 1);
+            $select[] = $own && null !== $branch->shift ? $name : $this->none($measure).' AS '.$name;
+        }
+        foreach ($this->all->question->trial->others ? array_keys($this->all->aggregating->parts($measure, 'x')[0]) : [] as $part) {
+            $select[] = $own ? $part : $this->none($measure).' AS '.$part;
+        }
+
+        return $select;
+    }
+
     private function none(Measure $measure): string
     {
-        $family = $this->all->familyOf($measure);
+        $family = $this->all->ground->familyOf($measure);
         $written = $measure->aggregation->isValue() ? $this->all->ground->formula($measure->fact, $measure->expression)->written : '';
 
         return $this->all->sql->none($family, $written);

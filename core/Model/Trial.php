@@ -19,6 +19,9 @@ final readonly class Trial
      * @param list<Condition> $where
      * @param list<Sorting>   $order
      * @param ?int            $limit    rows that are shown; null for as many as may be
+     * @param list<Figure>    $figures  what stands beside measures
+     * @param list<string>    $each     attributes: so many rows are shown for each of their values
+     * @param bool            $others   what is not among them is put together in one row
      */
     public function __construct(
         #[ListOf('string')]
@@ -31,6 +34,33 @@ final readonly class Trial
         public array $order = [],
         #[WhenSet]
         public ?int $limit = null,
+        #[ListOf(Figure::class), WhenSet]
+        public array $figures = [],
+        #[ListOf('string'), WhenSet]
+        public array $each = [],
+        #[WhenSet]
+        public bool $others = false,
     ) {
+    }
+
+    /** @return list<string> all that is shown, as it is asked for, in the order of the answer: what stands beside a measure follows it */
+    public function shown(): array
+    {
+        $shown = [];
+        foreach ($this->measures as $measure) {
+            $shown[] = $measure;
+            foreach ($this->figures as $figure) {
+                if (ModelNames::folded($figure->measure) === ModelNames::folded($measure)) {
+                    $shown[] = $figure->inWords();
+                }
+            }
+        }
+        foreach ($this->figures as $figure) {
+            if (!\in_array($figure->inWords(), $shown, true)) {
+                $shown[] = $figure->inWords();
+            }
+        }
+
+        return $shown;
     }
 }

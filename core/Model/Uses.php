@@ -72,7 +72,7 @@ final readonly class Uses
     {
         if ($measure->aggregation->isOfMeasures()) {
             $fields = [];
-            foreach ($depth > 8 ? [] : [$measure->of, $measure->by] as $part) {
+            foreach ($depth > 8 ? [] : $this->ground->model->partsOf($measure) as $part) {
                 $of = $this->ground->model->measure($part);
                 $fields = null === $of ? $fields : [...$fields, ...$this->ofMeasure($of, $depth + 1)];
             }

@@ -10,8 +10,9 @@ final readonly class Way
     /**
      * @param bool $forth  from the end that holds the reference
      * @param bool $proven constraints see to it that there is one row at the most
+     * @param ?Shift $shift the row that is found is that of a later date
      */
-    public function __construct(public ModelJoin $join, public bool $forth, public bool $proven)
+    public function __construct(public ModelJoin $join, public bool $forth, public bool $proven, public ?Shift $shift = null)
     {
     }
 

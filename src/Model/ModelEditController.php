@@ -8,6 +8,7 @@ use Fasti\Account\Account;
 use Fasti\Account\Act\Act;
 use Fasti\Core\Model\Additivity;
 use Fasti\Core\Model\Aggregate\Aggregate;
+use Fasti\Core\Model\Aggregate\Ratio;
 use Fasti\Core\Model\Attribute;
 use Fasti\Core\Model\Choice;
 use Fasti\Core\Model\Edits;
@@ -135,13 +136,14 @@ final class ModelEditController extends AbstractController
     {
         $text = static fn (string $field): string => trim($given->getString($field));
         $aggregation = Aggregate::named($text('aggregation')) ?? throw new ModelError('Choose how the values of many rows become one figure.');
-        $ratio = $aggregation->isOfMeasures();
+        $rows = !$aggregation->isOfMeasures();
+        $ratio = $aggregation instanceof Ratio;
         $instant = explode("\n", str_replace("\r", '', $given->getString('instant')), 2);
         $adds = Additivity::tryFrom($text('adds')) ?? Additivity::Additive;
 
         return new Measure(
-            $name, $aggregation, $ratio ? '' : $text('fact'), $ratio ? '' : $text('expression'), $ratio ? '' : $text('filter'), $ratio ? $text('of') : '',
-            $ratio ? $text('by') : '', $text('meaning'), $text('unit'), $text('format'), $adds,
+            $name, $aggregation, $rows ? $text('fact') : '', $rows ? $text('expression') : ($ratio ? '' : $text('computed')),
+            $rows ? $text('filter') : '', $ratio ? $text('of') : '', $ratio ? $text('by') : '', $text('meaning'), $text('unit'), $text('format'), $adds,
             Additivity::SemiAdditive === $adds ? array_values(array_filter($given->all('notOver'), is_string(...))) : [],
             Additivity::SemiAdditive === $adds && 2 === \count($instant) ? new Level($instant[0], $instant[1]) : null,
             Additivity::SemiAdditive === $adds ? (Instead::tryFrom($text('instead')) ?? Instead::Nothing) : Instead::Nothing,
@@ -337,23 +339,24 @@ final class ModelEditController extends AbstractController
     {
         $kept = $this->pages->changed($id, $account);
         $ground = $this->grounds->of($kept);
+        $ofMeasures = '' === $request->query->getString('role', '-');
         $role = $ground->roleNamed($request->query->getString('role'));
         $text = $request->query->getString('text');
-        if (null === $role || '' === trim($text)) {
+        if (null === $role && !$ofMeasures || '' === trim($text)) {
             return new JsonResponse(['words' => '', 'faults' => []]);
         }
-        $formula = $ground->formula($role, $text);
+        $formula = null === $role ? $ground->formulaOfMeasures($text) : $ground->formula($role, $text);
         $faults = array_map(static fn ($fault): array => ['at' => $fault->at, 'words' => $fault->inWords($text)], [...$formula->faults, ...$formula->doubts]);
         $aggregate = Aggregate::named($request->query->getString('aggregation'));
-        $grain = null === $aggregate ? new Grain() : $ground->grains()->of(new Measure('x', $aggregate, $role, $text));
+        $grain = null === $aggregate || null === $role ? new Grain() : $ground->grains()->of(new Measure('x', $aggregate, $role, $text));
         $wrong = [] !== $grain->elsewhere || null !== $grain->mixed;
         if ($wrong) {
-            $faults[] = ['at' => 0, 'words' => $grain->inWords($role)];
+            $faults[] = ['at' => 0, 'words' => $grain->inWords((string) $role)];
         }
         $gives = 'gives a '.FormulaReader::word($formula->family).('' === $formula->unit ? '' : ', in '.$formula->unit);
 
         return new JsonResponse([
-            'words' => [] !== $formula->faults || $wrong ? '' : trim($gives.'. '.$grain->inWords($role), '. '),
+            'words' => [] !== $formula->faults || $wrong ? '' : trim($gives.'. '.$grain->inWords((string) $role), '. '),
             'faults' => $faults, 'wrong' => [] !== $formula->faults || $wrong,
         ]);
     }

@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace Fasti\Model;
 
 use Fasti\Core\Catalog\FieldPlace;
-use Fasti\Core\Model\Composer;
 use Fasti\Core\Model\FieldOffers;
 use Fasti\Core\Model\FormulaReader;
 use Fasti\Core\Model\Ground;
@@ -80,7 +79,7 @@ final readonly class Offered
         $units = [];
         foreach ($this->ground->model->measures as $measure) {
             $there = '' === $measure->fact || null !== $this->ground->roleNamed($measure->fact);
-            $units[$measure->name] = $there ? Composer::unitOf($this->ground, $measure) : $measure->unit;
+            $units[$measure->name] = $there ? $this->ground->unitOf($measure) : $measure->unit;
         }
 
         return $units;
@@ -89,7 +88,11 @@ final readonly class Offered
     /** @return array<string, list<array{text: string, words: string}>> what may be typed into an expression of a role */
     public function completions(): array
     {
-        $all = [];
+        $measures = array_map(static fn (Measure $one): array => [
+            'text' => FieldOffers::written($one->name),
+            'words' => $one->meaning ?: 'a measure',
+        ], $this->ground->model->measures);
+        $all = ['' => [...$measures, ...self::functions(['ABS', 'ROUND', 'COALESCE', 'NULLIF', 'GREATEST', 'LEAST'])]];
         foreach ($this->ground->model->roles as $role) {
             $fields = [];
             foreach ($this->ground->ways()->reached($role->name) as $reached) {
@@ -101,13 +104,25 @@ final readonly class Offered
                     ];
                 }
             }
-            foreach (FormulaReader::FUNCTIONS as $name => [, , $takes]) {
-                $fields[] = ['text' => 'EXTRACT' === $name ? 'EXTRACT(YEAR FROM ' : $name.'(', 'words' => 'of '.$takes];
-            }
-            foreach (['CASE WHEN ', 'THEN ', 'ELSE ', 'END', 'AND ', 'OR ', 'NOT ', 'IS NULL', 'IN (', 'BETWEEN ', 'LIKE ', 'CAST('] as $word) {
-                $fields[] = ['text' => $word, 'words' => ''];
-            }
-            $all[$role->name] = $fields;
+            $all[$role->name] = [...$fields, ...self::functions(array_keys(FormulaReader::FUNCTIONS))];
+        }
+
+        return $all;
+    }
+
+    /**
+     * @param list<string> $names
+     *
+     * @return list<array{text: string, words: string}>
+     */
+    private static function functions(array $names): array
+    {
+        $all = [];
+        foreach ($names as $name) {
+            $all[] = ['text' => 'EXTRACT' === $name ? 'EXTRACT(YEAR FROM ' : $name.'(', 'words' => 'of '.FormulaReader::FUNCTIONS[$name][2]];
+        }
+        foreach (['CASE WHEN ', 'THEN ', 'ELSE ', 'END', 'AND ', 'OR ', 'NOT ', 'IS NULL', 'IN (', 'BETWEEN ', 'LIKE ', 'CAST('] as $word) {
+            $all[] = ['text' => $word, 'words' => ''];
         }
 
         return $all;

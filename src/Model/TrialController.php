@@ -129,7 +129,7 @@ final class TrialController extends AbstractController
 
             return [
                 'name' => $measure->name,
-                'of' => $measure->aggregation->isOfMeasures() ? 'ratio' : $measure->fact,
+                'of' => $measure->aggregation->isOfMeasures() ? 'other measures' : $measure->fact,
                 'words' => $measure->meaning,
                 'can' => $can,
             ];

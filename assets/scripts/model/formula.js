@@ -24,23 +24,23 @@ export const model = () => ({
 
 /** A form with expressions: they are read as they are typed, and completed. */
 export const formula = () => ({
-    plain: true,
-    ratio: false,
+    kind: 'plain',
     some: false,
     reasoned: false,
     init() {
-        this.kind();
-        this.all = JSON.parse(this.$root.closest('[data-completions]')?.dataset.completions ?? '{}')[this.$root.dataset.role] ?? [];
+        this.chosen();
+        this.all = JSON.parse(this.$root.closest('[data-completions]')?.dataset.completions ?? '{}');
         this.check = later(250, async (input) => {
-            const asked = new URLSearchParams({ role: this.$root.dataset.role, text: input.value });
+            const asked = new URLSearchParams({ role: this.of(input), text: input.value });
             // What is added up has to stand in the rows that it is taken of; a filter does not.
             if (input.name === 'expression' && this.$refs.aggregation) {
                 asked.append('aggregation', this.$refs.aggregation.value);
             }
             const url = `${this.$root.dataset.url}?${asked}`;
             const said = await (await fetch(url, { headers: HEADERS })).json();
-            this.$refs.says.textContent = said.faults.length > 0 ? said.faults.map((fault) => fault.words).join(' ') : said.words;
-            this.$refs.says.classList.toggle('rubric', Boolean(said.wrong));
+            const says = this.of(input) === '' ? this.$refs.computedSays : this.$refs.says;
+            says.textContent = said.faults.length > 0 ? said.faults.map((fault) => fault.words).join(' ') : said.words;
+            says.classList.toggle('rubric', Boolean(said.wrong));
         });
         this.$refs.list.addEventListener('pointerdown', (event) => {
             const item = event.target.closest('[data-text]');
@@ -51,9 +51,13 @@ export const formula = () => ({
         });
         this.$root.addEventListener('focusout', () => { this.$refs.list.hidden = true; });
     },
-    kind() {
-        this.ratio = this.$refs.aggregation?.selectedOptions[0]?.dataset.ofMeasures !== undefined;
-        this.plain = !this.ratio;
+    /** The role whose fields an input is about; '' where it is about measures. */
+    of(input) {
+        return input.dataset.of ?? this.$root.dataset.role;
+    },
+    chosen() {
+        const option = this.$refs.aggregation?.selectedOptions[0];
+        this.kind = option?.dataset.ofMeasures === undefined ? 'plain' : option.value;
         this.some = this.$refs.adds?.value === 'some';
         this.reasoned = this.some || this.$refs.adds?.value === 'none';
         if (this.input?.name === 'expression') {
@@ -67,7 +71,8 @@ export const formula = () => ({
     typed(event) {
         this.input = event.target;
         const word = this.word(this.input).toLowerCase();
-        const found = word === '' ? [] : this.all.filter((one) => one.text.toLowerCase().includes(word) && one.text.toLowerCase() !== word)
+        const all = this.all[this.of(this.input)] ?? [];
+        const found = word === '' ? [] : all.filter((one) => one.text.toLowerCase().includes(word) && one.text.toLowerCase() !== word)
             .toSorted((a, b) => Number(b.text.toLowerCase().startsWith(word)) - Number(a.text.toLowerCase().startsWith(word))).slice(0, 8);
         this.$refs.list.replaceChildren(...found.map((one, i) => {
             const item = document.createElement('li');

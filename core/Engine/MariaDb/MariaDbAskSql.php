@@ -37,6 +37,11 @@ final class MariaDbAskSql extends AskSql
         return 'WEEK' === $part ? "WEEK($value, 3)" : "EXTRACT($part FROM $value)";
     }
 
+    public function later(string $moment, int $many, string $of, bool $date): string
+    {
+        return "$moment + INTERVAL $many ".('days' === $of ? 'DAY' : 'MONTH');
+    }
+
     public function joined(array $values): string
     {
         return 'CONCAT('.implode(', ', $values).')';

@@ -19,6 +19,13 @@ final class PostgreSqlAskSql extends AskSql
         return 'SECOND' === $part ? "FLOOR(EXTRACT(SECOND FROM $value))" : "EXTRACT($part FROM $value)";
     }
 
+    public function later(string $moment, int $many, string $of, bool $date): string
+    {
+        $later = "$moment + INTERVAL '$many $of'";
+
+        return $date ? "CAST($later AS date)" : $later;
+    }
+
     public function rounded(string $value, ?string $digits): string
     {
         return null === $digits ? "ROUND($value)" : "ROUND(CAST($value AS numeric), $digits)";

@@ -48,6 +48,17 @@ final class SqliteAskSql extends AskSql
         };
     }
 
+    public function later(string $moment, int $many, string $of, bool $date): string
+    {
+        $function = $date ? 'date' : 'datetime';
+        $later = "$function($moment, '+$many $of')";
+        // A day that a month does not have runs over into the next one here.
+        $last = "date($moment, 'start of month', '+".($many + 1)." months', '-1 day')";
+        $last = $date ? $last : "$last || ' ' || time($moment)";
+
+        return 'days' === $of ? $later : "MIN($later, $last)";
+    }
+
     public function length(string $value): string
     {
         return "LENGTH($value)";

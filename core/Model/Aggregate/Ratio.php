@@ -4,10 +4,11 @@ declare(strict_types=1);
 
 namespace Fasti\Core\Model\Aggregate;
 
-use Fasti\Core\Dialect\AskSql;
+use Fasti\Core\Model\Ground;
+use Fasti\Core\Model\Measure;
 
-/** One measure divided by another: what of rows goes into it, those two say. */
-final class Ratio extends Aggregate
+/** One measure divided by another. */
+final class Ratio extends OfMeasures
 {
     public function name(): string
     {
@@ -19,33 +20,23 @@ final class Ratio extends Aggregate
         return 80;
     }
 
-    public function isOfMeasures(): bool
-    {
-        return true;
-    }
-
-    public function needsValue(): bool
-    {
-        return false;
-    }
-
-    public function needsNumbers(): bool
-    {
-        return false;
-    }
-
-    public function tellsOfValues(): bool
-    {
-        return false;
-    }
-
     public function unit(string $values): string
     {
         return '';
     }
 
-    public function sql(AskSql $sql, ?string $value): never
+    public function parts(Measure $measure): array
     {
-        throw new \LogicException('A ratio is taken of measures.');
+        return [$measure->of, $measure->by];
+    }
+
+    public function computed(Ground $ground, Measure $measure, \Closure $part): string
+    {
+        return $ground->sql()->divided($part($measure->of), $part($measure->by));
+    }
+
+    public function made(Measure $measure): string
+    {
+        return $measure->of.' by '.$measure->by;
     }
 }

@@ -55,6 +55,28 @@ final class RandomTrialsTest extends TestCase
         }
     }
 
+    /** @return iterable<string, array{string, string}> */
+    public static function kinds(): iterable
+    {
+        foreach (self::engines() as [$engine]) {
+            foreach (Trials::KINDS as $kind) {
+                yield "$engine, $kind" => [$engine, $kind];
+            }
+        }
+    }
+
+    #[DataProvider('kinds')]
+    public function testWhatStandsBesideMeasuresIsThatOfGoingOverAllRows(string $engine, string $kind): void
+    {
+        $models = (int) (getenv('FASTI_MODELS') ?: 12);
+        $first = (int) (getenv('FASTI_MODEL') ?: 1);
+        $trials = new Trials($engine);
+        for ($seed = $first; $seed < $first + $models; ++$seed) {
+            $trials->model($seed, static fn (): \PDO => self::database($engine), $kind);
+        }
+        $trials->sum();
+    }
+
     /** Halves are rounded away from nought, and twelve places are kept, whatever the engine. */
     #[DataProvider('engines')]
     public function testDivisionIsThatOfExactNumbers(string $engine): void

@@ -20,7 +20,7 @@ final class AggregateTest extends TestCase
 {
     public function testTheyAreFoundByBeingThereAndOfferedInTheirOrder(): void
     {
-        self::assertSame(['sum', 'count', 'distinct count', 'average', 'least', 'greatest', 'median', 'ratio'], array_keys(Aggregate::known()));
+        self::assertSame(['sum', 'count', 'distinct count', 'average', 'least', 'greatest', 'median', 'ratio', 'computed'], array_keys(Aggregate::known()));
         self::assertSame('median', Aggregate::named('median')?->name());
         self::assertNull(Aggregate::named('total'));
     }
@@ -62,7 +62,7 @@ final class AggregateTest extends TestCase
 
         self::assertSame('COUNT(*)', Aggregate::known()['count']->sql($ask, null));
         self::assertSame([['m0' => 'COUNT(*)'], 'SUM(grouped.m0)'], Aggregate::known()['count']->inParts($ask, null, '0'));
-        $this->expectExceptionMessage('A ratio is taken of measures.');
+        $this->expectExceptionMessage('It is computed of measures.');
         (new Ratio())->sql($ask, 'v');
     }
 
@@ -88,6 +88,7 @@ final class AggregateTest extends TestCase
             'greatest' => 'value, one of them, tells; time m none all',
             'median' => 'value, numbers, tells; number m none none',
             'ratio' => 'of measures; number without none none',
+            'computed' => 'of measures; time m none none',
         ], $seen);
     }
 

@@ -13,6 +13,7 @@ use Fasti\Core\Catalog\TableType;
 use Fasti\Core\Join\End;
 use Fasti\Core\Model\Additivity;
 use Fasti\Core\Model\Aggregate\Average;
+use Fasti\Core\Model\Aggregate\Computed;
 use Fasti\Core\Model\Aggregate\Count;
 use Fasti\Core\Model\Aggregate\Distinct;
 use Fasti\Core\Model\Aggregate\Greatest;
@@ -22,7 +23,9 @@ use Fasti\Core\Model\Aggregate\Ratio;
 use Fasti\Core\Model\Aggregate\Sum;
 use Fasti\Core\Model\Attribute;
 use Fasti\Core\Model\Choice;
+use Fasti\Core\Model\Companion\Companion;
 use Fasti\Core\Model\Condition;
+use Fasti\Core\Model\Figure;
 use Fasti\Core\Model\Instead;
 use Fasti\Core\Model\Level;
 use Fasti\Core\Model\Measure;
@@ -31,6 +34,7 @@ use Fasti\Core\Model\ModelJoin;
 use Fasti\Core\Model\Role;
 use Fasti\Core\Model\RoleKind;
 use Fasti\Core\Model\Sorting;
+use Fasti\Core\Model\Span;
 use Fasti\Core\Model\Test;
 use Fasti\Core\Model\Trial;
 
@@ -112,6 +116,9 @@ final class RandomModel
         if ($this->chance(30)) {
             $this->extension('d0');
         }
+        if ($this->chance(50)) {
+            $this->calendar();
+        }
         for ($i = 0, $n = $this->number(1, 3); $i < $n; ++$i) {
             $this->fact("f$i", $dimensions, $i);
         }
@@ -124,7 +131,7 @@ final class RandomModel
         return [
             'code' => $this->chance(90) ? $this->one(['ash', 'bay', 'cob', 'dun', 'elm', 'fen', 'ale', 'box']) : null,
             'num' => $this->chance(90) ? $this->number(-2, 9) : null,
-            'day' => $this->chance(90) ? \sprintf('2025-%02d-%02d', $this->number(1, 4), $this->number(1, 28)) : null,
+            'day' => $this->chance(90) ? (new \DateTimeImmutable('2025-01-01'))->modify('+'.$this->number(0, 119).' days')->format('Y-m-d') : null,
         ];
     }
 
@@ -174,6 +181,28 @@ final class RandomModel
         return $this->chance(85) ? $this->number(1, 10) : null;
     }
 
+    /** A row for nearly each day, which says its month and its year in fields of their own. */
+    private function calendar(): void
+    {
+        $rows = [];
+        for ($id = 1; $id <= 160; ++$id) {
+            $day = (new \DateTimeImmutable('2025-01-01'))->modify("+$id days");
+            if (!$this->chance(5)) {
+                $rows[] = [
+                    'id' => $id, 'code' => $this->one(['wet', 'dry']), 'num' => null, 'day' => $day->format('Y-m-d'), 'month_no' => (int) $day->format('n'),
+                    'year_no' => 2025,
+                ];
+            }
+        }
+        $this->put('cal', ['id' => 'integer'] + self::COLUMNS + ['month_no' => 'integer', 'year_no' => 'integer'], $rows, ['id']);
+        $this->roles[] = new Role('cal', RoleKind::Dimension, new Place('', 'cal'), '', '', '', ['id'], '', [
+            new Attribute('code', 'code'), new Attribute('day', 'day'), new Attribute('in month', 'month_no'), new Attribute('in year', 'year_no'),
+        ]);
+        if ($this->chance(50)) {
+            $this->tables['cal'] = $this->tables['cal']->with(uniqueKeys: [new Key('days', ['day'])]);
+        }
+    }
+
     /** A table with at most one row for each of another. */
     private function extension(string $of): void
     {
@@ -203,6 +232,9 @@ final class RandomModel
         if (null !== $after) {
             $columns['up'] = 'integer';
         }
+        if (isset($this->tables['cal'])) {
+            $columns['cal'] = 'integer';
+        }
         $rows = [];
         for ($id = 1, $n = $this->chance(6) ? 0 : $this->number(1, 40); $id <= $n; ++$id) {
             $row = [
@@ -215,6 +247,9 @@ final class RandomModel
             }
             if (null !== $after) {
                 $row['up'] = $this->reference();
+            }
+            if (isset($this->tables['cal'])) {
+                $row['cal'] = $this->chance(90) ? $this->number(1, 120) : null;
             }
             $rows[] = $row;
         }
@@ -242,6 +277,9 @@ final class RandomModel
         }
         if (null !== $after) {
             $this->joins[] = new ModelJoin($name, $after, ['up'], ['id']);
+        }
+        if (isset($this->tables['cal'])) {
+            $this->joins[] = new ModelJoin($name, 'cal', ['cal'], ['id']);
         }
         foreach ($this->later as [$from, $next, $table]) {
             if (!$this->joined($from, $next)) {
@@ -330,11 +368,43 @@ final class RandomModel
         foreach ($facts as $fact) {
             array_push($measures, ...$this->across($fact->name));
         }
+        foreach ($facts as $fact) {
+            $measures[] = new Measure("reckoned $fact->name", new Computed(), expression: \sprintf($this->one(array_values(self::RECKONED)), $fact->name));
+        }
         if (\count($facts) > 1) {
+            $measures[] = new Measure('both', new Computed(), expression: "\"amount {$facts[0]->name}\" - 2 * \"share {$facts[1]->name}\"");
             $measures[] = new Measure('across', new Ratio(), of: 'amount '.$facts[0]->name, by: 'rows '.$facts[1]->name);
         }
 
         return $measures;
+    }
+
+    /** Expressions over measures of a fact %1$s. */
+    private const RECKONED = [
+        'less' => '"sum %1$s" - 3 * "rows %1$s"', 'either' => 'COALESCE("sum %1$s", 0) + COALESCE("amount %1$s", 1)',
+        'chosen' => 'CASE WHEN "rows %1$s" > 3 THEN "sum %1$s" / "rows %1$s" ELSE -1 END', 'nested' => '"SUM %1$s" - ("share %1$s" - "rows %1$s")',
+    ];
+
+    /** @param array<string, float|null> $v figures by measure */
+    public static function reckoned(Measure $measure, string $f, array $v): ?float
+    {
+        [$sum, $rows, $amount] = [$v["sum $f"], $v["rows $f"] ?? 0.0, $v["amount $f"] ?? null];
+
+        return match (array_search($measure->expression, array_map(static fn (string $one): string => \sprintf($one, $f), self::RECKONED), true)) {
+            'less' => null === $sum ? null : $sum - 3 * $rows,
+            'either' => ($sum ?? 0.0) + ($amount ?? 1.0),
+            'chosen' => self::quotient($sum, $rows),
+            default => null === $sum || 0.0 === $rows ? null : $sum - ($sum / $rows - $rows),
+        };
+    }
+
+    private static function quotient(?float $sum, float $rows): ?float
+    {
+        if ($rows <= 3) {
+            return -1.0;
+        }
+
+        return null === $sum ? null : $sum / $rows;
     }
 
     /** @return list<Measure> that read what a fact leads to, at any distance */
@@ -448,6 +518,77 @@ final class RandomModel
         return new Trial($asked, $by, $where, $order, $this->chance(20) ? $this->number(1, 5) : null);
     }
 
+    /** What is made of a figure, and what of it is asked: `share`, `shown`, `running`, `rank`, `before`, `each` or `others`. */
+    public function trialOf(string $kind): Trial
+    {
+        $facts = array_values(array_filter($this->model->roles, static fn (Role $role): bool => RoleKind::Fact === $role->kind));
+        $fact = $this->one($facts ?: throw new \LogicException())->name;
+        $near = array_values(array_filter($this->model->roles, fn (Role $role): bool => 1 === \count(
+            SlowAnswer::routes($this->model->joins, $this->model->choices, $fact, $role->name))));
+        $dates = array_map(static fn (Role $role): string => $role->name, $near);
+        $attributes = [];
+        foreach ($near as $role) {
+            foreach ($this->model->attributesOf($role) as $attribute) {
+                if ('letter' !== $attribute->name) {
+                    $attributes[] = $attribute->name.' of '.$role->name;
+                }
+            }
+        }
+        $by = [$this->one($attributes ?: throw new \LogicException())];
+        for ($n = $this->number(0, 2); $n > 0; --$n) {
+            $by[] = $this->one($attributes);
+        }
+        $by = array_values(array_unique($by));
+        $where = $this->chance(30) ? [$this->condition($this->one($attributes), $fact)] : [];
+        $names = ["sum $fact", "rows $fact", "amount $fact", "count $fact", "reckoned $fact"];
+        $most = ['share' => ["mean $fact", "stock $fact"], 'running' => ["share $fact"], 'rank' => ["mean $fact", "middle $fact", "share $fact"],
+            'before' => ["mean $fact", "most $fact", "different $fact", "share $fact"], 'others' => ["mean $fact", "most $fact", "share $fact"]][$kind] ?? [];
+        $name = $this->one([...$names, ...$most]);
+        $measures = $this->chance(80) ? [$name] : ["rows $fact"];
+        if ($this->chance(25) && \count($facts) > 1) {
+            $measures[] = 'rows '.$this->one($facts)->name;
+        }
+        $measures = array_values(array_unique($measures));
+        $within = $this->chance(50) ? [$this->one($by)] : [];
+        $as = Companion::known();
+        $trial = new Trial($measures, $by, $where, $this->chance(40) ? [new Sorting($this->one([...$measures, ...$by]), $this->chance(60))] : [],
+            $this->chance(30) ? $this->number(1, 4) : null);
+
+        return match ($kind) {
+            'share' => $trial->with(figures: [new Figure($name, $as['share'], $within)]),
+            'shown' => $trial->with(figures: [new Figure($name, $as['shown share'], $within), new Figure($name, $as['share'])], limit: $this->number(1, 4)),
+            'running' => $trial->with(figures: [new Figure($name, $as['running total'], $within, $this->one($by))]),
+            'rank' => $trial->with(figures: [new Figure($name, $as['rank'], $within)]),
+            'each' => $trial->with(each: $within, limit: $this->number(1, 3), figures: $this->chance(30) ? [new Figure($name, $as['rank'], $within)] : []),
+            'others' => $trial->with(each: $within, limit: $this->number(1, 3), others: true, order: [new Sorting($measures[0], $this->chance(70))],
+                figures: $this->chance(40) ? [new Figure($name, $as['rank'], $within)] : []),
+            default => $this->before($trial, $name, $this->one($dates ?: throw new \LogicException())),
+        };
+    }
+
+    private function before(Trial $trial, string $name, string $date): Trial
+    {
+        $as = Companion::known();
+        [$many, $span] = $this->one([[1, Span::Month], [2, Span::Month], [1, Span::Quarter], [10, Span::Day], [1, Span::Week], [3, Span::Week], [1, Span::Year]]);
+        $figures = [new Figure($name, $as['before'], [], "day of $date", $many, $span)];
+        if ($this->chance(50)) {
+            $figures[] = new Figure($name, $as[$this->one(['change', 'change in per cent'])], [], "day of $date", $many, $span);
+        }
+        if ($this->chance(30)) {
+            $figures[] = new Figure($trial->measures[0], $as['before'], [], "day of $date", 1, Span::Month);
+        }
+        $by = $trial->by;
+        if ($this->chance(70)) {
+            $by[] = $this->one('cal' === $date ? ['day', 'in month'] : ['day', 'month', 'month'])." of $date";
+        }
+        $where = $trial->where;
+        if ($this->chance(40)) {
+            $where[] = new Condition("day of $date", ...$this->one([[Test::During, ['2025-03']], [Test::Most, ['2025-03-20']], [Test::Least, ['2025-02']]]));
+        }
+
+        return $trial->with(figures: $figures, by: array_values(array_unique($by)), where: $where);
+    }
+
     private function condition(string $what, string $fact): Condition
     {
         $name = explode(' of ', $what)[0];
@@ -455,7 +596,7 @@ final class RandomModel
         if ($this->chance(25)) {
             return new Condition($what, $this->one([Test::None, Test::Given]), [], $facts);
         }
-        $kind = 'number' === $name ? 'number' : self::ATTRIBUTES[$name][1];
+        $kind = self::ATTRIBUTES[$name][1] ?? 'number';
         $number = fn (): string => (string) $this->number(-1, 8);
         $month = fn (): string => \sprintf('2025-%02d', $this->number(1, 4));
         [$test, $values] = match ($kind) {

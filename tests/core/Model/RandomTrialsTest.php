@@ -21,6 +21,24 @@ final class RandomTrialsTest extends TestCase
         $trials->sum();
     }
 
+    /** @return iterable<string, array{string}> */
+    public static function kinds(): iterable
+    {
+        foreach (Trials::KINDS as $kind) {
+            yield $kind => [$kind];
+        }
+    }
+
+    #[DataProvider('kinds')]
+    public function testWhatStandsBesideMeasuresIsThatOfGoingOverAllRows(string $kind): void
+    {
+        $trials = new Trials('sqlite');
+        for ($seed = 1; $seed <= 18; ++$seed) {
+            $trials->model($seed, static fn (): \PDO => new \PDO('sqlite::memory:', null, null, [\PDO::ATTR_ERRMODE => \PDO::ERRMODE_EXCEPTION]), $kind);
+        }
+        $trials->sum();
+    }
+
     /** @return iterable<string, array{string, int}> */
     public static function recorded(): iterable
     {

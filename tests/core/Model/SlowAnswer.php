@@ -32,14 +32,20 @@ final class SlowAnswer
     /** @var list<Level> */
     private array $by = [];
     private bool $ambiguous = false;
+    /** @var array{string, int, string}|null every row as if the date of a role were so many days or months later */
+    private ?array $later = null;
 
     public function __construct(private readonly RandomModel $made, private readonly Trial $trial)
     {
         $this->by = array_map(self::level(...), $trial->by);
-        $this->answer();
+        if ([] === $trial->figures && [] === $trial->each && !$trial->others) {
+            $this->answer();
+        } else {
+            $this->rows = (new SlowBeside($made, $trial, $this))->rows();
+        }
     }
 
-    private static function level(string $name): Level
+    public static function level(string $name): Level
     {
         [$attribute, $role] = explode(' of ', $name, 2);
 
@@ -95,8 +101,14 @@ final class SlowAnswer
     }
 
     /** @return list<Measure> */
-    private function parts(Measure $measure): array
+    public function parts(Measure $measure): array
     {
+        if ('computed' === $measure->aggregation->name()) {
+            return array_map($this->measure(...), match ($measure->name) {
+                'both' => ['amount f0', 'sum f1', 'rows f1'],
+                default => array_map(static fn (string $one): string => $one.substr($measure->name, 8), ['sum', 'rows', 'amount']),
+            });
+        }
         if ('ratio' !== $measure->aggregation->name()) {
             return [$measure];
         }
@@ -104,18 +116,18 @@ final class SlowAnswer
         return [...$this->parts($this->measure($measure->of)), ...$this->parts($this->measure($measure->by))];
     }
 
-    private function measure(string $name): Measure
+    public function measure(string $name): Measure
     {
         return $this->made->model->measure($name) ?? throw new \LogicException($name);
     }
 
-    private function isFigure(Condition $condition): bool
+    public function isFigure(Condition $condition): bool
     {
         return null !== $this->made->model->measure($condition->what);
     }
 
     /** @return list<Condition> */
-    private function conditions(string $fact): array
+    public function conditions(string $fact): array
     {
         return array_values(
             array_filter(
@@ -140,28 +152,14 @@ final class SlowAnswer
         if ('' !== $this->refused) {
             return;
         }
-        /** @var array<string, list<Value>> $cells */
-        $cells = [] === $this->by ? ['[]' => []] : [];
-        $members = [];
-        foreach ($base as $measure) {
-            foreach ($this->passing($measure->fact) as [$values, $row]) {
-                $key = json_encode($values, \JSON_THROW_ON_ERROR);
-                if ($this->fits($measure, $row)) {
-                    $cells[$key] = $values;
-                    $members[$measure->name][$key][] = $row;
-                }
-            }
-        }
+        [$cells, $members] = $this->cells($base);
         if ($this->ambiguous) {
             $this->refused = 'a key stands twice, and its rows differ';
 
             return;
         }
         foreach ($cells as $key => $values) {
-            $figures = [];
-            foreach ($base as $name => $measure) {
-                $figures[$name] = $this->figure($measure, $members[$name][$key] ?? [], $this->beside($measure, $values, $cells, $members[$name] ?? []));
-            }
+            $figures = $this->figures($base, $key, $cells, $members);
             $shown = $values;
             foreach ($this->trial->measures as $name) {
                 $shown[] = $this->computed($this->measure($name), $figures);
@@ -178,7 +176,57 @@ final class SlowAnswer
         }
     }
 
-    private function unfit(Measure $measure): string
+    /**
+     * What each row of the answer is split by, and the rows behind its figures.
+     *
+     * @param array<string, Measure>            $base
+     * @param array{string, int, string}|null $later
+     *
+     * @return array{array<string, list<Value>>, array<string, array<string, list<Row>>>}
+     */
+    public function cells(array $base, ?array $later = null): array
+    {
+        $this->later = $later;
+        $cells = [] === $this->by && null === $later ? ['[]' => []] : [];
+        $members = [];
+        foreach ($base as $measure) {
+            foreach ($this->passing($measure->fact) as [$values, $row]) {
+                $key = json_encode($values, \JSON_THROW_ON_ERROR);
+                if ($this->fits($measure, $row)) {
+                    $cells[$key] = $values;
+                    $members[$measure->name][$key][] = $row;
+                }
+            }
+        }
+        $this->later = null;
+
+        return [$cells, $members];
+    }
+
+    /**
+     * @param array<string, Measure>                  $base
+     * @param array<string, list<Value>>              $cells
+     * @param array<string, array<string, list<Row>>> $members
+     *
+     * @return array<string, Value>
+     */
+    public function figures(array $base, string $key, array $cells, array $members): array
+    {
+        $figures = [];
+        foreach ($base as $name => $measure) {
+            $beside = isset($cells[$key]) ? $this->beside($measure, $cells[$key], $cells, $members[$name] ?? []) : [];
+            $figures[$name] = $this->figure($measure, $members[$name][$key] ?? [], $beside);
+        }
+
+        return $figures;
+    }
+
+    public function isAmbiguous(): bool
+    {
+        return $this->ambiguous;
+    }
+
+    public function unfit(Measure $measure): string
     {
         $fact = $measure->fact;
         $joins = $this->made->model->joins;
@@ -222,6 +270,9 @@ final class SlowAnswer
     private function passing(string $fact): iterable
     {
         foreach ($this->made->rows[$fact] as $row) {
+            if (null !== $this->later && null === $this->date($fact, $row)) {
+                continue;
+            }
             foreach ($this->conditions($fact) as $condition) {
                 if (!$this->meets($this->value($fact, $row, self::level($condition->what)), $condition)) {
                     continue 2;
@@ -238,19 +289,88 @@ final class SlowAnswer
      */
     private function value(string $fact, array $row, Level $level): int|string|null
     {
-        $at = [$row];
-        foreach (self::routes($this->made->model->joins, $this->made->model->choices, $fact, $level->role)[0] as [$join, $forth]) {
-            $next = [];
-            foreach ($at as $one) {
-                $next = [...$next, ...$this->step($join, $forth, $one)];
-            }
-            $at = $next;
-        }
+        $at = $this->found($fact, $row, $level->role);
         $values = array_map(static fn (array $one): int|string|null => self::attribute($level->attribute, $one), $at);
         $different = array_unique(array_map(static fn ($value): string => json_encode($value, \JSON_THROW_ON_ERROR), $values));
         $this->ambiguous = $this->ambiguous || \count($different) > 1;
 
         return $values[0] ?? null;
+    }
+
+    /**
+     * The rows of a role that a row of a fact leads to; of what lies beyond a date that is later, the rows that the later one leads to.
+     *
+     * @param Row $row
+     *
+     * @return list<Row>
+     */
+    private function found(string $fact, array $row, string $role): array
+    {
+        $at = $this->shifted($fact, [$row]);
+        foreach (self::routes($this->made->model->joins, $this->made->model->choices, $fact, $role)[0] as [$join, $forth]) {
+            $next = [];
+            foreach ($at as $one) {
+                $next = [...$next, ...$this->step($join, $forth, $one)];
+            }
+            $at = $this->shifted($forth ? $join->to : $join->from, $next);
+        }
+
+        return $at;
+    }
+
+    /**
+     * @param list<Row> $rows of a role
+     *
+     * @return list<Row>
+     */
+    private function shifted(string $role, array $rows): array
+    {
+        if (null === $this->later || $this->later[0] !== $role) {
+            return $rows;
+        }
+        [, $many, $of] = $this->later;
+        $found = [];
+        foreach ($rows as $row) {
+            $day = null === $row['day'] ? null : self::later((string) $row['day'], $many, $of);
+            if ('cal' !== $role) {
+                $found[] = ['day' => $day] + $row;
+            }
+            foreach ('cal' === $role && null !== $day ? $this->made->rows['cal'] : [] as $other) {
+                if ($other['day'] === $day) {
+                    $found[] = $other;
+                }
+            }
+        }
+
+        return $found;
+    }
+
+    /** A day of a month that is shorter is its last. */
+    public static function later(string $day, int $many, string $of): string
+    {
+        $at = new \DateTimeImmutable($day);
+        if ('days' === $of) {
+            return $at->modify("+$many days")->format('Y-m-d');
+        }
+        $month = $at->modify('first day of this month')->modify("+$many months");
+
+        return $month->format('Y-m-').\sprintf('%02d', min((int) $at->format('j'), (int) $month->format('t')));
+    }
+
+    /**
+     * The date that is looked at, of a row of a fact: the later one where it is later.
+     *
+     * @param Row                             $row
+     * @param array{string, int, string}|null $later
+     */
+    public function date(string $fact, array $row, ?array $later = null, ?string $role = null): ?string
+    {
+        $kept = $this->later;
+        $this->later = $later ?? $kept;
+        $day = $this->found($fact, $row, $role ?? $this->later[0] ?? '')[0]['day'] ?? null;
+        $this->later = $kept;
+
+        return null === $day ? null : (string) $day;
     }
 
     /**
@@ -299,6 +419,8 @@ final class SlowAnswer
             'letter' => null === $row['code'] ? null : substr((string) $row['code'], 0, 1),
             'rest' => ($num ?? 7) % 3,
             'number' => $row['id'],
+            'in month' => $row['month_no'],
+            'in year' => $row['year_no'],
             default => throw new \LogicException($name),
         };
     }
@@ -486,8 +608,19 @@ final class SlowAnswer
      *
      * @return Value
      */
-    private function computed(Measure $measure, array $figures): int|float|string|null
+    public function computed(Measure $measure, array $figures): int|float|string|null
     {
+        if ('both' === $measure->name) {
+            [$a, $b] = [$this->computed($this->measure('amount f0'), $figures), $this->computed($this->measure('share f1'), $figures)];
+
+            return null === $a || null === $b ? null : (float) $a - 2 * (float) $b;
+        }
+        if ('computed' === $measure->aggregation->name()) {
+            return RandomModel::reckoned($measure, substr($measure->name, 9), array_map(
+                static fn (int|float|string|null $value): ?float => is_numeric($value) ? (float) $value : null,
+                $figures,
+            ));
+        }
         if ('ratio' !== $measure->aggregation->name()) {
             return $figures[$measure->name];
         }

@@ -14,6 +14,8 @@ use PHPUnit\Framework\Assert;
 /** Made-up models over made-up databases: each answer is held against one that goes over all rows in PHP. */
 final class Trials
 {
+    /** What is made of figures in trials of their own. */
+    public const KINDS = ['share', 'shown', 'running', 'rank', 'before', 'each', 'others'];
     private const EACH = 12;
 
     /** @var array<string, string> seed and trial → the SQL of its answer */
@@ -29,7 +31,7 @@ final class Trials
     }
 
     /** @param callable(): \PDO $database an empty one, or one in which the tables of the model before still are */
-    public function model(int $seed, callable $database): void
+    public function model(int $seed, callable $database, string $kind = ''): void
     {
         $made = new RandomModel($seed);
         $pdo = $database();
@@ -37,7 +39,7 @@ final class Trials
             $pdo->exec($statement);
         }
         for ($n = 0; $n < self::EACH; ++$n) {
-            $trial = $made->trial();
+            $trial = '' === $kind ? $made->trial() : $made->trialOf($kind);
             $slow = new SlowAnswer($made, $trial);
             ++$this->asked;
             try {
@@ -145,7 +147,7 @@ final class Trials
         }
         $wanted = array_map(self::plain(...), $slow->rows);
         $say = static fn (string $what): string => "$where: $what\n".json_encode($trial, \JSON_PRETTY_PRINT)."\n".$plan->sql();
-        Assert::assertCount(min(\count($wanted), $trial->limit ?? \PHP_INT_MAX), $got, $say('other rows'));
+        Assert::assertCount([] === $trial->each && !$trial->others ? min(\count($wanted), $trial->limit ?? \PHP_INT_MAX) : \count($wanted), $got, $say('other rows'));
         // A limit shows some of the rows; each must be one of the answer, and none twice.
         $left = $wanted;
         foreach ($got as $row) {
@@ -228,10 +230,10 @@ final class Trials
      */
     private static function ordered(array $got, array $left, Trial $trial, callable $say): void
     {
-        $columns = [...$trial->by, ...$trial->measures];
+        $columns = [...$trial->by, ...$trial->shown()];
         $first = $trial->order[0] ?? null;
         $what = $first->what ?? $trial->by[0] ?? null;
-        if (null === $what || str_starts_with($what, 'letter')) {
+        if (null === $what || str_starts_with($what, 'letter') || [] !== $trial->each || $trial->others) {
             return;
         }
         $at = (int) array_search($what, $columns, true);
