@@ -83,8 +83,21 @@ final readonly class Alone
             ."\nFROM ".$this->sql->table($this->ground->role($role)->entry)." AS a\nWHERE EXISTS (SELECT 1 FROM $from WHERE ".implode(' AND ', $where).')';
     }
 
-    private function condition(string $base, string $fact, Condition $condition): string
+    private function condition(string $base, string $fact, Condition $condition, int $depth = 1): string
     {
+        if ($condition->test->isOfOthers()) {
+            $parts = array_map(fn (Condition $part): string => $this->condition($base, $fact, $part, $depth), $condition->of);
+
+            return [] === $parts ? $this->sql->truth(Test::All === $condition->test) : '('.implode(Test::Any === $condition->test ? ' OR ' : ' AND ', $parts).')';
+        }
+        if ($condition->test->isElsewhere()) {
+            $there = new Elsewhere($this->ground, $condition);
+            $route = $this->ground->ways()->between($fact, $there->of())[0];
+            $held = fn (Condition $part, Joining $inner): string => $this->condition($inner->base, $there->from(), $part, $depth + 1);
+            $exists = $there->exists([] === $route ? $base : 'x'.\count($route), $held, $depth);
+
+            return (Test::HasNo === $condition->test ? 'NOT ' : '').([] === $route ? $exists : 'EXISTS (SELECT 1 '.$this->chain($base, $route)." AND $exists)");
+        }
         $level = $this->question->level($condition);
         $attribute = $this->ground->model->attribute($level) ?? throw new \LogicException('The planner has seen to it.');
         $formula = $this->ground->formula($level->role, $attribute->expression);

@@ -14,7 +14,8 @@ final readonly class Answer
      * @param list<Doubled>          $doubled    where there are any, it is not answered
      * @param list<Reconciled>       $reconciled
      * @param list<Lost>             $lost
-     * @param list<UnknownValue>          $unknown
+     * @param list<UnknownValue>     $unknown
+     * @param array<int, int>        $others     by the number of a row: of how many it is put together
      */
     public function __construct(
         public Plan $plan,
@@ -26,6 +27,7 @@ final readonly class Answer
         public array $lost,
         public float $seconds,
         public array $unknown = [],
+        public array $others = [],
     ) {
     }
 
@@ -34,7 +36,7 @@ final readonly class Answer
     {
         $said = [];
         foreach ($this->plan->columns as $i => $column) {
-            $measure = $column->measure;
+            $measure = null === $column->figure ? $column->measure : null;
             $words = null === $measure?->instant || Additivity::SemiAdditive !== $measure->adds ? '' : $measure->instead->inAll();
             $total = $this->total[$column->name] ?? null;
             if ('' === $words || $this->cut || \count($this->rows) < 2 || null === $total) {

@@ -39,14 +39,18 @@ final readonly class Asking
                 microtime(true) - $begun,
             );
         }
-        $rows = [];
+        $rows = $others = [];
         $cut = false;
         foreach ($this->source->rows($plan->sql()) as $row) {
             if (\count($rows) >= $this->most) {
                 $cut = true;
                 break;
             }
-            $rows[] = array_values($row);
+            $row = array_values($row);
+            if ($plan->others && '0' !== ($together = (string) array_pop($row))) {
+                $others[\count($rows)] = (int) $together;
+            }
+            $rows[] = $row;
         }
         $seconds = microtime(true) - $begun;
         $whole = [] === $plan->trial->by ? $plan : $plan->total;
@@ -61,6 +65,7 @@ final readonly class Asking
             $reconcile ? $this->lost($plan) : [],
             $seconds,
             $this->unknown($plan),
+            $others,
         );
     }
 
@@ -130,7 +135,7 @@ final readonly class Asking
         }
         $reconciled = [];
         foreach ($whole->columns as $column) {
-            $name = $column->measure->name ?? '';
+            $name = null === $column->figure ? ($column->measure->name ?? '') : '';
             $composition = $whole->compositions[$name] ?? null;
             if (\array_key_exists($column->name, $here) && (isset($facts[$name]) || null !== $composition)) {
                 $of = $composition->parts ?? [$name];

@@ -26,12 +26,12 @@ final class Beside
             }
         }
         $earlier = new Earlier($this->ground, $this->question);
-        $this->question->shift = $earlier->shift();
+        $this->question->shift = $shift = $earlier->shift();
         $this->reasons = [...$this->reasons, ...$earlier->reasons];
         $this->offers = [...$this->offers, ...$earlier->offers];
-        if (null !== $this->question->shift) {
-            foreach ($branches as $branch) {
-                $this->compared($this->question->shift, $branch);
+        foreach ($branches as $branch) {
+            if (null !== $shift) {
+                $this->compared($shift, $branch);
             }
         }
         if ($this->question->trial->others) {

@@ -132,6 +132,10 @@ final class Composer
             array_values(array_diff(array_map(strval(...), array_keys($this->reads)), $this->question->facts())),
             $this->compositions(),
             others: $this->question->trial->others,
+            othersAt: array_keys(array_filter(
+                $this->question->trial->others ? $this->question->by : [],
+                fn (Level $level): bool => !\in_array($level, $this->question->each, false),
+            ))[0] ?? null,
         );
     }
 
@@ -323,20 +327,48 @@ final class Composer
     /** @return list<string> */
     public function wheres(Branch $branch, Joining $joining): array
     {
-        $where = [];
-        foreach ($branch->conditions as $condition) {
-            $level = $this->question->level($condition);
-            $formula = $this->ground->formula($level->role, $this->attribute($level)->expression);
-            $value = $this->written($joining, $level->role, $formula, $joining->shift);
-            [$positive, $opposite] = $this->conditions->of($value, $formula->family, $condition);
-            $where[] = match (true) {
-                Test::None === $condition->test => "$value IS NULL",
-                $opposite => "(NOT ($positive) OR $value IS NULL)",
-                default => 1 === preg_match('/ (?:OR|AND) /', $positive) && \count($branch->conditions) > 1 ? "($positive)" : $positive,
-            };
-        }
+        $alone = 1 === \count($branch->conditions);
 
-        return $where;
+        return array_map(fn (Condition $condition): string => $this->held($condition, $joining, $alone, 1), $branch->conditions);
+    }
+
+    /** @param bool $alone nothing else stands beside it */
+    private function held(Condition $condition, Joining $joining, bool $alone, int $depth): string
+    {
+        if ($condition->test->isOfOthers()) {
+            $parts = array_map(fn (Condition $part): string => $this->held($part, $joining, false, $depth), $condition->of);
+
+            return [] === $parts ? '('.$this->sql->truth(Test::All === $condition->test).')' : '('.implode(Test::Any === $condition->test ? ' OR ' : ' AND ', $parts).')';
+        }
+        if ($condition->test->isElsewhere()) {
+            $there = new Elsewhere($this->ground, $condition);
+            $route = $this->route($joining, $there->of());
+            // The key is fetched first, so that the row is joined.
+            $alias = $joining->at(self::on($route, $joining->shift));
+            foreach ($this->ground->ways()->between($there->from(), $there->of())[0] as $way) {
+                $pairs = $way->pairs();
+            }
+            foreach ($pairs ?? [] as [, $key]) {
+                $joining->field($alias, $key);
+            }
+            $exists = $there->exists(
+                $this->sql->name($alias),
+                fn (Condition $part, Joining $inner): string => $this->held($part, $inner, false, $depth + 1),
+                $depth,
+            );
+
+            return (Test::HasNo === $condition->test ? 'NOT ' : '').$exists;
+        }
+        $level = $this->question->level($condition);
+        $formula = $this->ground->formula($level->role, $this->attribute($level)->expression);
+        $value = $this->written($joining, $level->role, $formula, $joining->shift);
+        [$positive, $opposite] = $this->conditions->of($value, $formula->family, $condition);
+
+        return match (true) {
+            Test::None === $condition->test => "$value IS NULL",
+            $opposite => "(NOT ($positive) OR $value IS NULL)",
+            default => 1 === preg_match('/ (?:OR|AND) /', $positive) && !$alone ? "($positive)" : $positive,
+        };
     }
 
     /** @return array{list<string>, bool} conditions that rows which count for any of the measures meet, and whether they are those of each */

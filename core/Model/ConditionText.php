@@ -8,12 +8,14 @@ use Fasti\Core\Catalog\Quotes;
 
 /**
  * Reads a condition as people write it: "year is 2025", "month is at least 4", "species kind is one of fish, eel", "day is in last month".
- * The signs = <> > >= < <= are understood as well. Values with a comma stand in single quotes.
+ * The signs = <> > >= < <= are understood as well. Values with a comma stand in single quotes. Several are joined by "or" and "and", with brackets; of
+ * what stands elsewhere it says "order has line (returned is yes)" or "customer has no order (year is 2025)".
  */
 final readonly class ConditionText
 {
     public const HELP = 'what is looked at, then is, is not, is over, is at least, is under, is at most, is between … and …, '
-        .'is in (a period), begins with, contains, is none or is given, and values with commas between them';
+        .'is in (a period), begins with, contains, is none or is given, and values with commas between them; several with “or”, “and” and brackets; '
+        .'or “order has line (returned is yes)”, “customer has no order”';
     /** The longer ones first, so that "is not none" is not taken for "is not". */
     private const WORDS = [
         'is not none' => Test::Given, 'is not one of' => Test::IsNot, 'is one of' => Test::Is, 'is at least' => Test::Least, 'is at most' => Test::Most,
@@ -25,6 +27,7 @@ final readonly class ConditionText
         'is' => '', 'is not' => '', 'is one of' => '', 'is over' => '', 'is at least' => '', 'is under' => '', 'is at most' => '', 'is between' => '',
         'is in' => 'a year, a month, last month, last 30 days', 'begins with' => '', 'contains' => '', 'is none' => '', 'is given' => '',
     ];
+    private const DEEPEST = 20;
     private const SIGNS = [
         '<>' => Test::IsNot,
         '!=' => Test::IsNot,
@@ -35,7 +38,8 @@ final readonly class ConditionText
         '<' => Test::Under,
     ];
 
-    public function __construct(private ModelNames $names)
+    /** @param list<string> $figures what stands beside measures in the answer, of which a condition may be as well */
+    public function __construct(private ModelNames $names, private array $figures = [])
     {
     }
 
@@ -59,9 +63,41 @@ final readonly class ConditionText
             $text = $m[1];
             $facts = array_map(trim(...), explode(',', $m[2]));
         }
+        $read = $this->whole($text, 0);
+
+        return [] === $facts ? $read : new Condition($read->what, $read->test, $read->values, $facts, $read->of);
+    }
+
+    private function whole(string $text, int $depth): Condition
+    {
+        if ($depth > self::DEEPEST) {
+            throw new ModelError(\sprintf('The brackets of the condition stand within one another more than %d deep. Say it in fewer.', self::DEEPEST));
+        }
+        foreach ([Test::Any, Test::All] as $test) {
+            $parts = $this->parted($text, ' '.$test->value.' ');
+            if (\count($parts) > 1) {
+                return new Condition('', $test, of: array_map(fn (string $part): Condition => $this->whole($part, $depth + 1), $parts));
+            }
+        }
+        $inner = self::inBrackets($text);
+        if (null !== $inner) {
+            return $this->whole($inner, $depth + 1);
+        }
+        $elsewhere = $this->elsewhere($text);
+        if (null !== $elsewhere) {
+            [$what, $test, $sought, $of] = $elsewhere;
+
+            return new Condition($what, $test, [$sought], of: '' === $of ? [] : [$this->whole($of, $depth + 1)]);
+        }
+
+        return $this->single($text);
+    }
+
+    private function single(string $text): Condition
+    {
         foreach ($this->splits($text) as [$what, $test, $rest]) {
-            if ($this->names->has($what)) {
-                return new Condition($what, $test, $this->values($rest, $test, $text), $facts);
+            if ($this->knows($what)) {
+                return new Condition($what, $test, $this->values($rest, $test, $text));
             }
             $unknown ??= $what;
         }
@@ -69,6 +105,83 @@ final readonly class ConditionText
             $this->names->attribute($unknown);
         }
         throw new ModelError(\sprintf('“%s” is not understood as a condition. Write %s.', $text, self::HELP));
+    }
+
+    private function knows(string $what): bool
+    {
+        $known = array_filter($this->figures, static fn (string $one): bool => ModelNames::folded($one) === ModelNames::folded($what));
+
+        return [] !== $known || $this->names->has($what);
+    }
+
+    /** Whether a text begins as a condition does: else it goes on with the one before, as the values of "is between 1 and 5". */
+    private function begins(string $text): bool
+    {
+        if (str_starts_with($text, '(') || null !== $this->elsewhere($text)) {
+            return true;
+        }
+        foreach ($this->splits($text) as [$what]) {
+            if ($this->knows($what)) {
+                return true;
+            }
+        }
+
+        return false;
+    }
+
+    /** @return list<string> the conditions that a word joins, outside of quotes and brackets */
+    private function parted(string $text, string $word): array
+    {
+        $parts = [];
+        $quoted = false;
+        $deep = $from = 0;
+        for ($i = 0, $n = \strlen($text); $i < $n; ++$i) {
+            $quoted = "'" === $text[$i] ? !$quoted : $quoted;
+            $deep += $quoted ? 0 : ['(' => 1, ')' => -1][$text[$i]] ?? 0;
+            if (!$quoted && 0 === $deep && 0 === strncasecmp(substr($text, $i, \strlen($word)), $word, \strlen($word))
+                && $this->begins(trim(substr($text, $i + \strlen($word))))) {
+                $parts[] = trim(substr($text, $from, $i - $from));
+                $from = $i + \strlen($word);
+                $i = $from - 1;
+            }
+        }
+
+        return [...$parts, trim(substr($text, $from))];
+    }
+
+    /** What stands in a pair of brackets that are around the whole; null where there is none. */
+    private static function inBrackets(string $text): ?string
+    {
+        if (!str_starts_with($text, '(') || !str_ends_with($text, ')')) {
+            return null;
+        }
+        $deep = 0;
+        $quoted = false;
+        for ($i = 0, $n = \strlen($text); $i < $n; ++$i) {
+            $quoted = "'" === $text[$i] ? !$quoted : $quoted;
+            $deep += $quoted ? 0 : ['(' => 1, ')' => -1][$text[$i]] ?? 0;
+            if (0 === $deep && $i < $n - 1) {
+                return null;
+            }
+        }
+
+        return trim(substr($text, 1, -1));
+    }
+
+    /** @return array{string, Test, string, string}|null the role, has or has no, the role that is sought, and what holds of it */
+    private function elsewhere(string $text): ?array
+    {
+        if (1 !== preg_match('/^(?<what>.+?) (?<test>has(?: no)?) (?<sought>[^()]+?)(?: (?<of>\(.*\)))?$/iu', $text, $m)) {
+            return null;
+        }
+        $what = $this->names->role($m['what']);
+        $sought = $this->names->role($m['sought']);
+        if (null === $what || null === $sought) {
+            return null;
+        }
+        $of = $m['of'] ?? '';
+
+        return [$what, 'has' === mb_strtolower($m['test']) ? Test::Has : Test::HasNo, $sought, '' === $of ? '' : (self::inBrackets($of) ?? $of)];
     }
 
     /** @return iterable<array{string, Test, string}> all ways to take the text apart: what, how, values */
@@ -142,7 +255,22 @@ final readonly class ConditionText
     /** The same in words that read() understands. */
     public static function of(Condition $condition): string
     {
-        $quoted = static fn (string $value): string => '' === $value || 1 === preg_match("/[,']|^ | $|^\\(|\\)$| and /u", $value)
+        $facts = [] === $condition->facts ? '' : ' (only for '.implode(', ', $condition->facts).')';
+        if ($condition->test->isOfOthers()) {
+            return implode(' '.$condition->test->value.' ', array_map(
+                static fn (Condition $one): string => $one->test->isOfOthers() ? '('.self::of($one).')' : self::of($one),
+                $condition->of,
+            )).$facts;
+        }
+        if ($condition->test->isElsewhere()) {
+            $of = [] === $condition->of ? '' : ' ('.implode(' and ', array_map(
+                static fn (Condition $one): string => \count($condition->of) > 1 && $one->test->isOfOthers() ? '('.self::of($one).')' : self::of($one),
+                $condition->of,
+            )).')';
+
+            return $condition->what.' '.$condition->test->value.' '.implode(', ', $condition->values).$of.$facts;
+        }
+        $quoted = static fn (string $value): string => '' === $value || 1 === preg_match("/[,'()]|^ | $| and | or /iu", $value)
             ? Quotes::around($value, "'") : $value;
         $values = array_map($quoted, $condition->values);
 
@@ -152,7 +280,6 @@ final readonly class ConditionText
                 Test::IsNot === $condition->test && \count($values) > 1 => 'is not one of',
                 default => $condition->test->value,
             })
-            .([] === $values ? '' : ' '.implode(Test::Between === $condition->test ? ' and ' : ', ', $values))
-            .([] === $condition->facts ? '' : ' (only for '.implode(', ', $condition->facts).')');
+            .([] === $values ? '' : ' '.implode(Test::Between === $condition->test ? ' and ' : ', ', $values)).$facts;
     }
 }

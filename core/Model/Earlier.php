@@ -69,7 +69,7 @@ final class Earlier
     {
         $levels = [];
         foreach ($this->question->facts() as $fact) {
-            $levels = [...$levels, ...array_map($this->question->level(...), $this->question->conditionsOf($fact))];
+            $levels = [...$levels, ...$this->question->limitedBy($fact)];
         }
 
         return $levels;
@@ -105,7 +105,7 @@ final class Earlier
     }
 
     /** @return list<Level> attributes of a role that are dates */
-    private function dates(string $role): array
+    public function dates(string $role): array
     {
         $dates = [];
         foreach ($this->ground->model->attributesOf($this->ground->role($role)) as $attribute) {
@@ -234,6 +234,9 @@ final class Earlier
     {
         foreach ($this->question->facts() as $fact) {
             $bounds = array_filter($this->question->conditionsOf($fact), function (Condition $condition) use ($date, $field): bool {
+                if ($condition->test->isOfOthers() || $condition->test->isElsewhere()) {
+                    return false;
+                }
                 $level = $this->question->level($condition);
 
                 return \in_array($condition->test, [Test::Is, Test::During, Test::Between, Test::Under, Test::Most], true)

@@ -28,6 +28,7 @@ final class Joining
         public readonly string $fact,
         private readonly bool $trusting = false,
         public readonly ?Shift $shift = null,
+        private readonly string $prefix = '',
     ) {
         $this->base = $this->alias($fact);
         $this->aliases[''] = $this->base;
@@ -36,7 +37,7 @@ final class Joining
 
     private function alias(string $role): string
     {
-        $plain = trim(mb_strtolower((string) preg_replace('/[^A-Za-z0-9]+/', '_', $role)), '_');
+        $plain = $this->prefix.trim(mb_strtolower((string) preg_replace('/[^A-Za-z0-9]+/', '_', $role)), '_');
         $plain = 1 === preg_match('/^[a-z]/', $plain) ? substr($plain, 0, 40) : 'r_'.substr($plain, 0, 40);
         $alias = $plain;
         for ($n = 2; isset($this->taken[$alias]); ++$n) {

@@ -70,12 +70,18 @@ final readonly class Late
     {
         $used = [];
         foreach ($branch->conditions as $condition) {
-            $level = $this->question->level($condition);
-            $used += $this->onTheWay($branch->fact, $level->role) + $this->readBy(
-                $branch->fact,
-                $level->role,
-                $this->ground->model->attribute($level)->expression ?? '',
-            );
+            foreach ($condition->leaves() as $leaf) {
+                if ($leaf->test->isElsewhere()) {
+                    $used += [$leaf->what => true] + $this->onTheWay($branch->fact, (string) $this->ground->roleNamed($leaf->what));
+                    continue;
+                }
+                $level = $this->question->level($leaf);
+                $used += $this->onTheWay($branch->fact, $level->role) + $this->readBy(
+                    $branch->fact,
+                    $level->role,
+                    $this->ground->model->attribute($level)->expression ?? '',
+                );
+            }
         }
         foreach ($branch->measures as $measure) {
             $used += $this->readBy($branch->fact, $branch->fact, $measure->expression) + $this->readBy($branch->fact, $branch->fact, $measure->filter);

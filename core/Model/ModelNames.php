@@ -86,6 +86,17 @@ final class ModelNames
         );
     }
 
+    public function role(string $name): ?string
+    {
+        foreach ($this->model->roles as $role) {
+            if (self::folded($role->name) === self::folded($name)) {
+                return $role->name;
+            }
+        }
+
+        return null;
+    }
+
     public function has(string $name): bool
     {
         $folded = self::folded($name);

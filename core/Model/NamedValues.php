@@ -28,14 +28,23 @@ final readonly class NamedValues
         $found = [];
         foreach ($question->facts() as $fact) {
             foreach ($question->conditionsOf($fact) as $condition) {
-                $named = \in_array($condition->test, [Test::Is, Test::IsNot], true) ? $this->named($condition, $question->level($condition)) : null;
-                if (null !== $named) {
-                    $found[$named->there] = $named;
-                }
+                $found += $this->within($condition, $question);
             }
         }
 
         return array_values($found);
+    }
+
+    /** @return array<string, NamedText> */
+    private function within(Condition $condition, Question $question): array
+    {
+        $named = \in_array($condition->test, [Test::Is, Test::IsNot], true) ? $this->named($condition, $question->level($condition)) : null;
+        $found = null === $named ? [] : [$named->there => $named];
+        foreach ($condition->of as $part) {
+            $found += $this->within($part, $question);
+        }
+
+        return $found;
     }
 
     private function named(Condition $condition, Level $level): ?NamedText

@@ -22,6 +22,7 @@ final readonly class Plan
      * @param array<string, Composition> $compositions measures that are computed of others
      * @param ?self            $total     the same without splitting, where the answer is split
      * @param list<NamedText>      $named     texts that its conditions name
+     * @param ?int                 $othersAt  the column that says it of the others: the first by which they are not told apart
      * @param bool                 $others    one column more says of how many rows of the answer a row is put together; 0 for one of its own
      */
     public function __construct(
@@ -37,6 +38,7 @@ final readonly class Plan
         public ?self $total = null,
         public array $named = [],
         public bool $others = false,
+        public ?int $othersAt = null,
     ) {
     }
 

@@ -89,11 +89,41 @@ final class Planner
                 $this->reach($fact, $level, $question, null);
             }
             foreach ($question->conditionsOf($fact) as $condition) {
-                $this->reach($fact, $question->level($condition), $question, $condition);
+                $this->conditioned($fact, $condition, $condition, $question);
             }
         }
 
         return array_values($branches);
+    }
+
+    /**
+     * Whether a fact leads to what a condition is about.
+     *
+     * @param Condition $whole that it is a part of
+     */
+    private function conditioned(string $fact, Condition $condition, Condition $whole, Question $question): void
+    {
+        if ($condition->test->isElsewhere()) {
+            $elsewhere = new Elsewhere($this->ground, $condition);
+            $why = $elsewhere->why($fact);
+            if ('' !== $why) {
+                $this->reasons[] = $why;
+                $this->offers[] = new Offer(\sprintf('Leave out the condition “%s”.', ConditionText::of($whole)), $question->trial->with(
+                    where: array_values(array_filter($question->trial->where, static fn (Condition $one): bool => $one !== $whole)),
+                ));
+
+                return;
+            }
+            foreach ($condition->of as $part) {
+                $this->conditioned($elsewhere->from(), $part, $whole, $question);
+            }
+        } elseif ($condition->test->isOfOthers()) {
+            foreach ($condition->of as $part) {
+                $this->conditioned($fact, $part, $whole, $question);
+            }
+        } else {
+            $this->reach($fact, $question->level($condition), $question, $whole);
+        }
     }
 
     /** A measure that can be computed: its fact is there, its expressions are understood, what they read is reached. */

@@ -14,6 +14,8 @@ final class Question
     /** Measures that one may be computed of, one through another; more would be no expression that anybody reads. */
     private const MOST_PARTS = 200;
     private const MOST_BACK = 1000;
+    /** Brackets within brackets. */
+    private const DEEPEST = 20;
 
     /** @var list<Measure> those and what others are computed of, none of them computed of measures */
     public array $base = [];
@@ -30,7 +32,9 @@ final class Question
     private int $expanded = 0;
     /** Set by the planner where something is looked at beside what was before. */
     public ?Shift $shift = null;
-    /** @var array<int, Level> by the number of the condition */
+    /** @var list<Condition> on rows */
+    private array $onRows = [];
+    /** @var array<int, Level> by the identity of the condition */
     private array $levels = [];
 
     /** @throws ModelError */
@@ -55,15 +59,17 @@ final class Question
                 $this->by[] = $level;
             }
         }
-        foreach ($trial->where as $i => $condition) {
-            $what = $names->measure($condition->what) ?? $this->figureNamed($condition->what);
+        foreach ($trial->where as $condition) {
+            $what = $condition->test->isOfOthers() || $condition->test->isElsewhere() ? null
+                : ($names->measure($condition->what) ?? $this->figureNamed($condition->what));
             if (null !== $what) {
                 if ($what instanceof Measure && !\in_array($what, $this->measures, true)) {
                     throw new ModelError(\sprintf('The condition on “%s” is one on the answer, so it has to be asked for.', $what->name));
                 }
                 $this->having[] = [$what, $condition];
             } else {
-                $this->levels[$i] = $names->attribute($condition->what);
+                $this->onRows[] = $condition;
+                $this->named($condition);
             }
             foreach ($condition->facts as $fact) {
                 if (null === $ground->roleNamed($fact)) {
@@ -201,19 +207,44 @@ final class Question
         }
     }
 
+    /** Looks up what a condition on rows names. */
+    private function named(Condition $condition, int $depth = 0): void
+    {
+        if ($depth > self::DEEPEST) {
+            throw new ModelError(\sprintf('Conditions stand within one another more than %d deep. Say it in fewer.', self::DEEPEST));
+        }
+        $names = $this->ground->names();
+        if ($condition->test->isElsewhere()) {
+            foreach ([$condition->what, ...$condition->values] as $role) {
+                if (null === $this->ground->roleNamed($role)) {
+                    throw new ModelError(\sprintf('The condition “%s” names “%s”, which is no role of the model.', ConditionText::of($condition), $role));
+                }
+            }
+        } elseif (!$condition->test->isOfOthers()) {
+            $figure = $names->measure($condition->what) ?? $this->figureNamed($condition->what);
+            if (null !== $figure) {
+                throw new ModelError(\sprintf(
+                    '“%s” is a figure of the answer: a condition on it stands by itself, and not within “or”, brackets or “has”.',
+                    $condition->what,
+                ));
+            }
+            $this->levels[spl_object_id($condition)] = $names->attribute($condition->what);
+        }
+        foreach ($condition->of as $part) {
+            $this->named($part, $depth + 1);
+        }
+    }
+
     public function level(Condition $condition): Level
     {
-        $i = array_search($condition, $this->trial->where, true);
-
-        return $this->levels[$i] ?? throw new \LogicException('It is a condition on a figure.');
+        return $this->levels[spl_object_id($condition)] ?? throw new \LogicException('It is no condition on an attribute.');
     }
 
     /** @return list<Condition> those on rows that hold for a fact */
     public function conditionsOf(string $fact): array
     {
         $all = [];
-        foreach (array_keys($this->levels) as $i) {
-            $condition = $this->trial->where[$i];
+        foreach ($this->onRows as $condition) {
             $facts = array_map(fn (string $one): ?string => $this->ground->roleNamed($one), $condition->facts);
             if ([] === $facts || \in_array($fact, $facts, true)) {
                 $all[] = $condition;
@@ -221,6 +252,21 @@ final class Question
         }
 
         return $all;
+    }
+
+    /** @return list<Level> attributes that conditions on rows of a fact are about, but for what stands elsewhere */
+    public function limitedBy(string $fact): array
+    {
+        $levels = [];
+        foreach ($this->conditionsOf($fact) as $condition) {
+            foreach ($condition->leaves() as $leaf) {
+                if (!$leaf->test->isElsewhere()) {
+                    $levels[] = $this->level($leaf);
+                }
+            }
+        }
+
+        return $levels;
     }
 
     /** @return list<string> */
@@ -254,13 +300,8 @@ final class Question
      */
     public function whole(array $measures, array $figures = []): self
     {
-        $where = [];
-        foreach (array_keys($this->levels) as $i) {
-            $where[] = $this->trial->where[$i];
-        }
-
         return new self($this->ground, $this->trial->with(
-            measures: $measures, by: [], order: [], limit: null, where: $where, figures: $figures, each: [], others: false,
+            measures: $measures, by: [], order: [], limit: null, where: $this->onRows, figures: $figures, each: [], others: false,
         ));
     }
 }

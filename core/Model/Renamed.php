@@ -40,25 +40,26 @@ final readonly class Renamed
             return $new->of($this->level($level, $before));
         };
 
+        $figure = static fn (Figure $one): Figure => new Figure(
+            $name($one->measure), $one->as, array_map($name, $one->within), '' === $one->along ? '' : $name($one->along), $one->many, $one->span,
+        );
+        $figures = [];
+        foreach ($trial->figures as $one) {
+            $figures[ModelNames::folded($one->inWords())] = $figure($one)->inWords();
+        }
+        $name = static fn (string $what): string => $figures[ModelNames::folded($what)] ?? $name($what);
+
         return $trial->with(
+            figures: array_map($figure, $trial->figures),
+            each: array_map($name, $trial->each),
             measures: array_map($name, $trial->measures),
             by: array_map($name, $trial->by),
             where: array_map(
-                fn (Condition $one): Condition => new Condition($name($one->what), $one->test, $one->values, $this->facts($one->facts)),
+                fn (Condition $one): Condition => $one->renamed($name, fn (string $role): string => $this->roles[$role] ?? $role),
                 $trial->where,
             ),
             order: array_map(static fn (Sorting $one): Sorting => new Sorting($name($one->what), $one->descending), $trial->order),
         );
-    }
-
-    /**
-     * @param list<string> $names
-     *
-     * @return list<string>
-     */
-    private function facts(array $names): array
-    {
-        return array_map(fn (string $fact): string => $this->roles[$fact] ?? $fact, $names);
     }
 
     public function level(Level $level, Model $before): Level

@@ -19,6 +19,13 @@ enum Test: string
     case None = 'is none';
     case Given = 'is given';
     case During = 'is in';
+    /** Any of several conditions holds. */
+    case Any = 'or';
+    /** All of several conditions hold. */
+    case All = 'and';
+    /** A row has a row of another role, elsewhere, of which conditions hold. */
+    case Has = 'has';
+    case HasNo = 'has no';
 
     /** @return array{int, int} how many values it takes, at least and at most */
     public function values(): array
@@ -26,8 +33,19 @@ enum Test: string
         return match ($this) {
             self::Is, self::IsNot => [1, 1000],
             self::Between => [2, 2],
-            self::None, self::Given => [0, 0],
+            self::None, self::Given, self::Any, self::All => [0, 0],
             default => [1, 1],
         };
+    }
+
+    /** It is put together of other conditions. */
+    public function isOfOthers(): bool
+    {
+        return self::Any === $this || self::All === $this;
+    }
+
+    public function isElsewhere(): bool
+    {
+        return self::Has === $this || self::HasNo === $this;
     }
 }

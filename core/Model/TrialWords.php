@@ -13,10 +13,19 @@ final class TrialWords
     {
         $order = array_map(static fn (Sorting $one): string => $one->what.($one->descending ? ', the greatest first' : ''), $trial->order);
 
-        return 'Show '.Enumeration::of($trial->measures)
+        return 'Show '.Enumeration::of($trial->shown())
             .([] === $trial->by ? '' : ' by '.Enumeration::of($trial->by))
             .([] === $trial->where ? '' : ' where '.Enumeration::of(array_map(ConditionText::of(...), $trial->where)))
             .([] === $order ? '' : ', in order of '.Enumeration::of($order))
-            .(null === $trial->limit ? '' : ', the first '.number_format($trial->limit).' '.(1 === $trial->limit ? 'row' : 'rows'));
+            .(null === $trial->limit ? '' : ', the first '.self::rows($trial));
+    }
+
+    /** How many rows are shown, and of what. */
+    public static function rows(Trial $trial): string
+    {
+        $limit = $trial->limit ?? 0;
+        $rows = [] === $trial->each ? ($trial->others ? '' : ' '.(1 === $limit ? 'row' : 'rows')) : ' of each '.Enumeration::of($trial->each);
+
+        return number_format($limit).$rows.($trial->others ? ' and the others' : '');
     }
 }

@@ -122,13 +122,39 @@ final readonly class Uses
         }
         $levels = [...$question->by];
         foreach ($question->facts() as $fact) {
-            $levels = [...$levels, ...array_map($question->level(...), $question->conditionsOf($fact))];
+            $levels = [...$levels, ...$question->limitedBy($fact)];
         }
         foreach ($levels as $level) {
             $fields = [...$fields, ...$this->ofAttribute($level)];
             foreach ($question->facts() as $fact) {
                 $fields = [...$fields, ...$this->onTheWay($fact, $level->role)];
             }
+        }
+        foreach ($question->facts() as $fact) {
+            foreach ($question->conditionsOf($fact) as $condition) {
+                $fields = [...$fields, ...$this->elsewhere($condition, $fact, $question)];
+            }
+        }
+
+        return $fields;
+    }
+
+    /** @return list<FieldUse> of what stands elsewhere, of which a condition says that it is there */
+    private function elsewhere(Condition $condition, string $from, Question $question): array
+    {
+        $fields = [];
+        $there = $condition->test->isElsewhere() ? new Elsewhere($this->ground, $condition) : null;
+        if (null !== $there && '' === $there->why($from)) {
+            $fields = [...$this->onTheWay($from, $there->of()), ...$this->onTheWay($there->from(), $there->of()),
+                ...$this->onTheWay($there->from(), $there->sought())];
+            $from = $there->from();
+        }
+        foreach ($condition->of as $part) {
+            if (null !== $there && !$part->test->isOfOthers() && !$part->test->isElsewhere()) {
+                $level = $question->level($part);
+                $fields = [...$fields, ...$this->ofAttribute($level), ...$this->onTheWay($from, $level->role)];
+            }
+            $fields = [...$fields, ...$this->elsewhere($part, $from, $question)];
         }
 
         return $fields;

@@ -19,6 +19,8 @@ use Fasti\Core\Model\Ways;
 final readonly class AnswerView
 {
     public const HIDDEN = '···';
+    /** What is not among the first of each, put together. */
+    public const OTHERS = 'the others';
     /** Rows that a page shows. */
     public const SHOWN = 500;
 
@@ -64,14 +66,20 @@ final readonly class AnswerView
                 'unit' => $column->unit, 'hidden' => $hidden[$i] ?? false,
             ];
         }
-        foreach ($answer->rows as $row) {
+        $at = $answer->plan->othersAt;
+        foreach ($answer->rows as $n => $row) {
+            $together = $answer->others[$n] ?? 0;
             foreach (array_keys(array_filter($hidden)) as $i) {
                 $row[$i] = null === ($row[$i] ?? null) ? null : self::HIDDEN;
+            }
+            if (null !== $at && $together > 0) {
+                $row[$at] = self::OTHERS;
             }
             $row = array_values($row);
             $rows[] = $row;
             if (\count($shown) < self::SHOWN) {
-                $shown[] = array_map(self::said(...), $row, $answer->plan->columns);
+                $said = array_map(self::said(...), $row, $answer->plan->columns);
+                $shown[] = null !== $at && $together > 0 ? array_values(array_replace($said, [$at => 'the other '.number_format($together)])) : $said;
             }
         }
         $total = [];

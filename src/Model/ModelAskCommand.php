@@ -41,11 +41,11 @@ final readonly class ModelAskCommand
         #[Argument('A model of the register, by its name')] string $name = '',
         #[Option('A model in a file, as its page gives it')] string $file = '',
         #[Option('Where the source of a model in a file is: a URL or a file; without it the source of the register that the file names')] string $target = '',
-        #[Option('A figure; may be said several times')] array $measure = [],
+        #[Option('A figure, or what stands beside one: "share of individuals", "individuals 1 year before by date"; may be said several times')] array $measure = [],
         #[Option('What it is split by; may be said several times')] array $by = [],
         #[Option('A condition: "year is 2025", "day is in last month"; may be said several times')] array $where = [],
         #[Option('What the rows stand in order by, with - before it the greatest first; may be said several times')] array $order = [],
-        #[Option('How many rows: a whole number of 1 or more; all, where it is not said')] string $limit = '',
+        #[Option('How many rows: 10, "5 of each station", "5 and the others"; all, where it is not said')] string $limit = '',
         #[Option('sql, csv or json')] string $format = 'csv',
         #[Option('Say too whether the totals agree with the facts alone')] bool $reconcile = false,
     ): int {
@@ -138,12 +138,17 @@ final readonly class ModelAskCommand
     private static function write(OutputInterface $output, Answer $answer, string $format): void
     {
         $names = array_map(static fn (PlanColumn $column): string => $column->name, $answer->plan->columns);
+        $rows = $answer->rows;
+        foreach ($answer->plan->others ? $rows : [] as $i => $row) {
+            $rows[$i] = [...$row, (string) ($answer->others[$i] ?? 0)];
+        }
+        $names = $answer->plan->others ? [...$names, 'put together'] : $names;
         if ('json' === $format) {
             $rows = array_map(static fn (array $row): array => array_combine($names, array_map(
-                static fn (?string $value, PlanColumn $column): string|float|int|null => $column->exact($value),
+                static fn (?string $value, ?PlanColumn $column): string|float|int|null => null === $column ? (int) $value : $column->exact($value),
                 $row,
                 $answer->plan->columns,
-            )), $answer->rows);
+            )), $rows);
             $output->writeln(
                 json_encode($rows, \JSON_THROW_ON_ERROR | \JSON_PRETTY_PRINT | \JSON_UNESCAPED_UNICODE | \JSON_INVALID_UTF8_SUBSTITUTE),
                 OutputInterface::OUTPUT_RAW,
@@ -151,7 +156,7 @@ final readonly class ModelAskCommand
 
             return;
         }
-        foreach ([$names, ...$answer->rows] as $row) {
+        foreach ([$names, ...$rows] as $row) {
             $output->writeln(implode(',', array_map(static fn (?string $value): string => match (true) {
                 null === $value => '',
                 // Places that only say how an engine divides.

@@ -6,6 +6,7 @@ namespace Fasti\Model;
 
 use Fasti\Account\Account;
 use Fasti\Account\Act\Act;
+use Fasti\Core\Model\BesideOffers;
 use Fasti\Core\Model\ConditionText;
 use Fasti\Core\Model\Ground;
 use Fasti\Core\Model\Level;
@@ -77,16 +78,20 @@ final class TrialController extends AbstractController
             'words' => '',
             'cost' => '',
             'written' => [],
+            'beside' => [],
+            'rows' => '',
             'label' => $ground->dialect->label(),
             'through' => $kept->connection()->label,
         ];
         try {
             $all['trial'] = $trial = TrialRequest::read($given, $ground->names());
             $all['written'] = TrialRequest::written($trial);
-            if ([] === $trial->measures) {
+            $all['beside'] = (new BesideOffers($ground))->of($trial);
+            if ([] === $trial->shown()) {
                 return $all;
             }
             $all['words'] = TrialWords::of($trial);
+            $all['rows'] = null === $trial->limit ? '' : TrialWords::rows($trial);
             $all['plan'] = $plan = (new Planner($ground, new \DateTimeImmutable('today')))->plan($trial);
             $all['cost'] = self::cost($plan, $ground);
         } catch (Unanswerable $e) {
@@ -236,7 +241,7 @@ final class TrialController extends AbstractController
             if (!('' !== $name && mb_strlen($name) <= 160)) {
                 throw new ModelError('Say in up to 160 characters what is asked; the trial is found again by that.');
             }
-            if ([] === $trial->measures) {
+            if ([] === $trial->shown()) {
                 throw new ModelError('Nothing is asked for yet. Choose a measure first.');
             }
         } catch (ModelError $e) {

@@ -4,10 +4,14 @@
 export const folded = (text) => text.toLowerCase().replaceAll(/[\s_]+/g, ' ').trim();
 
 export const options = {
-    measures(typed) {
+    measures(typed, raw) {
         const taken = new Set(this.asked.m.map(folded));
-        return this.choices.measures.filter((one) => folded(one.name).includes(typed) && !taken.has(folded(one.name)))
-            .map((one) => ({ value: one.name, name: one.name, words: one.words || `of ${one.of}` }));
+        const all = [
+            ...this.choices.measures.map((one) => ({ value: one.name, name: one.name, words: one.words || `of ${one.of}` })),
+            ...this.beside.map((one) => ({ value: one.value, name: one.value, words: one.words })),
+        ].filter((one) => folded(one.name).includes(typed) && !taken.has(folded(one.name)));
+        // Any other time before is said by whoever types it.
+        return all.length === 0 && /before|share|rank|running/.test(typed) ? [{ value: raw.trim(), name: raw.trim(), words: 'take it' }] : all;
     },
     attributes(typed) {
         const taken = new Set(this.asked.b.map(folded));
@@ -17,7 +21,7 @@ export const options = {
             .toSorted((a, b) => Number(Boolean(a.not)) - Number(Boolean(b.not)));
     },
     conditions(typed, raw) {
-        const names = [...this.choices.attributes, ...this.choices.measures.filter((one) => this.asked.m.map(folded).includes(folded(one.name)))];
+        const names = [...this.choices.attributes, ...this.asked.m.map((name) => ({ name, words: 'a figure of the answer' }))];
         const whole = names.filter((one) => typed === folded(one.name) || typed.startsWith(`${folded(one.name)} `))
             .toSorted((a, b) => b.name.length - a.name.length)[0];
         if (!whole) {
@@ -41,7 +45,19 @@ export const options = {
             .filter((one) => folded(one.name).includes(typed));
     },
     numbers(typed) {
-        const many = /^\d+$/.test(typed) ? [typed] : ['5', '10', '20', '50', '100'];
-        return [...many.map((n) => ({ value: n, name: `the first ${n} rows`, words: '' })), { value: '', name: 'all rows', words: '' }];
+        const number = /^\d+/.exec(typed);
+        const many = number ? [number[0]] : ['5', '10', '20', '50', '100'];
+        const of = this.asked.b.length > 1 ? this.asked.b : [];
+        return [
+            ...many.map((n) => ({ value: n, name: `the first ${n} rows`, words: '' })),
+            ...many.slice(0, 2).flatMap((n) => [
+                { value: `${n} and the others`, name: `the first ${n} and the others`, words: 'what is left as one row' },
+                ...of.map((name) => ({ value: `${n} of each ${name}`, name: `the first ${n} of each ${name}`, words: '' })),
+                ...of.map((name) => ({
+                    value: `${n} of each ${name} and the others`, name: `the first ${n} of each ${name} and the others`, words: 'what is left of each as one row',
+                })),
+            ]),
+            { value: '', name: 'all rows', words: '' },
+        ];
     },
 };

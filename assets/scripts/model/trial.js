@@ -35,6 +35,7 @@ export const trial = () => ({
     read() {
         const written = JSON.parse(this.$refs.asked.querySelector('[data-written]').dataset.written);
         this.asked = { m: [...written.m ?? []], b: [...written.b ?? []], w: [...written.w ?? []], o: [...written.o ?? []], n: written.n ?? null };
+        this.beside = JSON.parse(this.$refs.asked.querySelector('[data-written]').dataset.beside);
         const sql = this.$refs.asked.querySelector('template[data-sql]');
         this.$refs.sql.replaceChildren(...sql ? [sql.content.cloneNode(true)] : []);
     },
@@ -181,7 +182,7 @@ export const trial = () => ({
             return;
         }
         if (this.part === 'n') {
-            this.asked.n = value === '' ? null : Number(value);
+            this.asked.n = value === '' ? null : value;
         } else if (value === '') {
             const [away] = this.asked[this.part].splice(this.at, 1);
             this.asked.o = this.asked.o.filter((one) => this.part === 'o' || folded(one.replace(/^-/, '')) !== folded(away));

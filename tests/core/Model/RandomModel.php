@@ -555,6 +555,8 @@ final class RandomModel
             $this->chance(30) ? $this->number(1, 4) : null);
 
         return match ($kind) {
+            'or' => $trial->with(where: [$this->either($attributes, $fact, 2)]),
+            'has' => $trial->with(where: [$this->elsewhere($near ?: throw new \LogicException(), $fact)]),
             'share' => $trial->with(figures: [new Figure($name, $as['share'], $within)]),
             'shown' => $trial->with(figures: [new Figure($name, $as['shown share'], $within), new Figure($name, $as['share'])], limit: $this->number(1, 4)),
             'running' => $trial->with(figures: [new Figure($name, $as['running total'], $within, $this->one($by))]),
@@ -564,6 +566,43 @@ final class RandomModel
                 figures: $this->chance(40) ? [new Figure($name, $as['rank'], $within)] : []),
             default => $this->before($trial, $name, $this->one($dates ?: throw new \LogicException())),
         };
+    }
+
+    /** @param non-empty-list<string> $attributes */
+    private function either(array $attributes, string $fact, int $deep): Condition
+    {
+        $parts = [];
+        for ($n = $this->number(2, 3); $n > 0; --$n) {
+            if ($deep > 0 && $this->chance(40)) {
+                $parts[] = $this->either($attributes, $fact, $deep - 1);
+            } else {
+                $one = $this->condition($this->one($attributes), $fact);
+                $parts[] = new Condition($one->what, $one->test, $one->values);
+            }
+        }
+
+        return new Condition('', $this->chance(65) ? Test::Any : Test::All, of: $parts);
+    }
+
+    /** @param non-empty-list<Role> $near */
+    private function elsewhere(array $near, string $fact): Condition
+    {
+        $of = $this->one($near)->name;
+        $leads = array_values(array_filter($this->model->roles, fn (Role $role): bool => $role->name !== $of
+            && [] !== SlowAnswer::routes($this->model->joins, $this->model->choices, $role->name, $of)));
+        if ([] === $leads) {
+            return $this->condition('code of '.$of, $fact);
+        }
+        $sought = $this->one($leads)->name;
+        $attributes = [];
+        foreach ($this->model->roles as $role) {
+            foreach ([] === SlowAnswer::routes($this->model->joins, $this->model->choices, $sought, $role->name) ? [] : $this->model->attributesOf($role) as $one) {
+                $attributes[] = $one->name.' of '.$role->name;
+            }
+        }
+        $inner = $this->chance(70) ? [$this->either($attributes ?: throw new \LogicException(), $fact, 0)] : [];
+
+        return new Condition($of, $this->chance(60) ? Test::Has : Test::HasNo, [$sought], of: $inner);
     }
 
     private function before(Trial $trial, string $name, string $date): Trial

@@ -231,10 +231,14 @@ final class SlowAnswer
         $fact = $measure->fact;
         $joins = $this->made->model->joins;
         $choices = $this->made->model->choices;
-        foreach ([...$this->by, ...array_map(static fn (Condition $one): Level => self::level($one->what), $this->conditions($fact))] as $level) {
-            $routes = \count(self::routes($joins, $choices, $fact, $level->role));
+        $needed = array_map(static fn (Level $level): array => [$fact, $level->role], $this->by);
+        foreach ($this->conditions($fact) as $condition) {
+            $needed = [...$needed, ...self::steps($fact, $condition)];
+        }
+        foreach ($needed as [$from, $to]) {
+            $routes = \count(self::routes($joins, $choices, $from, $to));
             if (1 !== $routes) {
-                return "$routes routes from $fact to $level->role";
+                return "$routes routes from $from to $to";
             }
         }
         [$how, $role] = $this->made->across[$measure->name] ?? ['', ''];
@@ -247,6 +251,45 @@ final class SlowAnswer
         }
 
         return '';
+    }
+
+    /** @return list<array{string, string}> what a condition needs routes between */
+    private static function steps(string $from, Condition $condition): array
+    {
+        if (Test::Has === $condition->test || Test::HasNo === $condition->test) {
+            $steps = [[$from, $condition->what], [$from = $condition->values[0], $condition->what]];
+        } elseif ([] === $condition->of) {
+            return [[$from, self::level($condition->what)->role]];
+        }
+        foreach ($condition->of as $part) {
+            $steps = [...$steps ?? [], ...self::steps($from, $part)];
+        }
+
+        return $steps ?? [];
+    }
+
+    /** @param Row $row */
+    private function holds(string $role, array $row, Condition $condition): bool
+    {
+        if (Test::Any === $condition->test) {
+            return [] !== array_filter($condition->of, fn (Condition $part): bool => $this->holds($role, $row, $part));
+        }
+        if (Test::All === $condition->test) {
+            return [] === array_filter($condition->of, fn (Condition $part): bool => !$this->holds($role, $row, $part));
+        }
+        if (Test::Has !== $condition->test && Test::HasNo !== $condition->test) {
+            return $this->meets($this->value($role, $row, self::level($condition->what)), $condition);
+        }
+        [$sought] = $condition->values;
+        $has = false;
+        foreach ($this->found($role, $row, $condition->what) as $mine) {
+            foreach ($this->made->rows[$this->made->model->role($sought)->entry->name ?? ''] as $other) {
+                $has = $has || \in_array($mine, $this->found($sought, $other, $condition->what), true)
+                    && [] === array_filter($condition->of, fn (Condition $part): bool => !$this->holds($sought, $other, $part));
+            }
+        }
+
+        return $has === (Test::Has === $condition->test);
     }
 
     private function fixed(Measure $measure): bool
@@ -274,7 +317,7 @@ final class SlowAnswer
                 continue;
             }
             foreach ($this->conditions($fact) as $condition) {
-                if (!$this->meets($this->value($fact, $row, self::level($condition->what)), $condition)) {
+                if (!$this->holds($fact, $row, $condition)) {
                     continue 2;
                 }
             }
@@ -450,6 +493,7 @@ final class SlowAnswer
             Test::Least => $date ? $value >= $span($first)[0] : $value >= (int) $first,
             Test::Under => $date ? $value < $span($first)[0] : $value < (int) $first,
             Test::Most => $date ? $value <= $span($first)[1] : $value <= (int) $first,
+            Test::Any, Test::All, Test::Has, Test::HasNo => throw new \LogicException('It is put together of others.'),
             Test::Between => $date ? $value >= $span($first)[0] && $value <= $span($condition->values[1])[1]
                 : $value >= (int) $first && $value <= (int) $condition->values[1],
         };
