@@ -74,7 +74,23 @@ class AskSql
         return "PERCENTILE_CONT(0.5) WITHIN GROUP (ORDER BY $value)";
     }
 
-    /** @param string $part YEAR, QUARTER, MONTH, WEEK, DAY, HOUR, MINUTE or SECOND */
+    /**
+     * A spread as an aggregate of the engine's own; null where it has none.
+     *
+     * @param string $function STDDEV_SAMP or VAR_SAMP
+     */
+    public function spread(string $function, string $value): ?string
+    {
+        return "$function($value)";
+    }
+
+    /** Whole days from one date or instant to another. */
+    public function daysBetween(string $from, string $to): string
+    {
+        return "(CAST($to AS date) - CAST($from AS date))";
+    }
+
+    /** @param string $part YEAR, QUARTER, MONTH, WEEK, DAY, HOUR, MINUTE or SECOND; ISOYEAR, the year of the week; ISODOW, Monday as 1 */
     public function extracted(string $part, string $value): string
     {
         return "EXTRACT($part FROM $value)";

@@ -367,11 +367,12 @@ final class Aggregating
         $name = $this->name($measure->name);
         if ('ranked' === $branch->special) {
             $ranked = $this->name($measure->name.'_ranked');
+            [, $figure, $counts] = $measure->aggregation->overRows($this->all->sql, 'v', '');
 
             return [[[$ranked, $this->all->gathering->ranked($branch, $joining)], [$name, [
-                ...self::selecting('  ', [...$this->all->gathering->regrouped(), $this->all->sql->average('v').' AS '.$this->all->column($measure)]),
+                ...self::selecting('  ', [...$this->all->gathering->regrouped(), $figure.' AS '.$this->all->column($measure)]),
                 new SqlLine("  FROM $ranked"),
-                new SqlLine('  WHERE 2 * n BETWEEN c AND c + 2', 'the one in the middle, or the two'),
+                ...'' === $counts ? [] : [new SqlLine("  WHERE $counts", 'the one in the middle, or the two')],
                 ...[] === $by ? [] : [new SqlLine('  GROUP BY '.implode(', ', $by))],
             ]]], $name];
         }

@@ -37,9 +37,10 @@ final readonly class Alone
         }
         $from = 'FROM '.$this->sql->table($this->ground->role($branch->fact)->entry)." AS $base".([] === $where ? '' : "\nWHERE ".implode("\n  AND ", $where));
         if ('ranked' === $branch->special) {
-            return "WITH ranked AS (SELECT $value AS v, ROW_NUMBER() OVER (ORDER BY CASE WHEN $value IS NULL THEN 1 ELSE 0 END, $value) AS n, COUNT($value) "
-                ."OVER () AS c\n$from)\n"
-                .'SELECT '.$this->sql->average('v').' AS total FROM ranked WHERE 2 * n BETWEEN c AND c + 2';
+            [$beside, $figure, $counts] = $measure->aggregation->overRows($this->sql, (string) $value, '');
+
+            return "WITH ranked AS (SELECT $value AS v, ".implode(', ', $beside)."\n$from)\nSELECT $figure AS total FROM ranked"
+                .('' === $counts ? '' : " WHERE $counts");
         }
         $aggregate = Aggregating::aggregated($this->sql, $measure, $value, null);
         if ('points' !== $branch->special || null === $measure->instant) {

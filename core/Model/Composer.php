@@ -251,6 +251,7 @@ final class Composer
     /** @param ?Shift $shift the value is that of a row as it is, or of so much later */
     public function written(Joining $joining, string $role, Formula $formula, ?Shift $shift = null): string
     {
+        $shift = null !== $shift && $shift->moves($this->ground, $formula) ? $shift : null;
         $now = $this->valued($joining, $role, $formula, true === $shift?->calendar ? null : $shift);
         if (true !== $shift?->calendar) {
             return $now;

@@ -139,9 +139,15 @@ final class Earlier
     {
         $formula = $this->ground->formula($level->role, $this->ground->model->attribute($level)->expression ?? '');
         foreach ($formula->fields as $use) {
-            if ($use->role === $field->role && $use->column === $field->column) {
-                return true;
+            $column = $this->ground->column($use->role, $use->column);
+            $own = $use->role === $field->role && $use->column === $field->column;
+            if (!$own && null !== $column && TypeFamily::Time === $this->ground->typeOf($column)->family) {
+                return false;
             }
+            $reads = $own || ($reads ?? false);
+        }
+        if ($reads ?? false) {
+            return true;
         }
         if (!$this->isCalendar($date->role, $field)) {
             return $level->role === $date->role && $this->isNamedOfCalendar($formula);

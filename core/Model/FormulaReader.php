@@ -33,11 +33,15 @@ final class FormulaReader
         'LEAST' => [2, 20, 'two values or more'],
         'UPPER' => [1, 1, 'a text'], 'LOWER' => [1, 1, 'a text'], 'TRIM' => [1, 1, 'a text'], 'CHAR_LENGTH' => [1, 1, 'a text'],
         'SUBSTRING' => [2, 3, 'a text, where it begins, and for how many characters'], 'REPLACE' => [3, 3, 'a text, what is replaced, and by what'],
-        'EXTRACT' => [2, 2, 'YEAR, QUARTER, MONTH, WEEK, DAY, HOUR, MINUTE or SECOND FROM a date'],
+        'EXTRACT' => [2, 2, 'YEAR, QUARTER, MONTH, WEEK, ISOYEAR, ISODOW, DAY, HOUR, MINUTE or SECOND FROM a date'],
+        'DAYS_BETWEEN' => [2, 2, 'two dates: the days from the first to the second'],
+        'FISCAL_YEAR' => [2, 2, 'a date, and the month in which the year begins, 1 to 12; it is named by the year in which it ends'],
+        'FISCAL_QUARTER' => [2, 2, 'a date, and the month in which the year begins, 1 to 12'],
+        'FISCAL_MONTH' => [2, 2, 'a date, and the month in which the year begins, 1 to 12'],
     ];
     private const ALIASES = ['CEIL' => 'CEILING', 'LENGTH' => 'CHAR_LENGTH', 'CHARACTER_LENGTH' => 'CHAR_LENGTH', 'SUBSTR' => 'SUBSTRING'];
     private const AGGREGATES = ['SUM', 'COUNT', 'AVG', 'MIN', 'MAX', 'MEDIAN', 'STDDEV', 'VARIANCE'];
-    public const PARTS = ['YEAR', 'QUARTER', 'MONTH', 'WEEK', 'DAY', 'HOUR', 'MINUTE', 'SECOND'];
+    public const PARTS = ['YEAR', 'QUARTER', 'MONTH', 'WEEK', 'ISOYEAR', 'ISODOW', 'DAY', 'HOUR', 'MINUTE', 'SECOND'];
     private const COMPARED = ['=', '<>', '!=', '<', '>', '<=', '>='];
 
     private static ?Grammar $grammar = null;
@@ -412,6 +416,9 @@ final class FormulaReader
         if ('EXTRACT' === $name) {
             return $this->extracted($call);
         }
+        if ('DAYS_BETWEEN' === $name || str_starts_with($name, 'FISCAL_')) {
+            return $this->ofDates($name, $call);
+        }
         $types = array_map(fn (Expression $argument): array => $this->of($argument), $call->arguments);
         $numbers = \in_array($name, ['ABS', 'ROUND', 'FLOOR', 'CEILING', 'MOD', 'POWER', 'SQRT'], true);
         $texts = \in_array($name, ['UPPER', 'LOWER', 'TRIM', 'CHAR_LENGTH', 'REPLACE'], true);
@@ -462,6 +469,30 @@ final class FormulaReader
                 'EXTRACT takes something of a date, and this is a '.self::word($family),
                 'Expected: a date or time; CAST(… AS date) makes one of a text.',
             );
+        }
+
+        return [TypeFamily::Whole, ''];
+    }
+
+    /** @return array{TypeFamily, string} */
+    private function ofDates(string $name, Call $call): array
+    {
+        foreach ('DAYS_BETWEEN' === $name ? $call->arguments : [$call->arguments[0]] as $date) {
+            [$family] = $this->of($date);
+            if (!\in_array($family, [TypeFamily::Time, TypeFamily::Other], true)) {
+                $this->fault(
+                    $date,
+                    \sprintf('%s takes a date here, and this is a %s', $name, self::word($family)),
+                    'Expected: '.self::FUNCTIONS[$name][2].'.',
+                );
+            }
+        }
+        $first = $call->arguments[1];
+        if ('DAYS_BETWEEN' === $name) {
+            return [TypeFamily::Whole, 'days'];
+        }
+        if (!$first instanceof Literal || 1 !== preg_match('/^(?:[1-9]|1[0-2])$/', $first->text)) {
+            return $this->fault($first, 'A fiscal year begins with a month', 'Expected: a number from 1 to 12, such as FISCAL_YEAR(ordered_on, 4).');
         }
 
         return [TypeFamily::Whole, ''];

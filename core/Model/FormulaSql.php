@@ -122,6 +122,8 @@ final readonly class FormulaSql
         $values = array_map($this->of(...), $call->arguments);
 
         return match ($name) {
+            'DAYS_BETWEEN' => $this->sql->daysBetween($values[0], $values[1]),
+            'FISCAL_YEAR', 'FISCAL_QUARTER', 'FISCAL_MONTH' => $this->fiscal($name, $values[0], (int) $values[1]),
             'ROUND' => $this->sql->rounded($values[0], $values[1] ?? null),
             'CHAR_LENGTH' => $this->sql->length($values[0]),
             'SUBSTRING' => $this->sql->part($values[0], $values[1], $values[2] ?? null),
@@ -129,6 +131,21 @@ final readonly class FormulaSql
             'ABS', 'FLOOR', 'CEILING', 'MOD', 'POWER', 'SQRT' => $this->sql->computed($name, ...$values),
             default => $name.'('.implode(', ', $values).')',
         };
+    }
+
+    /** Of a year that begins with a month, and is named by the year in which it ends. */
+    private function fiscal(string $name, string $date, int $first): string
+    {
+        $month = $this->sql->extracted('MONTH', $date);
+        if ('FISCAL_YEAR' === $name) {
+            $year = $this->sql->extracted('YEAR', $date);
+
+            return 1 === $first ? $year : "CASE WHEN $month >= $first THEN ($year) + 1 ELSE $year END";
+        }
+        $back = $first - 1;
+        $of = "CASE WHEN $month >= $first THEN ($month) - $back ELSE ($month) + ".(12 - $back).' END';
+
+        return 'FISCAL_MONTH' === $name ? $of : "CASE WHEN $of <= 3 THEN 1 WHEN $of <= 6 THEN 2 WHEN $of <= 9 THEN 3 WHEN $month IS NOT NULL THEN 4 END";
     }
 
     private function choice(CaseOf $node): string

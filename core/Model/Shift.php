@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Fasti\Core\Model;
 
+use Fasti\Core\Catalog\TypeFamily;
 use Fasti\Core\Dialect\AskSql;
 use Fasti\Core\Dialect\TypeText;
 
@@ -35,6 +36,19 @@ final readonly class Shift
         public bool $bounded,
         public array $spans,
     ) {
+    }
+
+    /** Whether a value moves with the date: what is computed of it and of another date, such as the days between them, stays what it is. */
+    public function moves(Ground $ground, Formula $formula): bool
+    {
+        foreach ($formula->fields as $use) {
+            $column = $ground->column($use->role, $use->column);
+            if (null !== $column && TypeFamily::Time === $ground->typeOf($column)->family && [$use->role, $use->column] !== [$this->role, $this->column]) {
+                return false;
+            }
+        }
+
+        return true;
     }
 
     /** Which of the counts has what a figure looks back at. */

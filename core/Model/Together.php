@@ -52,8 +52,7 @@ final class Together
         }
         $over = [] === $parts ? '' : 'PARTITION BY '.implode(', ', $parts);
         $select[] = "$value AS v";
-        $select[] = 'ROW_NUMBER() OVER ('.trim("$over ORDER BY CASE WHEN $value IS NULL THEN 1 ELSE 0 END, $value").') AS n';
-        $select[] = "COUNT($value) OVER ($over) AS c";
+        array_push($select, ...$measure->aggregation->overRows($this->all->sql, $value, $over)[0]);
         $where = $this->all->wheres($branch, $joining);
         [$filters] = $this->all->filters($branch, $joining);
         if ([] !== $filters) {

@@ -33,8 +33,24 @@ final class MariaDbAskSql extends AskSql
 
     public function extracted(string $part, string $value): string
     {
-        // WEEK here would begin on Sundays.
-        return 'WEEK' === $part ? "WEEK($value, 3)" : "EXTRACT($part FROM $value)";
+        return match ($part) {
+            // WEEK here would begin on Sundays.
+            'WEEK' => "WEEK($value, 3)",
+            'ISOYEAR' => "(YEARWEEK($value, 3) DIV 100)",
+            'ISODOW' => "(WEEKDAY($value) + 1)",
+            default => "EXTRACT($part FROM $value)",
+        };
+    }
+
+    /** Of exact numbers it would keep four digits more than they have. */
+    public function spread(string $function, string $value): ?string
+    {
+        return "$function(($value) * 1e0)";
+    }
+
+    public function daysBetween(string $from, string $to): string
+    {
+        return "DATEDIFF($to, $from)";
     }
 
     public function later(string $moment, int $many, string $of, bool $date): string

@@ -41,11 +41,23 @@ final class SqliteAskSql extends AskSql
     public function extracted(string $part, string $value): string
     {
         return match ($part) {
-            'QUARTER' => "(CAST(strftime('%m', $value) AS integer) + 2) / 3",
+            'QUARTER' => "((CAST(strftime('%m', $value) AS integer) + 2) / 3)",
+            'ISOYEAR' => "CAST(strftime('%Y', date($value, '-3 days', 'weekday 4')) AS integer)",
+            'ISODOW' => "((CAST(strftime('%w', $value) AS integer) + 6) % 7 + 1)",
             // The week of a date is that of the Thursday in it (ISO 8601).
-            'WEEK' => "(CAST(strftime('%j', date($value, '-3 days', 'weekday 4')) AS integer) - 1) / 7 + 1",
+            'WEEK' => "((CAST(strftime('%j', date($value, '-3 days', 'weekday 4')) AS integer) - 1) / 7 + 1)",
             default => "CAST(strftime('".self::PARTS[$part]."', $value) AS integer)",
         };
+    }
+
+    public function spread(string $function, string $value): ?string
+    {
+        return null;
+    }
+
+    public function daysBetween(string $from, string $to): string
+    {
+        return "CAST(julianday(date($to)) - julianday(date($from)) AS integer)";
     }
 
     public function later(string $moment, int $many, string $of, bool $date): string
@@ -76,7 +88,7 @@ final class SqliteAskSql extends AskSql
         return match ($function) {
             'FLOOR' => "CASE WHEN $a = CAST($a AS integer) OR $a >= 0 THEN CAST($a AS integer) ELSE CAST($a AS integer) - 1 END",
             'CEILING' => "CASE WHEN $a = CAST($a AS integer) OR $a <= 0 THEN CAST($a AS integer) ELSE CAST($a AS integer) + 1 END",
-            'MOD' => "$a - $b * CAST($a * 1.0 / NULLIF($b, 0) AS integer)",
+            'MOD' => "(($a) - ($b) * CAST(($a) * 1.0 / NULLIF($b, 0) AS integer))",
             default => parent::computed($function, ...$values),
         };
     }

@@ -30,6 +30,19 @@ abstract class Aggregate implements ClosedSet
      */
     abstract public function sql(AskSql $sql, ?string $value): ?string;
 
+    /**
+     * How it is taken where the engine has no such aggregate: of a query that gives each value as v, with what else is said of the values beside it, and
+     * what that makes of them.
+     *
+     * @param string $over what stands within OVER (…) for the values of one row of the answer
+     *
+     * @return array{list<string>, string, string} what is selected beside v, the figure, and a condition on the values that count; '' for all
+     */
+    public function overRows(AskSql $sql, string $value, string $over): array
+    {
+        throw new \LogicException('It is an aggregate of every engine.');
+    }
+
     public function rank(): int
     {
         return 75;

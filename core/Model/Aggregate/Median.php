@@ -23,4 +23,13 @@ final class Median extends Aggregate
     {
         return $sql->median((string) $value);
     }
+
+    public function overRows(AskSql $sql, string $value, string $over): array
+    {
+        return [
+            ['ROW_NUMBER() OVER ('.trim("$over ORDER BY CASE WHEN $value IS NULL THEN 1 ELSE 0 END, $value").') AS n', "COUNT($value) OVER ($over) AS c"],
+            $sql->average('v'),
+            '2 * n BETWEEN c AND c + 2',
+        ];
+    }
 }

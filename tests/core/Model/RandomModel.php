@@ -20,7 +20,9 @@ use Fasti\Core\Model\Aggregate\Greatest;
 use Fasti\Core\Model\Aggregate\Least;
 use Fasti\Core\Model\Aggregate\Median;
 use Fasti\Core\Model\Aggregate\Ratio;
+use Fasti\Core\Model\Aggregate\StandardDeviation;
 use Fasti\Core\Model\Aggregate\Sum;
+use Fasti\Core\Model\Aggregate\Variance;
 use Fasti\Core\Model\Attribute;
 use Fasti\Core\Model\Choice;
 use Fasti\Core\Model\Companion\Companion;
@@ -52,6 +54,9 @@ final class RandomModel
     public const ATTRIBUTES = [
         'code' => ['code', 'text'], 'size' => ['num', 'number'], 'big' => ["CASE WHEN num >= 4 THEN 'big' WHEN num < 4 THEN 'small' END", 'text'],
         'double' => ['num * 2 + 1', 'number'], 'day' => ['day', 'date'], 'month' => ['EXTRACT(MONTH FROM day)', 'number'],
+        'week' => ['EXTRACT(WEEK FROM day)', 'number'], 'week year' => ['EXTRACT(ISOYEAR FROM day)', 'number'],
+        'quarter' => ['FISCAL_QUARTER(day, 3) + 10 * FISCAL_YEAR(day, 3) + FISCAL_MONTH(day, 3)', 'number'],
+        'lag' => ["DAYS_BETWEEN(DATE '2025-02-20', day) - EXTRACT(ISODOW FROM day)", 'number'],
         'letter' => ['SUBSTRING(code FROM 1 FOR 1)', 'text'], 'rest' => ['MOD(COALESCE(num, 7), 3)', 'number'],
     ];
 
@@ -358,6 +363,7 @@ final class RandomModel
             $measures[] = new Measure("least $f", new Least(), $f, 'day');
             $measures[] = new Measure("most $f", new Greatest(), $f, 'amt');
             $measures[] = new Measure("middle $f", new Median(), $f, 'amt', $filter);
+            $measures[] = new Measure("spread $f", $this->chance(50) ? new StandardDeviation() : new Variance(), $f, 'amt', $filter);
             $measures[] = new Measure("share $f", new Ratio(), of: "sum $f", by: "rows $f");
             $measures[] = new Measure(
                 "stock $f", new Sum(), $f, 'qty', adds: Additivity::SemiAdditive, notOver: [$f], instant: new Level($f, 'day'),

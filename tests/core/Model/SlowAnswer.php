@@ -243,7 +243,7 @@ final class SlowAnswer
         }
         [$how, $role] = $this->made->across[$measure->name] ?? ['', ''];
         if ('' !== $how && !RandomModel::READS[$how][1] && [] === self::routes($joins, $choices, $role, $fact)
-            && \in_array($measure->aggregation->name(), ['sum', 'average', 'median'], true)) {
+            && \in_array($measure->aggregation->name(), ['sum', 'average', 'median', 'variance', 'standard deviation'], true)) {
             return "$measure->name counts a row of $role for each of its rows of $fact";
         }
         if (Additivity::SemiAdditive === $measure->adds && Instead::Nothing === $measure->instead && !$this->fixed($measure)) {
@@ -459,6 +459,11 @@ final class SlowAnswer
             'double' => null === $num ? null : $num * 2 + 1,
             'day' => $row['day'],
             'month' => null === $row['day'] ? null : (int) substr((string) $row['day'], 5, 2),
+            'week' => null === $row['day'] ? null : (int) (new \DateTimeImmutable((string) $row['day']))->format('W'),
+            'week year' => null === $row['day'] ? null : (int) (new \DateTimeImmutable((string) $row['day']))->format('o'),
+            'quarter' => null === $row['day'] ? null : self::fiscal((string) $row['day']),
+            'lag' => null === $row['day'] ? null : (int) (new \DateTimeImmutable('2025-02-20'))->diff(new \DateTimeImmutable((string) $row['day']))->format('%r%a')
+                - (int) (new \DateTimeImmutable((string) $row['day']))->format('N'),
             'letter' => null === $row['code'] ? null : substr((string) $row['code'], 0, 1),
             'rest' => ($num ?? 7) % 3,
             'number' => $row['id'],
@@ -466,6 +471,15 @@ final class SlowAnswer
             'in year' => $row['year_no'],
             default => throw new \LogicException($name),
         };
+    }
+
+    /** Quarter, year and month of a year that begins in March and is named by the year in which it ends, put together. */
+    private static function fiscal(string $day): int
+    {
+        [$year, $month] = array_map(intval(...), explode('-', $day));
+        $of = ($month - 3 + 12) % 12;
+
+        return intdiv($of, 3) + 1 + 10 * ($month >= 3 ? $year + 1 : $year) + $of + 1;
     }
 
     /** @param Value $value */
@@ -557,7 +571,8 @@ final class SlowAnswer
         $rows = [];
         foreach ($members as $key => $of) {
             foreach ($this->by as $i => $level) {
-                if ('month' === $level->attribute && $level->role === $measure->fact && $cells[$key][$i] !== $values[$i]) {
+                $dated = \in_array($level->attribute, ['month', 'week', 'week year', 'quarter', 'lag'], true) && $level->role === $measure->fact;
+                if ($dated && $cells[$key][$i] !== $values[$i]) {
                     continue 2;
                 }
             }
@@ -588,6 +603,9 @@ final class SlowAnswer
 
             return $this->stock($measure, $rows);
         }
+        if (\in_array($measure->aggregation->name(), ['variance', 'standard deviation'], true)) {
+            return $this->spread($measure, $rows);
+        }
         $hundredths = \in_array($measure->expression, ['amt', 'amt * 2 - qty'], true);
         $values = array_values(
             array_filter(
@@ -615,6 +633,26 @@ final class SlowAnswer
         };
 
         return $hundredths ? (float) $result / 100 : $result;
+    }
+
+    /** @param list<Row> $rows */
+    private function spread(Measure $measure, array $rows): ?float
+    {
+        $values = [];
+        foreach ($rows as $row) {
+            $value = $this->measured($measure, $row);
+            if (null !== $value) {
+                $values[] = (float) $value / 100;
+            }
+        }
+        $n = \count($values);
+        if ($n < 2) {
+            return null;
+        }
+        $mean = array_sum($values) / $n;
+        $variance = array_sum(array_map(static fn (float $value): float => ($value - $mean) ** 2, $values)) / ($n - 1);
+
+        return 'variance' === $measure->aggregation->name() ? $variance : sqrt($variance);
     }
 
     /** @param list<Row> $rows */

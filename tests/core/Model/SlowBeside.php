@@ -26,6 +26,7 @@ final class SlowBeside
     /** Of which field of its role an attribute tells. */
     private const FIELDS = [
         'code' => 'code', 'letter' => 'code', 'size' => 'num', 'big' => 'num', 'double' => 'num', 'rest' => 'num', 'day' => 'day', 'month' => 'day',
+        'week' => 'day', 'week year' => 'day', 'quarter' => 'day', 'lag' => 'day',
     ];
     private const SPANS = ['day' => [1, 'days'], 'week' => [7, 'days'], 'month' => [1, 'months'], 'quarter' => [3, 'months'], 'year' => [12, 'months']];
 
