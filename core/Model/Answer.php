@@ -15,6 +15,7 @@ final readonly class Answer
      * @param list<Reconciled>       $reconciled
      * @param list<Lost>             $lost
      * @param list<UnknownValue>     $unknown
+     * @param list<list<array<string, ?string>>> $subtotals of each of the plan's, rows by the name of the column
      * @param array<int, int>        $others     by the number of a row: of how many it is put together
      */
     public function __construct(
@@ -28,6 +29,7 @@ final readonly class Answer
         public float $seconds,
         public array $unknown = [],
         public array $others = [],
+        public array $subtotals = [],
     ) {
     }
 
@@ -74,5 +76,54 @@ final readonly class Answer
             '/^-?\d*\.?\d+(?:[eE][+-]?\d+)?$/',
             $value,
         ) && !str_starts_with($value, '00') ? \sprintf('%.11e', (float) $value) : $value;
+    }
+
+    /**
+     * Subtotals by the number of the row after which they stand: the last that they are of, where rows stand together; else the last of all.
+     *
+     * @return array<int, list<array{int, list<?string>}>> so many columns say what it is of, and all by the columns of the plan; none where there is no figure
+     */
+    public function subtotalsAfter(): array
+    {
+        $after = [];
+        $end = \count($this->rows) - 1;
+        // The finer ones stand before those that are of more.
+        foreach (array_reverse($this->plan->subtotals) as $k => $plan) {
+            $rows = $this->subtotals[\count($this->plan->subtotals) - 1 - $k] ?? [];
+            $n = \count(array_filter($plan->columns, static fn (PlanColumn $column): bool => null !== $column->level));
+            $last = $this->lastOf($n);
+            foreach ($rows as $row) {
+                $shown = array_map(static fn (PlanColumn $column): ?string => $row[$column->name] ?? null, $this->plan->columns);
+                $key = self::key(\array_slice($shown, 0, $n));
+                if (null === $last || isset($last[$key])) {
+                    $after[$last[$key] ?? $end][] = [$n, $shown];
+                }
+            }
+        }
+
+        return $after;
+    }
+
+    /** @return array<string, int>|null what the first columns say → the last row that says it; null where such rows do not stand together */
+    private function lastOf(int $n): ?array
+    {
+        $last = [];
+        $before = null;
+        foreach ($this->rows as $i => $row) {
+            $key = self::key(\array_slice($row, 0, $n));
+            if ($key !== $before && isset($last[$key])) {
+                return null;
+            }
+            $last[$key] = $i;
+            $before = $key;
+        }
+
+        return $last;
+    }
+
+    /** @param list<?string> $values */
+    private static function key(array $values): string
+    {
+        return json_encode($values, \JSON_THROW_ON_ERROR | \JSON_INVALID_UTF8_SUBSTITUTE);
     }
 }

@@ -66,7 +66,26 @@ final readonly class Asking
             $seconds,
             $this->unknown($plan),
             $others,
+            $this->subtotals($plan),
         );
+    }
+
+    /** @return list<list<array<string, ?string>>> */
+    private function subtotals(Plan $plan): array
+    {
+        $subtotals = [];
+        foreach ($plan->subtotals as $of) {
+            $rows = [];
+            foreach ($this->source->rows($of->sql()) as $row) {
+                $rows[] = $row;
+                if (\count($rows) >= $this->most) {
+                    break;
+                }
+            }
+            $subtotals[] = $rows;
+        }
+
+        return $subtotals;
     }
 
     /** @return list<UnknownValue> what conditions name and no row has */

@@ -21,6 +21,7 @@ final readonly class Plan
      * @param list<string>     $reads     roles that are looked up beside them
      * @param array<string, Composition> $compositions measures that are computed of others
      * @param ?self            $total     the same without splitting, where the answer is split
+     * @param list<self>           $subtotals the same split by what comes first, by the first two, and so on
      * @param list<NamedText>      $named     texts that its conditions name
      * @param ?int                 $othersAt  the column that says it of the others: the first by which they are not told apart
      * @param bool                 $others    one column more says of how many rows of the answer a row is put together; 0 for one of its own
@@ -36,6 +37,7 @@ final readonly class Plan
         public array $reads,
         public array $compositions = [],
         public ?self $total = null,
+        public array $subtotals = [],
         public array $named = [],
         public bool $others = false,
         public ?int $othersAt = null,

@@ -44,7 +44,11 @@ final class Planner
 
         $named = (new NamedValues($this->ground, $this->sql))->of($question);
 
-        return $this->composed($question, $branches)->with(total: $this->total($question), named: $named);
+        return $this->composed($question, $branches)->with(
+            total: [] === $question->by ? null : $this->lesser($question, []),
+            subtotals: $this->subtotals($question),
+            named: $named,
+        );
     }
 
     /**
@@ -460,13 +464,25 @@ final class Planner
         return (new Composer($this->ground, $this->sql, new ConditionSql($this->sql, $this->today), $whole, $question->by))->plan($branches);
     }
 
-    /** The same, not split by anything: of the measures for which that means something. */
-    private function total(Question $question): ?Plan
+    /** @return list<Plan> those of what comes first, of the first two, and so on */
+    private function subtotals(Question $question): array
     {
-        if ([] === $question->by) {
-            return null;
+        $plans = [];
+        for ($n = 1; $question->trial->subtotals && $n < \count($question->by); ++$n) {
+            $plans[] = $this->lesser($question, \array_slice($question->by, 0, $n));
         }
-        $whole = $question->whole(array_map(static fn (Measure $one): string => $one->name, $question->needed()));
+
+        return array_values(array_filter($plans));
+    }
+
+    /**
+     * The same, split by less: computed of the rows once more, of the measures for which that means something.
+     *
+     * @param list<Level> $by
+     */
+    private function lesser(Question $question, array $by): ?Plan
+    {
+        $whole = $question->whole(array_map(static fn (Measure $one): string => $one->name, $question->needed()), [], $by);
         $sound = [];
         foreach ($question->needed() as $measure) {
             $this->reasons = [];
@@ -480,18 +496,15 @@ final class Planner
         }
         $this->reasons = [];
         $this->offers = [];
-        if ([] === $sound) {
-            return null;
-        }
-        $before = true !== $question->shift?->bounded ? [] : array_values(array_filter(
+        $before = array_values(array_filter(
             $question->figures,
-            static fn (Figure $figure): bool => $figure->as->isBefore() && \in_array($figure->measure, $sound, true),
+            static fn (Figure $figure): bool => true === $question->shift?->bounded && $figure->as->isBefore() && \in_array($figure->measure, $sound, true),
         ));
-        $shown = array_map(static fn (Measure $one): string => $one->name, $question->measures);
-        $whole = $question->whole(array_values(array_intersect($sound, $shown)), $before);
-        if ([] === $whole->shown()) {
+        $shown = array_values(array_intersect($sound, array_map(static fn (Measure $one): string => $one->name, $question->measures)));
+        if ([] === $shown && [] === $before) {
             return null;
         }
+        $whole = $question->whole($shown, $before, $by);
         $branches = $this->branches($whole);
         (new Beside($this->ground, $whole))->look($branches);
 

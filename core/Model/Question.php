@@ -293,15 +293,17 @@ final class Question
     }
 
     /**
-     * The same, not split by anything.
+     * The same, split by less: by nothing for the total, by what comes first for a subtotal.
      *
      * @param list<string> $measures
-     * @param list<Figure> $figures  those that mean something of the whole
+     * @param list<Figure> $figures  those that mean something of it
+     * @param list<Level>  $by
      */
-    public function whole(array $measures, array $figures = []): self
+    public function whole(array $measures, array $figures = [], array $by = []): self
     {
         return new self($this->ground, $this->trial->with(
-            measures: $measures, by: [], order: [], limit: null, where: $this->onRows, figures: $figures, each: [], others: false,
+            measures: $measures, by: array_map($this->ground->names()->of(...), $by), order: [], limit: null, where: $this->onRows, figures: $figures,
+            each: [], others: false, subtotals: false,
         ));
     }
 }

@@ -21,6 +21,7 @@ final readonly class Trial
      * @param ?int            $limit    rows that are shown; null for as many as may be
      * @param list<Figure>    $figures  what stands beside measures
      * @param list<string>    $each     attributes: so many rows are shown for each of their values
+     * @param bool            $subtotals of what comes first among what it is split by there are figures of their own, too
      * @param bool            $others   what is not among them is put together in one row
      */
     public function __construct(
@@ -40,6 +41,8 @@ final readonly class Trial
         public array $each = [],
         #[WhenSet]
         public bool $others = false,
+        #[WhenSet]
+        public bool $subtotals = false,
     ) {
     }
 

@@ -17,7 +17,7 @@ final class TrialWords
             .([] === $trial->by ? '' : ' by '.Enumeration::of($trial->by))
             .([] === $trial->where ? '' : ' where '.Enumeration::of(array_map(ConditionText::of(...), $trial->where)))
             .([] === $order ? '' : ', in order of '.Enumeration::of($order))
-            .(null === $trial->limit ? '' : ', the first '.self::rows($trial));
+            .(null === $trial->limit ? '' : ', the first '.self::rows($trial)).($trial->subtotals ? ', with subtotals' : '');
     }
 
     /** How many rows are shown, and of what. */

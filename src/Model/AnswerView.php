@@ -25,9 +25,10 @@ final readonly class AnswerView
     public const SHOWN = 500;
 
     /**
-     * @param list<array{name: string, measure: bool, numeric: bool, unit: string, hidden: bool}> $columns
+     * @param list<array{beside: bool, name: string, measure: bool, numeric: bool, unit: string, hidden: bool}> $columns
      * @param list<list<?string>>                                         $rows       as the source gives them
      * @param list<list<string>>                                          $shown      as people read them
+     * @param array<int, list<list<string>>>                              $subtotals by the number of the row after which they stand; '' where there is none
      * @param list<string>                                                $total      by column; '' where there is none
      * @param list<array{words: string, rows: list<array<string, ?string>>}> $doubled
      * @param list<array{measure: string, fact: string, here: string, alone: string, agrees: bool, times: string}> $reconciled
@@ -50,6 +51,7 @@ final readonly class AnswerView
         public string $fingerprint,
         public array $unknown = [],
         public array $notAdded = [],
+        public array $subtotals = [],
     ) {
     }
 
@@ -62,7 +64,7 @@ final readonly class AnswerView
         $columns = $shown = $rows = [];
         foreach ($answer->plan->columns as $i => $column) {
             $columns[] = [
-                'name' => $column->name, 'measure' => null !== $column->measure, 'numeric' => null !== $column->measure && $column->family->isNumeric(),
+                'beside' => null !== $column->figure, 'name' => $column->name, 'measure' => null !== $column->measure, 'numeric' => null !== $column->measure && $column->family->isNumeric(),
                 'unit' => $column->unit, 'hidden' => $hidden[$i] ?? false,
             ];
         }
@@ -114,7 +116,33 @@ final readonly class AnswerView
                 static fn (FieldUse $use): bool => isset($hiddenFields["$use->role\0$use->column"]),
             )), $answer->unknown),
             $none ? [] : $answer->notAdded(),
+            self::subtotals($answer, $hidden),
         );
+    }
+
+    /**
+     * @param array<int, bool> $hidden
+     *
+     * @return array<int, list<list<string>>>
+     */
+    private static function subtotals(Answer $answer, array $hidden): array
+    {
+        $all = [];
+        foreach ($answer->subtotalsAfter() as $after => $rows) {
+            foreach ($rows as [$n, $row]) {
+                $said = [];
+                foreach ($answer->plan->columns as $i => $column) {
+                    $said[] = match (true) {
+                        ($hidden[$i] ?? false) && null !== $row[$i] => self::HIDDEN,
+                        null === $row[$i] => $i < $n ? 'none' : '',
+                        default => self::said($row[$i], $column),
+                    };
+                }
+                $all[$after][] = $said;
+            }
+        }
+
+        return $all;
     }
 
     /**

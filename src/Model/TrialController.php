@@ -249,7 +249,7 @@ final class TrialController extends AbstractController
 
             return $this->redirectToRoute(
                 'model_trial',
-                ['id' => $id] + array_intersect_key($given->all(), ['m' => 1, 'b' => 1, 'w' => 1, 'o' => 1, 'n' => 1]),
+                ['id' => $id] + array_intersect_key($given->all(), ['m' => 1, 'b' => 1, 'w' => 1, 'o' => 1, 'n' => 1, 't' => 1]),
                 303,
             );
         }

@@ -60,4 +60,7 @@ export const options = {
             { value: '', name: 'all rows', words: '' },
         ];
     },
+    subtotals() {
+        return [{ value: '1', name: 'subtotals', words: 'of what comes first, computed of the rows once more' }, { value: '', name: 'no subtotals', words: '' }];
+    },
 };

@@ -2,7 +2,7 @@ import { html, inText } from '../ask.js';
 import { asking } from './asking.js';
 import { folded, options } from './options.js';
 
-const PARTS = { m: 'measure', b: 'attribute', w: 'condition', o: 'order', n: 'number of rows' };
+const PARTS = { m: 'measure', b: 'attribute', w: 'condition', o: 'order', n: 'number of rows', t: 'subtotals' };
 /** A question to a model: a sentence whose parts are chosen in place, its SQL, and the answer. */
 export const trial = () => ({
     ...options,
@@ -34,7 +34,7 @@ export const trial = () => ({
     /** What the sentence says, from what the server rendered. */
     read() {
         const written = JSON.parse(this.$refs.asked.querySelector('[data-written]').dataset.written);
-        this.asked = { m: [...written.m ?? []], b: [...written.b ?? []], w: [...written.w ?? []], o: [...written.o ?? []], n: written.n ?? null };
+        this.asked = { m: [...written.m ?? []], b: [...written.b ?? []], w: [...written.w ?? []], o: [...written.o ?? []], n: written.n ?? null, t: written.t ?? null };
         this.beside = JSON.parse(this.$refs.asked.querySelector('[data-written]').dataset.beside);
         const sql = this.$refs.asked.querySelector('template[data-sql]');
         this.$refs.sql.replaceChildren(...sql ? [sql.content.cloneNode(true)] : []);
@@ -46,8 +46,10 @@ export const trial = () => ({
                 all.append(`${part}[]`, one);
             }
         }
-        if (this.asked.n) {
-            all.append('n', this.asked.n);
+        for (const part of ['n', 't']) {
+            if (this.asked[part]) {
+                all.append(part, this.asked[part]);
+            }
         }
         return all;
     },
@@ -132,9 +134,9 @@ export const trial = () => ({
     /** What may stand here, narrowed by what is typed. */
     narrow() {
         const typed = this.$refs.typed.value;
-        const kinds = { m: this.measures, b: this.attributes, w: this.conditions, o: this.orders, n: this.numbers };
+        const kinds = { m: this.measures, b: this.attributes, w: this.conditions, o: this.orders, n: this.numbers, t: this.subtotals };
         const options = kinds[this.part].call(this, folded(typed), typed);
-        if (this.at !== null && this.part !== 'n') {
+        if (this.at !== null && this.part !== 'n' && this.part !== 't') {
             options.push({ value: '', name: `take this ${PARTS[this.part]} away`, words: '', away: true });
         }
         this.$refs.options.replaceChildren(...options.slice(0, 60).map((option, i) => {
@@ -181,8 +183,8 @@ export const trial = () => ({
             this.narrow();
             return;
         }
-        if (this.part === 'n') {
-            this.asked.n = value === '' ? null : value;
+        if (this.part === 'n' || this.part === 't') {
+            this.asked[this.part] = value === '' ? null : value;
         } else if (value === '') {
             const [away] = this.asked[this.part].splice(this.at, 1);
             this.asked.o = this.asked.o.filter((one) => this.part === 'o' || folded(one.replace(/^-/, '')) !== folded(away));

@@ -43,7 +43,7 @@ final class MariaDbAskSql extends AskSql
     }
 
     /** Of exact numbers it would keep four digits more than they have. */
-    public function spread(string $function, string $value): ?string
+    public function spread(string $function, string $value): string
     {
         return "$function(($value) * 1e0)";
     }

@@ -50,7 +50,7 @@ final class SqliteAskSql extends AskSql
         };
     }
 
-    public function spread(string $function, string $value): ?string
+    public function spread(string $function, string $value): null
     {
         return null;
     }

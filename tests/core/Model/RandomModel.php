@@ -561,6 +561,7 @@ final class RandomModel
             $this->chance(30) ? $this->number(1, 4) : null);
 
         return match ($kind) {
+            'subtotals' => $trial->with(subtotals: true, figures: $this->chance(30) ? [new Figure($name, $as['rank'], $within)] : []),
             'or' => $trial->with(where: [$this->either($attributes, $fact, 2)]),
             'has' => $trial->with(where: [$this->elsewhere($near ?: throw new \LogicException(), $fact)]),
             'share' => $trial->with(figures: [new Figure($name, $as['share'], $within)]),

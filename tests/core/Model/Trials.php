@@ -15,7 +15,7 @@ use PHPUnit\Framework\Assert;
 final class Trials
 {
     /** What is made of figures in trials of their own. */
-    public const KINDS = ['or', 'has', 'share', 'shown', 'running', 'rank', 'before', 'each', 'others'];
+    public const KINDS = ['or', 'has', 'share', 'shown', 'running', 'rank', 'before', 'each', 'others', 'subtotals'];
     private const EACH = 12;
 
     /** @var array<string, string> seed and trial → the SQL of its answer */
@@ -57,6 +57,11 @@ final class Trials
             }
             Assert::assertSame('', $slow->refused, "seed $seed, trial $n was answered:\n".$plan->sql());
             ++$this->answered;
+            foreach ($plan->subtotals as $k => $of) {
+                $less = $of->trial->with(by: \array_slice($trial->by, 0, $k + 1));
+                Assert::assertCount($k + 1, $of->trial->by);
+                self::hold($pdo, $of, new SlowAnswer($made, $less), $less, "$this->engine, seed $seed, trial $n, subtotals of ".($k + 1));
+            }
             self::hold($pdo, $plan, $slow, $trial, "$this->engine, seed $seed, trial $n");
         }
     }
