@@ -15,9 +15,11 @@ final class Aggregating
     }
 
     /** An aggregate over a value; `null` for the count of rows. */
-    public static function aggregated(AskSql $sql, Measure $measure, ?string $value, ?string $filter): string
+    public static function aggregated(AskSql $sql, Measure $measure, ?string $value, ?string $filter, ?string $part = null): string
     {
-        return $measure->aggregation->sql($sql, self::counted($value, $filter)) ?? throw new \LogicException('It is worked out in another way.');
+        $counted = self::counted($value, $filter);
+
+        return (null === $part ? $measure->aggregation->sql($sql, $counted) : $measure->aggregation->shared($sql, $counted, $part)) ?? throw new \LogicException('It is worked out in another way.');
     }
 
     /** The value of the rows that count. */
@@ -35,7 +37,7 @@ final class Aggregating
      */
     public function aggregatedLines(Branch $branch, Joining $joining, string $indent, array $more, bool $hidden = false): array
     {
-        $late = [] === $this->all->trusting && null === $joining->shift && !$this->all->question->trial->others ? (new Late($this->all->ground, $this->all->question, $this->all->sql))->levels($branch) : [];
+        $late = [] === $this->all->trusting && null === $joining->shift && null === $branch->sharing && !$this->all->question->trial->others ? (new Late($this->all->ground, $this->all->question, $this->all->sql))->levels($branch) : [];
         if ([] !== $late) {
             return $this->lateLines($branch, $joining, $indent, $late, $hidden);
         }
@@ -66,7 +68,7 @@ final class Aggregating
             );
             $filter = '' === trim($measure->filter) || $each ? null
                 : $this->all->written($joining, $branch->fact, $this->all->ground->formula($branch->fact, $measure->filter));
-            array_push($select, ...$this->figures($branch, $measure, $value, $filter));
+            array_push($select, ...$this->figures($branch, $measure, $value, $filter, $joining->part()));
         }
         array_push($select, ...$this->times($branch, $joining));
         foreach ($this->all->trusting as $level) {
@@ -87,13 +89,13 @@ final class Aggregating
     }
 
     /** @return list<string> a measure, as it is and as it was, and what it is put together of where others are */
-    private function figures(Branch $branch, Measure $measure, ?string $value, ?string $filter): array
+    private function figures(Branch $branch, Measure $measure, ?string $value, ?string $filter, ?string $part): array
     {
         $of = static fn (int $k): ?string => null === $branch->shift ? $filter : Shift::COUNT." = $k".(null === $filter ? '' : " AND ($filter)");
         $name = 'points' === $branch->special ? 'v' : $this->all->column($measure);
-        $select = [($this->all->aggregates[$measure->name] = self::aggregated($this->all->sql, $measure, $value, $of(0)))." AS $name"];
+        $select = [($this->all->aggregates[$measure->name] = self::aggregated($this->all->sql, $measure, $value, $of(0), $part))." AS $name"];
         foreach (array_keys($branch->shift->spans ?? []) as $k) {
-            $select[] = self::aggregated($this->all->sql, $measure, $value, $of($k + 1)).' AS '.$this->all->before($measure, $k + 1);
+            $select[] = self::aggregated($this->all->sql, $measure, $value, $of($k + 1), $part).' AS '.$this->all->before($measure, $k + 1);
         }
         foreach ($this->all->question->trial->others ? $this->parts($measure, self::counted($value, $filter))[0] : [] as $part => $sql) {
             $select[] = "$sql AS $part";

@@ -93,13 +93,19 @@ final readonly class Alone
         }
         if ($condition->test->isElsewhere()) {
             $there = new Elsewhere($this->ground, $condition);
+            $guarded = [];
             $route = $this->ground->ways()->between($fact, $there->of())[0];
             $held = fn (Condition $part, Joining $inner): string => $this->condition($inner->base, $there->from(), $part, $depth + 1);
-            $exists = $there->exists([] === $route ? $base : 'x'.\count($route), $held, $depth);
+            $exists = $there->exists([] === $route ? $base : 'x'.\count($route), $held, $depth, $guarded);
 
             return (Test::HasNo === $condition->test ? 'NOT ' : '').([] === $route ? $exists : 'EXISTS (SELECT 1 '.$this->chain($base, $route)." AND $exists)");
         }
         $level = $this->question->level($condition);
+        foreach ($this->ground->ways()->shared($fact, $level->role)[0] ?? [] as $way) {
+            if (null !== $way->sharing) {
+                return $this->condition($base, $fact, $this->question->elsewhere($condition, $way->sharing), $depth);
+            }
+        }
         $attribute = $this->ground->model->attribute($level) ?? throw new \LogicException('The planner has seen to it.');
         $formula = $this->ground->formula($level->role, $attribute->expression);
         $route = $this->ground->ways()->between($fact, $level->role)[0];

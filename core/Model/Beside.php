@@ -60,6 +60,19 @@ final class Beside
                 $over[] = $level->role;
             }
         }
+        foreach ($this->question->branches as $branch) {
+            foreach (null === $this->ground->roleNamed($branch->fact) ? [] : array_unique($over) as $role) {
+                foreach ($this->ground->ways()->shared($branch->fact, $role)[0] ?? [] as $way) {
+                    if (Shared::InEach === $way->sharing?->how) {
+                        $this->reasons[] = \sprintf('There is no “%s”: what belongs to several of %s is counted in each of them, and would be added more than once.',
+                            $figure->inWords(), $way->sharing->link);
+                        $this->without($figure);
+
+                        return;
+                    }
+                }
+            }
+        }
         $why = (new Adding($this->ground))->why($names->measureNamed($figure->measure), array_values(array_unique($over)));
         if ('' === $why) {
             return;

@@ -11,6 +11,8 @@ final class Branch
     public array $measures = [];
     /** What is looked at from later, where any of them is. */
     public ?Shift $shift = null;
+    /** By what its rows are shared, where what the answer is split by belongs to several. */
+    public ?Sharing $sharing = null;
 
     /**
      * @param string          $special    '' for aggregates alone; `ranked` where rows are put in order first; `points` for what stands at instants

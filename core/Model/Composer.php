@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Fasti\Core\Model;
 
+use Fasti\Core\Catalog\TypeFamily;
 use Fasti\Core\Dialect\AskSql;
 use Fasti\Core\Sql\Tree\Ref;
 
@@ -139,6 +140,18 @@ final class Composer
         );
     }
 
+    private function isShared(Measure $measure): bool
+    {
+        foreach ($this->question->branches as $branch) {
+            if (null !== $branch->sharing && Shared::InEach !== $branch->sharing->how && \in_array($measure, $branch->measures, true)
+                && TypeFamily::Whole === $this->ground->familyOf($measure)) {
+                return true;
+            }
+        }
+
+        return false;
+    }
+
     /** @return array<string, Composition> measures that are computed of others */
     private function compositions(): array
     {
@@ -179,7 +192,8 @@ final class Composer
                 $fields = [...$fields, ...'' === trim($part->expression) ? [] : $this->ground->formula($part->fact, $part->expression)->fields];
             }
             $figure = $what instanceof Figure ? $what : null;
-            $family = $this->ground->familyOf($measure);
+            // A part of a row is no whole number.
+            $family = $this->isShared($measure) ? TypeFamily::Number : $this->ground->familyOf($measure);
             $unit = $this->ground->unitOf($measure);
             $columns[] = new PlanColumn(
                 $this->columns[self::keyOf($what)], null, $measure, $figure?->as->family($family) ?? $family, $figure?->as->unit($unit) ?? $unit,
@@ -312,7 +326,8 @@ final class Composer
     /** @return list<Way> */
     public function route(Joining $joining, string $role): array
     {
-        $route = $this->ground->ways()->between($joining->fact, $role)[0];
+        $ways = $this->ground->ways();
+        $route = $ways->between($joining->fact, $role)[0] ?? $ways->shared($joining->fact, $role)[0] ?? throw new \LogicException('The planner has seen to it.');
         foreach ($route as $way) {
             $this->reads[$way->to()] = true;
         }
@@ -331,6 +346,25 @@ final class Composer
         $alone = 1 === \count($branch->conditions);
 
         return array_map(fn (Condition $condition): string => $this->held($condition, $joining, $alone, 1), $branch->conditions);
+    }
+
+    /**
+     * What belongs to several meets a condition where one of those does: a row counts once, whichever of them it is. Where the answer is split by them, the
+     * condition says which of them are shown.
+     */
+    private function throughShared(Condition $condition, string $fact): ?Condition
+    {
+        $level = $this->question->level($condition);
+        $route = $this->ground->ways()->shared($fact, $level->role)[0] ?? [];
+        $sharing = null;
+        foreach ($route as $way) {
+            $sharing ??= $way->sharing;
+        }
+        foreach (null === $sharing ? [] : $this->question->branches as $branch) {
+            $sharing = $branch->fact === $fact && $branch->sharing == $sharing ? null : $sharing;
+        }
+
+        return null === $sharing ? null : $this->question->elsewhere($condition, $sharing);
     }
 
     /** @param bool $alone nothing else stands beside it */
@@ -356,11 +390,16 @@ final class Composer
                 $this->sql->name($alias),
                 fn (Condition $part, Joining $inner): string => $this->held($part, $inner, false, $depth + 1),
                 $depth,
+                $this->guards,
             );
 
             return (Test::HasNo === $condition->test ? 'NOT ' : '').$exists;
         }
         $level = $this->question->level($condition);
+        $elsewhere = $this->throughShared($condition, $joining->fact);
+        if (null !== $elsewhere) {
+            return $this->held($elsewhere, $joining, $alone, $depth);
+        }
         $formula = $this->ground->formula($level->role, $this->attribute($level)->expression);
         $value = $this->written($joining, $level->role, $formula, $joining->shift);
         [$positive, $opposite] = $this->conditions->of($value, $formula->family, $condition);

@@ -91,11 +91,12 @@ final readonly class Elsewhere
      * @param string                          $alias of the row of the role whose rows have something
      * @param \Closure(Condition, Joining): string $held  a condition on what stands elsewhere
      * @param int                             $depth so many such conditions stand around it
+     * @param list<Guard>                     $guards what must hold of the rows that are gone over is added to them
      */
-    public function exists(string $alias, \Closure $held, int $depth): string
+    public function exists(string $alias, \Closure $held, int $depth, array &$guards): string
     {
         $sql = $this->ground->sql();
-        $joining = new Joining($this->ground, $sql, $this->from(), true, prefix: "there_{$depth}_");
+        $joining = new Joining($this->ground, $sql, $this->from(), prefix: "there_{$depth}_");
         $route = $this->ground->ways()->between($this->from(), $this->of())[0];
         $last = $route[\count($route) - 1];
         $before = $joining->at(\array_slice($route, 0, -1));
@@ -117,6 +118,7 @@ final readonly class Elsewhere
             $where[] = $held($part, $joining);
         }
         $from = implode(' ', array_map(static fn (SqlLine $line): string => trim($line->text), $joining->lines('')));
+        array_push($guards, ...$joining->guards());
 
         return "EXISTS (SELECT 1 $from WHERE ".implode(' AND ', $where).')';
     }

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Fasti\Core\Model;
 
 use Fasti\Core\Dialect\AskSql;
+use Fasti\Core\Sql\Tree\Ref;
 
 /** What stands after FROM: a fact, and what each of its rows leads to, at most one row each. */
 final class Joining
@@ -103,7 +104,9 @@ final class Joining
             $way = $route[\count($route) - 1];
             $on = $this->on($alias, $way);
             $entry = $this->ground->role($way->to())->entry;
-            if ($way->proven || $this->trusting) {
+            if (null !== $way->sharing) {
+                $lines[] = new SqlLine("$indent  LEFT JOIN ".$this->parts($alias, $way, $way->sharing)." ON $on", $way->sharing->inWords());
+            } elseif ($way->proven || $this->trusting) {
                 $lines[] = new SqlLine(
                     "$indent  LEFT JOIN ".$this->named($entry, $alias)." ON $on",
                     'at most one '.$way->to().' to each row: '.($way->proven ? 'its key sees to that' : 'so it is believed'),
@@ -117,6 +120,42 @@ final class Joining
         }
 
         return $lines;
+    }
+
+    /** The rows of a link, each with its part of the row that is shared. */
+    private function parts(string $alias, Way $way, Sharing $sharing): string
+    {
+        $entry = $this->sql->table($this->ground->role($way->to())->entry);
+        if (Shared::InEach === $sharing->how) {
+            return $this->named($this->ground->role($way->to())->entry, $alias);
+        }
+        $over = 'OVER (PARTITION BY '.implode(', ', array_map(fn (array $pair): string => $this->sql->name($pair[1]), $way->pairs())).')';
+        $part = $this->sql->divided('1', "COUNT(*) $over");
+        if (Shared::ByWeight === $sharing->how) {
+            $tree = $this->ground->formula($sharing->link, $sharing->weight)->tree ?? throw new \LogicException('The planner has seen to it.');
+            $weight = (new FormulaSql($this->sql, fn (Ref $ref): string => $this->sql->name(
+                $this->ground->column($sharing->link, $ref->names[\count($ref->names) - 1])->name ?? '',
+            )))->of($tree);
+            // What weighs nothing, or less, has no part; where all weigh nothing, the parts are equal.
+            $weighs = "CASE WHEN $weight > 0 THEN $weight ELSE 0 END";
+            $part = "CASE WHEN SUM($weighs) $over > 0 THEN ".$this->sql->divided("($weighs)", "SUM($weighs) $over")." ELSE $part END";
+        }
+        $fields = array_map($this->sql->name(...), array_map(strval(...), array_keys($this->needed[$alias] ?? [])));
+
+        return '(SELECT '.implode(', ', $fields).", $part AS shared_part FROM $entry) AS ".$this->sql->name($alias);
+    }
+
+    /** What a row of the fact counts for where it is shared; null where each counts whole. */
+    public function part(): ?string
+    {
+        foreach ($this->routes as $alias => $route) {
+            $sharing = [] === $route ? null : $route[\count($route) - 1]->sharing;
+            if (null !== $sharing && Shared::InEach !== $sharing->how) {
+                return 'COALESCE('.$this->sql->name($alias).'.shared_part, 1)';
+            }
+        }
+
+        return null;
     }
 
     private function named(\Fasti\Core\Catalog\Place $entry, string $alias): string
@@ -160,6 +199,9 @@ final class Joining
         $guards = [];
         foreach ($this->routes as $alias => $route) {
             $way = [] === $route ? null : $route[\count($route) - 1];
+            if (null !== $way && [] !== $route && null !== ($route[\count($route) - 2] ?? null)?->sharing) {
+                $guards += $this->twice($route[\count($route) - 2], $way);
+            }
             if (null === $way || $way->proven || $this->trusting) {
                 continue;
             }
@@ -185,6 +227,28 @@ final class Joining
     }
 
     /**
+     * What a link says twice would count twice.
+     *
+     * @return array<string, Guard>
+     */
+    private function twice(Way $step, Way $on): array
+    {
+        $here = array_map(static fn (array $pair): string => $pair[1], $step->pairs());
+        $there = array_map(static fn (array $pair): string => $pair[0], $on->pairs());
+        $fields = array_values(array_unique([...$here, ...$there]));
+        if ($this->ground->unique($step->to(), $fields)) {
+            return [];
+        }
+        $names = array_map($this->sql->name(...), $fields);
+        $list = implode(', ', $names);
+        $entry = $this->sql->table($this->ground->role($step->to())->entry);
+        $where = implode(' AND ', array_map(static fn (string $name): string => "$name IS NOT NULL", $names));
+        $sql = "SELECT $list, COUNT(*) AS stands FROM $entry WHERE $where GROUP BY $list HAVING COUNT(*) > 1";
+
+        return [$sql => new Guard($step, $fields, $sql, $fields, "$sql ORDER BY $list ".$this->sql->limited(20))];
+    }
+
+    /**
      * For each step, the condition that a row of the fact comes to its beginning and finds nothing at its end.
      *
      * @return list<array{Way, list<Way>, string, string}> the step, the route to it, the condition, and that with a reference that leads nowhere
@@ -197,6 +261,9 @@ final class Joining
                 continue;
             }
             $way = $route[\count($route) - 1];
+            if (null !== $way->sharing) {
+                continue;
+            }
             $before = $this->before[$alias];
             $conditions = [$this->field($alias, $way->pairs()[0][1]).' IS NULL'];
             $earlier = $this->routes[$before];

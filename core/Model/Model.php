@@ -20,6 +20,7 @@ final readonly class Model
      * @param list<Measure>   $measures
      * @param list<Hierarchy> $hierarchies
      * @param list<Choice>    $choices
+     * @param list<Sharing>   $sharings
      */
     public function __construct(
         public string $name,
@@ -35,6 +36,8 @@ final readonly class Model
         public array $hierarchies = [],
         #[ListOf(Choice::class), WhenSet]
         public array $choices = [],
+        #[ListOf(Sharing::class), WhenSet]
+        public array $sharings = [],
     ) {
     }
 

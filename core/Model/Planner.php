@@ -45,9 +45,10 @@ final class Planner
         $named = (new NamedValues($this->ground, $this->sql))->of($question);
 
         return $this->composed($question, $branches)->with(
-            total: [] === $question->by ? null : $this->lesser($question, []),
-            subtotals: $this->subtotals($question),
+            total: [] === $question->by || $this->picksParts($question) ? null : $this->lesser($question, []),
+            subtotals: $this->picksParts($question) ? [] : $this->subtotals($question),
             named: $named,
+            notes: $this->notes($question),
         );
     }
 
@@ -84,9 +85,11 @@ final class Planner
             $branches[$key] ??= new Branch($measure->fact, $special, $question->conditionsOf($measure->fact));
             $branches[$key]->measures[] = $measure;
         }
+        $question->branches = array_values($branches);
         $facts = [];
         foreach ($branches as $branch) {
             $facts[$branch->fact] = true;
+            $this->shared($branch, $question);
         }
         foreach (array_map(strval(...), array_keys($facts)) as $fact) {
             foreach ($question->by as $level) {
@@ -98,6 +101,47 @@ final class Planner
         }
 
         return array_values($branches);
+    }
+
+    /** Of what belongs to several, how it counts among them: whether such a figure can be taken so. */
+    private function shared(Branch $branch, Question $question): void
+    {
+        foreach (null === $this->ground->roleNamed($branch->fact) ? [] : $question->by as $level) {
+            $sharing = null;
+            foreach ($this->ground->ways()->shared($branch->fact, $level->role)[0] ?? [] as $way) {
+                $sharing ??= $way->sharing;
+            }
+            if (null !== $sharing && null !== $branch->sharing && $sharing != $branch->sharing) {
+                $this->reasons[] = \sprintf('%s is shared by %s and by %s: an answer is split by one of them at a time.', ucfirst($branch->fact),
+                    $branch->sharing->link, $sharing->link);
+            }
+            $branch->sharing ??= $sharing;
+        }
+        $sharing = $branch->sharing;
+        if (null === $sharing) {
+            return;
+        }
+        foreach ($branch->measures as $measure) {
+            $parted = Shared::InEach !== $sharing->how && null === $measure->aggregation->shared($this->sql, 'x', 'y');
+            if ($parted || 'points' === $branch->special) {
+                $this->reasons[] = \sprintf('“%s” is not shared among several of %s: %s.', $measure->name, $sharing->link,
+                    $parted ? 'only sums and counts are' : 'it stands at instants');
+            }
+        }
+        if (Shared::ByWeight === $sharing->how) {
+            $formula = $this->ground->formula($sharing->link, $sharing->weight);
+            foreach ($formula->faults as $fault) {
+                $this->reasons[] = \sprintf('The weight by which %s is shared is not understood: %s', $sharing->of, $fault->inWords($sharing->weight));
+            }
+            if ([] === $formula->faults && (!$formula->family->isNumeric()
+                || [] !== array_filter($formula->fields, static fn (FieldUse $use): bool => $use->role !== $sharing->link))) {
+                $this->reasons[] = \sprintf('The weight by which %s is shared, %s, is no number of %s.', $sharing->of, $sharing->weight, $sharing->link);
+            }
+        }
+        if ($question->trial->others) {
+            $this->reasons[] = \sprintf('What is shared by %s is not put together for the others.', $sharing->link);
+            $this->offers[] = new Offer('Ask without the others.', $question->trial->with(others: false));
+        }
     }
 
     /**
@@ -128,6 +172,28 @@ final class Planner
         } else {
             $this->reach($fact, $question->level($condition), $question, $whole);
         }
+    }
+
+    /** @return list<string> how what belongs to several counts, for whoever reads the answer */
+    private function notes(Question $question): array
+    {
+        $notes = [];
+        foreach ($question->branches as $branch) {
+            $sharing = $branch->sharing;
+            foreach ($branch->measures as $measure) {
+                if (null === $sharing) {
+                    continue;
+                }
+                $notes[] = \sprintf(
+                    Shared::InEach === $sharing->how
+                        ? '“%s” is counted in each: a row of %2$s that has several of %3$s counts in all of them, so that the rows add up to more than the total.'
+                        : '“%s” is shared: of a row of %2$s that has several of %3$s each has a part (%4$s), so that the rows add up to the total.',
+                    $measure->name, $sharing->of, $sharing->link, $sharing->how->inWords(),
+                );
+            }
+        }
+
+        return $notes;
     }
 
     /** A measure that can be computed: its fact is there, its expressions are understood, what they read is reached. */
@@ -359,7 +425,12 @@ final class Planner
         if (1 === \count($routes)) {
             return;
         }
-        if ([] !== $routes) {
+        $shared = $this->ground->ways()->shared($fact, $level->role);
+        if (1 === \count($shared)) {
+            return;
+        }
+        if ([] !== $routes || [] !== $shared) {
+            $routes = [...$routes, ...$shared];
             $this->reasons[] = \sprintf(
                 'From %s to %s there is more than one route: %s. Their rows may differ.',
                 $fact,
@@ -462,6 +533,20 @@ final class Planner
         $this->offers = [];
 
         return (new Composer($this->ground, $this->sql, new ConditionSql($this->sql, $this->today), $whole, $question->by))->plan($branches);
+    }
+
+    /** A condition that is met by some parts of what is shared, and not by others: in all it would be met by the whole of each. */
+    private function picksParts(Question $question): bool
+    {
+        foreach ($question->branches as $branch) {
+            foreach (null === $branch->sharing ? [] : $question->limitedBy($branch->fact) as $level) {
+                if ([] !== $this->ground->ways()->shared($branch->fact, $level->role)) {
+                    return true;
+                }
+            }
+        }
+
+        return false;
     }
 
     /** @return list<Plan> those of what comes first, of the first two, and so on */

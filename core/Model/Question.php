@@ -32,6 +32,10 @@ final class Question
     private int $expanded = 0;
     /** Set by the planner where something is looked at beside what was before. */
     public ?Shift $shift = null;
+    /** @var list<Condition> made while it was written, so that no other takes their identity */
+    public array $kept = [];
+    /** @var list<Branch> set by the planner */
+    public array $branches = [];
     /** @var list<Condition> on rows */
     private array $onRows = [];
     /** @var array<int, Level> by the identity of the condition */
@@ -233,6 +237,21 @@ final class Question
         foreach ($condition->of as $part) {
             $this->named($part, $depth + 1);
         }
+    }
+
+    /** The same condition, as one on a row of a link. What is not so of any is not so: its opposite holds where it holds of none. */
+    public function elsewhere(Condition $condition, Sharing $sharing): Condition
+    {
+        $opposite = \in_array($condition->test, [Test::IsNot, Test::None], true);
+        $test = match ($condition->test) {
+            Test::IsNot => Test::Is,
+            Test::None => Test::Given,
+            default => $condition->test,
+        };
+        $there = new Condition($condition->what, $test, $condition->values);
+        $this->levels[spl_object_id($there)] = $this->level($condition);
+
+        return $this->kept[] = new Condition($sharing->of, $opposite ? Test::HasNo : Test::Has, [$sharing->link], of: [$there]);
     }
 
     public function level(Condition $condition): Level

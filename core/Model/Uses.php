@@ -164,7 +164,8 @@ final readonly class Uses
     private function onTheWay(string $fact, string $role): array
     {
         $fields = [];
-        foreach (null === $this->ground->roleNamed($fact) ? [] : ($this->ground->ways()->between($fact, $role)[0] ?? []) as $way) {
+        foreach (null === $this->ground->roleNamed($fact) ? [] : ($this->ground->ways()->between($fact, $role)[0]
+            ?? $this->ground->ways()->shared($fact, $role)[0] ?? []) as $way) {
             foreach ($way->pairs() as [$here, $there]) {
                 $fields[] = new FieldUse($way->from(), $here);
                 $fields[] = new FieldUse($way->to(), $there);

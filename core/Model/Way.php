@@ -10,9 +10,10 @@ final readonly class Way
     /**
      * @param bool $forth  from the end that holds the reference
      * @param bool $proven constraints see to it that there is one row at the most
-     * @param ?Shift $shift the row that is found is that of a later date
+     * @param ?Shift   $shift   the row that is found is that of a later date
+     * @param ?Sharing $sharing several rows are found, among which the one is shared
      */
-    public function __construct(public ModelJoin $join, public bool $forth, public bool $proven, public ?Shift $shift = null)
+    public function __construct(public ModelJoin $join, public bool $forth, public bool $proven, public ?Shift $shift = null, public ?Sharing $sharing = null)
     {
     }
 

@@ -22,7 +22,7 @@ final class Ways
     /** @var array<string, list<ModelJoin>> joins that have many rows at the other end, by the role at this one */
     private array $many = [];
 
-    public function __construct(Ground $ground)
+    public function __construct(private readonly Ground $ground)
     {
         $model = $ground->model;
         foreach ($model->joins as $join) {
@@ -140,6 +140,44 @@ final class Ways
     public static function keys(array $route): array
     {
         return array_map(static fn (Way $way): string => $way->join->key(), $route);
+    }
+
+    /**
+     * Routes on which a row is shared among several, as the model says: there is none where one leads there that shares nothing.
+     *
+     * @return list<list<Way>>
+     */
+    public function shared(string $from, string $to): array
+    {
+        if ([] !== $this->between($from, $to)) {
+            return [];
+        }
+        $routes = [];
+        foreach ($this->ground->model->sharings as $sharing) {
+            $there = $this->between($from, $sharing->of);
+            $on = $this->between($sharing->link, $to);
+            foreach ($this->stepsTo($sharing) as $step) {
+                if (1 === \count($there) && 1 === \count($on)) {
+                    $routes[] = [...$there[0], $step, ...$on[0]];
+                }
+            }
+        }
+
+        return $routes;
+    }
+
+    /** @return list<Way> from what is shared to the rows of the link */
+    public function stepsTo(Sharing $sharing): array
+    {
+        $steps = [];
+        foreach ($this->ground->model->joins as $join) {
+            if ($join->from === $sharing->link && $join->to === $sharing->of && self::stands($this->ground, $join->from, $join->fields)
+                && self::stands($this->ground, $join->to, $join->keys)) {
+                $steps[] = new Way($join, false, true, sharing: $sharing);
+            }
+        }
+
+        return $steps;
     }
 
     /** @return list<string> roles that a row of one leads to, by whatever routes; itself first */

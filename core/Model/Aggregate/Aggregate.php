@@ -132,6 +132,16 @@ abstract class Aggregate implements ClosedSet
         return null;
     }
 
+    /**
+     * The aggregate over values of rows of which each counts for a part.
+     *
+     * @return ?string null where that is no such figure
+     */
+    public function shared(AskSql $sql, ?string $value, string $part): ?string
+    {
+        return null;
+    }
+
     /** @return list<string> words in the name of a field that tell that it is meant to be taken so */
     public function namedBy(): array
     {

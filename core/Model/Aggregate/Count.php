@@ -34,6 +34,11 @@ final class Count extends Counting
         return null === $value ? 'COUNT(*)' : "COUNT($value)";
     }
 
+    public function shared(AskSql $sql, ?string $value, string $part): string
+    {
+        return null === $value ? "COALESCE(SUM($part), 0)" : "COALESCE(SUM(CASE WHEN $value IS NOT NULL THEN $part END), 0)";
+    }
+
     public function inParts(AskSql $sql, ?string $value, string $number): array
     {
         return [["m$number" => $this->sql($sql, $value)], "SUM(grouped.m$number)"];

@@ -22,4 +22,10 @@ final class Distinct extends Counting
     {
         return "COUNT(DISTINCT $value)";
     }
+
+    /** One value more of the same changes nothing. */
+    public function shared(AskSql $sql, ?string $value, string $part): string
+    {
+        return $this->sql($sql, $value);
+    }
 }

@@ -53,4 +53,10 @@ abstract class Outermost extends Aggregate
     {
         return Additivity::Additive;
     }
+
+    /** One value more of the same changes nothing. */
+    public function shared(AskSql $sql, ?string $value, string $part): string
+    {
+        return $this->sql($sql, $value);
+    }
 }

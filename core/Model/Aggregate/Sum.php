@@ -34,6 +34,11 @@ final class Sum extends Aggregate
         return "SUM($value)";
     }
 
+    public function shared(AskSql $sql, ?string $value, string $part): string
+    {
+        return "SUM(($value) * $part)";
+    }
+
     public function inParts(AskSql $sql, ?string $value, string $number): array
     {
         return [["m$number" => "SUM($value)"], "SUM(grouped.m$number)"];

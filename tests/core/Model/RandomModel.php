@@ -36,6 +36,8 @@ use Fasti\Core\Model\ModelJoin;
 use Fasti\Core\Model\Role;
 use Fasti\Core\Model\RoleKind;
 use Fasti\Core\Model\Sorting;
+use Fasti\Core\Model\Shared;
+use Fasti\Core\Model\Sharing;
 use Fasti\Core\Model\Span;
 use Fasti\Core\Model\Test;
 use Fasti\Core\Model\Trial;
@@ -127,7 +129,8 @@ final class RandomModel
         for ($i = 0, $n = $this->number(1, 3); $i < $n; ++$i) {
             $this->fact("f$i", $dimensions, $i);
         }
-        $this->model = new Model('made up', '', $this->roles, $this->joins, $this->measures(), [], $this->choices());
+        $sharings = $this->link();
+        $this->model = new Model('made up', '', $this->roles, $this->joins, $this->measures(), [], $this->choices(), $sharings);
     }
 
     /** @return Row */
@@ -206,6 +209,28 @@ final class RandomModel
         if ($this->chance(50)) {
             $this->tables['cal'] = $this->tables['cal']->with(uniqueKeys: [new Key('days', ['day'])]);
         }
+    }
+
+    /** @return list<Sharing> what a link says: which rows of one table belong to which of a further one */
+    private function link(): array
+    {
+        $of = $this->chance(50) || [] !== array_diff($this->tables['d0']->primaryKey->columns ?? ['none'], ['id']) ? 'f0' : 'd0';
+        $this->put('t0', ['id' => 'integer'] + self::COLUMNS, array_map(fn (int $id): array => ['id' => $id] + $this->values(), range(1, 5)), ['id']);
+        $this->role('t0', RoleKind::Dimension, 't0', '', ['id']);
+        $rows = [];
+        $clean = $this->chance(85);
+        for ($id = 1; $id <= 30; ++$id) {
+            $row = ['a' => $this->number(1, 12), 'b' => $this->chance(92) ? $this->number(1, 6) : null, 'w' => $this->chance(90) ? $this->number(-1, 5) : null];
+            if (!$clean || [] === array_filter($rows, static fn (array $one): bool => $one['a'] === $row['a'] && $one['b'] === $row['b'])) {
+                $rows[] = $row;
+            }
+        }
+        $this->put('l0', ['a' => 'integer', 'b' => 'integer', 'w' => 'integer'], $rows, []);
+        $this->roles[] = new Role('l0', RoleKind::Link, new Place('', 'l0'), '', '', '', []);
+        $this->joins[] = new ModelJoin('l0', $of, ['a'], ['id']);
+        $this->joins[] = new ModelJoin('l0', 't0', ['b'], ['id']);
+
+        return [new Sharing('l0', $of, $how = $this->one(Shared::cases()), Shared::ByWeight === $how ? 'w * 2' : '')];
     }
 
     /** A table with at most one row for each of another. */
@@ -502,7 +527,10 @@ final class RandomModel
         $fact = ($this->model->measure($asked[0]) ?? throw new \LogicException())->fact ?: 'f0';
         $near = array_values(array_filter($this->model->roles, fn (Role $role): bool => [] !== SlowAnswer::routes($this->joins, [], $fact, $role->name)));
         $attribute = function () use ($near): string {
-            $role = $this->chance(90) && [] !== $near ? $this->one($near) : $this->one($this->model->roles ?: throw new \LogicException());
+            $role = $this->chance(90) && [] !== $near ? $this->one($near) : $this->one(array_values(array_filter(
+                $this->model->roles,
+                static fn (Role $one): bool => RoleKind::Link !== $one->kind,
+            )) ?: throw new \LogicException());
             $names = array_map(static fn (Attribute $one): string => $one->name, $this->model->attributesOf($role));
 
             return $this->one($names ?: throw new \LogicException()).' of '.$role->name;
@@ -547,7 +575,7 @@ final class RandomModel
         $by = array_values(array_unique($by));
         $where = $this->chance(30) ? [$this->condition($this->one($attributes), $fact)] : [];
         $names = ["sum $fact", "rows $fact", "amount $fact", "count $fact", "reckoned $fact"];
-        $most = ['share' => ["mean $fact", "stock $fact"], 'running' => ["share $fact"], 'rank' => ["mean $fact", "middle $fact", "share $fact"],
+        $most = ['share' => ["mean $fact", "stock $fact"], 'running' => ["share $fact"], 'link' => ["mean $fact", "most $fact", "different $fact", "share $fact"], 'rank' => ["mean $fact", "middle $fact", "share $fact"],
             'before' => ["mean $fact", "most $fact", "different $fact", "share $fact"], 'others' => ["mean $fact", "most $fact", "share $fact"]][$kind] ?? [];
         $name = $this->one([...$names, ...$most]);
         $measures = $this->chance(80) ? [$name] : ["rows $fact"];
@@ -562,6 +590,8 @@ final class RandomModel
 
         return match ($kind) {
             'subtotals' => $trial->with(subtotals: true, figures: $this->chance(30) ? [new Figure($name, $as['rank'], $within)] : []),
+            'link' => $trial->with(by: [...$this->chance(85) ? [$this->one(['code', 'size', 'big']).' of t0'] : [], ...\array_slice($by, 0, $this->number(0, 1))],
+                where: [...$where, ...$this->chance(35) ? [$this->condition($this->one(['code', 'size']).' of t0', $fact)] : []], order: [], limit: null),
             'or' => $trial->with(where: [$this->either($attributes, $fact, 2)]),
             'has' => $trial->with(where: [$this->elsewhere($near ?: throw new \LogicException(), $fact)]),
             'share' => $trial->with(figures: [new Figure($name, $as['share'], $within)]),

@@ -34,6 +34,8 @@ final class SlowAnswer
     private bool $ambiguous = false;
     /** @var array{string, int, string}|null every row as if the date of a role were so many days or months later */
     private ?array $later = null;
+    /** @var array{part: float, to: int|string|null}|null the row of a link that is looked at */
+    private ?array $link = null;
 
     public function __construct(private readonly RandomModel $made, private readonly Trial $trial)
     {
@@ -104,10 +106,13 @@ final class SlowAnswer
     public function parts(Measure $measure): array
     {
         if ('computed' === $measure->aggregation->name()) {
-            return array_map($this->measure(...), match ($measure->name) {
+            return array_map($this->measure(...), array_values(match ($measure->name) {
                 'both' => ['amount f0', 'sum f1', 'rows f1'],
-                default => array_map(static fn (string $one): string => $one.substr($measure->name, 8), ['sum', 'rows', 'amount']),
-            });
+                default => array_map(static fn (string $one): string => $one.substr($measure->name, 8), array_filter(
+                    ['sum', 'rows', 'amount'],
+                    static fn (string $one): bool => false !== stripos($measure->expression, "\"$one "),
+                )),
+            }));
         }
         if ('ratio' !== $measure->aggregation->name()) {
             return [$measure];
@@ -236,6 +241,7 @@ final class SlowAnswer
             $needed = [...$needed, ...self::steps($fact, $condition)];
         }
         foreach ($needed as [$from, $to]) {
+            $to = 't0' === $to && 'l0' !== $from && 't0' !== $from ? $this->made->model->sharings[0]->of : $to;
             $routes = \count(self::routes($joins, $choices, $from, $to));
             if (1 !== $routes) {
                 return "$routes routes from $from to $to";
@@ -245,6 +251,13 @@ final class SlowAnswer
         if ('' !== $how && !RandomModel::READS[$how][1] && [] === self::routes($joins, $choices, $role, $fact)
             && \in_array($measure->aggregation->name(), ['sum', 'average', 'median', 'variance', 'standard deviation'], true)) {
             return "$measure->name counts a row of $role for each of its rows of $fact";
+        }
+        $parted = $this->isSplitByLink() && 'each' !== $this->made->model->sharings[0]->how->value;
+        if ($this->isSplitByLink() && Additivity::SemiAdditive === $measure->adds && !$this->fixed($measure)) {
+            return "$measure->name is not shared";
+        }
+        if ($parted && \in_array($measure->aggregation->name(), ['average', 'median', 'variance', 'standard deviation'], true)) {
+            return "$measure->name is not shared";
         }
         if (Additivity::SemiAdditive === $measure->adds && Instead::Nothing === $measure->instead && !$this->fixed($measure)) {
             return "$measure->name is not added over ".implode('', $measure->notOver);
@@ -276,6 +289,13 @@ final class SlowAnswer
         }
         if (Test::All === $condition->test) {
             return [] === array_filter($condition->of, fn (Condition $part): bool => !$this->holds($role, $row, $part));
+        }
+        if (self::isOfLink($condition) && null === $this->link && 'l0' !== $role && 't0' !== $role) {
+            $opposite = \in_array($condition->test, [Test::IsNot, Test::None], true);
+            $values = $this->beyond($role, $row, self::level($condition->what));
+            $any = [] !== array_filter($values, fn (int|string|null $value): bool => null !== $value && $opposite !== $this->meets($value, $condition));
+
+            return $any !== $opposite;
         }
         if (Test::Has !== $condition->test && Test::HasNo !== $condition->test) {
             return $this->meets($this->value($role, $row, self::level($condition->what)), $condition);
@@ -317,12 +337,83 @@ final class SlowAnswer
                 continue;
             }
             foreach ($this->conditions($fact) as $condition) {
-                if (!$this->holds($fact, $row, $condition)) {
+                if (!($this->isSplitByLink() && self::isOfLink($condition)) && !$this->holds($fact, $row, $condition)) {
                     continue 2;
                 }
             }
-            yield [array_map(fn (Level $level): int|string|null => $this->value($fact, $row, $level), $this->by), $row];
+            foreach ($this->isSplitByLink() ? $this->links($fact, $row) : [null] as $link) {
+                $this->link = $link;
+                foreach (null === $link ? [] : $this->conditions($fact) as $condition) {
+                    if (!$this->holds($fact, $row, $condition)) {
+                        continue 2;
+                    }
+                }
+                yield [array_map(fn (Level $level): int|string|null => $this->value($fact, $row, $level), $this->by), ['part' => \sprintf('%.17e', $link['part'] ?? 1.0)] + $row];
+            }
+            $this->link = null;
         }
+    }
+
+    private function isSplitByLink(): bool
+    {
+        return [] !== array_filter($this->by, static fn (Level $level): bool => 't0' === $level->role);
+    }
+
+    private static function isOfLink(Condition $condition): bool
+    {
+        return [] === $condition->of && str_ends_with($condition->what, ' of t0');
+    }
+
+    /**
+     * The rows of a link that a row of a fact has, with the part of it that each has; one without anything where there is none.
+     *
+     * @param Row $row
+     *
+     * @return list<array{part: float, to: int|string|null}>
+     */
+    private function links(string $fact, array $row): array
+    {
+        $sharing = $this->made->model->sharings[0];
+        $found = [];
+        $mine = $this->found($fact, $row, $sharing->of)[0]['id'] ?? null;
+        $pairs = [];
+        foreach ($this->made->rows['l0'] as $link) {
+            if (null !== $link['b']) {
+                $this->ambiguous = $this->ambiguous || $this->isSplitByLink() && isset($pairs["$link[a] $link[b]"]);
+                $pairs["$link[a] $link[b]"] = true;
+            }
+            if ($link['a'] === $mine) {
+                $found[] = ['part' => (float) max(0, (int) $link['w']), 'to' => $link['b']];
+            }
+        }
+        $all = array_sum(array_column($found, 'part'));
+        foreach ($found as $i => $one) {
+            $found[$i]['part'] = match (true) {
+                'each' === $sharing->how->value => 1.0,
+                'weight' === $sharing->how->value && $all > 0 => $one['part'] / $all,
+                default => 1.0 / \count($found),
+            };
+        }
+
+        return $found ?: [['part' => 1.0, 'to' => null]];
+    }
+
+    /**
+     * The values of an attribute beyond a link: of the row of it that is looked at, or of all.
+     *
+     * @param Row $row
+     *
+     * @return list<int|string|null>
+     */
+    private function beyond(string $fact, array $row, Level $level): array
+    {
+        $values = [];
+        foreach (null === $this->link ? $this->links($fact, $row) : [$this->link] as $link) {
+            $far = array_values(array_filter($this->made->rows['t0'], static fn (array $one): bool => null !== $link['to'] && $one['id'] === $link['to']));
+            $values[] = [] === $far ? null : self::attribute($level->attribute, $far[0]);
+        }
+
+        return $values;
     }
 
     /**
@@ -332,6 +423,9 @@ final class SlowAnswer
      */
     private function value(string $fact, array $row, Level $level): int|string|null
     {
+        if ('t0' === $level->role && 'l0' !== $fact && 't0' !== $fact) {
+            return $this->beyond($fact, $row, $level)[0];
+        }
         $at = $this->found($fact, $row, $level->role);
         $values = array_map(static fn (array $one): int|string|null => self::attribute($level->attribute, $one), $at);
         $different = array_unique(array_map(static fn ($value): string => json_encode($value, \JSON_THROW_ON_ERROR), $values));
@@ -613,6 +707,12 @@ final class SlowAnswer
                 static fn ($value): bool => null !== $value,
             ),
         );
+        if ($this->isSplitByLink() && \in_array($measure->aggregation->name(), ['count', 'sum'], true)) {
+            $sum = $this->shares($measure, $rows);
+            $count = 'count' === $measure->aggregation->name();
+
+            return null === $sum ? ($count ? 0 : null) : $sum * ($hundredths && !$count ? 0.01 : 1);
+        }
         if ('count' === $measure->aggregation->name()) {
             return \count($values);
         }
@@ -633,6 +733,22 @@ final class SlowAnswer
         };
 
         return $hundredths ? (float) $result / 100 : $result;
+    }
+
+    /**
+     * @param list<Row> $rows each with its part
+     */
+    private function shares(Measure $measure, array $rows): ?float
+    {
+        $sum = null;
+        foreach ($rows as $row) {
+            $value = $this->measured($measure, $row);
+            if (null !== $value) {
+                $sum = ($sum ?? 0.0) + (float) $row['part'] * ('count' === $measure->aggregation->name() ? 1 : (float) $value);
+            }
+        }
+
+        return $sum;
     }
 
     /** @param list<Row> $rows */

@@ -15,7 +15,7 @@ use PHPUnit\Framework\Assert;
 final class Trials
 {
     /** What is made of figures in trials of their own. */
-    public const KINDS = ['or', 'has', 'share', 'shown', 'running', 'rank', 'before', 'each', 'others', 'subtotals'];
+    public const KINDS = ['or', 'has', 'share', 'shown', 'running', 'rank', 'before', 'each', 'others', 'subtotals', 'link'];
     private const EACH = 12;
 
     /** @var array<string, string> seed and trial → the SQL of its answer */
