@@ -41,6 +41,9 @@ final class Aggregating
         if ([] !== $late) {
             return $this->lateLines($branch, $joining, $indent, $late, $hidden);
         }
+        if (null !== $joining->shift && $this->comesOfParts($branch)) {
+            return $this->shiftedLines($branch, $joining->shift, $indent);
+        }
         $select = $group = [];
         foreach ($this->all->question->by as $level) {
             $sql = $this->all->splitting[Composer::keyOf($level)] = $this->all->attributed($joining, $level);
@@ -86,6 +89,123 @@ final class Aggregating
         }
 
         return [...self::selecting($indent, $select), ...$joining->lines($indent), ...self::filtering($indent, $where), ...$grouping];
+    }
+
+    private function comesOfParts(Branch $branch): bool
+    {
+        $whole = array_filter($branch->measures, fn (Measure $measure): bool => null === $measure->aggregation->inParts($this->all->sql, 'x', '0'));
+
+        return null === $branch->sharing && [] === $whole;
+    }
+
+    /**
+     * The rows of a fact gone over once: they are grouped by what they fall under now and from later, and only the few groups count more than once.
+     *
+     * @return list<SqlLine>
+     */
+    private function shiftedLines(Branch $branch, Shift $shift, string $indent): array
+    {
+        $joining = new Joining($this->all->ground, $this->all->sql, $branch->fact);
+        $counts = range(0, \count($shift->spans));
+        $inner = $group = $select = $again = [];
+        $of = static fn (int $k): ?Shift => 0 === $k ? null : $shift->only($k);
+        $chosen = static fn (string $name): string => 'CASE '.Shift::COUNT.implode('', array_map(static fn (int $k): string => " WHEN $k THEN grouped.{$name}_$k", $counts))
+            .' END';
+        /** @param \Closure(?Shift): string $written */
+        $each = function (string $name, \Closure $written) use ($counts, $of, &$inner, &$group, $chosen): string {
+            /** @var list<string> $values */
+            $values = array_map(static fn (int $k): mixed => $written($of($k)), $counts);
+            $one = 1 === \count(array_unique($values));
+            foreach ($one ? [$values[0]] : $values as $k => $value) {
+                $group[] = $value;
+                $inner[] = "$value AS {$name}_$k";
+            }
+
+            return $one ? "grouped.{$name}_0" : $chosen($name);
+        };
+        foreach ($this->all->question->by as $i => $level) {
+            $formula = $this->all->ground->formula($level->role, $this->all->attribute($level)->expression);
+            $sql = $each("a$i", fn (?Shift $at): string => $this->all->written($joining, $level->role, $formula, $at));
+            $again[] = $sql;
+            $select[] = "$sql AS ".$this->all->column($level);
+            $sorted = $this->all->sorted($level);
+            if (null !== $sorted) {
+                $order = $each("o$i", fn (?Shift $at): string => $this->all->written($joining, $level->role, $sorted, $at));
+                $select[] = "MIN($order) AS ".$this->all->inOrder($level);
+            }
+        }
+        $route = $this->all->route($joining, $shift->role);
+        $date = $joining->field($joining->at($route), $shift->column);
+        $where = $dated = [];
+        foreach ($branch->conditions as $condition) {
+            $values = array_map(fn (int $k): string => $this->all->held($condition, $joining, false, 1, $of($k)), $counts);
+            if (1 === \count(array_unique($values))) {
+                $where[] = $values[0];
+            } else {
+                $dated[] = $values;
+            }
+        }
+        foreach ($counts as $k) {
+            $there = 0 === $k ? [] : [$joining->field($joining->at(Composer::on($route, $of($k))), $shift->column).' IS NOT NULL'];
+            $meets = [...array_column($dated, $k), ...$there];
+            $meets = [] === $meets ? '1' : 'CASE WHEN '.implode(' AND ', $meets).' THEN 1 ELSE 0 END';
+            $inner[] = "$meets AS c_$k";
+            if ('1' !== $meets) {
+                $group[] = $meets;
+            }
+        }
+        if ([] !== $dated) {
+            $where[] = '('.implode(' OR ', array_map(static fn (int $k): string => '('.implode(' AND ', array_column($dated, $k)).')', $counts)).')';
+        }
+        if (!$shift->bounded) {
+            $inner[] = "MAX($date) AS t_0";
+            foreach (\array_slice($counts, 1) as $k) {
+                $inner[] = 'MIN('.$shift->only($k)->later($this->all->sql, $date).") AS t_$k";
+            }
+        }
+        [$filters, $same] = $this->all->filters($branch, $joining);
+        foreach ($branch->measures as $i => $measure) {
+            $value = '' === trim($measure->expression) ? null
+                : $this->all->written($joining, $branch->fact, $this->all->ground->formula($branch->fact, $measure->expression));
+            $filter = '' === trim($measure->filter) || $same ? null
+                : $this->all->written($joining, $branch->fact, $this->all->ground->formula($branch->fact, $measure->filter));
+            [$parts, $whole] = $measure->aggregation->inParts($this->all->sql, self::counted($value, $filter), (string) $i)
+                ?? throw new \LogicException('It has been seen to.');
+            foreach ($parts as $part => $sql) {
+                $inner[] = "$sql AS $part";
+            }
+            foreach ($counts as $k) {
+                $only = [];
+                foreach (array_keys($parts) as $part) {
+                    $only["grouped.$part)"] = 'CASE WHEN '.Shift::COUNT." = $k THEN grouped.$part END)";
+                }
+                $figure = strtr($whole, $only);
+                $nothing = $measure->aggregation->ofNothing();
+                $select[] = (null === $nothing ? $figure : "COALESCE($figure, $nothing)").' AS '
+                    .(0 === $k ? $this->all->column($measure) : $this->all->before($measure, $k));
+            }
+        }
+        if (!$shift->bounded) {
+            $later = implode('', array_map(static fn (int $k): string => " WHEN $k THEN grouped.t_$k", \array_slice($counts, 1)));
+            array_push($select, 'MAX(CASE WHEN '.Shift::COUNT.' = 0 THEN 1 END) AS own_then', 'MAX(CASE WHEN '.Shift::COUNT.' = 0 THEN grouped.t_0 END) AS until_then',
+                'MIN(CASE '.Shift::COUNT."$later END) AS since_then");
+        }
+        if ([] !== $filters) {
+            $where[] = 1 === \count($filters) ? '('.$filters[0].')' : '(('.implode(') OR (', $filters).'))';
+        }
+        $this->rememberUnshifted($branch, $joining);
+        $group = array_values(array_unique($group));
+
+        return [
+            ...self::selecting($indent, $select),
+            new SqlLine($indent.'FROM (', 'the rows are gone over once, and grouped by what they fall under now and from later …'),
+            ...self::selecting($indent.'  ', $inner), ...$joining->lines($indent.'  '), ...self::filtering($indent.'  ', $where),
+            ...[] === $group ? [] : [new SqlLine($indent.'  GROUP BY '.implode(', ', $group))],
+            new SqlLine($indent.') AS grouped'),
+            new SqlLine($indent.'  CROSS JOIN '.$shift->times(), '… and only the groups count once as they are, and once more from later'),
+            new SqlLine($indent.'WHERE '.$chosen('c').' = 1'),
+            ...[] === $again ? [] : [new SqlLine($indent.'GROUP BY '.implode(', ', $again))],
+        ];
     }
 
     /** @return list<string> a measure, as it is and as it was, and what it is put together of where others are */
@@ -137,8 +257,30 @@ final class Aggregating
         return ['('.Shift::COUNT.' = 0 OR '.$joining->field($joining->at(Composer::on($route, $shift)), $shift->column).' IS NOT NULL)'];
     }
 
+    /** What asks a calendar for the days that it does not have. */
+    private function uncovered(Branch $branch, Shift $shift): void
+    {
+        $table = $this->all->sql->table($this->all->ground->role($shift->role)->entry);
+        $date = $this->all->sql->name($shift->column);
+        $route = $this->all->ground->ways()->between($branch->fact, $shift->role)[0];
+        // Only days on which there is something: a calendar may go on for years.
+        $used = 1 !== \count($route) ? '' : ' AND EXISTS (SELECT 1 FROM '.$this->all->sql->table($this->all->ground->role($branch->fact)->entry).' AS f WHERE '
+            .implode(' AND ', array_map(
+                fn (array $pair): string => 'f.'.$this->all->sql->name($pair[0]).' = c.'.$this->all->sql->name($pair[1]),
+                $route[0]->pairs(),
+            )).')';
+        foreach ($shift->spans as $i => [$many, $span]) {
+            $later = $shift->only($i + 1)->later($this->all->sql, "c.$date");
+            $this->all->uncovered[] = new Uncovered($shift->role, $span->inWords($many), "SELECT COUNT(*) AS days, MIN(x.l) AS since, MAX(x.l) AS until FROM (\n"
+                ."SELECT $later AS l FROM $table AS c WHERE c.$date IS NOT NULL$used\n) AS x WHERE NOT EXISTS (SELECT 1 FROM $table AS n WHERE n.$date = x.l)");
+        }
+    }
+
     private function rememberUnshifted(Branch $branch, Joining $shifted): void
     {
+        if (true === $branch->shift?->calendar) {
+            $this->uncovered($branch, $branch->shift);
+        }
         $joining = new Joining($this->all->ground, $this->all->sql, $branch->fact);
         foreach ($this->all->question->by as $level) {
             $this->all->attributed($joining, $level);

@@ -16,6 +16,7 @@ final readonly class Answer
      * @param list<Lost>             $lost
      * @param list<UnknownValue>     $unknown
      * @param list<list<array<string, ?string>>> $subtotals of each of the plan's, rows by the name of the column
+     * @param list<string>           $notes      what whoever reads it has to know
      * @param array<int, int>        $others     by the number of a row: of how many it is put together
      */
     public function __construct(
@@ -30,6 +31,7 @@ final readonly class Answer
         public array $unknown = [],
         public array $others = [],
         public array $subtotals = [],
+        public array $notes = [],
     ) {
     }
 

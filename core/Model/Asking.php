@@ -67,7 +67,23 @@ final readonly class Asking
             $this->unknown($plan),
             $others,
             $this->subtotals($plan),
+            [...$plan->notes, ...$this->uncovered($plan)],
         );
+    }
+
+    /** @return list<string> */
+    private function uncovered(Plan $plan): array
+    {
+        $said = [];
+        foreach ($plan->uncovered as $uncovered) {
+            $row = $this->one($uncovered->sql);
+            $days = (int) ($row['days'] ?? 0);
+            if ($days > 0) {
+                $said[] = $uncovered->inWords($days, (string) $row['since'], (string) $row['until']);
+            }
+        }
+
+        return array_values(array_unique($said));
     }
 
     /** @return list<list<array<string, ?string>>> */

@@ -19,6 +19,8 @@ final class Composer
     public array $guards = [];
     /** @var list<Losses> */
     public array $losses = [];
+    /** @var list<Uncovered> */
+    public array $uncovered = [];
     /** @var array<string, true> */
     private array $reads = [];
     /** @var array<string, string> what the answer is split by → its expression, and what it stands in order by */
@@ -132,6 +134,7 @@ final class Composer
             $this->question->facts(),
             array_values(array_diff(array_map(strval(...), array_keys($this->reads)), $this->question->facts())),
             $this->compositions(),
+            uncovered: $this->uncovered,
             others: $this->question->trial->others,
             othersAt: array_keys(array_filter(
                 $this->question->trial->others ? $this->question->by : [],
@@ -367,11 +370,15 @@ final class Composer
         return null === $sharing ? null : $this->question->elsewhere($condition, $sharing);
     }
 
-    /** @param bool $alone nothing else stands beside it */
-    private function held(Condition $condition, Joining $joining, bool $alone, int $depth): string
+    /**
+     * @param bool   $alone nothing else stands beside it
+     * @param ?Shift $shift it is to hold of what is looked at from later; null for what the query is about
+     */
+    public function held(Condition $condition, Joining $joining, bool $alone, int $depth, ?Shift $shift = null): string
     {
+        $shift ??= $joining->shift;
         if ($condition->test->isOfOthers()) {
-            $parts = array_map(fn (Condition $part): string => $this->held($part, $joining, false, $depth), $condition->of);
+            $parts = array_map(fn (Condition $part): string => $this->held($part, $joining, false, $depth, $shift), $condition->of);
 
             return [] === $parts ? '('.$this->sql->truth(Test::All === $condition->test).')' : '('.implode(Test::Any === $condition->test ? ' OR ' : ' AND ', $parts).')';
         }
@@ -379,7 +386,7 @@ final class Composer
             $there = new Elsewhere($this->ground, $condition);
             $route = $this->route($joining, $there->of());
             // The key is fetched first, so that the row is joined.
-            $alias = $joining->at(self::on($route, $joining->shift));
+            $alias = $joining->at(self::on($route, $shift));
             foreach ($this->ground->ways()->between($there->from(), $there->of())[0] as $way) {
                 $pairs = $way->pairs();
             }
@@ -398,10 +405,10 @@ final class Composer
         $level = $this->question->level($condition);
         $elsewhere = $this->throughShared($condition, $joining->fact);
         if (null !== $elsewhere) {
-            return $this->held($elsewhere, $joining, $alone, $depth);
+            return $this->held($elsewhere, $joining, $alone, $depth, $shift);
         }
         $formula = $this->ground->formula($level->role, $this->attribute($level)->expression);
-        $value = $this->written($joining, $level->role, $formula, $joining->shift);
+        $value = $this->written($joining, $level->role, $formula, $shift);
         [$positive, $opposite] = $this->conditions->of($value, $formula->family, $condition);
 
         return match (true) {

@@ -56,7 +56,7 @@ final class Joining
      */
     public function at(array $route): string
     {
-        $key = implode("\n", array_map(static fn (Way $way): string => ($way->forth ? '+' : '-').(null === $way->shift ? '' : 'later ').$way->join->key(), $route));
+        $key = implode("\n", array_map(static fn (Way $way): string => ($way->forth ? '+' : '-').(null === $way->shift ? '' : 'later '.$way->shift->only.' ').$way->join->key(), $route));
         if (isset($this->aliases[$key])) {
             return $this->aliases[$key];
         }

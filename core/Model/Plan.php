@@ -24,6 +24,7 @@ final readonly class Plan
      * @param list<self>           $subtotals the same split by what comes first, by the first two, and so on
      * @param list<NamedText>      $named     texts that its conditions name
      * @param ?int                 $othersAt  the column that says it of the others: the first by which they are not told apart
+     * @param list<Uncovered>      $uncovered days that calendars may not have
      * @param list<string>         $notes     what whoever reads the answer has to know
      * @param bool                 $others    one column more says of how many rows of the answer a row is put together; 0 for one of its own
      */
@@ -40,6 +41,7 @@ final readonly class Plan
         public ?self $total = null,
         public array $subtotals = [],
         public array $named = [],
+        public array $uncovered = [],
         public array $notes = [],
         public bool $others = false,
         public ?int $othersAt = null,

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Fasti\Core\Model;
 
 use Fasti\Core\Catalog\TypeFamily;
+use Fasti\Core\Catalog\With;
 use Fasti\Core\Dialect\AskSql;
 use Fasti\Core\Dialect\TypeText;
 
@@ -14,6 +15,8 @@ use Fasti\Core\Dialect\TypeText;
  */
 final readonly class Shift
 {
+    use With;
+
     /** Which of the counts of a row it is: 0 the row as it is, from 1 on so much later. */
     public const COUNT = 'times.k';
 
@@ -25,6 +28,7 @@ final readonly class Shift
      * @param bool                   $proven   constraints see to it that it is one row
      * @param bool                   $bounded  a condition says up to when; else periods that have not come yet are left out
      * @param list<array{int, Span}> $spans    each different one
+     * @param ?int                   $only     it is about one of the counts alone, from 1 on; null for all of them
      */
     public function __construct(
         public Level $level,
@@ -35,6 +39,7 @@ final readonly class Shift
         public bool $proven,
         public bool $bounded,
         public array $spans,
+        public ?int $only = null,
     ) {
     }
 
@@ -62,13 +67,22 @@ final readonly class Shift
         throw new \LogicException('The planner has seen to it.');
     }
 
-    /** The later date; none for the row as it is. */
+    /** The same, about one of the counts alone. */
+    public function only(int $count): self
+    {
+        return $this->with(only: $count);
+    }
+
+    /** The later date; of all counts none for the row as it is. */
     public function later(AskSql $sql, string $date): string
     {
         $isDate = 'date' === TypeText::of($this->type)->name;
         $later = 'CASE '.self::COUNT;
         foreach ($this->spans as $i => [$many, $span]) {
             [$counted, $of] = $span->counted($many);
+            if ($this->only === $i + 1) {
+                return $sql->later($date, $counted, $of, $isDate);
+            }
             $later .= ' WHEN '.($i + 1).' THEN '.$sql->later($date, $counted, $of, $isDate);
         }
 
@@ -78,7 +92,7 @@ final readonly class Shift
     /** A value of a row as it is, or of the same so much later. */
     public function either(string $now, string $later): string
     {
-        return 'CASE WHEN '.self::COUNT." = 0 THEN $now ELSE $later END";
+        return null === $this->only ? 'CASE WHEN '.self::COUNT." = 0 THEN $now ELSE $later END" : $later;
     }
 
     /** What a row is brought together with, so that it counts once more for each span. */

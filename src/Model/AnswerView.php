@@ -115,7 +115,7 @@ final readonly class AnswerView
                 $one->named->fields,
                 static fn (FieldUse $use): bool => isset($hiddenFields["$use->role\0$use->column"]),
             )), $answer->unknown),
-            $none ? [] : $answer->notAdded(),
+            $none ? [] : [...$answer->notes, ...$answer->notAdded()],
             self::subtotals($answer, $hidden),
         );
     }

@@ -90,7 +90,7 @@ final readonly class ModelAskCommand
         foreach ($answer->reconciled as $one) {
             $errors->writeln(OutputFormatter::escape(self::told($one)));
         }
-        foreach ($answer->notAdded() as $words) {
+        foreach ([...$answer->notes, ...$answer->notAdded()] as $words) {
             $errors->writeln(OutputFormatter::escape($words));
         }
         foreach ($answer->unknown as $unknown) {
