@@ -123,7 +123,16 @@ final class Aggregating
 
             return $one ? "grouped.{$name}_0" : $chosen($name);
         };
+        $late = (new Late($this->all->ground, $this->all->question, $this->all->sql))->levels($branch);
+        $joins = [];
+        $taken = ['grouped' => true, 'times' => true];
         foreach ($this->all->question->by as $i => $level) {
+            $route = $this->all->route($joining, $level->role);
+            if (\in_array($level, $late, true) && $level->role !== $shift->role && Composer::on($route, $shift) === $route) {
+                $again[] = $sql = $this->lookedUp($level, $joining, $i, $inner, $group, $joins, $taken);
+                $select[] = "$sql AS ".$this->all->column($level);
+                continue;
+            }
             $formula = $this->all->ground->formula($level->role, $this->all->attribute($level)->expression);
             $sql = $each("a$i", fn (?Shift $at): string => $this->all->written($joining, $level->role, $formula, $at));
             $again[] = $sql;
@@ -202,6 +211,7 @@ final class Aggregating
             ...self::selecting($indent.'  ', $inner), ...$joining->lines($indent.'  '), ...self::filtering($indent.'  ', $where),
             ...[] === $group ? [] : [new SqlLine($indent.'  GROUP BY '.implode(', ', $group))],
             new SqlLine($indent.') AS grouped'),
+            ...array_map(static fn (array $join): SqlLine => new SqlLine($indent.$join[0], $join[1]), $joins),
             new SqlLine($indent.'  CROSS JOIN '.$shift->times(), '… and only the groups count once as they are, and once more from later'),
             new SqlLine($indent.'WHERE '.$chosen('c').' = 1'),
             ...[] === $again ? [] : [new SqlLine($indent.'GROUP BY '.implode(', ', $again))],

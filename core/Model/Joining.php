@@ -102,24 +102,41 @@ final class Joining
                 continue;
             }
             $way = $route[\count($route) - 1];
-            $on = $this->on($alias, $way);
-            $entry = $this->ground->role($way->to())->entry;
-            if (null !== $way->sharing) {
-                $lines[] = new SqlLine("$indent  LEFT JOIN ".$this->parts($alias, $way, $way->sharing)." ON $on", $way->sharing->inWords());
-            } elseif ($way->proven || $this->trusting) {
-                $lines[] = new SqlLine(
-                    "$indent  LEFT JOIN ".$this->named($entry, $alias)." ON $on",
-                    'at most one '.$way->to().' to each row: '.($way->proven ? 'its key sees to that' : 'so it is believed'),
-                );
-            } else {
-                $lines[] = new SqlLine(
-                    "$indent  LEFT JOIN (".$this->different($alias, $way).') AS '.$this->sql->name($alias)." ON $on",
-                    'no key keeps '.$way->to().' from standing twice, so it is looked at before the answer',
-                );
+            if (null !== $way->shift?->only) {
+                continue;
             }
+            $on = $this->on($alias, $way);
+            $table = $this->withLater($alias, $this->table($alias, $way));
+            $lines[] = new SqlLine("$indent  LEFT JOIN $table ON $on", match (true) {
+                null !== $way->sharing => $way->sharing->inWords(),
+                $way->proven || $this->trusting => 'at most one '.$way->to().' to each row: '.($way->proven ? 'its key sees to that' : 'so it is believed'),
+                default => 'no key keeps '.$way->to().' from standing twice, so it is looked at before the answer',
+            });
         }
 
         return $lines;
+    }
+
+    private function table(string $alias, Way $way): string
+    {
+        return match (true) {
+            null !== $way->sharing => $this->parts($alias, $way, $way->sharing),
+            $way->proven || $this->trusting => $this->named($this->ground->role($way->to())->entry, $alias),
+            default => '('.$this->different($alias, $way).') AS '.$this->sql->name($alias),
+        };
+    }
+
+    /** A calendar with the rows of later dates beside its own: few are brought together before many rows of a fact lead there. */
+    private function withLater(string $alias, string $table): string
+    {
+        foreach ($this->routes as $late => $route) {
+            $way = [] === $route ? null : $route[\count($route) - 1];
+            if (null !== $way?->shift?->only && $this->before[$late] === $alias) {
+                $table = "($table LEFT JOIN ".$this->table($late, $way).' ON '.$this->on($late, $way).')';
+            }
+        }
+
+        return $table;
     }
 
     /** The rows of a link, each with its part of the row that is shared. */
