@@ -223,10 +223,10 @@ final readonly class ModelBench
         $tables = [];
         foreach (self::TABLES as $name => $columns) {
             $tables[] = new Table('', $name, TableType::Table, '', array_map(
-                static fn (string $column, string $type): Column => new Column($column, $type),
+                static fn (string $column, string $type): Column => new Column($column, $type, 'fact' === $name),
                 array_keys($columns),
                 array_values($columns),
-            ), new Key(null, [array_key_first($columns)]), rowEstimate: 'fact' === $name ? self::ROWS : 1000);
+            ), new Key(null, [array_key_first($columns)]), 'day' === $name ? [new Key('days', ['day_date'])] : [], rowEstimate: 'fact' === $name ? self::ROWS : 1000);
         }
 
         return new Catalog('postgresql', '', $tables);
@@ -266,6 +266,7 @@ final readonly class ModelBench
                 INSERT INTO method SELECT i, 'method ' || i FROM generate_series(1, 8) i;
                 INSERT INTO fact SELECT i, 1 + floor(random() * 500), 1 + floor(random() * 1500), 1 + floor(random() * 200), 1 + floor(random() * 8),
                     1 + floor(random() * 30), round((random() * 1000)::numeric, 2) FROM generate_series(1, ".self::ROWS.') i');
+            $database->exec('ALTER TABLE day ADD CONSTRAINT days UNIQUE (day_date), ALTER COLUMN day_date SET NOT NULL, ALTER COLUMN year SET NOT NULL');
             $database->exec('VACUUM ANALYZE');
         }
 

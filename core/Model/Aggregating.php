@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Fasti\Core\Model;
 
 use Fasti\Core\Dialect\AskSql;
+use Fasti\Core\Sql\Tree\Call;
 use Fasti\Core\Sql\Tree\Ref;
 
 /** The branch of one fact: its rows grouped to the asked grain. */
@@ -154,14 +155,21 @@ final class Aggregating
                 $dated[] = $values;
             }
         }
+        $meets = '';
+        $telling = [] === $dated ? $this->telling($shift) : null;
         foreach ($counts as $k) {
-            $there = 0 === $k ? [] : [$joining->field($joining->at(Composer::on($route, $of($k))), $shift->column).' IS NOT NULL'];
-            $meets = [...array_column($dated, $k), ...$there];
-            $meets = [] === $meets ? '1' : 'CASE WHEN '.implode(' AND ', $meets).' THEN 1 ELSE 0 END';
-            $inner[] = "$meets AS c_$k";
-            if ('1' !== $meets) {
-                $group[] = $meets;
+            $there = 0 === $k || null !== $telling ? [] : [$joining->field($joining->at(Composer::on($route, $of($k))), $shift->column).' IS NOT NULL'];
+            $all = [...array_column($dated, $k), ...$there];
+            if ([] !== $all) {
+                $group[] = $flag = 'CASE WHEN '.implode(' AND ', $all).' THEN 1 ELSE 0 END';
+                $inner[] = "$flag AS c_$k";
             }
+            $meets .= " WHEN $k THEN ".match (true) {
+                [] !== $all => "grouped.c_$k",
+                0 === $k => '1',
+                // Where there is no later date, there is nothing that tells of it.
+                default => "CASE WHEN grouped.a{$telling}_$k IS NOT NULL THEN 1 ELSE 0 END",
+            };
         }
         if ([] !== $dated) {
             $where[] = '('.implode(' OR ', array_map(static fn (int $k): string => '('.implode(' AND ', array_column($dated, $k)).')', $counts)).')';
@@ -169,7 +177,9 @@ final class Aggregating
         if (!$shift->bounded) {
             $inner[] = "MAX($date) AS t_0";
             foreach (\array_slice($counts, 1) as $k) {
-                $inner[] = 'MIN('.$shift->only($k)->later($this->all->sql, $date).") AS t_$k";
+                $later = $shift->calendar ? $joining->field($joining->at(Composer::on($route, $of($k))), $shift->column)
+                    : $shift->only($k)->later($this->all->sql, $date);
+                $inner[] = "MIN($later) AS t_$k";
             }
         }
         [$filters, $same] = $this->all->filters($branch, $joining);
@@ -213,9 +223,38 @@ final class Aggregating
             new SqlLine($indent.') AS grouped'),
             ...array_map(static fn (array $join): SqlLine => new SqlLine($indent.$join[0], $join[1]), $joins),
             new SqlLine($indent.'  CROSS JOIN '.$shift->times(), '… and only the groups count once as they are, and once more from later'),
-            new SqlLine($indent.'WHERE '.$chosen('c').' = 1'),
+            new SqlLine($indent.'WHERE CASE '.Shift::COUNT."$meets END = 1"),
             ...[] === $again ? [] : [new SqlLine($indent.'GROUP BY '.implode(', ', $again))],
         ];
+    }
+
+    /** A field as it is, or a part of a date: none is there only where the date is not. */
+    private static function isOfDate(Formula $formula): bool
+    {
+        $tree = $formula->tree;
+        $function = $tree instanceof Call ? FormulaReader::function($tree->names[\count($tree->names) - 1]) : '';
+
+        return $tree instanceof Ref || 'EXTRACT' === $function || str_starts_with($function, 'FISCAL_');
+    }
+
+    /** The number of what the answer is split by that has a value wherever there is a date, and none where there is none; null where nothing is sure to. */
+    private function telling(Shift $shift): ?int
+    {
+        foreach ($this->all->question->by as $i => $level) {
+            $formula = $this->all->ground->formula($level->role, $this->all->attribute($level)->expression);
+            $field = $formula->field();
+            $sure = $shift->calendar
+                ? null !== $field && $level->role === $shift->role && false === $this->all->ground->column($field->role, $field->column)?->nullable
+                : self::isOfDate($formula) && [] === array_filter(
+                    $formula->fields,
+                    static fn (FieldUse $use): bool => $use->role !== $shift->role || $use->column !== $shift->column,
+                );
+            if ($sure && $shift->moves($this->all->ground, $formula)) {
+                return $i;
+            }
+        }
+
+        return null;
     }
 
     /** @return list<string> a measure, as it is and as it was, and what it is put together of where others are */
