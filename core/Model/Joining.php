@@ -121,7 +121,8 @@ final class Joining
     {
         return match (true) {
             null !== $way->sharing => $this->parts($alias, $way, $way->sharing),
-            $way->proven || $this->trusting => $this->named($this->ground->role($way->to())->entry, $alias),
+            // A table of its own, even where it is one row: an engine that joins the later dates last computes them for each row of the fact.
+            ($way->proven || $this->trusting) && null === $way->shift => $this->named($this->ground->role($way->to())->entry, $alias),
             default => '('.$this->different($alias, $way).') AS '.$this->sql->name($alias),
         };
     }
