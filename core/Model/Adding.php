@@ -49,7 +49,9 @@ final readonly class Adding
     private function ofRows(Measure $measure, array $over): string
     {
         if (!$measure->aggregation->adds()) {
-            return \sprintf('“%s” is %s, and figures of such a kind are not added up', $measure->name, 'the '.str_replace('the ', '', $measure->aggregation->inWords()));
+            $kind = str_replace('the ', '', $measure->aggregation->inWords());
+
+            return \sprintf('“%s” is the %s, and figures of such a kind are not added up', $measure->name, $kind);
         }
         $why = '' === $measure->reason ? '' : ' ('.$measure->reason.')';
         $not = Additivity::NonAdditive === $measure->adds ? $over : array_values(array_intersect($measure->notOver, $over));

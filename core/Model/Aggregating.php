@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace Fasti\Core\Model;
 
 use Fasti\Core\Dialect\AskSql;
-use Fasti\Core\Sql\Tree\Call;
 use Fasti\Core\Sql\Tree\Ref;
 
 /** The branch of one fact: its rows grouped to the asked grain. */
@@ -20,11 +19,13 @@ final class Aggregating
     {
         $counted = self::counted($value, $filter);
 
-        return (null === $part ? $measure->aggregation->sql($sql, $counted) : $measure->aggregation->shared($sql, $counted, $part)) ?? throw new \LogicException('It is worked out in another way.');
+        $written = null === $part ? $measure->aggregation->sql($sql, $counted) : $measure->aggregation->shared($sql, $counted, $part);
+
+        return $written ?? throw new \LogicException('It is worked out in another way.');
     }
 
     /** The value of the rows that count. */
-    private static function counted(?string $value, ?string $filter): ?string
+    public static function counted(?string $value, ?string $filter): ?string
     {
         return null === $filter ? $value : 'CASE WHEN '.$filter.' THEN '.($value ?? '1').' END';
     }
@@ -38,12 +39,12 @@ final class Aggregating
      */
     public function aggregatedLines(Branch $branch, Joining $joining, string $indent, array $more, bool $hidden = false): array
     {
-        $late = [] === $this->all->trusting && null === $joining->shift && null === $branch->sharing && !$this->all->question->trial->others ? (new Late($this->all->ground, $this->all->question, $this->all->sql))->levels($branch) : [];
+        $late = $this->mayBeLate($branch, $joining) ? (new Late($this->all->ground, $this->all->question, $this->all->sql))->levels($branch) : [];
         if ([] !== $late) {
             return $this->lateLines($branch, $joining, $indent, $late, $hidden);
         }
-        if (null !== $joining->shift && $this->comesOfParts($branch)) {
-            return $this->shiftedLines($branch, $joining->shift, $indent);
+        if (null !== $joining->shift && Shifting::can($branch, $this->all->sql)) {
+            return (new Shifting($this->all, $branch, $joining->shift))->lines($indent);
         }
         $select = $group = [];
         foreach ($this->all->question->by as $level) {
@@ -53,7 +54,7 @@ final class Aggregating
             $sorted = $this->all->sorted($level);
             if (null !== $sorted) {
                 // Written before the joins are: it may need one of its own.
-                $this->all->ordering[Composer::keyOf($level)] = 'MIN('.$this->all->written($joining, $level->role, $sorted).')';
+                $this->all->ordering[Composer::keyOf($level)] = 'MIN('.$this->all->written($joining, $level->role, $sorted, $joining->shift).')';
                 if ($hidden) {
                     $select[] = $this->all->ordering[Composer::keyOf($level)].' AS '.$this->all->inOrder($level);
                 }
@@ -92,169 +93,9 @@ final class Aggregating
         return [...self::selecting($indent, $select), ...$joining->lines($indent), ...self::filtering($indent, $where), ...$grouping];
     }
 
-    private function comesOfParts(Branch $branch): bool
+    private function mayBeLate(Branch $branch, Joining $joining): bool
     {
-        $whole = array_filter($branch->measures, fn (Measure $measure): bool => null === $measure->aggregation->inParts($this->all->sql, 'x', '0'));
-
-        return null === $branch->sharing && [] === $whole;
-    }
-
-    /**
-     * The rows of a fact gone over once: they are grouped by what they fall under now and from later, and only the few groups count more than once.
-     *
-     * @return list<SqlLine>
-     */
-    private function shiftedLines(Branch $branch, Shift $shift, string $indent): array
-    {
-        $joining = new Joining($this->all->ground, $this->all->sql, $branch->fact);
-        $counts = range(0, \count($shift->spans));
-        $inner = $group = $select = $again = [];
-        $of = static fn (int $k): ?Shift => 0 === $k ? null : $shift->only($k);
-        $chosen = static fn (string $name): string => 'CASE '.Shift::COUNT.implode('', array_map(static fn (int $k): string => " WHEN $k THEN grouped.{$name}_$k", $counts))
-            .' END';
-        /** @param \Closure(?Shift): string $written */
-        $each = function (string $name, \Closure $written) use ($counts, $of, &$inner, &$group, $chosen): string {
-            /** @var list<string> $values */
-            $values = array_map(static fn (int $k): mixed => $written($of($k)), $counts);
-            $one = 1 === \count(array_unique($values));
-            foreach ($one ? [$values[0]] : $values as $k => $value) {
-                $group[] = $value;
-                $inner[] = "$value AS {$name}_$k";
-            }
-
-            return $one ? "grouped.{$name}_0" : $chosen($name);
-        };
-        $late = (new Late($this->all->ground, $this->all->question, $this->all->sql))->levels($branch);
-        $joins = [];
-        $taken = ['grouped' => true, 'times' => true];
-        foreach ($this->all->question->by as $i => $level) {
-            $route = $this->all->route($joining, $level->role);
-            if (\in_array($level, $late, true) && $level->role !== $shift->role && Composer::on($route, $shift) === $route) {
-                $again[] = $sql = $this->lookedUp($level, $joining, $i, $inner, $group, $joins, $taken);
-                $select[] = "$sql AS ".$this->all->column($level);
-                continue;
-            }
-            $formula = $this->all->ground->formula($level->role, $this->all->attribute($level)->expression);
-            $sql = $each("a$i", fn (?Shift $at): string => $this->all->written($joining, $level->role, $formula, $at));
-            $again[] = $sql;
-            $select[] = "$sql AS ".$this->all->column($level);
-            $sorted = $this->all->sorted($level);
-            if (null !== $sorted) {
-                $order = $each("o$i", fn (?Shift $at): string => $this->all->written($joining, $level->role, $sorted, $at));
-                $select[] = "MIN($order) AS ".$this->all->inOrder($level);
-            }
-        }
-        $route = $this->all->route($joining, $shift->role);
-        $date = $joining->field($joining->at($route), $shift->column);
-        $where = $dated = [];
-        foreach ($branch->conditions as $condition) {
-            $values = array_map(fn (int $k): string => $this->all->held($condition, $joining, false, 1, $of($k)), $counts);
-            if (1 === \count(array_unique($values))) {
-                $where[] = $values[0];
-            } else {
-                $dated[] = $values;
-            }
-        }
-        $meets = '';
-        $telling = [] === $dated ? $this->telling($shift) : null;
-        foreach ($counts as $k) {
-            $there = 0 === $k || null !== $telling ? [] : [$joining->field($joining->at(Composer::on($route, $of($k))), $shift->column).' IS NOT NULL'];
-            $all = [...array_column($dated, $k), ...$there];
-            if ([] !== $all) {
-                $group[] = $flag = 'CASE WHEN '.implode(' AND ', $all).' THEN 1 ELSE 0 END';
-                $inner[] = "$flag AS c_$k";
-            }
-            $meets .= " WHEN $k THEN ".match (true) {
-                [] !== $all => "grouped.c_$k",
-                0 === $k => '1',
-                // Where there is no later date, there is nothing that tells of it.
-                default => "CASE WHEN grouped.a{$telling}_$k IS NOT NULL THEN 1 ELSE 0 END",
-            };
-        }
-        if ([] !== $dated) {
-            $where[] = '('.implode(' OR ', array_map(static fn (int $k): string => '('.implode(' AND ', array_column($dated, $k)).')', $counts)).')';
-        }
-        if (!$shift->bounded) {
-            $inner[] = "MAX($date) AS t_0";
-            foreach (\array_slice($counts, 1) as $k) {
-                $later = $shift->calendar ? $joining->field($joining->at(Composer::on($route, $of($k))), $shift->column)
-                    : $shift->only($k)->later($this->all->sql, $date);
-                $inner[] = "MIN($later) AS t_$k";
-            }
-        }
-        [$filters, $same] = $this->all->filters($branch, $joining);
-        foreach ($branch->measures as $i => $measure) {
-            $value = '' === trim($measure->expression) ? null
-                : $this->all->written($joining, $branch->fact, $this->all->ground->formula($branch->fact, $measure->expression));
-            $filter = '' === trim($measure->filter) || $same ? null
-                : $this->all->written($joining, $branch->fact, $this->all->ground->formula($branch->fact, $measure->filter));
-            [$parts, $whole] = $measure->aggregation->inParts($this->all->sql, self::counted($value, $filter), (string) $i)
-                ?? throw new \LogicException('It has been seen to.');
-            foreach ($parts as $part => $sql) {
-                $inner[] = "$sql AS $part";
-            }
-            foreach ($counts as $k) {
-                $only = [];
-                foreach (array_keys($parts) as $part) {
-                    $only["grouped.$part)"] = 'CASE WHEN '.Shift::COUNT." = $k THEN grouped.$part END)";
-                }
-                $figure = strtr($whole, $only);
-                $nothing = $measure->aggregation->ofNothing();
-                $select[] = (null === $nothing ? $figure : "COALESCE($figure, $nothing)").' AS '
-                    .(0 === $k ? $this->all->column($measure) : $this->all->before($measure, $k));
-            }
-        }
-        if (!$shift->bounded) {
-            $later = implode('', array_map(static fn (int $k): string => " WHEN $k THEN grouped.t_$k", \array_slice($counts, 1)));
-            array_push($select, 'MAX(CASE WHEN '.Shift::COUNT.' = 0 THEN 1 END) AS own_then', 'MAX(CASE WHEN '.Shift::COUNT.' = 0 THEN grouped.t_0 END) AS until_then',
-                'MIN(CASE '.Shift::COUNT."$later END) AS since_then");
-        }
-        if ([] !== $filters) {
-            $where[] = 1 === \count($filters) ? '('.$filters[0].')' : '(('.implode(') OR (', $filters).'))';
-        }
-        $this->rememberUnshifted($branch, $joining);
-        $group = array_values(array_unique($group));
-
-        return [
-            ...self::selecting($indent, $select),
-            new SqlLine($indent.'FROM (', 'the rows are gone over once, and grouped by what they fall under now and from later …'),
-            ...self::selecting($indent.'  ', $inner), ...$joining->lines($indent.'  '), ...self::filtering($indent.'  ', $where),
-            ...[] === $group ? [] : [new SqlLine($indent.'  GROUP BY '.implode(', ', $group))],
-            new SqlLine($indent.') AS grouped'),
-            ...array_map(static fn (array $join): SqlLine => new SqlLine($indent.$join[0], $join[1]), $joins),
-            new SqlLine($indent.'  CROSS JOIN '.$shift->times(), '… and only the groups count once as they are, and once more from later'),
-            new SqlLine($indent.'WHERE CASE '.Shift::COUNT."$meets END = 1"),
-            ...[] === $again ? [] : [new SqlLine($indent.'GROUP BY '.implode(', ', $again))],
-        ];
-    }
-
-    /** A field as it is, or a part of a date: none is there only where the date is not. */
-    private static function isOfDate(Formula $formula): bool
-    {
-        $tree = $formula->tree;
-        $function = $tree instanceof Call ? FormulaReader::function($tree->names[\count($tree->names) - 1]) : '';
-
-        return $tree instanceof Ref || 'EXTRACT' === $function || str_starts_with($function, 'FISCAL_');
-    }
-
-    /** The number of what the answer is split by that has a value wherever there is a date, and none where there is none; null where nothing is sure to. */
-    private function telling(Shift $shift): ?int
-    {
-        foreach ($this->all->question->by as $i => $level) {
-            $formula = $this->all->ground->formula($level->role, $this->all->attribute($level)->expression);
-            $field = $formula->field();
-            $sure = $shift->calendar
-                ? null !== $field && $level->role === $shift->role && false === $this->all->ground->column($field->role, $field->column)?->nullable
-                : self::isOfDate($formula) && [] === array_filter(
-                    $formula->fields,
-                    static fn (FieldUse $use): bool => $use->role !== $shift->role || $use->column !== $shift->column,
-                );
-            if ($sure && $shift->moves($this->all->ground, $formula)) {
-                return $i;
-            }
-        }
-
-        return null;
+        return [] === $this->all->trusting && null === $joining->shift && null === $branch->sharing && !$this->all->question->trial->others;
     }
 
     /** @return list<string> a measure, as it is and as it was, and what it is put together of where others are */
@@ -290,7 +131,9 @@ final class Aggregating
         $date = $joining->field($joining->at($this->all->route($joining, $shift->role)), $shift->column);
 
         return [
-            'MAX(CASE WHEN '.Shift::COUNT.' = 0 THEN 1 END) AS own_then', 'MAX(CASE WHEN '.Shift::COUNT." = 0 THEN $date END) AS until_then", 'MIN('.$shift->later($this->all->sql, $date).') AS since_then',
+            'MAX(CASE WHEN '.Shift::COUNT.' = 0 THEN 1 END) AS own_then',
+            'MAX(CASE WHEN '.Shift::COUNT." = 0 THEN $date END) AS until_then",
+            'MIN('.$shift->later($this->all->sql, $date).') AS since_then',
         ];
     }
 
@@ -320,12 +163,15 @@ final class Aggregating
             )).')';
         foreach ($shift->spans as $i => [$many, $span]) {
             $later = $shift->only($i + 1)->later($this->all->sql, "c.$date");
-            $this->all->uncovered[] = new Uncovered($shift->role, $span->inWords($many), "SELECT COUNT(*) AS days, MIN(x.l) AS since, MAX(x.l) AS until FROM (\n"
+            $this->all->uncovered[] = new Uncovered(
+                $shift->role,
+                $span->inWords($many),
+                "SELECT COUNT(*) AS days, MIN(x.l) AS since, MAX(x.l) AS until FROM (\n"
                 ."SELECT $later AS l FROM $table AS c WHERE c.$date IS NOT NULL$used\n) AS x WHERE NOT EXISTS (SELECT 1 FROM $table AS n WHERE n.$date = x.l)");
         }
     }
 
-    private function rememberUnshifted(Branch $branch, Joining $shifted): void
+    public function rememberUnshifted(Branch $branch, Joining $shifted): void
     {
         if (true === $branch->shift?->calendar) {
             $this->uncovered($branch, $branch->shift);
@@ -419,7 +265,7 @@ final class Aggregating
      * @param list<array{string, string}> $joins
      * @param array<string, true>         $taken  aliases
      */
-    private function lookedUp(Level $level, Joining $joining, int $number, array &$inner, array &$group, array &$joins, array &$taken): string
+    public function lookedUp(Level $level, Joining $joining, int $number, array &$inner, array &$group, array &$joins, array &$taken): string
     {
         $route = $this->all->route($joining, $level->role);
         $last = $route[\count($route) - 1];

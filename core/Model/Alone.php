@@ -89,7 +89,9 @@ final readonly class Alone
         if ($condition->test->isOfOthers()) {
             $parts = array_map(fn (Condition $part): string => $this->condition($base, $fact, $part, $depth), $condition->of);
 
-            return [] === $parts ? $this->sql->truth(Test::All === $condition->test) : '('.implode(Test::Any === $condition->test ? ' OR ' : ' AND ', $parts).')';
+            $all = implode(Test::Any === $condition->test ? ' OR ' : ' AND ', $parts);
+
+            return '('.('' === $all ? $this->sql->truth(Test::All === $condition->test) : $all).')';
         }
         if ($condition->test->isElsewhere()) {
             $there = new Elsewhere($this->ground, $condition);

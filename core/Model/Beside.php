@@ -64,7 +64,7 @@ final class Beside
             foreach (null === $this->ground->roleNamed($branch->fact) ? [] : array_unique($over) as $role) {
                 foreach ($this->ground->ways()->shared($branch->fact, $role)[0] ?? [] as $way) {
                     if (Shared::InEach === $way->sharing?->how) {
-                        $this->reasons[] = \sprintf('There is no “%s”: what belongs to several of %s is counted in each of them, and would be added more than once.',
+                        $this->reasons[] = \sprintf('There is no “%s”: what belongs to several of %s is counted in each, and would be added more than once.',
                             $figure->inWords(), $way->sharing->link);
                         $this->without($figure);
 
@@ -84,7 +84,7 @@ final class Beside
     private function without(Figure $figure): void
     {
         $trial = $this->question->trial;
-        $left = array_values(array_filter($trial->figures, fn (Figure $one): bool => $one->inWords() !== $figure->inWords()));
+        $left = array_values(array_filter($trial->figures, static fn (Figure $one): bool => $one->inWords() !== $figure->inWords()));
         if ([] !== $left || [] !== $trial->measures) {
             $this->offers[] = new Offer(\sprintf('Ask without %s.', $figure->inWords()), $trial->with(
                 figures: $left,

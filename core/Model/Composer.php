@@ -163,7 +163,7 @@ final class Composer
             if ($measure->aggregation->isOfMeasures()) {
                 $parts = array_map(static fn (Measure $part): string => $part->name, $this->question->parts($measure));
                 $all[$measure->name] = new Composition(
-                    $parts, $this->gathering->computed($measure, static fn (Measure $part): string => Composition::stands($part->name)),
+                    $parts, $this->gathering->computed($measure, static fn (Measure $part): string => Composition::stands($part->name)), $this->sql,
                 );
             }
         }
@@ -330,7 +330,8 @@ final class Composer
     public function route(Joining $joining, string $role): array
     {
         $ways = $this->ground->ways();
-        $route = $ways->between($joining->fact, $role)[0] ?? $ways->shared($joining->fact, $role)[0] ?? throw new \LogicException('The planner has seen to it.');
+        $route = $ways->between($joining->fact, $role)[0] ?? $ways->shared($joining->fact, $role)[0]
+            ?? throw new \LogicException('The planner has seen to it.');
         foreach ($route as $way) {
             $this->reads[$way->to()] = true;
         }
@@ -380,7 +381,9 @@ final class Composer
         if ($condition->test->isOfOthers()) {
             $parts = array_map(fn (Condition $part): string => $this->held($part, $joining, false, $depth, $shift), $condition->of);
 
-            return [] === $parts ? '('.$this->sql->truth(Test::All === $condition->test).')' : '('.implode(Test::Any === $condition->test ? ' OR ' : ' AND ', $parts).')';
+            $all = implode(Test::Any === $condition->test ? ' OR ' : ' AND ', $parts);
+
+            return '('.('' === $all ? $this->sql->truth(Test::All === $condition->test) : $all).')';
         }
         if ($condition->test->isElsewhere()) {
             $there = new Elsewhere($this->ground, $condition);

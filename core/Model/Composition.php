@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Fasti\Core\Model;
 
+use Fasti\Core\Dialect\AskSql;
+
 /** How a figure is computed of others that have been taken. */
 final readonly class Composition
 {
@@ -11,7 +13,7 @@ final readonly class Composition
      * @param list<string> $parts measures that it is computed of, none of them computed of measures
      * @param string       $sql   an expression, in which each of them stands as stands() has it
      */
-    public function __construct(public array $parts, private string $sql)
+    public function __construct(public array $parts, private string $sql, private AskSql $engine)
     {
     }
 
@@ -34,7 +36,7 @@ final readonly class Composition
             $values[self::stands($part)] = match (true) {
                 null === $figure => 'NULL',
                 is_numeric($figure) => "($figure)",
-                default => "'".str_replace("'", "''", $figure)."'",
+                default => $this->engine->text($figure),
             };
         }
 

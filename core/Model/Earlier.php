@@ -60,7 +60,8 @@ final class Earlier
         }
         $column = $this->ground->column($field->role, $field->column);
 
-        return new Shift($level, $level->role, $field->column, $column->base ?? $column->type ?? '', $calendar, $this->ground->unique($level->role, [$field->column]),
+        return new Shift($level, $level->role, $field->column, $column->base ?? $column->type ?? '', $calendar,
+            $this->ground->unique($level->role, [$field->column]),
             $bounded, array_values(array_unique($spans, \SORT_REGULAR)));
     }
 

@@ -32,7 +32,8 @@ final readonly class Elsewhere
     /** @return list<string> roles of which each row leads to a row of both by one route; the sought one, where it leads there itself */
     private function links(): array
     {
-        [$of, $sought] = [$this->of(), $this->sought()];
+        $of = $this->of();
+        $sought = $this->sought();
         if ($of === $sought) {
             return [];
         }
@@ -57,7 +58,8 @@ final readonly class Elsewhere
     /** Why the rows of a fact cannot be told so; '' where they can. */
     public function why(string $fact): string
     {
-        [$of, $sought] = [$this->of(), $this->sought()];
+        $of = $this->of();
+        $sought = $this->sought();
         $links = $this->links();
         $ways = $this->ground->ways();
         $words = ConditionText::of($this->condition);
@@ -101,7 +103,7 @@ final readonly class Elsewhere
         $last = $route[\count($route) - 1];
         $before = $joining->at(\array_slice($route, 0, -1));
         $where = array_map(
-            fn (array $pair): string => $joining->field($before, $pair[0])." = $alias.".$sql->name($pair[1]),
+            static fn (array $pair): string => $joining->field($before, $pair[0])." = $alias.".$sql->name($pair[1]),
             $last->pairs(),
         );
         if ([] !== $last->join->where) {

@@ -56,7 +56,10 @@ final class Joining
      */
     public function at(array $route): string
     {
-        $key = implode("\n", array_map(static fn (Way $way): string => ($way->forth ? '+' : '-').(null === $way->shift ? '' : 'later '.$way->shift->only.' ').$way->join->key(), $route));
+        $key = implode("\n", array_map(
+            static fn (Way $way): string => ($way->forth ? '+' : '-').(null === $way->shift ? '' : 'later '.$way->shift->only.' ').$way->join->key(),
+            $route,
+        ));
         if (isset($this->aliases[$key])) {
             return $this->aliases[$key];
         }
@@ -95,7 +98,8 @@ final class Joining
     {
         $lines = [new SqlLine($indent.'FROM '.$this->named($this->ground->role($this->fact)->entry, $this->base), 'every row of '.$this->fact)];
         if (null !== $this->shift) {
-            $lines[] = new SqlLine("$indent  CROSS JOIN ".$this->shift->times(), 'each once as it is, and once more for each time that it is looked at from later');
+            $does = 'each once as it is, and once more for each time that it is looked at from later';
+            $lines[] = new SqlLine("$indent  CROSS JOIN ".$this->shift->times(), $does);
         }
         foreach ($this->routes as $alias => $route) {
             if ([] === $route) {

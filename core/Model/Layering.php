@@ -104,7 +104,8 @@ final class Layering
     {
         $question = $this->all->question;
         [$first, $down] = $question->order[0];
-        $value = $first instanceof Measure ? $this->all->gathering->computed($first, $this->all->column(...)) : throw new \LogicException('Beside has seen to it.');
+        $value = $first instanceof Measure ? $this->all->gathering->computed($first, $this->all->column(...))
+            : throw new \LogicException('Beside has seen to it.');
         $by = [$this->all->sql->ordered("($value)", $down, "($value)"), ...array_map(
             fn (Level $level): string => $this->all->sql->ordered($this->all->column($level), false, $this->all->column($level)),
             $question->by,

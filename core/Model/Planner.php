@@ -186,7 +186,7 @@ final class Planner
                 }
                 $notes[] = \sprintf(
                     Shared::InEach === $sharing->how
-                        ? '“%s” is counted in each: a row of %2$s that has several of %3$s counts in all of them, so that the rows add up to more than the total.'
+                        ? '“%s” is counted in each: a row of %2$s that has several of %3$s counts in all, so that the rows add up to more than the total.'
                         : '“%s” is shared: of a row of %2$s that has several of %3$s each has a part (%4$s), so that the rows add up to the total.',
                     $measure->name, $sharing->of, $sharing->link, $sharing->how->inWords(),
                 );

@@ -64,26 +64,42 @@ final class Question
             }
         }
         foreach ($trial->where as $condition) {
-            $what = $condition->test->isOfOthers() || $condition->test->isElsewhere() ? null
-                : ($names->measure($condition->what) ?? $this->figureNamed($condition->what));
-            if (null !== $what) {
-                if ($what instanceof Measure && !\in_array($what, $this->measures, true)) {
-                    throw new ModelError(\sprintf('The condition on “%s” is one on the answer, so it has to be asked for.', $what->name));
-                }
-                $this->having[] = [$what, $condition];
-            } else {
-                $this->onRows[] = $condition;
-                $this->named($condition);
+            $this->condition($condition);
+        }
+        $this->ordered();
+        $this->limited();
+        foreach ($this->needed() as $measure) {
+            $this->expand($measure, []);
+        }
+    }
+
+    private function condition(Condition $condition): void
+    {
+        $names = $this->ground->names();
+        $what = $condition->test->isOfOthers() || $condition->test->isElsewhere() ? null
+            : ($names->measure($condition->what) ?? $this->figureNamed($condition->what));
+        if (null !== $what) {
+            if ($what instanceof Measure && !\in_array($what, $this->measures, true)) {
+                throw new ModelError(\sprintf('The condition on “%s” is one on the answer, so it has to be asked for.', $what->name));
             }
-            foreach ($condition->facts as $fact) {
-                if (null === $ground->roleNamed($fact)) {
-                    throw new ModelError(
-                        \sprintf('The condition on “%s” is to hold for “%s”, which is no role of the model.', $condition->what, $fact),
-                    );
-                }
+            $this->having[] = [$what, $condition];
+        } else {
+            $this->onRows[] = $condition;
+            $this->named($condition);
+        }
+        foreach ($condition->facts as $fact) {
+            if (null === $this->ground->roleNamed($fact)) {
+                throw new ModelError(
+                    \sprintf('The condition on “%s” is to hold for “%s”, which is no role of the model.', $condition->what, $fact),
+                );
             }
         }
-        foreach ($trial->order as $sorting) {
+    }
+
+    private function ordered(): void
+    {
+        $names = $this->ground->names();
+        foreach ($this->trial->order as $sorting) {
             $what = $names->measure($sorting->what) ?? $this->figureNamed($sorting->what) ?? $names->attribute($sorting->what);
             $asked = $what instanceof Figure || ($what instanceof Measure ? \in_array($what, $this->measures, true) : \in_array($what, $this->by, false));
             if (!$asked) {
@@ -91,6 +107,13 @@ final class Question
             }
             $this->order[] = [$what, $sorting->descending];
         }
+    }
+
+    /** How many rows are shown, and of what. */
+    private function limited(): void
+    {
+        $trial = $this->trial;
+        $names = $this->ground->names();
         if (null !== $trial->limit && $trial->limit < 1) {
             throw new ModelError('The number of rows to show must be 1 or more.');
         }
@@ -102,9 +125,6 @@ final class Question
         }
         if (null === $trial->limit && ($trial->others || [] !== $trial->each)) {
             throw new ModelError('Say how many rows are to be shown: the first 5 of each, or the first 5 and the others.');
-        }
-        foreach ($this->needed() as $measure) {
-            $this->expand($measure, []);
         }
     }
 

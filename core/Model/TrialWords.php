@@ -24,7 +24,11 @@ final class TrialWords
     public static function rows(Trial $trial): string
     {
         $limit = $trial->limit ?? 0;
-        $rows = [] === $trial->each ? ($trial->others ? '' : ' '.(1 === $limit ? 'row' : 'rows')) : ' of each '.Enumeration::of($trial->each);
+        $rows = match (true) {
+            [] !== $trial->each => ' of each '.Enumeration::of($trial->each),
+            $trial->others => '',
+            default => 1 === $limit ? ' row' : ' rows',
+        };
 
         return number_format($limit).$rows.($trial->others ? ' and the others' : '');
     }

@@ -64,7 +64,8 @@ final readonly class AnswerView
         $columns = $shown = $rows = [];
         foreach ($answer->plan->columns as $i => $column) {
             $columns[] = [
-                'beside' => null !== $column->figure, 'name' => $column->name, 'measure' => null !== $column->measure, 'numeric' => null !== $column->measure && $column->family->isNumeric(),
+                'beside' => null !== $column->figure, 'name' => $column->name, 'measure' => null !== $column->measure,
+                'numeric' => null !== $column->measure && $column->family->isNumeric(),
                 'unit' => $column->unit, 'hidden' => $hidden[$i] ?? false,
             ];
         }

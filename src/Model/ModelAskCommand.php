@@ -41,7 +41,7 @@ final readonly class ModelAskCommand
         #[Argument('A model of the register, by its name')] string $name = '',
         #[Option('A model in a file, as its page gives it')] string $file = '',
         #[Option('Where the source of a model in a file is: a URL or a file; without it the source of the register that the file names')] string $target = '',
-        #[Option('A figure, or what stands beside one: "share of individuals", "individuals 1 year before by date"; may be said several times')] array $measure = [],
+        #[Option('A figure, or what stands beside one, as "share of individuals"; may be said several times')] array $measure = [],
         #[Option('What it is split by; may be said several times')] array $by = [],
         #[Option('A condition: "year is 2025", "day is in last month"; may be said several times')] array $where = [],
         #[Option('What the rows stand in order by, with - before it the greatest first; may be said several times')] array $order = [],

@@ -138,11 +138,13 @@ final class ModelEditController extends AbstractController
         $aggregation = Aggregate::named($text('aggregation')) ?? throw new ModelError('Choose how the values of many rows become one figure.');
         $rows = !$aggregation->isOfMeasures();
         $ratio = $aggregation instanceof Ratio;
+        $expression = $text($rows ? 'expression' : 'computed');
+        $expression = $ratio ? '' : $expression;
         $instant = explode("\n", str_replace("\r", '', $given->getString('instant')), 2);
         $adds = Additivity::tryFrom($text('adds')) ?? Additivity::Additive;
 
         return new Measure(
-            $name, $aggregation, $rows ? $text('fact') : '', $rows ? $text('expression') : ($ratio ? '' : $text('computed')),
+            $name, $aggregation, $rows ? $text('fact') : '', $expression,
             $rows ? $text('filter') : '', $ratio ? $text('of') : '', $ratio ? $text('by') : '', $text('meaning'), $text('unit'), $text('format'), $adds,
             Additivity::SemiAdditive === $adds ? array_values(array_filter($given->all('notOver'), is_string(...))) : [],
             Additivity::SemiAdditive === $adds && 2 === \count($instant) ? new Level($instant[0], $instant[1]) : null,

@@ -42,7 +42,9 @@ final class TrialRequest
         );
         [$limit, $each, $others] = self::rows(trim($given->getString('n')));
 
-        return new Trial($measures, $texts('b'), array_map($conditions->read(...), $texts('w')), $order, $limit, $figures, $each, $others, '' !== $given->getString('t'));
+        $where = array_map($conditions->read(...), $texts('w'));
+
+        return new Trial($measures, $texts('b'), $where, $order, $limit, $figures, $each, $others, '' !== $given->getString('t'));
     }
 
     /**
@@ -70,7 +72,8 @@ final class TrialRequest
     {
         return array_filter([
             'm' => $trial->shown(), 'b' => $trial->by, 'w' => array_map(ConditionText::of(...), $trial->where),
-            'o' => array_map(static fn (Sorting $one): string => ($one->descending ? '-' : '').$one->what, $trial->order), 'n' => null === $trial->limit ? null : self::limited($trial), 't' => $trial->subtotals ? '1' : null,
+            'o' => array_map(static fn (Sorting $one): string => ($one->descending ? '-' : '').$one->what, $trial->order),
+            'n' => null === $trial->limit ? null : self::limited($trial), 't' => $trial->subtotals ? '1' : null,
         ], static fn (mixed $value): bool => [] !== $value && null !== $value);
     }
 

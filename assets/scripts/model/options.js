@@ -54,13 +54,16 @@ export const options = {
                 { value: `${n} and the others`, name: `the first ${n} and the others`, words: 'what is left as one row' },
                 ...of.map((name) => ({ value: `${n} of each ${name}`, name: `the first ${n} of each ${name}`, words: '' })),
                 ...of.map((name) => ({
-                    value: `${n} of each ${name} and the others`, name: `the first ${n} of each ${name} and the others`, words: 'what is left of each as one row',
+                    value: `${n} of each ${name} and the others`,
+                    name: `the first ${n} of each ${name} and the others`,
+                    words: 'what is left of each as one row',
                 })),
             ]),
             { value: '', name: 'all rows', words: '' },
         ];
     },
     subtotals() {
-        return [{ value: '1', name: 'subtotals', words: 'of what comes first, computed of the rows once more' }, { value: '', name: 'no subtotals', words: '' }];
+        const words = 'of what comes first, computed of the rows once more';
+        return [{ value: '1', name: 'subtotals', words }, { value: '', name: 'no subtotals', words: '' }];
     },
 };

@@ -34,7 +34,8 @@ export const trial = () => ({
     /** What the sentence says, from what the server rendered. */
     read() {
         const written = JSON.parse(this.$refs.asked.querySelector('[data-written]').dataset.written);
-        this.asked = { m: [...written.m ?? []], b: [...written.b ?? []], w: [...written.w ?? []], o: [...written.o ?? []], n: written.n ?? null, t: written.t ?? null };
+        const { m = [], b = [], w = [], o = [], n = null, t = null } = written;
+        this.asked = { m: [...m], b: [...b], w: [...w], o: [...o], n, t };
         this.beside = JSON.parse(this.$refs.asked.querySelector('[data-written]').dataset.beside);
         const sql = this.$refs.asked.querySelector('template[data-sql]');
         this.$refs.sql.replaceChildren(...sql ? [sql.content.cloneNode(true)] : []);

@@ -6,7 +6,7 @@ namespace Fasti\Core\Model\Aggregate;
 
 use Fasti\Core\Dialect\AskSql;
 
-final class StandardDeviation extends Spread
+final class StandardDeviation extends Dispersion
 {
     public function name(): string
     {

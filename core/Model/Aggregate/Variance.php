@@ -7,7 +7,7 @@ namespace Fasti\Core\Model\Aggregate;
 use Fasti\Core\Dialect\AskSql;
 
 /** The square of the standard deviation. */
-final class Variance extends Spread
+final class Variance extends Dispersion
 {
     public function name(): string
     {

@@ -20,7 +20,9 @@ final class AggregateTest extends TestCase
 {
     public function testTheyAreFoundByBeingThereAndOfferedInTheirOrder(): void
     {
-        self::assertSame(['sum', 'count', 'distinct count', 'average', 'least', 'greatest', 'median', 'ratio', 'computed'], array_keys(Aggregate::known()));
+        self::assertSame([
+            'sum', 'count', 'distinct count', 'average', 'least', 'greatest', 'median', 'standard deviation', 'variance', 'ratio', 'computed',
+        ], array_keys(Aggregate::known()));
         self::assertSame('median', Aggregate::named('median')?->name());
         self::assertNull(Aggregate::named('total'));
     }
@@ -87,6 +89,8 @@ final class AggregateTest extends TestCase
             'least' => 'value, one of them, tells; time m none all',
             'greatest' => 'value, one of them, tells; time m none all',
             'median' => 'value, numbers, tells; number m none none',
+            'standard deviation' => 'value, numbers, tells; number m none none',
+            'variance' => 'value, numbers, tells; number m² none none',
             'ratio' => 'of measures; number without none none',
             'computed' => 'of measures; time m none none',
         ], $seen);

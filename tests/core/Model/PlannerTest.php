@@ -201,7 +201,7 @@ final class PlannerTest extends TestCase
     {
         $model = Edits::measure(River::model(), '', new Measure('round', new Ratio(), of: 'round', by: 'sightings'));
 
-        $this->expectExceptionObject(new ModelError('The ratio “round” is made of itself: round, round.'));
+        $this->expectExceptionObject(new ModelError('The measure “round” is made of itself: round, round.'));
         River::planner($model)->plan(new Trial(['round']));
     }
 

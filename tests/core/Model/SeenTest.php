@@ -83,7 +83,9 @@ final class SeenTest extends TestCase
                 $lines[] = "$of: ".TrialWords::of($trial);
                 try {
                     $plan = Trials::plan($made, $trial, 'sqlite');
-                    array_push($lines, ...World::lines($of, [$plan->columns, $plan->facts, $plan->reads, $plan->compositions, array_column($plan->lines, 'does')]));
+                    array_push($lines, ...World::lines($of, [
+                        $plan->columns, $plan->facts, $plan->reads, $plan->compositions, array_column($plan->lines, 'does'),
+                    ]));
                 } catch (Unanswerable $e) {
                     array_push($lines, ...World::lines("$of is refused", [$e->reasons, $e->offers]));
                 }

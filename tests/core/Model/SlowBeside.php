@@ -280,7 +280,8 @@ final class SlowBeside
             $row = [];
             foreach ($this->trial->shown() as $name) {
                 $figure = $this->figure($name);
-                $row[$name] = null === $figure ? $this->slow->computed($this->slow->measure($name), $line['now']) : $this->beside($figure, $i, array_keys($this->lines));
+                $row[$name] = null === $figure ? $this->slow->computed($this->slow->measure($name), $line['now'])
+                    : $this->beside($figure, $i, array_keys($this->lines));
             }
             $all[$i] = $row;
         }
@@ -369,7 +370,8 @@ final class SlowBeside
         $same = array_values(array_filter($among, fn (int $other): bool => $this->of($this->lines[$other], $figure->within)
             === $this->of($this->lines[$i], $figure->within)));
         if ($figure->as->ranks()) {
-            $higher = array_filter($same, fn (int $other): bool => 0 === $this->lines[$other]['of'] && null !== $value($other) && $value($other) > $mine + 1e-9);
+            $ranked = array_filter($same, fn (int $other): bool => 0 === $this->lines[$other]['of'] && null !== $value($other));
+            $higher = array_filter($ranked, static fn (int $other): bool => $value($other) > $mine + 1e-9);
 
             return null === $mine || $this->lines[$i]['of'] > 0 ? null : \count($higher) + 1;
         }

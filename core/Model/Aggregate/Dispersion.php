@@ -7,7 +7,7 @@ namespace Fasti\Core\Model\Aggregate;
 use Fasti\Core\Dialect\AskSql;
 
 /** How far values lie from their mean, as an estimate from a sample: of one value there is none. */
-abstract class Spread extends Aggregate
+abstract class Dispersion extends Aggregate
 {
     /** As the standard has it. */
     abstract protected function function(): string;
