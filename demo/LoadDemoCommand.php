@@ -274,11 +274,11 @@ final readonly class LoadDemoCommand
         $model = ModelFile::read($json);
         $kept = $this->editing->begin($steward, $model->name, $model->purpose, $source, $model);
         $kept->shared = true;
-        /** @var array{trials: list<array{name: string, neededBy: string, expected?: string, question: array<string, mixed>}>} $file */
+        /** @var array{trials: list<array{name: string, neededBy?: string, expected?: string, question: array<string, mixed>}>} $file */
         $file = json_decode($json, true, 64, \JSON_THROW_ON_ERROR);
         foreach ($file['trials'] as $trial) {
             $one = $this->kept->keepTrial($kept, $trial['name'], OpenForm::read(Trial::class, $trial['question']), $steward);
-            $one->neededBy = $trial['neededBy'];
+            $one->neededBy = $trial['neededBy'] ?? '';
             $one->expected = $trial['expected'] ?? '';
         }
         $this->kept->save();

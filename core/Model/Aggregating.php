@@ -167,8 +167,30 @@ final class Aggregating
                 $shift->role,
                 $span->inWords($many),
                 "SELECT COUNT(*) AS days, MIN(x.l) AS since, MAX(x.l) AS until FROM (\n"
-                ."SELECT $later AS l FROM $table AS c WHERE c.$date IS NOT NULL$used\n) AS x WHERE NOT EXISTS (SELECT 1 FROM $table AS n WHERE n.$date = x.l)");
+                ."SELECT $later AS l FROM $table AS c WHERE c.$date IS NOT NULL$used\n) AS x WHERE NOT EXISTS (SELECT 1 FROM $table AS n WHERE n.$date = x.l)"
+                .$this->asFarAs($branch, $shift, $table, $date));
         }
+    }
+
+    /** Where the answer ends before the calendar does, the days after the calendar's last are none of its. */
+    private function asFarAs(Branch $branch, Shift $shift, string $table, string $date): string
+    {
+        $where = [];
+        foreach ($shift->bounded ? $branch->conditions : [] as $condition) {
+            $level = $condition->test->isOfOthers() || $condition->test->isElsewhere() ? null : $this->all->question->level($condition);
+            $formula = null === $level ? null : $this->all->ground->formula($level->role, $this->all->attribute($level)->expression);
+            $own = null !== $formula && [] === array_filter($formula->fields, static fn (FieldUse $use): bool => $use->role !== $shift->role);
+            if (null !== $level && null !== $formula?->tree && $own && $level->role === $shift->role) {
+                $value = (new FormulaSql($this->all->sql, fn (Ref $ref): string => 'e.'.$this->all->sql->name(
+                    $this->all->ground->column($shift->role, $ref->names[\count($ref->names) - 1])->name ?? '',
+                )))->of($formula->tree);
+                [$positive, $opposite] = $this->all->conditions->of($value, $formula->family, $condition);
+                $where[] = $opposite ? "NOT ($positive)" : "($positive)";
+            }
+        }
+
+        return [] === $where ? '' : " AND (x.l < (SELECT MAX(e.$date) FROM $table AS e) OR (SELECT MAX(e.$date) FROM $table AS e)"
+            ." = (SELECT MAX(e.$date) FROM $table AS e WHERE ".implode(' AND ', $where).'))';
     }
 
     public function rememberUnshifted(Branch $branch, Joining $shifted): void

@@ -34,18 +34,17 @@ final class Edits
             roles: array_map(static fn (Role $one): Role => new Role(
                 $role($one->name), $one->kind, $one->entry, $role($one->like), $one->meaning, $one->grain, $one->key,
                 $renamed->attributes[$one->name."\0".$one->label] ?? $one->label,
-                array_map(static fn (Attribute $attribute): Attribute => new Attribute(
-                    $renamed->attributes[$one->name."\0".$attribute->name] ?? $attribute->name, $text($attribute->expression), $attribute->meaning,
-                    $attribute->unit,
-                    $text($attribute->sorted),
+                array_map(static fn (Attribute $attribute): Attribute => $attribute->with(
+                    name: $renamed->attributes[$one->name."\0".$attribute->name] ?? $attribute->name,
+                    expression: $text($attribute->expression),
+                    sorted: $text($attribute->sorted),
                 ), $one->attributes),
             ), $model->roles),
             joins: $joins,
-            measures: array_map(static fn (Measure $one): Measure => new Measure(
-                $measure($one->name), $one->aggregation, $role($one->fact), $expression($one), $text($one->filter), $measure($one->of),
-                $measure($one->by),
-                $one->meaning, $one->unit, $one->format, $one->adds, array_map($role, $one->notOver),
-                null === $one->instant ? null : $renamed->level($one->instant, $model), $one->instead, $one->reason,
+            measures: array_map(static fn (Measure $one): Measure => $one->with(
+                name: $measure($one->name), fact: $role($one->fact), expression: $expression($one), filter: $text($one->filter),
+                of: $measure($one->of), by: $measure($one->by), notOver: array_map($role, $one->notOver),
+                instant: null === $one->instant ? null : $renamed->level($one->instant, $model),
             ), $model->measures),
             hierarchies: array_map(static fn (Hierarchy $one): Hierarchy => new Hierarchy(
                 $one->name, array_map(static fn (Level $level): Level => $renamed->level($level, $model), $one->levels), $one->ragged, $one->parent,
@@ -54,6 +53,10 @@ final class Edits
                 static fn (string $key): string => $keys[$key] ?? $key,
                 $one->by,
             )), $model->choices),
+            sharings: array_map(
+                static fn (Sharing $one): Sharing => new Sharing($role($one->link), $role($one->of), $one->how, $text($one->weight)),
+                $model->sharings,
+            ),
         );
     }
 
@@ -102,15 +105,13 @@ final class Edits
         return $model->with(
             roles: array_map(static fn (Role $one): Role => new Role(
                 $one->name, $one->kind, $one->entry, $one->like, $one->meaning, $one->grain, self::each($one->key, $field, $one->name), $one->label,
-                array_map(static fn (Attribute $attribute): Attribute => new Attribute(
-                    $attribute->name, $text($one->name, $attribute->expression), $attribute->meaning, $attribute->unit, $text($one->name, $attribute->sorted),
+                array_map(static fn (Attribute $attribute): Attribute => $attribute->with(
+                    expression: $text($one->name, $attribute->expression), sorted: $text($one->name, $attribute->sorted),
                 ), $one->attributes),
             ), $model->roles),
             joins: $joins,
-            measures: array_map(static fn (Measure $one): Measure => new Measure(
-                $one->name, $one->aggregation, $one->fact, $text($one->fact, $one->expression), $text($one->fact, $one->filter), $one->of, $one->by,
-                $one->meaning,
-                $one->unit, $one->format, $one->adds, $one->notOver, $one->instant, $one->instead, $one->reason,
+            measures: array_map(static fn (Measure $one): Measure => $one->with(
+                expression: $text($one->fact, $one->expression), filter: $text($one->fact, $one->filter),
             ), $model->measures),
             hierarchies: array_map(static fn (Hierarchy $one): Hierarchy => new Hierarchy(
                 $one->name, $one->levels, $one->ragged, self::each($one->parent, $field, $one->levels[0]->role ?? ''),
@@ -119,6 +120,10 @@ final class Edits
                 static fn (string $key): string => $keys[$key] ?? $key,
                 $one->by,
             )), $model->choices),
+            sharings: array_map(
+                static fn (Sharing $one): Sharing => new Sharing($one->link, $one->of, $one->how, $text($one->link, $one->weight)),
+                $model->sharings,
+            ),
         );
     }
 
@@ -217,6 +222,7 @@ final class Edits
             joins: array_values(array_filter($model->joins, static fn (ModelJoin $one): bool => $one->from !== $name && $one->to !== $name)),
             measures: array_values(array_filter($model->measures, static fn (Measure $one): bool => $one->fact !== $name)),
             choices: array_values(array_filter($model->choices, static fn (Choice $one): bool => $other($one->from) && $other($one->to))),
+            sharings: array_values(array_filter($model->sharings, static fn (Sharing $one): bool => $other($one->link) && $other($one->of))),
             hierarchies: array_values(
                 array_filter(
                     $model->hierarchies,
@@ -278,6 +284,17 @@ final class Edits
         return $model->with(choices: [] === $choice->by ? $others : [...$others, $choice]);
     }
 
+    /** How what belongs to several counts; one that is said already is said anew. */
+    public static function sharing(Model $model, Sharing $sharing, bool $out = false): Model
+    {
+        $others = array_values(array_filter(
+            $model->sharings,
+            static fn (Sharing $one): bool => $one->link !== $sharing->link || $one->of !== $sharing->of,
+        ));
+
+        return $model->with(sharings: $out ? $others : [...$others, $sharing]);
+    }
+
     public static function hierarchy(Model $model, Hierarchy $hierarchy): Model
     {
         return $model->with(
@@ -309,6 +326,9 @@ final class Edits
         $words = [...$words, ...self::listed('join', self::keyed($before->joins), self::keyed($after->joins))];
         if ($before->choices != $after->choices) {
             $words[] = 'chose routes';
+        }
+        if ($before->sharings != $after->sharings) {
+            $words[] = 'said how what belongs to several counts';
         }
 
         return $words;

@@ -40,6 +40,7 @@ final class ModelChecks
         $this->measures();
         $this->attributes();
         $this->hierarchies();
+        $this->sharings();
         $this->sameNames();
         $this->personal();
         usort($this->found, static fn (ModelFinding $a, ModelFinding $b): int => $b->severity->rank() <=> $a->severity->rank());
@@ -459,6 +460,38 @@ final class ModelChecks
                             'Nothing can be split by it.', 'Correct the expression.');
                     }
                 }
+            }
+        }
+    }
+
+    private function sharings(): void
+    {
+        foreach ($this->ground->model->sharings as $sharing) {
+            $why = [];
+            foreach ([$sharing->link, $sharing->of] as $role) {
+                if (null === $this->ground->roleNamed($role)) {
+                    $why[] = \sprintf('the model has no role “%s”', $role);
+                }
+            }
+            if ([] === $why && [] === $this->ground->ways()->stepsTo($sharing)) {
+                $why[] = \sprintf('no join leads from “%s” to “%s”', $sharing->link, $sharing->of);
+            }
+            $weight = [] !== $why || Shared::ByWeight !== $sharing->how ? null : $this->ground->formula($sharing->link, $sharing->weight);
+            foreach ($weight->faults ?? [] as $fault) {
+                $why[] = 'its weight is not understood: '.$fault->inWords($sharing->weight);
+            }
+            if (null !== $weight && [] === $weight->faults && !$weight->family->isNumeric()) {
+                $why[] = 'its weight is no number';
+            }
+            foreach ($why as $one) {
+                $this->note(
+                    'shares-nothing',
+                    Severity::Fault,
+                    $sharing->link.' of '.$sharing->of,
+                    \sprintf('How %s is shared by %s cannot be: %s', $sharing->of, $sharing->link, $one),
+                    'No answer is split by what lies beyond it.',
+                    'Say anew how it is shared, or take that out.',
+                );
             }
         }
     }

@@ -34,6 +34,36 @@ final class ModelNames
         foreach ($model->measures as $measure) {
             $this->measures[self::folded($measure->name)] = $measure->name;
         }
+        $this->otherWords($model);
+    }
+
+    /** Other words for things: a name of its own that something has is meant first, and a word for two of them means none. */
+    private function otherWords(Model $model): void
+    {
+        $words = [];
+        foreach ($model->measures as $measure) {
+            foreach ($measure->also as $word) {
+                $words[self::folded($word)]['m'.$measure->name] = $measure->name;
+            }
+        }
+        foreach ($model->roles as $role) {
+            foreach ($model->attributesOf($role) as $attribute) {
+                foreach ($attribute->also as $word) {
+                    $words[self::folded($word)]['a'.$role->name."\0".$attribute->name] = new Level($role->name, $attribute->name);
+                }
+            }
+        }
+        foreach ($words as $word => $of) {
+            $one = reset($of);
+            if (1 !== \count($of) || isset($this->measures[$word]) || isset($this->short[$word]) || isset($this->full[$word])) {
+                continue;
+            }
+            if ($one instanceof Level) {
+                $this->full[(string) $word] = $one;
+            } else {
+                $this->measures[(string) $word] = (string) $one;
+            }
+        }
     }
 
     public static function folded(string $name): string

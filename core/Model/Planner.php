@@ -35,7 +35,7 @@ final class Planner
      */
     public function plan(Trial $trial): Plan
     {
-        $question = new Question($this->ground, $trial);
+        $question = new Question($this->ground, Parameters::filled($trial));
         $this->reasons = [];
         $this->offers = [];
         $branches = $this->branches($question);
@@ -526,7 +526,7 @@ final class Planner
     /** The whole, as somebody would ask for it who trusts every join: what a key that stands twice would make of the total. */
     public function naive(Trial $trial): Plan
     {
-        $question = new Question($this->ground, $trial);
+        $question = new Question($this->ground, Parameters::filled($trial));
         $whole = $question->whole(array_map(static fn (Measure $one): string => $one->name, $question->needed()));
         $branches = array_values(array_filter($this->branches($whole), static fn (Branch $branch): bool => '' === $branch->special));
         $this->reasons = [];

@@ -11,6 +11,7 @@ final class TrialWords
 {
     public static function of(Trial $trial): string
     {
+        $trial = Parameters::shown($trial);
         $order = array_map(static fn (Sorting $one): string => $one->what.($one->descending ? ', the greatest first' : ''), $trial->order);
 
         return 'Show '.Enumeration::of($trial->shown())

@@ -64,7 +64,7 @@ final readonly class AnswerView
         $columns = $shown = $rows = [];
         foreach ($answer->plan->columns as $i => $column) {
             $columns[] = [
-                'beside' => null !== $column->figure, 'name' => $column->name, 'measure' => null !== $column->measure,
+                'beside' => null !== $column->figure, 'name' => $column->figure?->inWords() ?? $column->name, 'measure' => null !== $column->measure,
                 'numeric' => null !== $column->measure && $column->family->isNumeric(),
                 'unit' => $column->unit, 'hidden' => $hidden[$i] ?? false,
             ];

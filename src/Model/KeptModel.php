@@ -25,6 +25,10 @@ class KeptModel extends Kept
     #[ORM\ManyToOne, ORM\JoinColumn(nullable: true, onDelete: 'SET NULL')]
     public ?Connection $connection = null;
 
+    /** Only those may ask it who may ask the data of sources: its owner keeps it from readers. */
+    #[ORM\Column]
+    public bool $withheld = false;
+
     /** Its roles, joins, measures, hierarchies and choices, as JSON. */
     #[ORM\Column(type: 'text', length: 16777215)]
     public string $definition = '{}';

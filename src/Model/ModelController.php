@@ -12,6 +12,7 @@ use Fasti\Core\Model\Matrix;
 use Fasti\Core\Model\ModelError;
 use Fasti\Core\Model\ModelFile;
 use Fasti\Core\Model\RoleKind;
+use Fasti\Core\Model\Shared;
 use Fasti\Diagram\Diagrams;
 use Fasti\Diagram\Selection;
 use Fasti\Join\EntryRoles;
@@ -138,7 +139,8 @@ final class ModelController extends AbstractController
 
         return $this->render('model/show.html.twig', $head + [
             'model' => $model, 'ground' => $ground, 'offers' => $offers, 'said_of' => $shown->meanings(), 'units' => $shown->units(),
-            'index' => $shown->index(), 'sections' => $shown->sections(), 'ratios' => $shown->ratios(),
+            'index' => $shown->index(), 'sections' => $shown->sections(), 'ratios' => $shown->ratios(), 'shared' => Shared::cases(),
+            'asked' => $kept->isOf($account) ? $this->models->timesAsked($kept) : [],
             'completions' => true === $head['mayChange'] ? $shown->completions() : [], 'pointed' => $kept->connection?->id() ?? 0,
             'at' => $this->grounds->entriesOf($model, $kept->source->id()),
         ]);

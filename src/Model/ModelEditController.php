@@ -25,6 +25,8 @@ use Fasti\Core\Model\ModelError;
 use Fasti\Core\Model\Renamed;
 use Fasti\Core\Model\Role;
 use Fasti\Core\Model\RoleKind;
+use Fasti\Core\Model\Shared;
+use Fasti\Core\Model\Sharing;
 use Fasti\Core\Survey\SourceError;
 use Fasti\Source\Sources;
 use Fasti\Text\BadText;
@@ -150,7 +152,14 @@ final class ModelEditController extends AbstractController
             Additivity::SemiAdditive === $adds && 2 === \count($instant) ? new Level($instant[0], $instant[1]) : null,
             Additivity::SemiAdditive === $adds ? (Instead::tryFrom($text('instead')) ?? Instead::Nothing) : Instead::Nothing,
             Additivity::Additive === $adds ? '' : $text('reason'),
+            mb_substr($text('folder'), 0, 80), $given->getBoolean('hidden'), self::words($text('also')), mb_substr($text('owner'), 0, 160),
         );
+    }
+
+    /** @return list<string> what stands between commas */
+    private static function words(string $text): array
+    {
+        return array_values(array_filter(array_map(trim(...), explode(',', mb_substr($text, 0, 400))), static fn (string $word): bool => '' !== $word));
     }
 
     #[Route('/models/{id<\d+>}/attributes', name: 'model_attribute', methods: ['POST'])]
@@ -176,7 +185,10 @@ final class ModelEditController extends AbstractController
                 throw new ModelError(\sprintf('“%s” has an attribute “%s” already. Choose another name.', $role, $name));
             }
 
-            return Edits::attribute($model, $role, $was, new Attribute($name, $text('expression'), $text('meaning'), $text('unit'), $text('sorted')));
+            return Edits::attribute($model, $role, $was, new Attribute(
+                $name, $text('expression'), $text('meaning'), $text('unit'), $text('sorted'), mb_substr($text('folder'), 0, 80),
+                $request->request->getBoolean('hidden'), self::words($text('also')), mb_substr($text('owner'), 0, 160),
+            ));
         }, '#r-'.Anchors::of($role), '' === $was || $was === $name ? null : new Renamed(attributes: ["$role\0$was" => $name]));
     }
 
@@ -302,6 +314,29 @@ final class ModelEditController extends AbstractController
         ]);
     }
 
+    /** How what belongs to several, by a link, counts among them. */
+    #[Route('/models/{id<\d+>}/sharings', name: 'model_sharing', methods: ['POST'])]
+    #[IsCsrfTokenValid('models')]
+    public function sharing(Request $request, int $id, #[CurrentUser] Account $account): Response
+    {
+        $kept = $this->pages->changed($id, $account);
+        $given = $request->request;
+        [$link, $of] = explode("\n", str_replace("\r", '', $given->getString('join')), 2) + [1 => ''];
+        $how = Shared::tryFrom($given->getString('how')) ?? Shared::Equally;
+        $weight = trim($given->getString('weight'));
+
+        return $this->done($account, $kept, static function (Model $model) use ($link, $of, $how, $weight, $given): Model {
+            if (null === $model->role($link) || null === $model->role($of)) {
+                throw new ModelError('Choose which link says what belongs to what.');
+            }
+            if (Shared::ByWeight === $how && '' === $weight) {
+                throw new ModelError('Say by which field of the link it is shared, or share it in equal parts.');
+            }
+
+            return Edits::sharing($model, new Sharing($link, $of, $how, Shared::ByWeight === $how ? $weight : ''), $given->has('remove'));
+        }, '#sharings');
+    }
+
     #[Route('/models/{id<\d+>}/hierarchies', name: 'model_hierarchy', methods: ['POST'])]
     #[IsCsrfTokenValid('models')]
     public function hierarchy(Request $request, int $id, #[CurrentUser] Account $account): Response
@@ -379,6 +414,10 @@ final class ModelEditController extends AbstractController
         $back = ['model', ['id' => $kept->id()]];
         if ($given->has('shared')) {
             $kept->shared = $given->getBoolean('shared');
+            $this->models->save();
+        }
+        if ($given->has('withheld')) {
+            $kept->withheld = $given->getBoolean('withheld');
             $this->models->save();
         }
         if ($given->has('connection')) {

@@ -137,6 +137,33 @@ final readonly class Models extends KeptStore
         return $model;
     }
 
+    /**
+     * One more time that measures were asked for.
+     *
+     * @param list<string> $measures
+     */
+    public function asked(KeptModel $model, array $measures): void
+    {
+        foreach (array_unique($measures) as $measure) {
+            $this->orm->getConnection()->executeStatement(
+                'INSERT INTO model_asked (model_id, measure, times, last_at) VALUES (?, ?, 1, UTC_TIMESTAMP())'
+                .' ON DUPLICATE KEY UPDATE times = times + 1, last_at = UTC_TIMESTAMP()',
+                [$model->id(), mb_substr($measure, 0, 160)],
+            );
+        }
+    }
+
+    /** @return array<string, int> how often each measure was asked for */
+    public function timesAsked(KeptModel $model): array
+    {
+        $times = [];
+        foreach ($this->orm->getRepository(MeasureAsked::class)->findBy(['model' => $model]) as $one) {
+            $times[$one->measure] = $one->times;
+        }
+
+        return $times;
+    }
+
     // ---- kept trials ----
 
     public function trial(int $id): ?KeptTrial

@@ -6,6 +6,7 @@ namespace Fasti\Model;
 
 use Fasti\Account\Account;
 use Fasti\Account\Act\Act;
+use Fasti\Core\Model\Attribute;
 use Fasti\Core\Model\BesideOffers;
 use Fasti\Core\Model\ConditionText;
 use Fasti\Core\Model\Ground;
@@ -14,8 +15,10 @@ use Fasti\Core\Model\Matrix;
 use Fasti\Core\Model\MatrixCell;
 use Fasti\Core\Model\Measure;
 use Fasti\Core\Model\ModelError;
+use Fasti\Core\Model\Parameters;
 use Fasti\Core\Model\Plan;
 use Fasti\Core\Model\Planner;
+use Fasti\Core\Model\Question;
 use Fasti\Core\Model\Trial;
 use Fasti\Core\Model\TrialWords;
 use Fasti\Core\Model\Unanswerable;
@@ -39,6 +42,7 @@ final class TrialController extends AbstractController
         private readonly Grounds $grounds,
         private readonly Asker $asker,
         private readonly Editing $editing,
+        private readonly AskingNow $now,
     ) {
     }
 
@@ -49,7 +53,12 @@ final class TrialController extends AbstractController
         $ground = $this->grounds->of($kept);
 
         return $this->render('model/trial.html.twig', $this->pages->head($kept, $account, 'model_trial') + $this->asked($request->query, $kept, $ground) + [
-            'choices' => $this->choices($ground), 'help' => ConditionText::HELP,
+            'help' => ConditionText::HELP, 'mayAsk' => $this->mayAsk($kept),
+            'folders' => self::folders($choices = $this->choices($ground)),
+            'begin' => array_map(static fn (KeptTrial $one): array => [
+                'kept' => $one, 'words' => TrialWords::of($one->trial()), 'written' => TrialRequest::written($one->trial()),
+            ], $this->models->trials($kept)),
+            'choices' => $choices,
         ]);
     }
 
@@ -59,7 +68,7 @@ final class TrialController extends AbstractController
     {
         $kept = $this->pages->seen($id, $account);
 
-        return $this->render('model/_plan.html.twig', ['kept' => $kept] + $this->asked($request->query, $kept, $this->grounds->of($kept)));
+        return $this->render('model/_plan.html.twig', ['kept' => $kept, 'mayAsk' => $this->mayAsk($kept)] + $this->asked($request->query, $kept, $this->grounds->of($kept)));
     }
 
     /**
@@ -80,12 +89,16 @@ final class TrialController extends AbstractController
             'written' => [],
             'beside' => [],
             'rows' => '',
+            'parameters' => [],
+            'filled' => [],
             'label' => $ground->dialect->label(),
             'through' => $kept->connection()->label,
         ];
         try {
             $all['trial'] = $trial = TrialRequest::read($given, $ground->names());
             $all['written'] = TrialRequest::written($trial);
+            $all['parameters'] = Parameters::of($trial);
+            $all['filled'] = array_map(ConditionText::of(...), Parameters::shown($trial)->where);
             $all['beside'] = (new BesideOffers($ground))->of($trial);
             if ([] === $trial->shown()) {
                 return $all;
@@ -119,6 +132,39 @@ final class TrialController extends AbstractController
             .', then as much again to hold the totals against the facts alone; '.Asker::SECONDS.' seconds at the most.';
     }
 
+    /**
+     * What can be asked, as people find it who know no tables.
+     *
+     * @param array{measures: list<array<string, mixed>>, attributes: list<array<string, mixed>>, tests: list<array<string, mixed>>} $choices
+     *
+     * @return array<string, array{measures: list<array<string, mixed>>, attributes: list<array<string, mixed>>}> by folder
+     */
+    private static function folders(array $choices): array
+    {
+        $folders = [];
+        foreach (['measures', 'attributes'] as $kind) {
+            foreach ($choices[$kind] as $one) {
+                $folder = \is_string($one['folder'] ?? null) && '' !== $one['folder'] ? $one['folder'] : 'computed';
+                $folders[$folder] ??= ['measures' => [], 'attributes' => []];
+                $folders[$folder][$kind][] = $one;
+            }
+        }
+
+        return $folders;
+    }
+
+    /**
+     * @template T of Measure|Attribute
+     *
+     * @param list<T> $all
+     *
+     * @return list<T> those that are not hidden
+     */
+    private static function offered(array $all): array
+    {
+        return array_values(array_filter($all, static fn (Measure|Attribute $one): bool => !$one->hidden));
+    }
+
     /** @return array{measures: list<array<string, mixed>>, attributes: list<array<string, mixed>>, tests: list<array<string, mixed>>} what may be chosen */
     private function choices(Ground $ground): array
     {
@@ -136,16 +182,20 @@ final class TrialController extends AbstractController
                 'name' => $measure->name,
                 'of' => $measure->aggregation->isOfMeasures() ? 'other measures' : $measure->fact,
                 'words' => $measure->meaning,
+                'also' => $measure->also,
+                'folder' => $measure->folder ?: $measure->fact,
                 'can' => $can,
             ];
-        }, $ground->model->measures);
+        }, self::offered($ground->model->measures));
         $attributes = [];
         foreach ($ground->model->roles as $role) {
-            foreach ($ground->model->attributesOf($role) as $attribute) {
+            foreach (self::offered($ground->model->attributesOf($role)) as $attribute) {
                 $attributes[] = [
                     'name' => $ground->names()->of(new Level($role->name, $attribute->name)),
                     'of' => $role->name,
                     'words' => $attribute->meaning,
+                    'also' => $attribute->also,
+                    'folder' => $attribute->folder ?: $role->name,
                     'can' => [],
                 ];
             }
@@ -154,12 +204,20 @@ final class TrialController extends AbstractController
         return ['measures' => $measures, 'attributes' => $attributes, 'tests' => ConditionText::offered()];
     }
 
+    /** Whoever may ask the data of sources, and readers where a model is shared and not withheld. */
+    private function mayAsk(KeptModel $kept): bool
+    {
+        return $this->isGranted(Act::ASK) || $kept->shared && !$kept->withheld && $this->isGranted(Act::ASK_MODELS);
+    }
+
     #[Route('/models/{id<\d+>}/trial/answer', name: 'model_answer', methods: ['POST'])]
-    #[IsGranted(Act::ASK)]
     #[IsCsrfTokenValid('models')]
     public function answer(Request $request, int $id, #[CurrentUser] Account $account): Response
     {
         $kept = $this->pages->seen($id, $account);
+        if (!$this->mayAsk($kept)) {
+            throw $this->createAccessDeniedException();
+        }
         $ground = $this->grounds->of($kept);
         $shared = ['kept' => $kept, 'through' => $kept->connection()->label, 'asOf' => new \DateTimeImmutable(), 'answer' => null, 'error' => null];
         try {
@@ -168,7 +226,14 @@ final class TrialController extends AbstractController
             [$hidden, $fields] = $this->hidden($kept, $ground, $plan);
             // A question may take long; whoever else wants the session shall not wait for it.
             $request->getSession()->save();
+            $place = $this->now->place($account);
             $answer = $this->asker->ask($ground, $kept->connection(), $trial, 'today', $request->request->getString('token'), $hidden, $fields);
+            array_map(fclose(...), $place);
+            $this->models->asked($kept, array_map(static fn (Measure $one): string => $one->name, (new Question($ground, $trial))->needed()));
+            $format = $request->request->getString('format');
+            if (isset(AnswerFile::FORMATS[$format])) {
+                return AnswerFile::of($format, $kept, $trial, $plan, $answer);
+            }
         } catch (SourceError $e) {
             return $this->render('model/_answer.html.twig', ['error' => $e->inWords()] + $shared, new Response(status: 422));
         } catch (ModelError|Unanswerable $e) {
@@ -201,11 +266,12 @@ final class TrialController extends AbstractController
     }
 
     #[Route('/models/{id<\d+>}/trial/cancel', name: 'model_cancel', methods: ['POST'])]
-    #[IsGranted(Act::ASK)]
     #[IsCsrfTokenValid('models')]
     public function cancel(Request $request, int $id, #[CurrentUser] Account $account): Response
     {
-        $this->pages->seen($id, $account);
+        if (!$this->mayAsk($this->pages->seen($id, $account))) {
+            throw $this->createAccessDeniedException();
+        }
         $this->asker->cancel($request->request->getString('token'));
 
         return new Response(status: 204);

@@ -3,20 +3,23 @@
 /** Names, folded as the server folds them. */
 export const folded = (text) => text.toLowerCase().replaceAll(/[\s_]+/g, ' ').trim();
 
+/** Whether what is typed is in the name of something, or in another word for it. */
+const meant = (one, typed) => [one.name, ...one.also ?? []].some((word) => folded(word).includes(typed));
+
 export const options = {
     measures(typed, raw) {
         const taken = new Set(this.asked.m.map(folded));
         const all = [
-            ...this.choices.measures.map((one) => ({ value: one.name, name: one.name, words: one.words || `of ${one.of}` })),
+            ...this.choices.measures.map((one) => ({ value: one.name, name: one.name, words: one.words || `of ${one.of}`, also: one.also })),
             ...this.beside.map((one) => ({ value: one.value, name: one.value, words: one.words })),
-        ].filter((one) => folded(one.name).includes(typed) && !taken.has(folded(one.name)));
+        ].filter((one) => meant(one, typed) && !taken.has(folded(one.name)));
         // Any other time before is said by whoever types it.
         return all.length === 0 && /before|share|rank|running/.test(typed) ? [{ value: raw.trim(), name: raw.trim(), words: 'take it' }] : all;
     },
     attributes(typed) {
         const taken = new Set(this.asked.b.map(folded));
         const asked = this.choices.measures.filter((one) => this.asked.m.map(folded).includes(folded(one.name)));
-        return this.choices.attributes.filter((one) => folded(one.name).includes(typed) && !taken.has(folded(one.name)))
+        return this.choices.attributes.filter((one) => meant(one, typed) && !taken.has(folded(one.name)))
             .map((one) => ({ value: one.name, name: one.name, words: one.words || `of ${one.of}`, not: asked.map((of) => of.can[one.of]).find(Boolean) }))
             .toSorted((a, b) => Number(Boolean(a.not)) - Number(Boolean(b.not)));
     },

@@ -14,6 +14,7 @@ export const trial = () => ({
         }
         this.read();
         this.$root.addEventListener('click', (event) => this.clicked(event));
+        this.$root.addEventListener('change', (event) => this.filledIn(event.target));
         this.$refs.typed.addEventListener('keydown', (event) => this.choosing(event));
         this.$refs.options.addEventListener('click', (event) => {
             const option = event.target.closest('[data-value]');
@@ -36,6 +37,9 @@ export const trial = () => ({
         const written = JSON.parse(this.$refs.asked.querySelector('[data-written]').dataset.written);
         const { m = [], b = [], w = [], o = [], n = null, t = null } = written;
         this.asked = { m: [...m], b: [...b], w: [...w], o: [...o], n, t };
+        if (this.$refs.begin) {
+            this.$refs.begin.hidden = m.length > 0;
+        }
         this.beside = JSON.parse(this.$refs.asked.querySelector('[data-written]').dataset.beside);
         const sql = this.$refs.asked.querySelector('template[data-sql]');
         this.$refs.sql.replaceChildren(...sql ? [sql.content.cloneNode(true)] : []);
@@ -73,6 +77,17 @@ export const trial = () => ({
             this.$refs.answer.replaceChildren();
             this.$refs.reconciled.replaceChildren();
         }
+    },
+    /** What the question leaves open is said in its conditions, so that the address has it. */
+    filledIn(input) {
+        const name = input.dataset.parameter;
+        if (name === undefined) {
+            return;
+        }
+        const value = input.value.replaceAll(/[{}]/g, '').trim();
+        const open = new RegExp(`\\{\\s*${name.replaceAll(/[$()*+.?[\\\]^{|}]/g, String.raw`\$&`)}\\s*(?:=[^{}]*)?\\}`, 'gu');
+        this.asked.w = this.asked.w.map((text) => text.replaceAll(open, () => (value === '' ? `{${name}}` : `{${name} = ${value}}`)));
+        this.changed();
     },
     clicked(event) {
         const part = event.target.closest('[data-part]');

@@ -17,6 +17,8 @@ final class Act
     public const DECIDE = 'decide';
     /** Make editions. */
     public const PUBLISH = 'publish';
+    /** Ask what shared models answer. */
+    public const ASK_MODELS = 'ask models';
     /** Have something run on a source's data. */
     public const ASK = 'ask';
     /** See values that are personal. */
@@ -31,6 +33,7 @@ final class Act
         self::SURVEY => 'add sources, and have their structure read',
         self::DECIDE => 'decide what the register follows, set findings aside',
         self::PUBLISH => 'make editions',
+        self::ASK_MODELS => 'ask shared models',
         self::ASK => 'ask questions of the data of sources',
         self::SEE_PERSONAL => 'see values that are personal',
         self::ADMINISTER => 'look after accounts and roles',
