@@ -41,6 +41,12 @@ final readonly class Matrix
             return new MatrixCell(MatrixCell::NO, \sprintf('The model has no role “%s”.', $fact));
         }
         $routes = $this->ground->ways()->between($fact, $role);
+        $shared = $this->ground->ways()->shared($fact, $role);
+        if (1 === \count($shared)) {
+            $sharing = array_values(array_filter(array_map(static fn (Way $way): ?Sharing => $way->sharing, $shared[0])))[0] ?? null;
+
+            return new MatrixCell(MatrixCell::YES, Ways::inWords($shared[0]).'. '.($sharing?->inWords() ?? ''));
+        }
         if ([] === $routes) {
             foreach ($this->ground->ways()->multiplying($fact) as $join) {
                 $other = $join->from === $fact ? $join->to : $join->from;

@@ -68,7 +68,9 @@ final class TrialController extends AbstractController
     {
         $kept = $this->pages->seen($id, $account);
 
-        return $this->render('model/_plan.html.twig', ['kept' => $kept, 'mayAsk' => $this->mayAsk($kept)] + $this->asked($request->query, $kept, $this->grounds->of($kept)));
+        $asked = $this->asked($request->query, $kept, $this->grounds->of($kept));
+
+        return $this->render('model/_plan.html.twig', ['kept' => $kept, 'mayAsk' => $this->mayAsk($kept)] + $asked);
     }
 
     /**

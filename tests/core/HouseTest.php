@@ -51,7 +51,7 @@ final class HouseTest extends TestCase
         'finding' => 'Finding', 'view_reading' => 'Lineage', 'lineage' => 'Lineage', 'kept_query' => 'Lineage', 'profile' => 'Profile',
         'join_evidence' => 'Join', 'entry_role' => 'Join', 'survey' => 'Survey', 'diagram' => 'Diagram',
         'diagram_piece' => 'Diagram', 'diagram_placing' => 'Diagram', 'edition' => 'Edition',
-        'analytic_model' => 'Model', 'model_field' => 'Model', 'kept_trial' => 'Model', 'check_setting' => 'Finding', 'term' => 'Term',
+        'analytic_model' => 'Model', 'model_field' => 'Model', 'model_asked' => 'Model', 'kept_trial' => 'Model', 'check_setting' => 'Finding', 'term' => 'Term',
         'code_list' => 'CodeList', 'code' => 'CodeList',
         'draft' => 'Draft', 'draft_decision' => 'Draft', 'taking' => 'Draft', 'drafts_made' => 'Draft', 'short_form' => 'Draft',
         'design' => 'Design', 'waiting' => 'Desk', 'waiting_tally' => 'Desk', 'later' => 'Desk', 'coverage_day' => 'Desk', 'sought' => 'Desk',

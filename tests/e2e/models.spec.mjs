@@ -109,9 +109,9 @@ test('a model is made from a fact, fields are taken, an expression is completed,
     await page.keyboard.press('Tab');
     await expect(form.locator('[name=filter]')).toHaveValue('species.protected');
     await form.locator('[name=filter]').pressSequentially(" = 'yes'");
-    await expect(form.locator('.formula-says')).toContainText('A number is compared with a text');
+    await expect(form.locator('.formula-says').first()).toContainText('A number is compared with a text');
     await form.locator('[name=filter]').fill('species.protected = 1');
-    await expect(form.locator('.formula-says')).toContainText('gives a yes or no');
+    await expect(form.locator('.formula-says').first()).toContainText('gives a yes or no');
     await form.getByRole('button', { name: 'Take it in' }).click();
     await expect(page.locator('.measures').first()).toContainText('Protected ones');
     await page.getByRole('button', { name: 'station', exact: true }).click();
@@ -137,5 +137,45 @@ test('a model is made from a fact, fields are taken, an expression is completed,
     await page.getByText('1 model thrown away').click();
     await page.getByRole('button', { name: 'Take it back' }).click();
     await expect(page.locator('.flash')).toContainText('is back');
+    expect(heard).toEqual([]);
+});
+
+test('a year stands beside the year before, a share is added, and what would count twice is refused with what to ask', async ({ page }) => {
+    const heard = complaints(page);
+    await signIn(page);
+    await open(page, 'River life', 'Trial');
+    await expect(page.locator('.asked-folders')).toContainText('how many times anything was seen');
+    await accessible(page);
+    await fits(page);
+    await page.locator('.begin').getByRole('link', { name: 'A year beside the year before' }).click();
+    await expect(page.locator('.begin')).toBeHidden();
+    await page.getByLabel('year', { exact: true }).fill('2024');
+    await page.keyboard.press('Tab');
+    await expect(page.locator('.sentence')).toContainText('year of day is 2024');
+    await choose(page, 'm', 'share of sight');
+    await page.keyboard.press('Control+Enter');
+    await expect(page.locator('.answer-rows tbody tr')).toHaveCount(3);
+    await expect(page.locator('.answer-rows thead')).toContainText('share of sightings');
+    await expect(page.locator('.answer-rows thead')).toContainText('change in per cent of sightings from 1 year before by date of day');
+    await accessible(page);
+    await fits(page);
+    const file = page.waitForEvent('download');
+    await page.getByRole('button', { name: 'CSV' }).click();
+    expect((await file).suggestedFilename()).toMatch(/^river-life-.*\.csv$/);
+    await page.goto(`${page.url().split('?')[0]}?m[]=protection+by+sighting&b[]=catchment`);
+    await expect(page.locator('.refused')).toContainText('each would count once for each of its rows of sighting');
+    await expect(page.getByRole('link', { name: 'Ask for “protected species”, which is taken of species.' })).toBeVisible();
+    expect(heard).toEqual([]);
+});
+
+test('a reader asks a shared model', async ({ page }) => {
+    const heard = complaints(page);
+    await signIn(page, 'ida');
+    await open(page, 'River life', 'Trial');
+    await page.locator('.begin').getByRole('link', { name: 'What each catchment contributes' }).click();
+    await page.getByRole('button', { name: 'Ask', exact: true }).click();
+    await expect(page.locator('.answer-rows tbody tr')).toHaveCount(3);
+    await expect(page.locator('.answer-rows')).toContainText('%');
+    await accessible(page);
     expect(heard).toEqual([]);
 });

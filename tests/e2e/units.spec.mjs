@@ -352,10 +352,11 @@ test('what may follow in a condition is offered by what is typed', async ({ page
         const trial = {
             ...window.fasti.options,
             asked: { m: ['number_of visits'], b: ['kind'], w: [], o: [] },
+            beside: [{ value: 'share of number of visits', words: 'of all there is' }],
             choices: {
                 measures: [
                     { name: 'Number of visits', of: 'visit', words: '', can: { station: 'No join leads there.' } },
-                    { name: 'cost', of: 'visit', words: 'x', can: {} },
+                    { name: 'cost', of: 'visit', words: 'x', also: ['price'], can: {} },
                 ],
                 attributes: [['kind', 'visit'], ['kind of station', 'station'], ['year', 'day']].map(([called, of]) => ({ name: called, of, words: '' })),
                 tests: [['is', '', true], ['is in', 'a year', true], ['is none', '', false]].map(([words, help, takes]) => ({ words, help, takes })),
@@ -365,7 +366,9 @@ test('what may follow in a condition is offered by what is typed', async ({ page
     }, [part, typed]);
     const names = async (part, typed) => (await offered(part, typed)).map((one) => one.name);
 
-    expect(await names('measures', '')).toEqual(['cost']);
+    expect(await names('measures', '')).toEqual(['cost', 'share of number of visits']);
+    expect(await names('measures', 'price')).toEqual(['cost']);
+    expect(await offered('measures', 'cost 3 weeks before')).toEqual([{ value: 'cost 3 weeks before', name: 'cost 3 weeks before', words: 'take it' }]);
     // What cannot be split by comes last, with why.
     expect(await offered('attributes', '')).toEqual([
         { value: 'year', name: 'year', words: 'of day' },
@@ -379,6 +382,7 @@ test('what may follow in a condition is offered by what is typed', async ({ page
     ]);
     expect(await names('conditions', 'kind is fish')).toEqual(['kind is fish']);
     expect(await offered('conditions', 'kind is none')).toEqual([{ value: 'kind is none', name: 'kind is none', words: 'take it' }]);
-    expect(await names('numbers', '7')).toEqual(['the first 7 rows', 'all rows']);
+    expect(await names('numbers', '7')).toEqual(['the first 7 rows', 'the first 7 and the others', 'all rows']);
+    expect((await offered('subtotals', '')).map((one) => one.value)).toEqual(['1', '']);
     expect((await offered('orders', 'kind')).map((one) => one.value)).toEqual(['-kind', 'kind']);
 });

@@ -11,7 +11,7 @@ export const options = {
         const taken = new Set(this.asked.m.map(folded));
         const all = [
             ...this.choices.measures.map((one) => ({ value: one.name, name: one.name, words: one.words || `of ${one.of}`, also: one.also })),
-            ...this.beside.map((one) => ({ value: one.value, name: one.value, words: one.words })),
+            ...(this.beside ?? []).map((one) => ({ value: one.value, name: one.value, words: one.words })),
         ].filter((one) => meant(one, typed) && !taken.has(folded(one.name)));
         // Any other time before is said by whoever types it.
         return all.length === 0 && /before|share|rank|running/.test(typed) ? [{ value: raw.trim(), name: raw.trim(), words: 'take it' }] : all;

@@ -40,7 +40,7 @@ export const trial = () => ({
         if (this.$refs.begin) {
             this.$refs.begin.hidden = m.length > 0;
         }
-        this.beside = JSON.parse(this.$refs.asked.querySelector('[data-written]').dataset.beside);
+        this.beside = JSON.parse(this.$refs.asked.querySelector('[data-written]').dataset.beside ?? '[]');
         const sql = this.$refs.asked.querySelector('template[data-sql]');
         this.$refs.sql.replaceChildren(...sql ? [sql.content.cloneNode(true)] : []);
     },

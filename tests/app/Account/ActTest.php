@@ -14,8 +14,8 @@ use Symfony\Component\Security\Core\Authorization\AccessDecisionManagerInterface
 /** Who may do what. */
 final class ActTest extends AppTestCase
 {
-    private const READER = [Act::READ];
-    private const STEWARD = [Act::READ, Act::DESCRIBE, Act::SURVEY, Act::DECIDE, Act::PUBLISH, Act::ASK, Act::SEE_PERSONAL];
+    private const READER = [Act::READ, Act::ASK_MODELS];
+    private const STEWARD = [Act::READ, Act::DESCRIBE, Act::SURVEY, Act::DECIDE, Act::PUBLISH, Act::ASK_MODELS, Act::ASK, Act::SEE_PERSONAL];
 
     /** @return list<string> */
     private function may(string $role, bool $active = true): array

@@ -27,7 +27,7 @@ final class RolesTest extends AppTestCase
     public function testThePageSaysWhatEachRoleMayAndHowManyHaveIt(): void
     {
         $this->signedIn(Role::ADMINISTRATOR);
-        $this->roleOf([Act::PUBLISH]);
+        $this->roleOf([Act::DESCRIBE, Act::PUBLISH]);
         $rights = $this->client->request('GET', '/accounts')->filter('.rights');
 
         self::assertSame(['reader', 'steward', 'administrator'], array_values(array_filter(

@@ -75,21 +75,22 @@ final class PagesTest extends AppTestCase
         self::assertSame(['Facts', 'Dimensions'], \array_slice(self::texts($page, '.model-index .label'), 0, 2));
         self::assertSame(
             ['sighting', 'reading day', 'store', 'day', 'day confirmed', 'station', 'reach', 'catchment', 'parameter', 'species', 'species group',
-                'Hierarchies', 'Joins'],
+                'listing', 'Hierarchies', 'Joins'],
             self::texts($page, '.model-index li'),
         );
         // Of a dimension that has several roles, what it holds stands once.
         self::assertSame(
             ['sighting fact', 'reading day fact', 'store fact', 'day dimension', 'station dimension', 'reach dimension', 'catchment dimension',
-                'parameter dimension', 'species dimension', 'species group dimension', 'Ratios', 'Hierarchies', 'Joins'],
+                'parameter dimension', 'species dimension', 'species group dimension', 'listing link', 'Computed of measures',
+                'Hierarchies', 'What belongs to several', 'Joins'],
             self::texts($page, '.role h2'),
         );
         self::assertSame(['Also as day confirmed: the day on which a sighting was confirmed; none until then.'], self::texts($page, '.also-as'));
         self::assertSame(
-            ['individuals seen', 'sightings', 'species seen', 'protected individuals'],
+            ['individuals seen', 'sightings', 'species seen', 'protected individuals', 'protection by sighting'],
             self::texts($page, '#r-sighting .measures .name'),
         );
-        self::assertSame(['individuals per sighting', 'mean water temperature, °C'], self::texts($page->filter('.role')->eq(10), '.measures .name'));
+        self::assertSame(['individuals per sighting', 'mean water temperature, °C'], self::texts($page->filter('.role')->eq(11), '.measures .name'));
         self::assertSame(
             ['station code station → reach reach → catchment catchment take it out', 'date day → month day → season day take it out'],
             self::texts($page, '.hierarchy'),
@@ -123,7 +124,7 @@ final class PagesTest extends AppTestCase
         $this->client->loginUser($this->account(Standing::READER, 'Oke Reader'));
         $page = $this->page($kept);
 
-        self::assertCount(10, $page->filter('.offers > .role > .role-head .kind'));
+        self::assertCount(11, $page->filter('.offers > .role > .role-head .kind'));
         self::assertCount(0, $page->filter('.field-offers, .find-hierarchies, details[data-form], .about-model, .model-joins form'));
     }
 }
