@@ -212,14 +212,20 @@ final class TrialController extends AbstractController
         return $this->isGranted(Act::ASK) || $kept->shared && !$kept->withheld && $this->isGranted(Act::ASK_MODELS);
     }
 
+    private function askedBy(int $id, Account $account): KeptModel
+    {
+        // Whoever may ask none is told nothing of which there are.
+        $any = $this->isGranted(Act::ASK) || $this->isGranted(Act::ASK_MODELS);
+        $kept = $any ? $this->pages->seen($id, $account) : throw $this->createAccessDeniedException();
+
+        return $this->mayAsk($kept) ? $kept : throw $this->createAccessDeniedException();
+    }
+
     #[Route('/models/{id<\d+>}/trial/answer', name: 'model_answer', methods: ['POST'])]
     #[IsCsrfTokenValid('models')]
     public function answer(Request $request, int $id, #[CurrentUser] Account $account): Response
     {
-        $kept = $this->pages->seen($id, $account);
-        if (!$this->mayAsk($kept)) {
-            throw $this->createAccessDeniedException();
-        }
+        $kept = $this->askedBy($id, $account);
         $ground = $this->grounds->of($kept);
         $shared = ['kept' => $kept, 'through' => $kept->connection()->label, 'asOf' => new \DateTimeImmutable(), 'answer' => null, 'error' => null];
         try {
@@ -271,9 +277,7 @@ final class TrialController extends AbstractController
     #[IsCsrfTokenValid('models')]
     public function cancel(Request $request, int $id, #[CurrentUser] Account $account): Response
     {
-        if (!$this->mayAsk($this->pages->seen($id, $account))) {
-            throw $this->createAccessDeniedException();
-        }
+        $this->askedBy($id, $account);
         $this->asker->cancel($request->request->getString('token'));
 
         return new Response(status: 204);
