@@ -22,8 +22,8 @@ final class Version20261201220000 extends AbstractMigration
         $this->addSql('ALTER TABLE analytic_model ADD withheld TINYINT(1) NOT NULL DEFAULT 0');
         $this->addSql('ALTER TABLE analytic_model ALTER withheld DROP DEFAULT');
         $this->addSql('CREATE TABLE model_asked (model_id INT UNSIGNED NOT NULL, measure VARCHAR(160) NOT NULL, times INT UNSIGNED NOT NULL,'
-            .' last_at DATETIME NOT NULL, INDEX IDX_7D1C7D5B7975B7E7 (model_id), PRIMARY KEY (model_id, measure))');
-        $this->addSql('ALTER TABLE model_asked ADD CONSTRAINT FK_7D1C7D5B7975B7E7 FOREIGN KEY (model_id) REFERENCES analytic_model (id) ON DELETE CASCADE');
+            .' last_at DATETIME NOT NULL, INDEX IDX_336E98077975B7E7 (model_id), PRIMARY KEY (model_id, measure))');
+        $this->addSql('ALTER TABLE model_asked ADD CONSTRAINT FK_336E98077975B7E7 FOREIGN KEY (model_id) REFERENCES analytic_model (id) ON DELETE CASCADE');
     }
 
     public function down(Schema $schema): void

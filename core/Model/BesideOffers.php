@@ -95,7 +95,7 @@ final readonly class BesideOffers
         return TypeFamily::Time === $family || $family->isNumeric() || '' !== ($this->ground->model->attribute($level)->sorted ?? '');
     }
 
-    /** @return list<Level> dates to which every fact of the question leads by one route */
+    /** @return list<Level> dates to which every fact of the question leads by one route; where the answer is of the time of some of them, those */
     private function dates(Question $question): array
     {
         $dates = [];
@@ -108,7 +108,18 @@ final readonly class BesideOffers
             }
             array_push($dates, ...(new Earlier($this->ground, $question))->dates($role->name));
         }
+        $told = array_filter($dates, fn (Level $date): bool => $this->isTold($date, $question));
 
-        return $dates;
+        return [] === $told ? $dates : array_values($told);
+    }
+
+    /** Whether what the answer is split by, or limited to, is of a date. */
+    private function isTold(Level $date, Question $question): bool
+    {
+        $field = $this->ground->formula($date->role, $this->ground->model->attribute($date)->expression ?? '')->field();
+        $levels = [...$question->by, ...array_merge([], ...array_map($question->limitedBy(...), $question->facts()))];
+        $earlier = new Earlier($this->ground, $question);
+
+        return null !== $field && [] !== array_filter($levels, static fn (Level $level): bool => $earlier->isOf($level, $date, $field));
     }
 }

@@ -9,6 +9,8 @@ use Fasti\Core\Model\Companion\Companion;
 /** Reads what is asked for beside a measure, as people write it: "share of income within reach", "income 1 year before". */
 final readonly class FigureText
 {
+    private const WORDS = 4;
+
     public function __construct(private ModelNames $names)
     {
     }
@@ -18,9 +20,11 @@ final readonly class FigureText
     {
         $text = trim((string) preg_replace('/\s+/u', ' ', $text));
         foreach (Companion::known() as $companion) {
-            // A name may hold such a word itself: the shortest that is a measure is tried first, then the longest.
-            foreach ([$companion->pattern(), str_replace('(?<measure>.+?)', '(?<measure>.+)', $companion->pattern())] as $pattern) {
-                if (1 === preg_match($pattern, $text, $m) && null !== $this->names->measure($m['measure'])) {
+            // The name of a measure may hold such words itself, so many of them.
+            for ($words = 0; $words <= self::WORDS; ++$words) {
+                $measure = '(?<measure>(?:.+? (?:within|along|from) ){'.$words.'}.+?)';
+                if (1 === preg_match(str_replace('(?<measure>.+?)', $measure, $companion->pattern()), $text, $m)
+                    && null !== $this->names->measure($m['measure'])) {
                     return $this->figure($companion, $m);
                 }
             }

@@ -8,6 +8,7 @@ use Fasti\Core\Catalog\Quotes;
 use Fasti\Core\Model\Answer;
 use Fasti\Core\Model\Asking;
 use Fasti\Core\Model\ModelError;
+use Fasti\Core\Model\Parameters;
 use Fasti\Core\Model\PlanColumn;
 use Fasti\Core\Model\Planner;
 use Fasti\Core\Model\Reconciled;
@@ -35,6 +36,7 @@ final readonly class ModelAskCommand
      * @param list<string> $by
      * @param list<string> $where
      * @param list<string> $order
+     * @param list<string> $set
      */
     public function __invoke(
         OutputInterface $output,
@@ -46,6 +48,7 @@ final readonly class ModelAskCommand
         #[Option('A condition: "year is 2025", "day is in last month"; may be said several times')] array $where = [],
         #[Option('What the rows stand in order by, with - before it the greatest first; may be said several times')] array $order = [],
         #[Option('How many rows: 10, "5 of each station", "5 and the others"; all, where it is not said')] string $limit = '',
+        #[Option('What a question leaves open, as year=2025; may be said several times')] array $set = [],
         #[Option('sql, csv or json')] string $format = 'csv',
         #[Option('Say too whether the totals agree with the facts alone')] bool $reconcile = false,
     ): int {
@@ -61,6 +64,7 @@ final readonly class ModelAskCommand
             }
             [$ground, $rows] = $this->targeted->model($name, $file, $target);
             $trial = TrialRequest::read(self::bag($measure, $by, $where, $order, $limit), $ground->names());
+            $trial = Parameters::said($trial, self::values($set));
             $planner = new Planner($ground, new \DateTimeImmutable('today'));
             $plan = $planner->plan($trial);
             if ('sql' === $format) {
@@ -104,6 +108,22 @@ final readonly class ModelAskCommand
         }
 
         return [] === $answer->doubled ? Command::SUCCESS : Command::FAILURE;
+    }
+
+    /**
+     * @param list<string> $set
+     *
+     * @return array<string, string>
+     */
+    private static function values(array $set): array
+    {
+        $values = [];
+        foreach ($set as $one) {
+            $parts = explode('=', $one, 2);
+            $values[trim($parts[0])] = $parts[1] ?? throw new ModelError(\sprintf('“%s” says no value: write it as year=2025.', $one));
+        }
+
+        return $values;
     }
 
     /**

@@ -38,6 +38,26 @@ final class ConditionsTest extends TestCase
         yield 'something' => ['kind is not none', new Condition('kind', Test::Given)];
         yield 'a beginning' => ['KIND begins with fi', new Condition('KIND', Test::Begins, ['fi'])];
         yield 'an apostrophe' => ["kind is 'it''s'", new Condition('kind', Test::Is, ["it's"])];
+        $kind = new Condition('kind', Test::Is, ['fish']);
+        $year = new Condition('year of day', Test::Is, ['2026']);
+        $some = new Condition('number of sighting', Test::Between, ['1', '3']);
+        yield 'or' => ['kind is fish or year of day is 2026', new Condition('', Test::Any, of: [$kind, $year])];
+        yield 'and binds more' => ['kind is fish or number of sighting is between 1 and 3 and year of day is 2026', new Condition('', Test::Any, of: [
+            $kind, new Condition('', Test::All, of: [$some, $year]),
+        ])];
+        yield 'brackets' => ['(kind is fish or number of sighting is between 1 and 3) and year of day is 2026', new Condition('', Test::All, of: [
+            new Condition('', Test::Any, of: [$kind, $some]), $year,
+        ])];
+        yield 'brackets around all' => ['((kind is fish))', $kind];
+        yield 'or in quotes' => ["kind is 'fish or year of day is 2026'", new Condition('kind', Test::Is, ['fish or year of day is 2026'])];
+        yield 'or that joins nothing' => ['kind is fish or eel', new Condition('kind', Test::Is, ['fish or eel'])];
+        yield 'brackets in quotes' => ["kind is 'a (b' or kind is fish", new Condition('', Test::Any, of: [new Condition('kind', Test::Is, ['a (b']), $kind])];
+        yield 'has' => ['Station has sighting (kind is fish)', new Condition('station', Test::Has, ['sighting'], of: [$kind])];
+        yield 'has no' => ['station has no reading', new Condition('station', Test::HasNo, ['reading'])];
+        $more = 'station has no reading (year of day is 2026) or kind is fish (only for sighting)';
+        yield 'has and more' => [$more, new Condition('', Test::Any, [], ['sighting'], [
+            new Condition('station', Test::HasNo, ['reading'], of: [$year]), $kind,
+        ])];
         yield 'for one fact' => ['kind is fish (only for sighting)', new Condition('kind', Test::Is, ['fish'], ['sighting'])];
     }
 
@@ -48,6 +68,22 @@ final class ConditionsTest extends TestCase
 
         self::assertEquals($condition, $reader->read($text));
         self::assertEquals($condition, $reader->read(ConditionText::of($condition)));
+    }
+
+    #[TestWith(['(kind is fish', 'The model has no attribute “(kind”.'])]
+    #[TestWith(['station has town', 'is not understood as a condition'])]
+    #[TestWith(['station has sighting (town is x)', 'The model has no attribute “town”.'])]
+    public function testWhatJoinsNothingIsSaid(string $text, string $why): void
+    {
+        $this->expectException(ModelError::class);
+        $this->expectExceptionMessage($why);
+        (new ConditionText(new ModelNames(River::model())))->read($text);
+    }
+
+    public function testBracketsMayNotStandHundredsDeep(): void
+    {
+        $this->expectExceptionMessage('within one another more than 20 deep');
+        (new ConditionText(new ModelNames(River::model())))->read(str_repeat('(', 500).'kind is fish'.str_repeat(')', 500));
     }
 
     public function testWhatIsOfferedIsUnderstood(): void
