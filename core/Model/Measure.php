@@ -20,7 +20,7 @@ final readonly class Measure
      * @param string       $filter     a condition on the rows that count; '' for all
      * @param string       $of         of a ratio: the measure that is divided
      * @param string       $by         of a ratio: the measure that it is divided by
-     * @param string       $format     how it is shown: decimals, `0`, `0.0`, `0 %`; '' as it comes
+     * @param string       $format     how it is shown: decimals, `0`, `0.0`, `0 %`, with a currency `0.00 €`; '' as it comes
      * @param list<string> $notOver    roles over which it must not be added up, where it adds over some
      * @param ?Level       $instant    the attribute whose values are the points at which such a figure stands: the date of a stock
      * @param string       $reason     why it may not be added up

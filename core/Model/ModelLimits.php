@@ -9,7 +9,8 @@ final class ModelLimits
 {
     public const NAME = 160;
     public const TEXT = 4000;
-    private const MOST = ['measures' => 1000, 'roles' => 500, 'joins' => 2000, 'hierarchies' => 500];
+    private const MOST = ['measures' => 1000, 'roles' => 500, 'joins' => 2000, 'hierarchies' => 500, 'sharings' => 500];
+    private const MOST_WORDS = 50;
     private const MOST_ATTRIBUTES = 20000;
 
     /** @throws ModelError which says what is too large, how large it is, and how large it may be */
@@ -47,6 +48,10 @@ final class ModelLimits
                 self::long("The $part of $of", $measure->$part, self::TEXT);
             }
             self::long("The format of $of", $measure->format, self::NAME);
+            self::found($of, $measure);
+        }
+        foreach ($model->sharings as $sharing) {
+            self::long('The weight of a link', $sharing->weight, self::TEXT);
         }
         foreach ($model->hierarchies as $hierarchy) {
             self::long('The name of a hierarchy', $hierarchy->name, self::NAME);
@@ -60,6 +65,19 @@ final class ModelLimits
         self::long("The expression of $of", $attribute->expression, self::TEXT);
         self::long("The meaning of $of", $attribute->meaning, self::TEXT);
         self::long("What $of is sorted by", $attribute->sorted, self::TEXT);
+        self::found($of, $attribute);
+    }
+
+    private static function found(string $of, Measure|Attribute $one): void
+    {
+        self::long("The folder of $of", $one->folder, self::NAME);
+        self::long("Who answers for $of", $one->owner, self::NAME);
+        if (\count($one->also) > self::MOST_WORDS) {
+            throw new ModelError(\sprintf('%s has %s other words; %d are the most.', $of, number_format(\count($one->also)), self::MOST_WORDS));
+        }
+        foreach ($one->also as $word) {
+            self::long("Another word for $of", $word, self::NAME);
+        }
     }
 
     private static function long(string $what, string $text, int $most): void

@@ -14,6 +14,8 @@ final class Question
     /** Measures that one may be computed of, one through another; more would be no expression that anybody reads. */
     private const MOST_PARTS = 200;
     private const MOST_BACK = 1000;
+    private const MOST_FIGURES = 40;
+    private const MOST_CONDITIONS = 500;
     /** Brackets within brackets. */
     private const DEEPEST = 20;
 
@@ -53,6 +55,9 @@ final class Question
         }
         foreach ($trial->figures as $figure) {
             $this->figure($figure);
+        }
+        if (\count($this->figures) > self::MOST_FIGURES) {
+            throw new ModelError(\sprintf('An answer has %d figures beside its measures at the most.', self::MOST_FIGURES));
         }
         if ([] === $this->measures && [] === $this->figures) {
             throw new ModelError('Nothing is asked for yet. Choose a measure first.');
@@ -253,6 +258,9 @@ final class Question
                 ));
             }
             $this->levels[spl_object_id($condition)] = $names->attribute($condition->what);
+        }
+        if (\count($this->levels) > self::MOST_CONDITIONS) {
+            throw new ModelError(\sprintf('A question has %d conditions at the most.', self::MOST_CONDITIONS));
         }
         foreach ($condition->of as $part) {
             $this->named($part, $depth + 1);

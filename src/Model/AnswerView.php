@@ -178,13 +178,14 @@ final readonly class AnswerView
         return self::formatted($value, $column->format);
     }
 
-    /** A number by its format: `0`, `0.0`, `0.00`, `0 %`, `0.0 %`; without one up to four decimals, as many as it has. */
+    /** A number by its format: `0`, `0.0`, `0.00`, `0 %`, `0.0 %`, `0.00 €`, `$0.00`; without one up to four decimals, as many as it has. */
     public static function formatted(string $value, string $format): string
     {
-        if (1 === preg_match('/^0(?:\.(0{1,9}))?(\s*%)?$/', trim($format), $m)) {
-            $share = isset($m[2]);
+        if (1 === preg_match('/^([^0-9.%]{0,8})0(?:\.(0{1,9}))?(\s*%|[^0-9.%]{0,8})$/u', trim($format), $m)) {
+            $share = str_ends_with($m[3], '%');
+            $number = number_format((float) $value * ($share ? 100 : 1), \strlen($m[2]));
 
-            return number_format((float) $value * ($share ? 100 : 1), \strlen($m[1] ?? '')).($share ? ' %' : '');
+            return (str_starts_with($number, '-') ? '-' : '').$m[1].ltrim($number, '-').($share ? ' %' : $m[3]);
         }
 
         return self::number($value);

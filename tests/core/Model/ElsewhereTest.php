@@ -239,6 +239,25 @@ final class ElsewhereTest extends TestCase
         self::assertEquals(self::trial([]), Parameters::filled(self::trial([])));
     }
 
+    public function testWhatNobodyReadsIsTooMuch(): void
+    {
+        $figures = array_map(static fn (int $n) => (new FigureText(River::ground()->names()))->read("individuals $n days before by date of day"), range(1, 41));
+        $conditions = array_map(static fn (int $n): Condition => new Condition('kind', Test::IsNot, ["k$n"]), range(1, 501));
+        $deep = array_reduce(range(1, 25), static fn (Condition $in): Condition => new Condition('', Test::All, of: [$in]), new Condition('kind', Test::Given));
+        $base = new Trial(['individuals'], ['date of day']);
+        foreach ([
+            '40 figures beside' => $base->with(figures: $figures), '500 conditions at the most' => $base->with(where: $conditions),
+            'more than 20 deep' => $base->with(where: [$deep]),
+        ] as $why => $trial) {
+            try {
+                River::planner()->plan($trial);
+                self::fail($why);
+            } catch (ModelError $e) {
+                self::assertStringContainsString($why, $e->getMessage());
+            }
+        }
+    }
+
     public function testOtherWordsMeanTheSameUnlessTheyMeanTwoThings(): void
     {
         $model = River::model();

@@ -15,6 +15,8 @@ use Fasti\Core\Model\ModelError;
 use Fasti\Core\Model\ModelLimits;
 use Fasti\Core\Model\Role;
 use Fasti\Core\Model\RoleKind;
+use Fasti\Core\Model\Shared;
+use Fasti\Core\Model\Sharing;
 use Fasti\Tests\Core\Made;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
@@ -62,6 +64,30 @@ final class ModelLimitsTest extends TestCase
         yield 'an expression of an attribute' => [
             static fn (): Model => new Model('m', roles: [$role(new Attribute('a', str_repeat('b', 4001)))]),
             'The expression of “a” has 4,001',
+        ];
+        yield 'a folder' => [
+            static fn (): Model => new Model('m', measures: [new Measure('visits', new Count(), folder: str_repeat('f', 161))]),
+            'The folder of “visits” has 161 characters',
+        ];
+        yield 'who answers for it' => [
+            static fn (): Model => new Model('m', roles: [$role(new Attribute('a', 'b', owner: str_repeat('f', 161)))]),
+            'Who answers for “a” has 161 characters',
+        ];
+        yield 'other words' => [
+            static fn (): Model => new Model('m', roles: [$role(new Attribute('a', 'b', also: array_fill(0, 51, 'c')))]),
+            '“a” has 51 other words; 50 are the most.',
+        ];
+        yield 'another word' => [
+            static fn (): Model => new Model('m', measures: [new Measure('visits', new Count(), also: [str_repeat('f', 161)])]),
+            'Another word for “visits” has 161 characters',
+        ];
+        yield 'sharings' => [
+            static fn (): Model => new Model('m', sharings: array_fill(0, 501, new Sharing('a', 'b'))),
+            'A model has 500 sharings at the most',
+        ];
+        yield 'a weight' => [
+            static fn (): Model => new Model('m', sharings: [new Sharing('a', 'b', Shared::ByWeight, str_repeat('w', 4001))]),
+            'The weight of a link has 4,001 characters',
         ];
         yield 'what it is sorted by' => [
             static fn (): Model => new Model('m', roles: [$role(new Attribute('a', 'b', sorted: str_repeat('b', 4001)))]),
