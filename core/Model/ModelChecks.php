@@ -443,6 +443,9 @@ final class ModelChecks
         foreach ($this->ground->model->facts() as $fact) {
             $reached += array_flip($this->ground->ways()->reached($fact->name));
         }
+        foreach ($this->ground->model->sharings as $sharing) {
+            $reached += isset($reached[$sharing->of]) ? array_flip($this->ground->ways()->reached($sharing->link)) : [];
+        }
         foreach ($this->ground->model->roles as $role) {
             $attributes = $this->ground->model->attributesOf($role);
             if ([] !== $attributes && !isset($reached[$role->name])) {

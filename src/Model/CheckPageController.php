@@ -6,6 +6,7 @@ namespace Fasti\Model;
 
 use Fasti\Account\Account;
 use Fasti\Account\Act\Act;
+use Fasti\Core\Model\ModelFinding;
 use Fasti\Core\Model\Ways;
 use Fasti\Lineage\Lineages;
 use Fasti\Model\Topic\ModelTopic;
@@ -67,6 +68,43 @@ final class CheckPageController extends AbstractController
     public function look(int $id, #[CurrentUser] Account $account): Response
     {
         $this->editing->lookAgain($this->pages->changed($id, $account), $account);
+
+        return $this->redirectToRoute('model_checks', ['id' => $id], 303);
+    }
+
+    /** Somebody lives with what was found, and says why; or does so no more. */
+    #[Route('/models/{id<\d+>}/accept', name: 'model_accept', methods: ['POST'])]
+    #[IsGranted(Act::DECIDE)]
+    #[IsCsrfTokenValid('models')]
+    public function accept(Request $request, int $id, #[CurrentUser] Account $account): Response
+    {
+        $kept = $this->pages->changed($id, $account);
+        $given = $request->request;
+        $key = $given->getString('finding');
+        $why = mb_substr(trim($given->getString('why')), 0, 400);
+        $until = trim($given->getString('until'));
+        $known = array_map(static fn (ModelFinding $one): string => $one->key(), $this->pages->findings($kept));
+        $date = \DateTimeImmutable::createFromFormat('!Y-m-d', $until);
+        $bad = match (true) {
+            $given->has('open') => '',
+            !\in_array($key, $known, true) => 'That is found no more.',
+            '' === $why => 'Say why it is accepted: whoever reads the figures will ask.',
+            '' !== $until && (false === $date || $date->format('Y-m-d') !== $until) => \sprintf(
+                '“%s” is no day; write it as 2027-01-31, or leave it empty.',
+                $until,
+            ),
+            '' !== $until && $until < (new \DateTimeImmutable())->format('Y-m-d') => 'That day has passed: it would be open again at once.',
+            default => '',
+        };
+        if ('' !== $bad) {
+            $this->addFlash('failed', $bad);
+        } elseif ($given->has('open')) {
+            unset($kept->accepted[$key]);
+            $this->models->save();
+        } else {
+            $kept->accepted[$key] = ['why' => $why, 'until' => $until, 'by' => $account->name, 'at' => (new \DateTimeImmutable())->format('Y-m-d')];
+            $this->models->save();
+        }
 
         return $this->redirectToRoute('model_checks', ['id' => $id], 303);
     }

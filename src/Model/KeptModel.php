@@ -29,6 +29,18 @@ class KeptModel extends Kept
     #[ORM\Column]
     public bool $withheld = false;
 
+    /** Why it was shared although faults speak against it. */
+    #[ORM\Column(length: 400)]
+    public string $sharedDespite = '';
+
+    /**
+     * Findings that somebody lives with, by their keys: why, until when (a date, or '' for ever), by whom and when.
+     *
+     * @var array<string, array{why: string, until: string, by: string, at: string}>
+     */
+    #[ORM\Column(type: 'json')]
+    public array $accepted = [];
+
     /** Its roles, joins, measures, hierarchies and choices, as JSON. */
     #[ORM\Column(type: 'text', length: 16777215)]
     public string $definition = '{}';
@@ -134,5 +146,13 @@ class KeptModel extends Kept
         $before = $this->looked['before'] ?? '';
 
         return ['new' => $texts('new'), 'gone' => $texts('gone'), 'before' => \is_string($before) ? $before : ''];
+    }
+
+    /** @return array{why: string, until: string, by: string, at: string}|null where somebody lives with it, and not only until a day that has passed */
+    public function acceptance(ModelFinding $finding, \DateTimeImmutable $now): ?array
+    {
+        $accepted = $this->accepted[$finding->key()] ?? null;
+
+        return null !== $accepted && ('' === $accepted['until'] || $accepted['until'] >= $now->format('Y-m-d')) ? $accepted : null;
     }
 }

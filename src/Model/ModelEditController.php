@@ -413,7 +413,20 @@ final class ModelEditController extends AbstractController
         }
         $back = ['model', ['id' => $kept->id()]];
         if ($given->has('shared')) {
-            $kept->shared = $given->getBoolean('shared');
+            $shared = $given->getBoolean('shared');
+            $why = mb_substr(trim($given->getString('why')), 0, 400);
+            $faults = $shared ? $this->pages->openFaults($kept) : 0;
+            if ($faults > 0 && '' === $why) {
+                $this->addFlash('failed', \sprintf(
+                    '%s against the model. Mend or accept %s under Checks, or say why it is shared all the same.',
+                    1 === $faults ? 'A fault speaks' : "$faults faults speak",
+                    1 === $faults ? 'it' : 'them',
+                ));
+
+                return $this->redirectToRoute('model', ['id' => $kept->id()], 303);
+            }
+            $kept->shared = $shared;
+            $kept->sharedDespite = $faults > 0 ? $why : '';
             $this->models->save();
         }
         if ($given->has('withheld')) {

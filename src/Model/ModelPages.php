@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Fasti\Model;
 
 use Fasti\Account\Account;
+use Fasti\Core\Finding\Severity;
 use Fasti\Core\Model\ModelChecks;
 use Fasti\Core\Model\ModelFinding;
 use Fasti\Kept\NotThere;
@@ -41,9 +42,13 @@ final readonly class ModelPages
     /** @return array<string, mixed> for the head of every page of the model */
     public function head(KeptModel $kept, Account $account, string $here): array
     {
-        $findings = $this->findings($kept);
+        $now = new \DateTimeImmutable();
+        $all = $this->findings($kept);
+        $findings = array_values(array_filter($all, static fn (ModelFinding $one): bool => null === $kept->acceptance($one, $now)));
+        $accepted = array_values(array_filter($all, static fn (ModelFinding $one): bool => null !== $kept->acceptance($one, $now)));
 
         return [
+            'accepted' => $accepted, 'faults' => self::faults($findings),
             'kept' => $kept, 'here' => $here, 'through' => $kept->connection()->label, 'mayChange' => $kept->isChangedBy($account),
             'own' => $kept->isOf($account),
             'findings' => $findings, 'noted' => new Noted($findings), 'pressing' => \count(array_filter(
@@ -52,5 +57,22 @@ final readonly class ModelPages
             )),
             'trialCount' => \count($this->models->trials($kept)),
         ];
+    }
+
+    /** @param list<ModelFinding> $findings */
+    private static function faults(array $findings): int
+    {
+        return \count(array_filter($findings, static fn (ModelFinding $one): bool => Severity::Fault === $one->severity));
+    }
+
+    /** Faults that nobody has accepted. */
+    public function openFaults(KeptModel $kept): int
+    {
+        $now = new \DateTimeImmutable();
+
+        return self::faults(array_values(array_filter(
+            $this->findings($kept),
+            static fn (ModelFinding $one): bool => null === $kept->acceptance($one, $now),
+        )));
     }
 }

@@ -87,6 +87,7 @@ final class AccessTest extends AppTestCase
         'model_form' => ['GET', '/models/999/form', 'describe'],
         'model_measure' => ['POST', '/models/999/measures', 'describe'],
         'model_attribute' => ['POST', '/models/999/attributes', 'describe'],
+        'model_accept' => ['POST', '/models/999/accept', 'decide'],
         'model_role' => ['POST', '/models/999/roles', 'describe'],
         'model_sharing' => ['POST', '/models/999/sharings', 'describe'],
         'model_take' => ['POST', '/models/999/take', 'describe'],

@@ -161,7 +161,7 @@ test('a year stands beside the year before, a share is added, and what would cou
     await fits(page);
     const file = page.waitForEvent('download');
     await page.getByRole('button', { name: 'CSV' }).click();
-    expect((await file).suggestedFilename()).toMatch(/^river-life-.*\.csv$/);
+    expect((await file).suggestedFilename()).toMatch(/^River-life-.*\.csv$/);
     await page.goto(`${page.url().split('?')[0]}?m[]=protection+by+sighting&b[]=catchment`);
     await expect(page.locator('.refused')).toContainText('each would count once for each of its rows of sighting');
     await expect(page.getByRole('link', { name: 'Ask for “protected species”, which is taken of species.' })).toBeVisible();

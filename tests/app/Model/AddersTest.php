@@ -32,8 +32,9 @@ final class AddersTest extends TestCase
         self::$db->exec("INSERT INTO connection (source_id, label, in_use, engine, host, port, database_name, account, path, dialect, sealed_secret)
             VALUES ($source, 'live', 1, 'files', '', 0, '', '', '', '', '')");
         $definition = '{"roles":[{"name":"visit","kind":"fact","entry":{"schema":"main","name":"visit"}}],"joins":[],"measures":[]}';
-        self::$db->exec("INSERT INTO analytic_model (name, purpose, owner_id, source_id, shared, withheld, definition, brief, changed_at)
-            VALUES ('added to', '', $account, $source, 1, 0, '$definition', '{}', UTC_TIMESTAMP())");
+        self::$db->exec("INSERT INTO analytic_model
+            (name, purpose, owner_id, source_id, shared, withheld, shared_despite, accepted, definition, brief, changed_at)
+            VALUES ('added to', '', $account, $source, 1, 0, '', '[]', '$definition', '{}', UTC_TIMESTAMP())");
     }
 
     public static function tearDownAfterClass(): void

@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace Fasti\Tests\App\Model;
 
 use Doctrine\ORM\EntityManagerInterface;
-use Fasti\Account\Account;
 use Fasti\Account\Role as Standing;
 use Fasti\Core\Catalog\Place;
 use Fasti\Core\Model\Aggregate\Sum;
@@ -18,14 +17,10 @@ use Fasti\Core\Model\Planner;
 use Fasti\Core\Model\Role;
 use Fasti\Core\Model\Trial;
 use Fasti\Core\Survey\SilentProgress;
-use Fasti\Core\Survey\SourceError;
-use Fasti\Demo\Mart;
 use Fasti\Model\AnswerView;
 use Fasti\Model\Asker;
-use Fasti\Model\AskingNow;
 use Fasti\Model\Editing;
 use Fasti\Model\Grounds;
-use Fasti\Model\KeptModel;
 use Fasti\Model\KeptTrial;
 use Fasti\Model\ModelClaims;
 use Fasti\Model\ModelJob;
@@ -42,51 +37,7 @@ use Symfony\Component\Console\Tester\CommandTester;
 /** Models in the application, over the analytics database of the demo. */
 final class ModelsTest extends AppTestCase
 {
-    private static string $file;
-
-    public static function setUpBeforeClass(): void
-    {
-        self::$file = sys_get_temp_dir().'/fasti-mart-'.bin2hex(random_bytes(4)).'.sqlite';
-        Mart::make(new \PDO('sqlite:'.self::$file, null, null, [\PDO::ATTR_ERRMODE => \PDO::ERRMODE_EXCEPTION]));
-    }
-
-    public static function tearDownAfterClass(): void
-    {
-        @unlink(self::$file);
-    }
-
-    private function mart(): Source
-    {
-        $source = new Source();
-        $source->name = 'mart';
-        $source->connection()->engine = 'sqlite';
-        $source->connection()->path = self::$file;
-        $entities = self::get(EntityManagerInterface::class);
-        $entities->persist($source);
-        $entities->flush();
-        self::surveyed($source->id());
-
-        return $entities->find(Source::class, $source->id()) ?? throw new \LogicException();
-    }
-
-    private function river(Account $account, bool $shared = true): KeptModel
-    {
-        $model = ModelFile::read((string) file_get_contents(\dirname(__DIR__, 3).'/demo/river-life.json'));
-        $kept = self::get(Editing::class)->begin($account, 'River life', 'what lives there', $this->mart(), $model);
-        $kept->shared = $shared;
-        self::get(Models::class)->save();
-
-        return $kept;
-    }
-
-    private function token(string $page): string
-    {
-        $crawler = $this->client->request('GET', $page);
-        self::assertResponseIsSuccessful();
-        $field = $crawler->filter('input[name="_token"][value]')->first();
-
-        return $field->count() > 0 ? (string) $field->attr('value') : (string) $crawler->filter('[data-token]')->attr('data-token');
-    }
+    use RiverModel;
 
     public function testAModelIsProposedFromAFactMadeAndFilledByTaking(): void
     {
@@ -283,96 +234,6 @@ final class ModelsTest extends AppTestCase
 
         $this->expectExceptionMessage('The question was cancelled.');
         $asker->ask(self::get(Grounds::class)->of($kept), $kept->connection(), new Trial(['sightings']), 'today', $token);
-    }
-
-    public function testReadersAskASharedModelUnlessItsOwnerKeepsThemFromIt(): void
-    {
-        $kept = $this->river($this->account());
-        $this->signedIn(Standing::READER, 'Ida Fell');
-        $page = '/models/'.$kept->id().'/trial?m[]=sightings';
-        $token = fn (): string => (string) $this->client->request('GET', $page)->filter('main')->attr('data-token');
-        $ask = fn (string $format = ''): mixed => $this->client->request('POST', '/models/'.$kept->id().'/trial/answer', [
-            'm' => ['sightings'], '_token' => $token(), 'format' => $format,
-        ]);
-        $token();
-        self::assertSelectorExists('[data-ask]');
-        $ask();
-        self::assertResponseIsSuccessful();
-        self::assertStringContainsString('1,109', $this->content());
-        self::assertSame(['sightings' => 1], self::get(Models::class)->timesAsked($kept));
-
-        $ask('json');
-        $file = (array) json_decode($this->content(), true);
-        self::assertSame(['Show sightings', 'River life', [['sightings' => 1109]]], [$file['question'] ?? '', $file['model'] ?? '', $file['rows'] ?? []]);
-        self::assertStringContainsString('COUNT(*)', \is_string($file['sql'] ?? null) ? $file['sql'] : '');
-        $ask('csv');
-        self::assertStringContainsString("# question: Show sightings\r\n", $this->content());
-        self::assertStringEndsWith("sightings\r\n1109\r\n", $this->content());
-
-        $withheld = self::get(Models::class)->named('River life') ?? throw new \LogicException();
-        $withheld->withheld = true;
-        self::get(Models::class)->save();
-        $this->client->request('GET', $page);
-        self::assertStringContainsString('COUNT(*)', $this->content());
-        self::assertSelectorNotExists('[data-ask]');
-        self::assertSelectorTextContains('.may-not', 'Its owner keeps readers from asking it.');
-        $ask();
-        self::assertResponseStatusCodeSame(403);
-        self::assertSame(['sightings' => 3], self::get(Models::class)->timesAsked($withheld));
-    }
-
-    public function testNobodyHasMoreThanTwoQuestionsUnderWay(): void
-    {
-        $now = self::get(AskingNow::class);
-        $account = $this->account();
-        $places = [$now->place($account), $now->place($account)];
-        try {
-            $now->place($account);
-            self::fail('A third was begun.');
-        } catch (SourceError $e) {
-            self::assertSame('You have 2 questions under way already.', $e->getMessage());
-        }
-        self::assertCount(2, $now->place($this->account('steward', 'Another One')));
-        array_map(fclose(...), $places[0]);
-        self::assertCount(2, $now->place($account));
-    }
-
-    public function testWhatAQuestionLeavesOpenIsFilledIn(): void
-    {
-        $kept = $this->river($this->signedIn());
-        $page = '/models/'.$kept->id().'/trial?'.http_build_query([
-            'm' => ['sightings', 'share of sightings'], 'b' => ['catchment'], 'w' => ['year of day is {year}'],
-        ]);
-        $crawler = $this->client->request('GET', $page);
-        self::assertSame('year', $crawler->filter('[data-parameter]')->attr('data-parameter'));
-        self::assertSelectorTextContains('.answer.bad', 'Say what “year” is to be');
-        $crawler = $this->client->request('GET', str_replace('%7Byear%7D', '%7Byear+%3D+2023%7D', $page));
-        self::assertSame('2023', $crawler->filter('[data-parameter]')->attr('value'));
-        self::assertSelectorTextContains('.sentence', 'year of day is 2023');
-        self::assertSelectorExists('[data-answerable]');
-        $beside = array_column((array) json_decode((string) $crawler->filter('[data-beside]')->attr('data-beside'), true), 'value');
-        self::assertContains('sightings 1 year before by date of day', $beside);
-        self::assertNotContains('share of sightings', $beside);
-    }
-
-    public function testHowWhatBelongsToSeveralCountsIsSaidAndTakenBack(): void
-    {
-        $kept = $this->river($this->signedIn());
-        $say = function (array $more) use ($kept): void {
-            $this->client->request('POST', '/models/'.$kept->id().'/sharings', ['_token' => $this->token('/models/'.$kept->id())] + $more);
-            $this->client->followRedirect();
-        };
-        $sharings = static fn (): array => array_map(
-            static fn ($one): array => [$one->link, $one->of, $one->how->value],
-            self::get(Models::class)->named('River life')?->model()->sharings ?? [],
-        );
-        $say(['join' => "listing\nspecies", 'how' => 'equal']);
-        self::assertSame([['listing', 'species', 'equal']], $sharings());
-        self::assertSelectorTextContains('#sharings', 'A row of species that has several of listing is shared in equal parts.');
-        $say(['join' => "listing\nspecies", 'how' => 'weight']);
-        self::assertStringContainsString('Say by which field of the link it is shared', $this->content());
-        $say(['join' => "listing\nspecies", 'remove' => '1']);
-        self::assertSame([], $sharings());
     }
 
     public function testPersonalValuesAreHiddenFromThoseWhoMayNotSeeThem(): void

@@ -151,6 +151,12 @@ final class ElsewhereTest extends TestCase
     public function testChecksSayWhatCannotBeShared(): void
     {
         self::assertSame([], self::found(self::linked(Shared::Equally)));
+        $reached = static fn (Model $model): array => array_filter(
+            (new ModelChecks(River::ground($model)))->all(),
+            static fn (ModelFinding $one): bool => 'not-reached' === $one->check,
+        );
+        self::assertSame([], $reached(self::linked(Shared::Equally)));
+        self::assertCount(1, $reached(self::linked(Shared::Equally)->with(sharings: [])));
         self::assertSame(['How reach is shared by listing cannot be: no join leads from “listing” to “reach”'], self::found(
             self::linked(Shared::Equally)->with(sharings: [new Sharing('listing', 'reach')]),
         ));
