@@ -301,6 +301,12 @@ final class Question
         return $all;
     }
 
+    /** @return list<Level> attributes that any condition on rows is about, here or elsewhere */
+    public function conditioned(): array
+    {
+        return array_values($this->levels);
+    }
+
     /** @return list<Level> attributes that conditions on rows of a fact are about, but for what stands elsewhere */
     public function limitedBy(string $fact): array
     {

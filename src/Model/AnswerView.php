@@ -91,6 +91,11 @@ final readonly class AnswerView
                 : self::said($answer->total[$column->name], $column);
         }
         $none = [] !== array_filter($hidden);
+        // What a column does not show, what is told beside it does not show either.
+        $closed = array_map(
+            static fn (int $i): string => $answer->plan->columns[$i]->measure->name ?? '',
+            array_keys(array_filter($hidden)),
+        );
 
         return new self(
             $columns, $rows, $shown, \count($answer->rows), $answer->cut, $total,
@@ -101,7 +106,7 @@ final readonly class AnswerView
             array_map(static fn (Reconciled $one): array => [
                 'measure' => $one->measure, 'fact' => $one->fact, 'here' => self::number($one->here), 'alone' => self::number($one->alone),
                 'agrees' => $one->agrees(), 'times' => $one->times(),
-            ], $answer->reconciled),
+            ], array_values(array_filter($answer->reconciled, static fn (Reconciled $one): bool => !\in_array($one->measure, $closed, true)))),
             array_map(
                 static fn (Lost $one): array => [
                     'words' => $one->words.' The way is '.Ways::inWords([$one->way]).'.', 'rows' => $one->rows,

@@ -7,12 +7,17 @@ namespace Fasti\Model;
 use Fasti\Core\Catalog\Catalog;
 use Fasti\Core\Catalog\FieldPlace;
 use Fasti\Core\Join\End;
+use Fasti\Core\Model\FieldUse;
+use Fasti\Core\Model\Figure;
 use Fasti\Core\Model\Ground;
 use Fasti\Core\Model\Known;
+use Fasti\Core\Model\Measure;
 use Fasti\Core\Model\Model;
 use Fasti\Core\Model\ModelChecks;
 use Fasti\Core\Model\ModelJoin;
 use Fasti\Core\Model\PlanColumn;
+use Fasti\Core\Model\Question;
+use Fasti\Core\Model\Trial;
 use Fasti\Core\Privacy\Privacy;
 use Fasti\Join\JoinEvidences;
 use Fasti\Profile\PrivacyPart;
@@ -269,7 +274,16 @@ final readonly class Grounds
      */
     public static function isPersonal(Ground $ground, PlanColumn $column, array $personal): bool
     {
-        foreach (false === $column->measure?->aggregation->tellsOfValues() ? [] : $column->fields as $use) {
+        return self::isAnyPersonal($ground, null === $column->measure ? $column->fields : self::toldBy($ground, $column->measure), $personal);
+    }
+
+    /**
+     * @param list<FieldUse>        $fields
+     * @param array<string, string> $personal
+     */
+    private static function isAnyPersonal(Ground $ground, array $fields, array $personal): bool
+    {
+        foreach ($fields as $use) {
             $entry = $ground->model->role($use->role)?->entry;
             if (null !== $entry && isset($personal[(new FieldPlace($entry->schema, $entry->name, $use->column))->key()])) {
                 return true;
@@ -277,5 +291,48 @@ final readonly class Grounds
         }
 
         return false;
+    }
+
+    /** @return list<FieldUse> of whose values a figure tells: what is computed of others tells what those tell */
+    private static function toldBy(Ground $ground, Measure $measure, int $depth = 0): array
+    {
+        if (!$measure->aggregation->isOfMeasures()) {
+            return $measure->aggregation->tellsOfValues() && '' !== trim($measure->expression)
+                ? $ground->formula($measure->fact, $measure->expression)->fields : [];
+        }
+        $fields = [];
+        foreach ($depth > 8 ? [] : $ground->model->partsOf($measure) as $part) {
+            $of = $ground->model->measure($part);
+            $fields = null === $of ? $fields : [...$fields, ...self::toldBy($ground, $of, $depth + 1)];
+        }
+
+        return $fields;
+    }
+
+    /**
+     * What of a question would tell somebody what is hidden from them, although it is not shown: a condition on it, or an order by it.
+     *
+     * @param array<string, string> $personal
+     *
+     * @return list<string> as the question names it
+     */
+    public static function toldBeside(Ground $ground, Trial $trial, array $personal): array
+    {
+        $question = new Question($ground, $trial);
+        $told = [];
+        foreach ($question->conditioned() as $level) {
+            $formula = $ground->formula($level->role, $ground->model->attribute($level)->expression ?? '');
+            if (self::isAnyPersonal($ground, $formula->fields, $personal)) {
+                $told[] = $ground->names()->of($level);
+            }
+        }
+        foreach ([...array_column($question->having, 0), ...array_column($question->order, 0)] as $what) {
+            $measure = $what instanceof Figure ? $ground->names()->measureNamed($what->measure) : $what;
+            if ($measure instanceof Measure && self::isAnyPersonal($ground, self::toldBy($ground, $measure), $personal)) {
+                $told[] = $measure->name;
+            }
+        }
+
+        return array_values(array_unique($told));
     }
 }

@@ -24,6 +24,7 @@ use Fasti\Core\Model\TrialWords;
 use Fasti\Core\Model\Unanswerable;
 use Fasti\Core\Privacy\Privacy;
 use Fasti\Core\Survey\SourceError;
+use Fasti\Core\Wording\Enumeration;
 use Symfony\Bundle\FrameworkBundle\Controller\AbstractController;
 use Symfony\Component\HttpFoundation\InputBag;
 use Symfony\Component\HttpFoundation\Request;
@@ -232,6 +233,13 @@ final class TrialController extends AbstractController
             $trial = TrialRequest::read($request->request, $ground->names());
             $plan = (new Planner($ground, new \DateTimeImmutable('today')))->plan($trial);
             [$hidden, $fields] = $this->hidden($kept, $ground, $plan);
+            $told = Grounds::toldBeside($ground, $trial, $this->closedTo($kept));
+            if ([] !== $told) {
+                throw new ModelError(\sprintf(
+                    '%s personal: whoever may not see personal values can neither ask under a condition on them nor in order of them.',
+                    Enumeration::of($told).(1 === \count($told) ? ' is' : ' are'),
+                ));
+            }
             // A question may take long; whoever else wants the session shall not wait for it.
             $request->getSession()->save();
             $place = $this->now->place($account);
@@ -251,6 +259,15 @@ final class TrialController extends AbstractController
         return $this->render('model/_answer.html.twig', ['answer' => $answer, 'plan' => $plan, 'written' => TrialRequest::written($trial)] + $shared);
     }
 
+    /** @return array<string, string> by FieldPlace::key(), why whoever asks may not see what stands there */
+    private function closedTo(KeptModel $kept): array
+    {
+        $reasons = $this->grounds->known($kept)->personal;
+
+        // What is secret is closed for everybody; no plan has it as a column, but the rows that explain one may.
+        return $this->isGranted(Act::SEE_PERSONAL) ? array_filter($reasons, Privacy::isSecret(...)) : $reasons;
+    }
+
     /**
      * What of an answer is personal, for those who may not see it.
      *
@@ -258,11 +275,7 @@ final class TrialController extends AbstractController
      */
     private function hidden(KeptModel $kept, Ground $ground, Plan $plan): array
     {
-        $reasons = $this->grounds->known($kept)->personal;
-        if ($this->isGranted(Act::SEE_PERSONAL)) {
-            // What is secret is closed for everybody; no plan has it as a column, but the rows that explain one may.
-            $reasons = array_filter($reasons, Privacy::isSecret(...));
-        }
+        $reasons = $this->closedTo($kept);
         $columns = [];
         foreach ($plan->columns as $i => $column) {
             if (Grounds::isPersonal($ground, $column, $reasons)) {

@@ -5,11 +5,22 @@ declare(strict_types=1);
 namespace Fasti\Tests\App\Model;
 
 use Fasti\Account\Role as Standing;
+use Fasti\Core\Model\Aggregate\Computed;
+use Fasti\Core\Model\Aggregate\Greatest;
+use Fasti\Core\Model\Asking;
+use Fasti\Core\Model\ConditionText;
+use Fasti\Core\Model\Measure;
+use Fasti\Core\Model\Planner;
+use Fasti\Core\Model\Sorting;
+use Fasti\Core\Model\Trial;
 use Fasti\Core\Survey\SourceError;
+use Fasti\Model\AnswerView;
 use Fasti\Model\AskingNow;
+use Fasti\Model\Grounds;
 use Fasti\Model\KeptModel;
 use Fasti\Model\ModelPages;
 use Fasti\Model\Models;
+use Fasti\Source\Sources;
 use Fasti\Tests\App\AppTestCase;
 
 /** Who asks a model, what leaves with the answer, and what the owner says of it. */
@@ -141,5 +152,52 @@ final class AskedTest extends AppTestCase
         self::assertStringContainsString('Say by which field of the link it is shared', $this->content());
         $say(['join' => "listing\nspecies", 'remove' => '1']);
         self::assertSame([], $sharings());
+    }
+
+    public function testWhatIsPersonalIsNeitherToldByAConditionNorByAnOrderNorBeside(): void
+    {
+        $kept = $this->river($this->account());
+        $model = $kept->model();
+        $model = $model->with(measures: [
+            ...$model->measures, new Measure('latest animal', new Greatest(), 'sighting', 'individuals'),
+            new Measure('told again', new Computed(), expression: 'COALESCE("latest animal", 0) + 0'),
+            new Measure('how often by count', new Computed(), expression: 'sightings * 2'),
+        ]);
+        $ground = self::get(Grounds::class)->ofModel($model, $kept->source->id());
+        $personal = ["main\0station\0station_name" => 'it names a person', "main\0sighting\0individuals" => 'somebody said so'];
+        $told = static fn (Trial $trial): array => Grounds::toldBeside($ground, $trial, $personal);
+        $where = static fn (string $text): array => [(new ConditionText($ground->names(), []))->read($text)];
+
+        self::assertSame([], $told(new Trial(['sightings'], ['station'], $where('catchment is Arrow valley'))));
+        self::assertSame(['station'], $told(new Trial(['sightings'], [], $where('station begins with A or catchment is given'))));
+        self::assertSame(['station'], $told(new Trial(['sightings'], [], $where('reach has station (station is none)'))));
+        self::assertSame(['told again'], $told(new Trial(['told again'], ['reach'], $where('told again is over 3'))));
+        self::assertSame(['told again'], $told(new Trial(['told again'], ['reach'], order: [new Sorting('told again')])));
+        self::assertSame([], $told(new Trial(['how often by count'], ['reach'], order: [new Sorting('how often by count')])));
+
+        $plan = (new Planner($ground, new \DateTimeImmutable()))->plan(new Trial(['told again', 'sightings', 'how often by count'], ['reach']));
+        $hidden = array_map(static fn ($column): bool => Grounds::isPersonal($ground, $column, $personal), $plan->columns);
+        self::assertSame([false, true, false, false], $hidden);
+        $rows = self::get(Sources::class)->rows(self::get(Sources::class)->target($kept->source), 10) ?? throw new \LogicException();
+        $view = AnswerView::of((new Asking($rows))->answer($plan), array_filter($hidden));
+        self::assertSame(['sightings', 'how often by count'], array_column($view->reconciled, 'measure'));
+    }
+
+    public function testAReaderLearnsNothingOfPersonalValuesByAsking(): void
+    {
+        $kept = $this->river($this->account());
+        self::db()->executeStatement("UPDATE field SET personal = 'yes' WHERE name = 'station_name'");
+        $this->signedIn(Standing::READER, 'Ida Fell');
+        $page = '/models/'.$kept->id().'/trial';
+        $ask = function (string ...$where) use ($page): void {
+            $this->client->request('POST', $page.'/answer', [
+                'm' => ['sightings'], 'b' => ['station'], 'w' => $where, '_token' => $this->token($page.'?m[]=sightings'),
+            ]);
+        };
+        $ask();
+        self::assertStringContainsString(AnswerView::HIDDEN, $this->content());
+        $ask('station begins with A');
+        self::assertResponseStatusCodeSame(422);
+        self::assertStringContainsString('station is personal: whoever may not see personal values can neither ask under a condition', $this->content());
     }
 }
