@@ -182,10 +182,7 @@ final readonly class Alone
     {
         $on = array_map(fn (array $pair): string => "$there.".$this->sql->name($pair[1])." = $here.".$this->sql->name($pair[0]), $way->pairs());
         if ([] !== $way->join->where) {
-            [$field, $value] = $way->join->where;
-            $column = $this->ground->column($way->join->from, $field);
-            $numeric = null !== $column && $this->ground->typeOf($column)->family->isNumeric() && is_numeric($value);
-            $on[] = ($way->forth ? $here : $there).'.'.$this->sql->name($field).' = '.($numeric ? $value : $this->sql->text($value));
+            $on[] = ($way->forth ? $here : $there).$this->ground->only($way->join);
         }
 
         return $on ?: throw new \LogicException('A join pairs fields.');

@@ -55,6 +55,18 @@ final readonly class ConditionSql
         };
     }
 
+    /** The condition that is asked for, whole: it holds, or does not, for whatever stands beside it. */
+    public function whole(string $value, TypeFamily $family, Condition $condition): string
+    {
+        [$positive, $opposite] = $this->of($value, $family, $condition);
+
+        return match (true) {
+            Test::None === $condition->test => "$value IS NULL",
+            $opposite => "(NOT ($positive) OR $value IS NULL)",
+            default => "($positive)",
+        };
+    }
+
     private function during(string $value, TypeFamily $family, Condition $condition): string
     {
         if (TypeFamily::Time !== $family) {

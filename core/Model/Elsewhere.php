@@ -107,10 +107,10 @@ final readonly class Elsewhere
             $last->pairs(),
         );
         if ([] !== $last->join->where) {
-            [$field, $value] = $last->join->where;
-            $column = $this->ground->column($last->join->from, $field);
-            $numeric = null !== $column && $this->ground->typeOf($column)->family->isNumeric() && is_numeric($value);
-            $where[] = ($last->forth ? $joining->field($before, $field) : "$alias.".$sql->name($field)).' = '.($numeric ? $value : $sql->text($value));
+            if ($last->forth) {
+                $joining->field($before, $last->join->where[0]);
+            }
+            $where[] = ($last->forth ? $sql->name($before) : $alias).$this->ground->only($last->join);
         }
         if ($this->from() !== $this->sought()) {
             $to = $this->ground->ways()->between($this->from(), $this->sought())[0];

@@ -111,6 +111,19 @@ final class Ground
         return 1 === \count($alike) ? $alike[0] : null;
     }
 
+    /** The condition of a join that leads from some rows alone, after the alias of those; '' where it leads from all. */
+    public function only(ModelJoin $join): string
+    {
+        if ([] === $join->where) {
+            return '';
+        }
+        [$field, $value] = $join->where;
+        $column = $this->column($join->from, $field);
+        $numeric = null !== $column && $this->typeOf($column)->family->isNumeric() && is_numeric($value);
+
+        return '.'.$this->sql()->name($field).' = '.($numeric ? $value : $this->sql()->text($value));
+    }
+
     public function typeOf(Column $column): Type
     {
         return $this->dialect->typeOf($column);

@@ -194,10 +194,7 @@ final class Joining
         $here = fn (string $column): string => null === $way->shift ? $name($before, $column) : $way->shift->later($this->sql, $name($before, $column));
         $on = array_map(static fn (array $pair): string => $name($alias, $pair[1]).' = '.$here($pair[0]), $way->pairs());
         if ([] !== $way->join->where) {
-            [$field, $value] = $way->join->where;
-            $column = $this->ground->column($way->join->from, $field);
-            $numeric = null !== $column && $this->ground->typeOf($column)->family->isNumeric() && is_numeric($value);
-            $on[] = $name($way->forth ? $before : $alias, $field).' = '.($numeric ? $value : $this->sql->text($value));
+            $on[] = $this->sql->name($way->forth ? $before : $alias).$this->ground->only($way->join);
         }
 
         return implode(' AND ', $on);

@@ -225,12 +225,7 @@ final class Layering
             $value = $this->all->column($what);
             $measure = $what instanceof Figure ? $names->measureNamed($what->measure) : $what;
             $family = $this->all->ground->familyOf($measure);
-            [$positive, $opposite] = $this->all->conditions->of($value, $what instanceof Figure ? $what->as->family($family) : $family, $condition);
-            $having[] = match (true) {
-                Test::None === $condition->test => "$value IS NULL",
-                $opposite => "(NOT ($positive) OR $value IS NULL)",
-                default => "($positive)",
-            };
+            $having[] = $this->all->conditions->whole($value, $what instanceof Figure ? $what->as->family($family) : $family, $condition);
         }
 
         return $having;

@@ -152,12 +152,7 @@ final class Together
                 throw new \LogicException('Such a question has layers.');
             }
             $value = $this->computed($measure, $base);
-            [$positive, $opposite] = $this->all->conditions->of($value, $this->all->ground->familyOf($measure), $condition);
-            $having[] = match (true) {
-                Test::None === $condition->test => "$value IS NULL",
-                $opposite => "(NOT ($positive) OR $value IS NULL)",
-                default => "($positive)",
-            };
+            $having[] = $this->all->conditions->whole($value, $this->all->ground->familyOf($measure), $condition);
         }
 
         return $having;

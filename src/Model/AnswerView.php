@@ -91,11 +91,6 @@ final readonly class AnswerView
                 : self::said($answer->total[$column->name], $column);
         }
         $none = [] !== array_filter($hidden);
-        // What a column does not show, what is told beside it does not show either.
-        $closed = array_map(
-            static fn (int $i): string => $answer->plan->columns[$i]->measure->name ?? '',
-            array_keys(array_filter($hidden)),
-        );
 
         return new self(
             $columns, $rows, $shown, \count($answer->rows), $answer->cut, $total,
@@ -103,10 +98,7 @@ final readonly class AnswerView
                 static fn (array $row): array => self::masked($row, $one->way->to(), $hiddenFields),
                 $one->rows,
             )], $answer->doubled),
-            array_map(static fn (Reconciled $one): array => [
-                'measure' => $one->measure, 'fact' => $one->fact, 'here' => self::number($one->here), 'alone' => self::number($one->alone),
-                'agrees' => $one->agrees(), 'times' => $one->times(),
-            ], array_values(array_filter($answer->reconciled, static fn (Reconciled $one): bool => !\in_array($one->measure, $closed, true)))),
+            self::reconciled($answer, $hidden),
             array_map(
                 static fn (Lost $one): array => [
                     'words' => $one->words.' The way is '.Ways::inWords([$one->way]).'.', 'rows' => $one->rows,
@@ -124,6 +116,24 @@ final readonly class AnswerView
             $none ? [] : [...$answer->notes, ...$answer->notAdded()],
             self::subtotals($answer, $hidden),
         );
+    }
+
+    /**
+     * What a column does not show, what is told beside it does not show either.
+     *
+     * @param array<int, bool> $hidden
+     *
+     * @return list<array{measure: string, fact: string, here: string, alone: string, agrees: bool, times: string}>
+     */
+    private static function reconciled(Answer $answer, array $hidden): array
+    {
+        $closed = array_map(static fn (int $i): string => $answer->plan->columns[$i]->measure->name ?? '', array_keys(array_filter($hidden)));
+        $open = array_filter($answer->reconciled, static fn (Reconciled $one): bool => !\in_array($one->measure, $closed, true));
+
+        return array_map(static fn (Reconciled $one): array => [
+            'measure' => $one->measure, 'fact' => $one->fact, 'here' => self::number($one->here), 'alone' => self::number($one->alone),
+            'agrees' => $one->agrees(), 'times' => $one->times(),
+        ], array_values($open));
     }
 
     /**

@@ -8,7 +8,7 @@ use Fasti\Core\Dialect\AskSql;
 use Fasti\Core\Model\Figure;
 
 /** Of all rows of the answer, or of those that share what it is within. */
-final class Share extends Companion
+class Share extends Companion
 {
     public function name(): string
     {

@@ -4,55 +4,20 @@ declare(strict_types=1);
 
 namespace Fasti\Tests\App\Model;
 
-use Doctrine\ORM\EntityManagerInterface;
-use Fasti\Account\Account;
 use Fasti\Account\Role as Standing;
 use Fasti\Core\Model\Aggregate\Sum;
 use Fasti\Core\Model\Measure;
 use Fasti\Core\Model\Model;
-use Fasti\Core\Model\ModelFile;
 use Fasti\Core\Model\Role;
-use Fasti\Demo\Mart;
 use Fasti\Model\Editing;
 use Fasti\Model\KeptModel;
-use Fasti\Model\Models;
-use Fasti\Source\Source;
 use Fasti\Tests\App\AppTestCase;
 use Symfony\Component\DomCrawler\Crawler;
 
 /** What stands on the page of a model, and where. */
 final class PagesTest extends AppTestCase
 {
-    private static string $file;
-
-    public static function setUpBeforeClass(): void
-    {
-        self::$file = sys_get_temp_dir().'/fasti-mart-'.bin2hex(random_bytes(4)).'.sqlite';
-        Mart::make(new \PDO('sqlite:'.self::$file, null, null, [\PDO::ATTR_ERRMODE => \PDO::ERRMODE_EXCEPTION]));
-    }
-
-    public static function tearDownAfterClass(): void
-    {
-        @unlink(self::$file);
-    }
-
-    private function kept(Account $account): KeptModel
-    {
-        $source = new Source();
-        $source->name = 'mart';
-        $source->connection()->engine = 'sqlite';
-        $source->connection()->path = self::$file;
-        $entities = self::get(EntityManagerInterface::class);
-        $entities->persist($source);
-        $entities->flush();
-        self::surveyed($source->id());
-        $model = ModelFile::read((string) file_get_contents(\dirname(__DIR__, 3).'/demo/river-life.json'));
-        $kept = self::get(Editing::class)->begin($account, 'River life', 'what lives there', $source, $model);
-        $kept->shared = true;
-        self::get(Models::class)->save();
-
-        return $kept;
-    }
+    use RiverModel;
 
     private function page(KeptModel $kept): Crawler
     {
@@ -70,7 +35,7 @@ final class PagesTest extends AppTestCase
 
     public function testEachRoleStandsWithWhatItHas(): void
     {
-        $page = $this->page($this->kept($this->signedIn()));
+        $page = $this->page($this->river($this->signedIn()));
 
         self::assertSame(['Facts', 'Dimensions'], \array_slice(self::texts($page, '.model-index .label'), 0, 2));
         self::assertSame(
@@ -102,7 +67,7 @@ final class PagesTest extends AppTestCase
     public function testWhatWasNoticedStandsWhereItBelongs(): void
     {
         $account = $this->signedIn();
-        $kept = $this->kept($account);
+        $kept = $this->river($account);
         self::get(Editing::class)->change($account, $kept, static fn (Model $model): Model => $model->with(
             roles: array_map(static fn (Role $role): Role => 'sighting' !== $role->name ? $role
                 : new Role($role->name, $role->kind, $role->entry, key: $role->key, attributes: $role->attributes), $model->roles),
@@ -120,7 +85,7 @@ final class PagesTest extends AppTestCase
 
     public function testWhoMayNotChangeItIsOfferedNothing(): void
     {
-        $kept = $this->kept($this->signedIn());
+        $kept = $this->river($this->signedIn());
         $this->client->loginUser($this->account(Standing::READER, 'Oke Reader'));
         $page = $this->page($kept);
 
