@@ -110,6 +110,7 @@ return [
             'greatest' => ['origin' => 'fieldwork: reading.value'],
         ],
         'day' => [
+            'month' => ['allowed' => 'code list months'],
             'season' => [
                 'meaning' => 'One of four words. The trust counts its seasons anew since 2025, and this was never brought up to date.',
                 'retired' => 'retired', 'replacedBy' => 'day.month', 'retiresOn' => '2027-03-31',

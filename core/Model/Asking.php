@@ -116,7 +116,8 @@ final readonly class Asking
                 $others[] = (string) $row['value'];
             }
             foreach (array_values($missing) as $i => $value) {
-                $unknown[] = new UnknownValue($named, $value, $i < self::NEAREST ? NamedValues::nearest($value, $others) : []);
+                $labels = null === $named->labels || [] !== $named->labels->meant($value) ? [] : $named->labels->words();
+                $unknown[] = new UnknownValue($named, $value, $i < self::NEAREST ? NamedValues::nearest($value, [...$others, ...$labels]) : []);
             }
         }
 

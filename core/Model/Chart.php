@@ -36,7 +36,7 @@ final readonly class Chart
         $points = $names = [];
         foreach ($answer->rows as $row) {
             $x = $row[$along] ?? 'none';
-            $name = null === $series ? $columns[$figures[0]]->name : ($row[$series] ?? 'none');
+            $name = null === $series ? $columns[$figures[0]]->name : ($columns[$series]->labels?->told($row[$series]) ?? $row[$series] ?? 'none');
             $names[$name] = true;
             $value = $row[$figures[0]];
             $points[$x][$name] = null === $value || !is_numeric($value) ? null : (float) $value;
@@ -49,6 +49,11 @@ final readonly class Chart
         if ($time) {
             ksort($points, \SORT_NATURAL);
         }
+        $labels = $columns[$along]->labels;
+        $points = null === $labels ? $points : array_combine(
+            array_map(static fn (int|string $x): string => $labels->told((string) $x) ?? (string) $x, array_keys($points)),
+            $points,
+        );
 
         return self::drawn($points, $names, $time, $columns[$figures[0]]);
     }

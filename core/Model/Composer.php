@@ -185,6 +185,7 @@ final class Composer
                 $this->attribute($level)->unit ?: $formula->unit,
                 '',
                 $formula->fields,
+                labels: $this->ground->labels($level),
             );
         }
         $names = $this->ground->names();

@@ -28,6 +28,8 @@ final readonly class ConditionText
         'is in' => 'a year, a month, last month, last 30 days', 'begins with' => '', 'contains' => '', 'is none' => '', 'is given' => '',
     ];
     private const DEEPEST = 20;
+    /** What would end a value, or be read as a part of the words before it. */
+    private const ENDS = "/[,'()]|^ | $| and | or |^(?:not|none|given|one of|at least|at most|over|under|between|in)\\b/iu";
     private const SIGNS = [
         '<>' => Test::IsNot,
         '!=' => Test::IsNot,
@@ -270,7 +272,7 @@ final readonly class ConditionText
 
             return $condition->what.' '.$condition->test->value.' '.implode(', ', $condition->values).$of.$facts;
         }
-        $quoted = static fn (string $value): string => '' === $value || 1 === preg_match("/[,'()]|^ | $| and | or /iu", $value)
+        $quoted = static fn (string $value): string => '' === $value || 1 === preg_match(self::ENDS, $value)
             ? Quotes::around($value, "'") : $value;
         $values = array_map($quoted, $condition->values);
 

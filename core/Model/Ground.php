@@ -14,6 +14,7 @@ use Fasti\Core\Dialect\AskSql;
 use Fasti\Core\Dialect\Dialect;
 use Fasti\Core\Dialect\Dialects;
 use Fasti\Core\Model\Aggregate\Ratio;
+use Fasti\Core\Sql\Tree\Ref;
 
 /** A model on the tables that it stands on: what its names mean there. */
 final class Ground
@@ -32,16 +33,20 @@ final class Ground
     private ?Ways $ways = null;
     private ?ModelNames $names = null;
     private ?Grains $grains = null;
+    /** @var array<string, ?CodeLabels> by role and attribute */
+    private array $labels = [];
 
     /**
      * @param array<string, string> $units  FieldPlace::key() → unit
      * @param array<string, string> $closed FieldPlace::key() → why no question may touch the field
+     * @param (\Closure(string): array<array-key, string>)|null $codes FieldPlace::key() → codes with their labels, of fields that a code list is said of
      */
     public function __construct(
         public readonly Model $model,
         public readonly Catalog $catalog,
         public readonly array $units = [],
         public readonly array $closed = [],
+        private readonly ?\Closure $codes = null,
     ) {
         $this->dialect = Dialects::of($catalog->engine);
         foreach ($catalog->tables as $table) {
@@ -138,6 +143,50 @@ final class Ground
     public function closed(string $role, string $column): string
     {
         return isset($this->roles[$role]) ? ($this->closed[$this->roles[$role]->entry->key()."\0".$column] ?? '') : '';
+    }
+
+    /** Of an attribute that is a field with a code list, and nothing else; null where it is none. */
+    public function labels(Level $level): ?CodeLabels
+    {
+        $key = "$level->role\0$level->attribute";
+        if (!\array_key_exists($key, $this->labels)) {
+            $codes = $this->codes($level);
+            $this->labels[$key] = [] === array_filter($codes) ? null : new CodeLabels($codes);
+        }
+
+        return $this->labels[$key];
+    }
+
+    /** @return array<string, array<array-key, string>> FieldPlace::key() → codes with their labels, of all that a trial is split or limited by */
+    public function codesIn(Trial $trial): array
+    {
+        $found = [];
+        foreach ($trial->named() as $name) {
+            $level = $this->names()->has($name) && null === $this->names()->measure($name) ? $this->names()->attribute($name) : null;
+            if (null !== $level) {
+                $found += [$this->fieldOf($level) => $this->codes($level)];
+            }
+        }
+
+        return array_filter($found);
+    }
+
+    /** @return array<array-key, string> */
+    private function codes(Level $level): array
+    {
+        $field = null === $this->codes ? '' : $this->fieldOf($level);
+
+        return '' === $field || null === $this->codes ? [] : ($this->codes)($field);
+    }
+
+    /** FieldPlace::key() of the one field that an attribute is; '' where it is computed. */
+    private function fieldOf(Level $level): string
+    {
+        $formula = $this->formula($level->role, $this->model->attribute($level)->expression ?? '');
+        $use = $formula->tree instanceof Ref && [] === $formula->faults ? ($formula->fields[0] ?? null) : null;
+        $entry = null === $use ? null : ($this->roles[$use->role] ?? null)?->entry;
+
+        return null === $use || null === $entry ? '' : $entry->key()."\0".$use->column;
     }
 
     public function formula(string $role, string $text): Formula

@@ -13,6 +13,7 @@ final readonly class NamedText
      * @param list<FieldUse>         $fields that it is made from
      * @param string                 $there  SQL of one row: `n0` is 1 where the first of the values is there
      * @param string                 $others SQL of some values that are there: `value`
+     * @param ?CodeLabels            $labels of codes that stand there
      */
     public function __construct(
         public string $what,
@@ -21,6 +22,7 @@ final readonly class NamedText
         public array $fields,
         public string $there,
         public string $others,
+        public ?CodeLabels $labels = null,
     ) {
     }
 }

@@ -73,6 +73,7 @@ final readonly class NamedValues
         return new NamedText(
             $condition->what, $level->role, $condition->values, $formula->fields, 'SELECT '.implode(",\n       ", $there),
             "SELECT DISTINCT $value AS value $from$value IS NOT NULL ".$this->sql->limited(self::MOST),
+            $this->ground->labels($level),
         );
     }
 

@@ -15,6 +15,7 @@ final readonly class PlanColumn
     /**
      * @param list<FieldUse> $fields that it is made from
      * @param ?Figure        $figure what it is beside its measure; null for the measure itself
+     * @param ?CodeLabels    $labels of the codes that stand in it
      */
     public function __construct(
         public string $name,
@@ -25,6 +26,7 @@ final readonly class PlanColumn
         public string $format,
         public array $fields,
         public ?Figure $figure = null,
+        public ?CodeLabels $labels = null,
     ) {
     }
 

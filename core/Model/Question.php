@@ -89,7 +89,7 @@ final class Question
             }
             $this->having[] = [$what, $condition];
         } else {
-            $this->onRows[] = $condition;
+            $this->onRows[] = $condition = (new Coding($this->ground))->coded($condition);
             $this->named($condition);
         }
         foreach ($condition->facts as $fact) {

@@ -66,4 +66,17 @@ final readonly class Trial
 
         return $shown;
     }
+
+    /** @return list<string> all that it is split by, and all that conditions on it are about: attributes and measures, as it names them */
+    public function named(): array
+    {
+        return array_values(array_unique([...$this->by, ...array_merge([], ...array_map(self::about(...), $this->where))]));
+    }
+
+    /** @return list<string> */
+    private static function about(Condition $condition): array
+    {
+        return $condition->test->isOfOthers() || $condition->test->isElsewhere()
+            ? array_merge([], ...array_map(self::about(...), $condition->of)) : [$condition->what];
+    }
 }

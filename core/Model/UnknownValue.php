@@ -15,9 +15,10 @@ final readonly class UnknownValue
     /** @param bool $hidden the values that are there are not to be seen */
     public function inWords(bool $hidden = false): string
     {
+        $shown = fn (string $one): string => $this->named->labels?->shown($one) ?? $one;
         $near = $hidden || [] === $this->nearest ? ''
-            : ' The nearest: '.implode(', ', array_map(static fn (string $one): string => "“{$one}”", $this->nearest)).'.';
+            : ' The nearest: '.implode(', ', array_map(static fn (string $one): string => '“'.$shown($one).'”', $this->nearest)).'.';
 
-        return \sprintf('No row of %s has “%s” as its %s.%s', $this->named->role, $this->value, $this->named->what, $near);
+        return \sprintf('No row of %s has “%s” as its %s.%s', $this->named->role, $shown($this->value), $this->named->what, $near);
     }
 }

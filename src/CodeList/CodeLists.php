@@ -19,6 +19,8 @@ final readonly class CodeLists
 {
     public const MOST_CODES = 50000;
     private const LONGEST_CODE = 190;
+    /** In what is allowed in a field. */
+    private const SPOKEN_OF = '/(?:^|;)\s*(?:the )?code list\s+([^;]+)/iu';
 
     public function __construct(private Connection $db, private SaidStore $said)
     {
@@ -116,6 +118,23 @@ final readonly class CodeLists
         }
 
         return [$allowed, $why];
+    }
+
+    /**
+     * @param list<int> $fields
+     *
+     * @return array<int, string> name of the list that a field speaks of first, by field
+     */
+    public function ofFields(array $fields): array
+    {
+        $names = [];
+        foreach ($this->said->of('field', $fields, ['allowed']) as $field => $said) {
+            if (1 === preg_match(self::SPOKEN_OF, $said['allowed'] ?? '', $m)) {
+                $names[$field] = trim($m[1], " \t\"“”");
+            }
+        }
+
+        return $names;
     }
 
     /** @return array<string, list<int>> name of a list in small letters → fields that use it */
@@ -285,7 +304,7 @@ final readonly class CodeLists
     /** @return list<string> in small letters */
     private static function listsIn(string $text): array
     {
-        preg_match_all('/(?:^|;)\s*(?:the )?code list\s+([^;]+)/iu', $text, $m);
+        preg_match_all(self::SPOKEN_OF, $text, $m);
 
         return array_map(static fn (string $name): string => mb_strtolower(trim($name, " \t\"“”")), $m[1]);
     }

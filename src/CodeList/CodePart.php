@@ -6,7 +6,6 @@ namespace Fasti\CodeList;
 
 use Fasti\Register\DossierPart;
 use Fasti\Register\Slot;
-use Fasti\Text\SaidStore;
 
 /**
  * What the codes of a field mean, beside its values; and a key that makes a list of them.
@@ -17,7 +16,7 @@ final readonly class CodePart implements DossierPart
 {
     private const SHOWN = 30;
 
-    public function __construct(private CodeLists $lists, private SaidStore $said)
+    public function __construct(private CodeLists $lists)
     {
     }
 
@@ -35,11 +34,7 @@ final readonly class CodePart implements DossierPart
             }
         }
         $found = $labels = [];
-        foreach ($this->said->of('field', array_keys($fields), ['allowed']) as $field => $said) {
-            if (1 !== preg_match('/(?:^|;)\s*(?:the )?code list\s+([^;]+)/iu', $said['allowed'], $m)) {
-                continue;
-            }
-            $name = trim($m[1], " \t\"“”");
+        foreach ($this->lists->ofFields(array_keys($fields)) as $field => $name) {
             $of = $labels[$name] ??= ['name' => $name, 'id' => $this->lists->named($name), 'all' => $this->lists->labels($name, self::SHOWN + 1)];
             $found[$fields[$field]][$field] = [
                 'name' => $name, 'id' => $of['id'], 'labels' => \array_slice($of['all'], 0, self::SHOWN, true), 'more' => \count($of['all']) > self::SHOWN,

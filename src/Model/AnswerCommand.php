@@ -53,7 +53,12 @@ final readonly class AnswerCommand
             $units = $part('units');
             /** @var array<string, string> $closed */
             $closed = $part('closed');
-            $ground = new Ground(OpenForm::read(Model::class, $part('model')), OpenForm::read(Catalog::class, $part('catalog')), $units, $closed);
+            /** @var array<string, array<array-key, string>> $codes */
+            $codes = $part('codes');
+            $ground = new Ground(
+                OpenForm::read(Model::class, $part('model')), OpenForm::read(Catalog::class, $part('catalog')), $units, $closed,
+                static fn (string $field): array => $codes[$field] ?? [],
+            );
             $planner = new Planner($ground, new \DateTimeImmutable(\is_string($given['today'] ?? null) ? $given['today'] : 'today'));
             $trial = OpenForm::read(Trial::class, $part('trial'));
             $plan = $planner->plan($trial);

@@ -5,7 +5,9 @@ declare(strict_types=1);
 namespace Fasti\Model;
 
 use Fasti\Core\Catalog\OpenForm;
+use Fasti\Core\Model\Coded;
 use Fasti\Core\Model\Plan;
+use Fasti\Core\Model\PlanColumn;
 use Fasti\Core\Model\Trial;
 use Fasti\Core\Model\TrialWords;
 use Symfony\Component\HttpFoundation\HeaderUtils;
@@ -48,8 +50,9 @@ final class AnswerFile
                 fwrite($file, '# '.(0 === $i ? "$what: " : '  ').$line."\r\n");
             }
         }
-        fputcsv($file, array_map(self::plain(...), array_column($answer->columns, 'name')), escape: '', eol: "\r\n");
-        foreach ($answer->rows as $row) {
+        $coded = Coded::of($plan->columns, array_column($answer->columns, 'name'), $answer->rows);
+        fputcsv($file, array_map(self::plain(...), $coded->names), escape: '', eol: "\r\n");
+        foreach ($coded->rows as $row) {
             fputcsv($file, array_map(self::plain(...), $row), escape: '', eol: "\r\n");
         }
         rewind($file);
@@ -65,11 +68,12 @@ final class AnswerFile
 
     private static function json(KeptModel $kept, Trial $trial, Plan $plan, AnswerView $answer): string
     {
+        $coded = Coded::of($plan->columns, array_map(static fn (PlanColumn $column): string => $column->name, $plan->columns), $answer->rows);
         $rows = [];
-        foreach ($answer->rows as $row) {
+        foreach ($coded->rows as $row) {
             $one = [];
-            foreach ($plan->columns as $i => $column) {
-                $one[$column->name] = $column->exact($row[$i] ?? null);
+            foreach ($coded->names as $i => $name) {
+                $one[$name] = null === $coded->columns[$i] ? $row[$i] : $coded->columns[$i]->exact($row[$i] ?? null);
             }
             $rows[] = $one;
         }

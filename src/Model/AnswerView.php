@@ -25,7 +25,7 @@ final readonly class AnswerView
     public const SHOWN = 500;
 
     /**
-     * @param list<array{beside: bool, name: string, measure: bool, numeric: bool, unit: string, hidden: bool}> $columns
+     * @param list<array{beside: bool, name: string, measure: bool, numeric: bool, unit: string, hidden: bool, coded: bool}> $columns
      * @param list<list<?string>>                                         $rows       as the source gives them
      * @param list<list<string>>                                          $shown      as people read them
      * @param array<int, list<list<string>>>                              $subtotals by the number of the row after which they stand; '' where there is none
@@ -66,7 +66,7 @@ final readonly class AnswerView
             $columns[] = [
                 'beside' => null !== $column->figure, 'name' => $column->figure?->inWords() ?? $column->name, 'measure' => null !== $column->measure,
                 'numeric' => null !== $column->measure && $column->family->isNumeric(),
-                'unit' => $column->unit, 'hidden' => $hidden[$i] ?? false,
+                'unit' => $column->unit, 'hidden' => $hidden[$i] ?? false, 'coded' => null !== $column->labels,
             ];
         }
         $at = $answer->plan->othersAt;
@@ -151,7 +151,7 @@ final readonly class AnswerView
                     $said[] = match (true) {
                         ($hidden[$i] ?? false) && null !== $row[$i] => self::HIDDEN,
                         null === $row[$i] => $i < $n ? 'none' : '',
-                        default => self::said($row[$i], $column),
+                        default => $column->labels?->told($row[$i]) ?? self::said($row[$i], $column),
                     };
                 }
                 $all[$after][] = $said;
@@ -182,6 +182,9 @@ final readonly class AnswerView
     {
         if (null === $value) {
             return null === $column->measure ? 'none' : '–';
+        }
+        if (null !== ($label = $column->labels?->of($value))) {
+            return $label;
         }
         if (TypeFamily::Flag === $column->family) {
             return \in_array(strtolower($value), ['1', 't', 'true'], true) ? 'yes' : 'no';

@@ -55,7 +55,7 @@ final readonly class Asker
         $target = $this->sources->targetOf($connection);
         $answer = $this->run($target, [
             'target' => get_object_vars($target), 'model' => OpenForm::of($ground->model), 'catalog' => OpenForm::of($ground->catalog),
-            'units' => $ground->units, 'closed' => $ground->closed,
+            'units' => $ground->units, 'closed' => $ground->closed, 'codes' => $ground->codesIn($trial),
             'trial' => OpenForm::of($trial), 'today' => $today, 'seconds' => self::SECONDS, 'hidden' => $hidden, 'hiddenFields' => $hiddenFields,
         ], $token);
         if (!\is_array($answer['answer'] ?? null)) {

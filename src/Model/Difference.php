@@ -6,18 +6,30 @@ namespace Fasti\Model;
 
 use Fasti\Core\Model\Reconciled;
 
-/** The rows in which two answers to one kept trial differ. */
+/** The rows in which two answers to one kept trial differ, of those that are kept. */
 final class Difference
 {
     /** @return list<array{key: string, before: string, after: string}> */
     public static function of(KeptTrial $trial): array
     {
         $old = $trial->changed['answer'] ?? null;
-        if (!\is_array($old) || null === $trial->answer) {
+
+        return self::between(\is_array($old) ? $old : null, $trial->answer);
+    }
+
+    /**
+     * @param array<mixed>|null $old as KeptTrial::$answer has it
+     * @param array<mixed>|null $new
+     *
+     * @return list<array{key: string, before: string, after: string}>
+     */
+    public static function between(?array $old, ?array $new): array
+    {
+        if (null === $old || null === $new) {
             return [];
         }
         $before = self::keyed($old);
-        $after = self::keyed($trial->answer);
+        $after = self::keyed($new);
         $rows = [];
         foreach ($before + $after as $key => $_) {
             $a = $before[$key] ?? null;
@@ -39,15 +51,18 @@ final class Difference
     {
         $columns = \is_array($answer['columns'] ?? null) ? $answer['columns'] : [];
         $keyed = [];
-        foreach (\is_array($answer['rows'] ?? null) ? $answer['rows'] : [] as $row) {
+        $shown = \is_array($answer['shown'] ?? null) ? $answer['shown'] : [];
+        foreach (\is_array($answer['rows'] ?? null) ? $answer['rows'] : [] as $n => $row) {
             $key = $figures = [];
+            $labels = \is_array($shown[$n] ?? null) ? $shown[$n] : [];
             foreach (\is_array($row) ? array_values($row) : [] as $i => $value) {
                 $value = \is_string($value) ? $value : null;
-                $measure = \is_array($columns[$i] ?? null) && true === ($columns[$i]['measure'] ?? null);
-                if ($measure) {
+                $column = \is_array($columns[$i] ?? null) ? $columns[$i] : [];
+                if (true === ($column['measure'] ?? null)) {
                     $figures[] = $value;
                 } else {
-                    $key[] = $value ?? 'none';
+                    $label = \is_string($labels[$i] ?? null) && true === ($column['coded'] ?? null) ? $labels[$i] : $value;
+                    $key[] = $label === $value || null === $value ? $value ?? 'none' : "$label – $value";
                 }
             }
             $keyed[[] === $key ? 'all' : implode(', ', $key)] = $figures;

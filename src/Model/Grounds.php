@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Fasti\Model;
 
+use Fasti\CodeList\CodeLists;
 use Fasti\Core\Catalog\Catalog;
 use Fasti\Core\Catalog\FieldPlace;
 use Fasti\Core\Join\End;
@@ -44,6 +45,7 @@ final readonly class Grounds
         private PrivacyPart $privacy,
         private Models $models,
         private Profiles $profiles,
+        private CodeLists $lists,
     ) {
     }
 
@@ -66,7 +68,47 @@ final readonly class Grounds
         return new Ground($model, new Catalog($this->sources->engine($source), '', $tables), $this->units($entries), array_filter(
             $this->privacy->places($this->entries->load(array_values($entries), false)),
             Privacy::isSecret(...),
-        ));
+        ), $this->codes($entries));
+    }
+
+    /**
+     * @param array<string, int> $entries
+     *
+     * @return \Closure(string): array<array-key, string> FieldPlace::key() → codes with their labels; looked up where a question needs them
+     */
+    private function codes(array $entries): \Closure
+    {
+        $names = null;
+        $known = [];
+
+        return function (string $field) use ($entries, &$names, &$known): array {
+            $names ??= $this->listsOf($entries);
+            $name = $names[$field] ?? null;
+
+            return null === $name ? [] : $known[mb_strtolower($name)] ??= $this->lists->labels($name, CodeLists::MOST_CODES);
+        };
+    }
+
+    /**
+     * @param array<string, int> $entries
+     *
+     * @return array<string, string> FieldPlace::key() → name of its code list
+     */
+    private function listsOf(array $entries): array
+    {
+        $places = [];
+        $ids = $this->fields->ids(array_values($entries));
+        foreach ($entries as $key => $entry) {
+            foreach ($ids[$entry] ?? [] as $name => $id) {
+                $places[$id] = $key."\0".$name;
+            }
+        }
+        $names = [];
+        foreach ($this->lists->ofFields(array_keys($places)) as $id => $name) {
+            $names[$places[$id]] = $name;
+        }
+
+        return $names;
     }
 
     /** @return array<string, int> Place::key() → entry, of those that the model names and the source has */

@@ -60,6 +60,14 @@ class KeptModel extends Kept
     #[ORM\Column(nullable: true)]
     public ?\DateTimeImmutable $lookedAt = null;
 
+    /**
+     * What its kept trials say through another connection, beside what they say through its own; see Repointing.
+     *
+     * @var array<string, mixed>|null
+     */
+    #[ORM\Column(type: 'json', nullable: true)]
+    public ?array $repointing = null;
+
     public function __construct(string $name, string $purpose, Account $owner, Source $source)
     {
         parent::__construct($name, $purpose, $owner);
@@ -91,6 +99,18 @@ class KeptModel extends Kept
     public function connection(): Connection
     {
         return $this->connection ?? $this->source->connection();
+    }
+
+    /** One of its source; null for whichever that uses. */
+    public function connectionNumbered(int $number): ?Connection
+    {
+        foreach ($this->source->connections as $connection) {
+            if ($connection->id() === $number) {
+                return $connection;
+            }
+        }
+
+        return null;
     }
 
     /** @return list<ModelFinding> */

@@ -44,6 +44,10 @@ class KeptTrial
     #[ORM\Column]
     public bool $rowsPublished = false;
 
+    /** It is kept no more; its history has the way back. */
+    #[ORM\Column]
+    public bool $removed = false;
+
     #[ORM\Column(length: 12)]
     public string $state = self::UNASKED;
 
@@ -91,13 +95,23 @@ class KeptTrial
 
     public function trial(): Trial
     {
-        $data = json_decode($this->question, true);
-
-        return OpenForm::read(Trial::class, \is_array($data) ? $data : []);
+        return self::trialOf($this->question);
     }
 
     public function ask(Trial $trial): void
     {
-        $this->question = json_encode(OpenForm::of($trial), \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_UNICODE);
+        $this->question = self::questionOf($trial);
+    }
+
+    public static function trialOf(string $question): Trial
+    {
+        $data = json_decode($question, true);
+
+        return OpenForm::read(Trial::class, \is_array($data) ? $data : []);
+    }
+
+    public static function questionOf(Trial $trial): string
+    {
+        return json_encode(OpenForm::of($trial), \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_UNICODE);
     }
 }

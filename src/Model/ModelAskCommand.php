@@ -7,6 +7,7 @@ namespace Fasti\Model;
 use Fasti\Core\Catalog\Quotes;
 use Fasti\Core\Model\Answer;
 use Fasti\Core\Model\Asking;
+use Fasti\Core\Model\Coded;
 use Fasti\Core\Model\ModelError;
 use Fasti\Core\Model\Parameters;
 use Fasti\Core\Model\PlanColumn;
@@ -162,13 +163,19 @@ final readonly class ModelAskCommand
         foreach ($answer->plan->others ? $rows : [] as $i => $row) {
             $rows[$i] = [...$row, (string) ($answer->others[$i] ?? 0)];
         }
-        $names = $answer->plan->others ? [...$names, 'put together'] : $names;
+        $together = 'put together';
+        $coded = Coded::of($answer->plan->columns, $answer->plan->others ? [...$names, $together] : $names, $rows);
         if ('json' === $format) {
-            $rows = array_map(static fn (array $row): array => array_combine($names, array_map(
-                static fn (?string $value, ?PlanColumn $column): string|float|int|null => null === $column ? (int) $value : $column->exact($value),
+            $rows = array_map(static fn (array $row): array => array_combine($coded->names, array_map(
+                static fn (?string $value, ?PlanColumn $column, string $name): string|float|int|null => match (true) {
+                    null !== $column => $column->exact($value),
+                    $name === $together => (int) $value,
+                    default => $value,
+                },
                 $row,
-                $answer->plan->columns,
-            )), $rows);
+                $coded->columns,
+                $coded->names,
+            )), $coded->rows);
             $output->writeln(
                 json_encode($rows, \JSON_THROW_ON_ERROR | \JSON_PRETTY_PRINT | \JSON_UNESCAPED_UNICODE | \JSON_INVALID_UTF8_SUBSTITUTE),
                 OutputInterface::OUTPUT_RAW,
@@ -176,7 +183,7 @@ final readonly class ModelAskCommand
 
             return;
         }
-        foreach ([$names, ...$rows] as $row) {
+        foreach ([$coded->names, ...$coded->rows] as $row) {
             $output->writeln(implode(',', array_map(static fn (?string $value): string => match (true) {
                 null === $value => '',
                 // Places that only say how an engine divides.

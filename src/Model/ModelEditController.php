@@ -398,7 +398,7 @@ final class ModelEditController extends AbstractController
         ]);
     }
 
-    /** Whose it is, and which connection's data it is asked of. */
+    /** Whose it is, and who may ask it. */
     #[Route('/models/{id<\d+>}/settings', name: 'model_settings', methods: ['POST'])]
     #[IsCsrfTokenValid('models')]
     public function settings(Request $request, int $id, #[CurrentUser] Account $account): Response
@@ -411,7 +411,6 @@ final class ModelEditController extends AbstractController
 
             return $this->redirectToRoute('models', [], 303);
         }
-        $back = ['model', ['id' => $kept->id()]];
         if ($given->has('shared')) {
             $shared = $given->getBoolean('shared');
             $why = mb_substr(trim($given->getString('why')), 0, 400);
@@ -433,18 +432,7 @@ final class ModelEditController extends AbstractController
             $kept->withheld = $given->getBoolean('withheld');
             $this->models->save();
         }
-        if ($given->has('connection')) {
-            $kept->connection = null;
-            foreach ($kept->source->connections as $connection) {
-                if ($connection->id() === $given->getInt('connection')) {
-                    $kept->connection = $connection;
-                }
-            }
-            $this->models->save();
-            $this->editing->lookAgain($kept, $account);
-            $back = ['model_checks', ['id' => $kept->id()]];
-        }
 
-        return $this->redirectToRoute($back[0], $back[1], 303);
+        return $this->redirectToRoute('model', ['id' => $kept->id()], 303);
     }
 }

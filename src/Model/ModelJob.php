@@ -7,15 +7,11 @@ namespace Fasti\Model;
 use Doctrine\ORM\EntityManagerInterface;
 use Fasti\Account\Act\Act;
 use Fasti\Core\Catalog\OpenForm;
-use Fasti\Core\Model\Asking;
 use Fasti\Core\Model\Ground;
 use Fasti\Core\Model\ModelDataChecks;
 use Fasti\Core\Model\ModelError;
 use Fasti\Core\Model\ModelFinding;
-use Fasti\Core\Model\PlanColumn;
-use Fasti\Core\Model\Planner;
 use Fasti\Core\Model\Role;
-use Fasti\Core\Model\Unanswerable;
 use Fasti\Core\Survey\Progress;
 use Fasti\Core\Survey\Rows;
 use Fasti\Core\Survey\SourceError;
@@ -29,8 +25,6 @@ use Fasti\Work\Running;
 final readonly class ModelJob implements JobKind
 {
     public const NAME = 'model';
-    /** Rows of an answer that are kept with a trial. */
-    private const KEPT_ROWS = 200;
 
     public function __construct(private EntityManagerInterface $orm, private Models $models, private Grounds $grounds, private Sources $sources)
     {
@@ -211,32 +205,12 @@ final readonly class ModelJob implements JobKind
     public function ask(KeptTrial $kept, Ground $ground, Rows $rows, array $personal): void
     {
         $before = ['state' => $kept->state, 'words' => $kept->words, 'plan' => $kept->plan, 'answer' => $kept->answer];
-        try {
-            $planner = new Planner($ground, new \DateTimeImmutable('today'));
-            $plan = $planner->plan($kept->trial());
-            $hidden = array_filter(array_map(static fn (PlanColumn $column): bool => Grounds::isPersonal($ground, $column, $personal), $plan->columns));
-            $answer = AnswerView::of((new Asking($rows))->answer($plan), $hidden);
-            $kept->plan = $plan->sql();
-            $kept->state = [] === $answer->doubled ? KeptTrial::ANSWERED : KeptTrial::REFUSED;
-            $kept->words = implode(' ', array_column($answer->doubled, 'words'));
-            $disagree = array_filter($answer->reconciled, static fn (array $one): bool => !$one['agrees']);
-            $kept->answer = [
-                'columns' => $answer->columns, 'rows' => \array_slice($answer->rows, 0, self::KEPT_ROWS),
-                'shown' => \array_slice($answer->shown, 0, self::KEPT_ROWS),
-                'many' => $answer->many, 'total' => $answer->total, 'fingerprint' => $answer->fingerprint, 'agrees' => [] === $disagree,
-                'lost' => array_column($answer->lost, 'words'),
-            ];
-        } catch (Unanswerable|ModelError $e) {
-            $kept->state = KeptTrial::REFUSED;
-            $kept->words = $e->getMessage();
-            $kept->plan = '';
-            $kept->answer = null;
-        } catch (SourceError $e) {
-            if (SourceError::LOST === $e->what) {
-                throw $e;
-            }
-            $kept->state = KeptTrial::FAILED;
-            $kept->words = $e->inWords();
+        $asked = AskedTrial::of($kept->trial(), $ground, $rows, $personal);
+        $kept->state = $asked->state;
+        $kept->words = $asked->words;
+        if (KeptTrial::FAILED !== $asked->state) {
+            $kept->plan = $asked->plan;
+            $kept->answer = $asked->answer;
         }
         $kept->askedAt = new \DateTimeImmutable();
         $this->differs($kept, $before);

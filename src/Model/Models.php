@@ -166,15 +166,29 @@ final readonly class Models extends KeptStore
 
     // ---- kept trials ----
 
+    /** As it is kept now, whatever of it was read before. */
     public function trial(int $id): ?KeptTrial
     {
-        return $this->orm->find(KeptTrial::class, $id);
+        $trial = $this->orm->find(KeptTrial::class, $id);
+        if (null !== $trial) {
+            $this->orm->refresh($trial);
+        }
+
+        return $trial;
+    }
+
+    /** One that is kept with a model. */
+    public function keptTrial(KeptModel $model, int $id): ?KeptTrial
+    {
+        $trial = 0 === $id ? null : $this->orm->find(KeptTrial::class, $id);
+
+        return $trial?->model->id() === $model->id() && !$trial->removed ? $trial : null;
     }
 
     /** @return list<KeptTrial> in the order in which they were kept */
     public function trials(KeptModel $model): array
     {
-        return array_values($this->orm->getRepository(KeptTrial::class)->findBy(['model' => $model], ['id' => 'ASC']));
+        return array_values($this->orm->getRepository(KeptTrial::class)->findBy(['model' => $model, 'removed' => false], ['id' => 'ASC']));
     }
 
     public function keepTrial(KeptModel $model, string $name, Trial $trial, Account $by): KeptTrial
@@ -186,16 +200,11 @@ final readonly class Models extends KeptStore
         return $kept;
     }
 
-    public function removeTrial(KeptTrial $trial): void
-    {
-        $this->orm->remove($trial);
-        $this->orm->flush();
-    }
-
     /** @return array<int, array{kept: int, answered: int, changed: int}> by model */
     public function tallies(): array
     {
-        $sql = "SELECT model_id, COUNT(*) AS kept, SUM(state = 'answered') AS answered, SUM(changed IS NOT NULL) AS changed FROM kept_trial GROUP BY model_id";
+        $sql = "SELECT model_id, COUNT(*) AS kept, SUM(state = 'answered') AS answered, SUM(changed IS NOT NULL) AS changed
+            FROM kept_trial WHERE NOT removed GROUP BY model_id";
         $tallies = [];
         foreach ($this->orm->getConnection()->iterateAssociative($sql) as $row) {
             $tallies[Row::int($row, 'model_id')] = [

@@ -6,6 +6,7 @@ namespace Fasti\Model;
 
 use Fasti\Core\Model\Edits;
 use Fasti\Model\Topic\ModelTopic;
+use Fasti\Model\Topic\TrialTopic;
 use Fasti\Register\EntryRenamed;
 use Fasti\Register\EntryStore;
 use Fasti\Register\FieldsRenamed;
@@ -50,6 +51,10 @@ final readonly class ModelsFollow
         $kept = $is ? $this->models->one($saved->subject->id) : null;
         if (null !== $kept) {
             $this->editing->follow($this->models->fresh($kept));
+        }
+        $trial = TrialTopic::NAME === $saved->subject->topic ? $this->models->trial($saved->subject->id) : null;
+        if (null !== $trial && \in_array($saved->property, [ModelProperties::QUESTION, 'removed', 'name'], true)) {
+            $this->editing->follow($trial->model, 'name' !== $saved->property && !$trial->removed);
         }
     }
 

@@ -8,6 +8,8 @@ use Fasti\Account\Account;
 use Fasti\Account\Act\Act;
 use Fasti\Core\Model\Attribute;
 use Fasti\Core\Model\BesideOffers;
+use Fasti\Core\Model\Coding;
+use Fasti\Core\Model\Condition;
 use Fasti\Core\Model\ConditionText;
 use Fasti\Core\Model\Ground;
 use Fasti\Core\Model\Level;
@@ -32,17 +34,18 @@ use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Security\Http\Attribute\CurrentUser;
 use Symfony\Component\Security\Http\Attribute\IsCsrfTokenValid;
-use Symfony\Component\Security\Http\Attribute\IsGranted;
 
 /** Questions put to a model: the sentence, the SQL, and the answer. */
 final class TrialController extends AbstractController
 {
+    /** Labels of codes that are offered to whoever writes a condition. */
+    private const MOST_CODES = 200;
+
     public function __construct(
         private readonly Models $models,
         private readonly ModelPages $pages,
         private readonly Grounds $grounds,
         private readonly Asker $asker,
-        private readonly Editing $editing,
         private readonly AskingNow $now,
     ) {
     }
@@ -59,7 +62,7 @@ final class TrialController extends AbstractController
             'begin' => array_map(static fn (KeptTrial $one): array => [
                 'kept' => $one, 'words' => TrialWords::of($one->trial()), 'written' => TrialRequest::written($one->trial()),
             ], $this->models->trials($kept)),
-            'choices' => $choices,
+            'choices' => $choices, 'from' => $this->models->keptTrial($kept, $request->query->getInt('of')),
         ]);
     }
 
@@ -101,7 +104,10 @@ final class TrialController extends AbstractController
             $all['trial'] = $trial = TrialRequest::read($given, $ground->names());
             $all['written'] = TrialRequest::written($trial);
             $all['parameters'] = Parameters::of($trial);
-            $all['filled'] = array_map(ConditionText::of(...), Parameters::shown($trial)->where);
+            $all['filled'] = array_map(
+                static fn (Condition $one): string => ConditionText::of((new Coding($ground))->shown($one)),
+                Parameters::shown($trial)->where,
+            );
             $all['beside'] = (new BesideOffers($ground))->of($trial);
             if ([] === $trial->shown()) {
                 return $all;
@@ -200,6 +206,7 @@ final class TrialController extends AbstractController
                     'also' => $attribute->also,
                     'folder' => $attribute->folder ?: $role->name,
                     'can' => [],
+                    'codes' => $ground->labels(new Level($role->name, $attribute->name))?->offered(self::MOST_CODES) ?? [],
                 ];
             }
         }
@@ -294,88 +301,5 @@ final class TrialController extends AbstractController
         $this->asker->cancel($request->request->getString('token'));
 
         return new Response(status: 204);
-    }
-
-    #[Route('/models/{id<\d+>}/trials', name: 'model_trials', methods: ['GET'])]
-    public function kept(int $id, #[CurrentUser] Account $account): Response
-    {
-        $kept = $this->pages->seen($id, $account);
-        $trials = array_map(static fn (KeptTrial $one): array => [
-            'kept' => $one, 'words' => TrialWords::of($one->trial()), 'written' => TrialRequest::written($one->trial()),
-        ], $this->models->trials($kept));
-
-        return $this->render('model/trials.html.twig', $this->pages->head($kept, $account, 'model_trials') + [
-            'trials' => $trials, 'differences' => array_combine(
-                array_map(static fn (array $one): int => $one['kept']->id(), $trials),
-                array_map(static fn (array $one): array => Difference::of($one['kept']), $trials),
-            ),
-        ]);
-    }
-
-    #[Route('/models/{id<\d+>}/trials', name: 'model_trial_keep', methods: ['POST'])]
-    #[IsGranted(Act::DESCRIBE)]
-    #[IsCsrfTokenValid('models')]
-    public function keep(Request $request, int $id, #[CurrentUser] Account $account): Response
-    {
-        $kept = $this->pages->changed($id, $account);
-        $given = $request->request;
-        $ground = $this->grounds->of($kept);
-        try {
-            $trial = TrialRequest::read($given, $ground->names());
-            $name = trim($given->getString('name'));
-            if (!('' !== $name && mb_strlen($name) <= 160)) {
-                throw new ModelError('Say in up to 160 characters what is asked; the trial is found again by that.');
-            }
-            if ([] === $trial->shown()) {
-                throw new ModelError('Nothing is asked for yet. Choose a measure first.');
-            }
-        } catch (ModelError $e) {
-            $this->addFlash('failed', $e->getMessage());
-
-            return $this->redirectToRoute(
-                'model_trial',
-                ['id' => $id] + array_intersect_key($given->all(), ['m' => 1, 'b' => 1, 'w' => 1, 'o' => 1, 'n' => 1, 't' => 1]),
-                303,
-            );
-        }
-        $one = $this->models->keepTrial($kept, $name, $trial, $account);
-        $one->neededBy = mb_substr(trim($given->getString('neededBy')), 0, 200);
-        $one->expected = trim($given->getString('expected'));
-        $this->models->save();
-        $this->editing->follow($kept);
-
-        return $this->redirect($this->generateUrl('model_trials', ['id' => $id]).'#t-'.$one->id(), 303);
-    }
-
-    /** What is said of a kept trial; whether its rows are published; that a change has been seen; or that it is not kept any more. */
-    #[Route('/models/{id<\d+>}/trials/{trial<\d+>}', name: 'model_trial_say', methods: ['POST'])]
-    #[IsGranted(Act::DESCRIBE)]
-    #[IsCsrfTokenValid('models')]
-    public function say(Request $request, int $id, int $trial, #[CurrentUser] Account $account): Response
-    {
-        $kept = $this->pages->changed($id, $account);
-        $one = $this->models->trial($trial);
-        if (null === $one || $one->model->id() !== $kept->id()) {
-            throw $this->createNotFoundException('There is no such trial.');
-        }
-        $given = $request->request;
-        if ($given->has('remove')) {
-            $this->models->removeTrial($one);
-            $this->editing->follow($kept, false);
-
-            return $this->redirectToRoute('model_trials', ['id' => $id], 303);
-        }
-        if ($given->has('seen')) {
-            $one->changed = null;
-        } else {
-            $name = trim($given->getString('name'));
-            $one->name = '' === $name ? $one->name : mb_substr($name, 0, 160);
-            $one->neededBy = mb_substr(trim($given->getString('neededBy')), 0, 200);
-            $one->expected = trim($given->getString('expected'));
-            $one->rowsPublished = $given->getBoolean('rowsPublished');
-        }
-        $this->models->save();
-
-        return $this->redirect($this->generateUrl('model_trials', ['id' => $id]).'#t-'.$one->id(), 303);
     }
 }

@@ -6,6 +6,9 @@ export const folded = (text) => text.toLowerCase().replaceAll(/[\s_]+/g, ' ').tr
 /** Whether what is typed is in the name of something, or in another word for it. */
 const meant = (one, typed) => [one.name, ...one.also ?? []].some((word) => folded(word).includes(typed));
 
+/** What would end a value, or be read as a part of the words before it. */
+const ENDS = /[,'()]|^ | $| and | or |^(?:not|none|given|one of|at least|at most|over|under|between|in)\b/i;
+
 export const options = {
     measures(typed, raw) {
         const taken = new Set(this.asked.m.map(folded));
@@ -33,6 +36,10 @@ export const options = {
         }
         const rest = raw.trim().slice(whole.name.length).trimStart();
         const { tests } = this.choices;
+        const values = this.codes(whole, rest);
+        if (values.length > 0) {
+            return values;
+        }
         const next = tests.filter((test) => test.words.startsWith(rest) && test.words !== rest || rest === '');
         const done = tests.some((test) => (test.takes ? rest.startsWith(`${test.words} `) && rest.length > test.words.length + 1 : rest === test.words));
         return [
@@ -41,6 +48,25 @@ export const options = {
                 value: `${whole.name} ${test.words}${test.takes ? ' ' : ''}`, name: test.words, words: test.help, on: test.takes,
             })),
         ];
+    },
+    /** What stands for a code is written by those who know it; the code is taken where two have the same label. */
+    codes(attribute, rest) {
+        const [, test, before, begun] = /^(is not one of|is one of|is not|is) (.*, )?(.*)$/.exec(rest) ?? [];
+        if (test === undefined || !attribute.codes?.length ) {
+            return [];
+        }
+        const many = test.endsWith('one of');
+        const labels = attribute.codes.map((one) => one.label);
+        const written = (one) => {
+            const value = one.label === '' || labels.indexOf(one.label) !== labels.lastIndexOf(one.label) ? one.code : one.label;
+            return ENDS.test(value) ? `'${value.replaceAll("'", "''")}'` : value;
+        };
+        const sought = folded(begun);
+        return attribute.codes
+            .filter((one) => [one.label, one.code].some((word) => folded(word).includes(sought)) && sought !== folded(written(one)))
+            .map((one) => ({
+                value: `${attribute.name} ${test} ${many ? before ?? '' : ''}${written(one)}`, name: one.label || one.code, words: one.code, on: many,
+            }));
     },
     orders(typed) {
         return [...this.asked.m, ...this.asked.b]

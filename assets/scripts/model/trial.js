@@ -56,6 +56,10 @@ export const trial = () => ({
                 all.append(part, this.asked[part]);
             }
         }
+        // Of a question that is kept already.
+        if (this.$root.dataset.of) {
+            all.append('of', this.$root.dataset.of);
+        }
         return all;
     },
     async changed() {

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Fasti\Tests\App\Model;
 
 use Fasti\Account\Role as Standing;
+use Fasti\CodeList\CodeLists;
 use Fasti\Core\Model\Aggregate\Computed;
 use Fasti\Core\Model\Aggregate\Greatest;
 use Fasti\Core\Model\Asking;
@@ -18,10 +19,14 @@ use Fasti\Model\AnswerView;
 use Fasti\Model\AskingNow;
 use Fasti\Model\Grounds;
 use Fasti\Model\KeptModel;
+use Fasti\Model\KeptTrial;
 use Fasti\Model\ModelPages;
 use Fasti\Model\Models;
+use Fasti\Register\Topic\FieldTopic;
 use Fasti\Source\Sources;
 use Fasti\Tests\App\AppTestCase;
+use Fasti\Text\Texts;
+use Symfony\Component\DomCrawler\Crawler;
 
 /** Who asks a model, what leaves with the answer, and what the owner says of it. */
 final class AskedTest extends AppTestCase
@@ -199,5 +204,85 @@ final class AskedTest extends AppTestCase
         $ask('station begins with A');
         self::assertResponseStatusCodeSame(422);
         self::assertStringContainsString('station is personal: whoever may not see personal values can neither ask under a condition', $this->content());
+    }
+
+    public function testCodesAreReadAndWrittenByTheirLabels(): void
+    {
+        $account = $this->signedIn();
+        $kept = $this->river($account);
+        self::get(CodeLists::class)->make('our months', ['3' => 'March', '4' => 'April', '5' => '', '13' => 'no month']);
+        self::get(Texts::class)->save(
+            $account, FieldTopic::NAME, self::fieldId('day', 'month'), 'allowed', '', '1 to 13; code list our months', 'x',
+        );
+        $asked = ['m' => ['sightings'], 'b' => ['month of day'], 'w' => ['month of day is one of march, 4, 5']];
+        $page = '/models/'.$kept->id().'/trial';
+        $crawler = $this->client->request('GET', $page.'?'.http_build_query($asked));
+        self::assertSelectorTextContains('.sentence', 'month of day is one of March – 3, April – 4, 5');
+        $choices = (array) json_decode((string) $crawler->filter('main')->attr('data-choices'), true);
+        $offered = array_column(\is_array($choices['attributes'] ?? null) ? $choices['attributes'] : [], 'codes', 'name');
+        self::assertSame([['code' => '3', 'label' => 'March'], []], [((array) ($offered['month of day'] ?? []))[0] ?? null, $offered['year of day'] ?? null]);
+
+        $ask = fn (string $format, array $more = []): mixed => $this->client->request(
+            'POST', $page.'/answer', $more + $asked + ['_token' => $crawler->filter('main')->attr('data-token'), 'format' => $format],
+        );
+        $ask('');
+        self::assertResponseIsSuccessful();
+        self::assertSame('March 3', trim((string) preg_replace('/\s+/', ' ', $this->client->getCrawler()->filter('tbody td')->first()->text())));
+        self::assertSame('5', $this->client->getCrawler()->filter('tbody tr')->last()->filter('td')->first()->text());
+        $ask('csv');
+        self::assertStringContainsString("\r\n\"month of day\",\"month of day label\",sightings\r\n3,March,", $this->content());
+        $ask('json');
+        $rows = (array) (((array) json_decode($this->content(), true))['rows'] ?? []);
+        self::assertSame([3, 'March'], \array_slice(array_values((array) $rows[0]), 0, 2));
+        self::assertNull(((array) $rows[2])['month of day label']);
+        $ask('', ['w' => ['month of day is Marsh']]);
+        self::assertStringContainsString('The nearest: March – 3.', $this->content());
+    }
+
+    public function testWhatAKeptTrialIsChangedToHasAWayBack(): void
+    {
+        $kept = $this->river($account = $this->signedIn());
+        $page = '/models/'.$kept->id();
+        $models = self::get(Models::class);
+        $id = $models->keepTrial($kept, 'How many', new Trial(['sightings'], ['catchment']), $account)->id();
+        $one = static fn (): KeptTrial => self::get(Models::class)->trial($id) ?? throw new \LogicException();
+        $say = function (array $more) use ($page, $id): void {
+            $this->client->request('POST', "$page/trials/$id", $more + [
+                '_token' => $this->token($page.'/trials'), 'name' => 'How many were seen', 'neededBy' => 'Ida', 'expected' => '',
+                'before' => ['name' => 'How many', 'neededBy' => '', 'expected' => '', 'rowsPublished' => '0'],
+            ]);
+            $this->client->followRedirect();
+        };
+        $say(['rowsPublished' => '1']);
+        self::assertSame(['How many were seen', 'Ida', true], [$one()->name, $one()->neededBy, $one()->rowsPublished]);
+        $say(['name' => 'Another']);
+        self::assertStringContainsString('has changed the kept trial meanwhile', $this->content());
+        self::assertSame('How many were seen', $one()->name);
+
+        $asks = '?'.http_build_query(['m' => ['sightings'], 'b' => ['catchment'], 'of' => $id]);
+        $this->client->request('GET', $page.'/trial'.$asks);
+        self::assertSelectorTextContains('[name=change]', 'Change “How many were seen” to this question');
+        $this->client->request('POST', $page.'/trials', ['_token' => $this->token($page.'/trials'), 'change' => $id, 'm' => ['sightings'], 'b' => ['reach']]);
+        self::assertResponseRedirects($page.'/trials#t-'.$id);
+        self::assertSame(['reach'], $one()->trial()->by);
+        self::assertCount(1, self::get(Models::class)->trials($kept));
+        $say(['remove' => '1']);
+        self::assertSelectorNotExists('#t-'.$id);
+        self::assertSame([], self::get(Models::class)->trials($kept));
+        self::assertSame([], self::get(Models::class)->tallies());
+
+        $history = $this->client->request('GET', $page.'/history');
+        self::assertStringContainsString('Kept no more', $history->text());
+        self::assertStringContainsString('Show sightings by reach; it was: Show sightings by catchment', $history->text());
+        $back = fn (string $words) => $this->post('/texts/changes/'.$this->client->request('GET', $page.'/history')
+            ->filter('.history tbody tr')->reduce(static fn (Crawler $row): bool => str_contains($row->text(), $words))->first()
+            ->filter('[data-change]')->attr('data-change').'/take-back', [], $this->textsToken());
+        $back('Kept no more');
+        $back('Show sightings by reach; it was');
+        $back('Its rows go into editions');
+        self::assertSame([false, ['catchment'], false], [$one()->removed, $one()->trial()->by, $one()->rowsPublished]);
+        self::assertSame('trial', self::db()->fetchOne("SELECT kind FROM model_field WHERE part = 'How many were seen' LIMIT 1"));
+        $this->client->request('GET', $page.'/trials');
+        self::assertSelectorTextContains('#t-'.$id, 'Show sightings by catchment');
     }
 }

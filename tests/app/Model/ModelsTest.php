@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Fasti\Tests\App\Model;
 
 use Doctrine\ORM\EntityManagerInterface;
+use Fasti\Account\Account;
 use Fasti\Account\Role as Standing;
 use Fasti\Core\Catalog\Place;
 use Fasti\Core\Model\Aggregate\Sum;
@@ -21,6 +22,7 @@ use Fasti\Model\AnswerView;
 use Fasti\Model\Asker;
 use Fasti\Model\Editing;
 use Fasti\Model\Grounds;
+use Fasti\Model\KeptModel;
 use Fasti\Model\KeptTrial;
 use Fasti\Model\ModelClaims;
 use Fasti\Model\ModelJob;
@@ -33,6 +35,7 @@ use Fasti\Tests\App\AppTestCase;
 use Opis\JsonSchema\Validator;
 use Symfony\Bundle\FrameworkBundle\Console\Application;
 use Symfony\Component\Console\Tester\CommandTester;
+use Symfony\Component\DomCrawler\Crawler;
 
 /** Models in the application, over the analytics database of the demo. */
 final class ModelsTest extends AppTestCase
@@ -296,11 +299,50 @@ final class ModelsTest extends AppTestCase
         $entities->persist($connection);
         $entities->flush();
         $entities->refresh($kept->source);
-        $crawler = $this->client->request('GET', '/models/'.$kept->id());
-        $form = $crawler->selectButton('Point it there and prove it again')->form();
-        $this->client->submit($form, ['connection' => (string) $connection->id()]);
+        $owner = self::get(EntityManagerInterface::class)->find(Account::class, $kept->owner->id()) ?? throw new \LogicException();
+        $models = self::get(Models::class);
+        $now = static fn (): KeptModel => self::get(Models::class)->named('River life') ?? throw new \LogicException();
+        $models->keepTrial($kept, 'Sightings', new Trial(['sightings']), $owner);
+        $models->keepTrial($kept, 'How many kinds', new Trial(['individuals seen'], ['catchment']), $owner);
+        $models->keepTrial($kept, 'By group', new Trial(['individuals seen'], ['group']), $owner);
+        (new \PDO('sqlite:'.$other))->exec('UPDATE sighting SET individuals = individuals + 1 WHERE sighting_id = 1');
+        $page = '/models/'.$kept->id();
+        $point = fn (): mixed => $this->client->submit(
+            $this->client->request('GET', $page)->selectButton('Compare what kept trials say there')->form(),
+            ['connection' => (string) $connection->id()],
+        );
+        $compare = function () use ($point): void {
+            $point();
+            self::work(self::scalar("SELECT MAX(id) FROM job WHERE kind = 'repoint'"));
+            $this->client->followRedirect();
+        };
+        $compare();
+        self::assertSelectorTextContains('.lead', '2 of 3 kept trials say something else through test than through live.');
+        self::assertStringContainsString('Through live: 1 key of', $this->client->getCrawler()->filter('.kept-trials')->text());
+        self::assertCount(1, $this->client->getCrawler()->filter('.kept-trials table tbody tr'));
+        self::assertNull($now()->connection);
+
+        self::get(Models::class)->keepTrial($now(), 'One more', new Trial(['sightings']), $owner);
+        $this->client->request('GET', $page.'/repoint');
+        self::assertStringContainsString('The model or a kept trial has been changed since.', $this->content());
+        $switch = fn (): mixed => $this->client->request(
+            'POST', $page.'/repoint/switch', ['_token' => $this->token($page.'/repoint'), 'connection' => $connection->id()],
+        );
+        $switch();
+        $this->client->followRedirect();
+        self::assertStringContainsString('Compare again first.', $this->content());
+        self::assertNull($now()->connection);
+        $compare();
+        self::assertSame(['How many kinds', 'By group', 'Sightings', 'One more'], $this->client->getCrawler()->filter('.kept-trials h2')->each(
+            static fn (Crawler $one): string => $one->text(),
+        ));
+        $switch();
+        self::assertSame([$connection->id(), null], [$now()->connection()->id(), $now()->repointing]);
+        $point();
+        $this->client->followRedirect();
+        self::assertStringContainsString('The model is pointed there already.', $this->content());
         self::work(self::scalar("SELECT MAX(id) FROM job WHERE kind = 'model'"));
-        $this->client->request('GET', '/models/'.$kept->id().'/checks');
+        $this->client->request('GET', $page.'/checks');
         @unlink($other);
 
         self::assertSelectorTextContains('.lead', 'through the connection test');
