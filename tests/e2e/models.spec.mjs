@@ -65,6 +65,30 @@ test('a question is put together by keyboard, answered, reconciled and kept', as
     expect(heard).toEqual([]);
 });
 
+test('codes are chosen by their labels, and what a kept trial is changed to is taken back', async ({ page }) => {
+    const heard = complaints(page);
+    await signIn(page);
+    await open(page, 'River life', 'Kept trials 16');
+    await page.getByRole('link', { name: 'What spring brings, month by month' }).click();
+    await expect(page.locator('.sentence')).toContainText('month of day is one of March – 3, April – 4, May – 5');
+    await page.locator('[data-part="w"]').first().click();
+    await page.keyboard.type('month of day is octo');
+    await expect(page.getByRole('option').first()).toHaveText(/October\s*10/);
+    await page.keyboard.press('Enter');
+    await expect(page.locator('.sql-lines')).toContainText('WHERE day.month = 10');
+    await page.keyboard.press('Control+Enter');
+    await expect(page.locator('.answer-rows tbody td').first()).toHaveText(/October\s+10/);
+    await page.keyboard.press('s');
+    await page.getByRole('button', { name: 'Change “What spring brings' }).click();
+    const trial = page.locator('.kept-trials > li', { hasText: 'What spring brings' });
+    await expect(trial).toContainText('where month of day is October');
+    await trial.getByText('change', { exact: true }).click();
+    await trial.getByRole('link', { name: 'history' }).click();
+    await page.locator('tr', { hasText: 'where month of day is October; it was' }).getByRole('button', { name: 'Take back' }).click();
+    await expect(page.locator('.history tbody tr').first()).toContainText('March, April, and May; it was');
+    expect(heard).toEqual([]);
+});
+
 test('what would be wrong is not answered, with the rows and what could be asked', async ({ page }) => {
     const heard = complaints(page);
     await signIn(page);

@@ -29,6 +29,7 @@ use Fasti\Model\ModelJob;
 use Fasti\Model\Models;
 use Fasti\Model\TrialFile;
 use Fasti\Register\Renaming;
+use Fasti\Source\Connection;
 use Fasti\Source\Source;
 use Fasti\Source\Sources;
 use Fasti\Tests\App\AppTestCase;
@@ -285,13 +286,13 @@ final class ModelsTest extends AppTestCase
         self::assertNull($models->trial($good->id())?->changed);
     }
 
-    public function testPointedAtAnotherConnectionItIsProvenThereAndTheDifferenceIsTold(): void
+    /** To a copy in which one count is another, and a group is missing. */
+    private function secondConnection(KeptModel $kept): Connection
     {
-        $kept = $this->river($this->signedIn());
-        self::get(ModelJob::class)->look($kept, new SilentProgress());
         copy(self::$file, $other = self::$file.'-test');
-        (new \PDO('sqlite:'.$other))->exec("DELETE FROM species_group WHERE group_name = 'migrants'");
-        $connection = new \Fasti\Source\Connection($kept->source);
+        (new \PDO('sqlite:'.$other))->exec("DELETE FROM species_group WHERE group_name = 'migrants';
+            UPDATE sighting SET individuals = individuals + 1 WHERE sighting_id = 1");
+        $connection = new Connection($kept->source);
         $connection->label = 'test';
         $connection->engine = 'sqlite';
         $connection->path = $other;
@@ -299,13 +300,21 @@ final class ModelsTest extends AppTestCase
         $entities->persist($connection);
         $entities->flush();
         $entities->refresh($kept->source);
+
+        return $connection;
+    }
+
+    public function testPointedAtAnotherConnectionItIsProvenThereAndTheDifferenceIsTold(): void
+    {
+        $kept = $this->river($this->signedIn());
+        self::get(ModelJob::class)->look($kept, new SilentProgress());
+        $connection = $this->secondConnection($kept);
         $owner = self::get(EntityManagerInterface::class)->find(Account::class, $kept->owner->id()) ?? throw new \LogicException();
         $models = self::get(Models::class);
         $now = static fn (): KeptModel => self::get(Models::class)->named('River life') ?? throw new \LogicException();
         $models->keepTrial($kept, 'Sightings', new Trial(['sightings']), $owner);
         $models->keepTrial($kept, 'How many kinds', new Trial(['individuals seen'], ['catchment']), $owner);
         $models->keepTrial($kept, 'By group', new Trial(['individuals seen'], ['group']), $owner);
-        (new \PDO('sqlite:'.$other))->exec('UPDATE sighting SET individuals = individuals + 1 WHERE sighting_id = 1');
         $page = '/models/'.$kept->id();
         $point = fn (): mixed => $this->client->submit(
             $this->client->request('GET', $page)->selectButton('Compare what kept trials say there')->form(),
@@ -343,7 +352,7 @@ final class ModelsTest extends AppTestCase
         self::assertStringContainsString('The model is pointed there already.', $this->content());
         self::work(self::scalar("SELECT MAX(id) FROM job WHERE kind = 'model'"));
         $this->client->request('GET', $page.'/checks');
-        @unlink($other);
+        @unlink($connection->path);
 
         self::assertSelectorTextContains('.lead', 'through the connection test');
         self::assertStringContainsString('no more: One key of “species group” stands more than once', $this->content());
