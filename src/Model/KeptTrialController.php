@@ -121,9 +121,11 @@ final class KeptTrialController extends AbstractController
                 return $this->redirectToRoute('model_trials', ['id' => $id], 303);
             }
             $this->write($account, $one, [
-                'name' => trim($given->getString('name')), 'neededBy' => trim($given->getString('neededBy')),
+                'name' => trim($given->getString('name')), 'neededBy' => mb_substr(trim($given->getString('neededBy')), 0, 200),
                 'expected' => trim($given->getString('expected')), 'rowsPublished' => $given->getBoolean('rowsPublished') ? '1' : '0',
-            ], array_map(static fn (mixed $text): string => \is_string($text) ? $text : '', $given->all('before')));
+            ], array_filter($given->all('before'), is_string(...)) + [
+                'name' => $one->name, 'neededBy' => $one->neededBy, 'expected' => $one->expected, 'rowsPublished' => $one->rowsPublished ? '1' : '0',
+            ]);
         } catch (BadText $e) {
             $this->addFlash('failed', $e->getMessage());
         }
