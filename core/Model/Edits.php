@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Fasti\Core\Model;
 
 use Fasti\Core\Catalog\Place;
+use Fasti\Core\Wording\Noun;
 
 /** Changes of a model, each giving a new one in which everything that named what was changed follows. */
 final class Edits
@@ -152,6 +153,39 @@ final class Edits
     public static function withoutMeasure(Model $model, string $name): Model
     {
         return $model->with(measures: array_values(array_filter($model->measures, static fn (Measure $one): bool => $one->name !== $name)));
+    }
+
+    /**
+     * The order in which measures are offered.
+     *
+     * @param string $after what it stands after; '' for the first place
+     */
+    public static function measureAfter(Model $model, string $name, string $after): Model
+    {
+        return $model->with(measures: self::placed($model->measures, $name, $after));
+    }
+
+    /** @param string $after what it stands after; '' for the first place */
+    public static function attributeAfter(Model $model, string $role, string $name, string $after): Model
+    {
+        return self::role($model, $role, static fn (Role $one): array => self::placed($one->attributes, $name, $after));
+    }
+
+    /**
+     * @template T of Measure|Attribute
+     *
+     * @param list<T> $all
+     *
+     * @return list<T>
+     */
+    private static function placed(array $all, string $name, string $after): array
+    {
+        $moved = array_values(array_filter($all, static fn (object $one): bool => $one->name === $name));
+        $others = array_values(array_filter($all, static fn (object $one): bool => $one->name !== $name));
+        $at = '' === $after ? 0 : 1 + (int) array_search($after, array_map(static fn (object $one): string => $one->name, $others), true);
+        array_splice($others, $at, 0, $moved);
+
+        return $others;
     }
 
     /** @param string $old '' where it is new */
@@ -322,6 +356,9 @@ final class Edits
             ],
         ] as $what => [$old, $new]) {
             $words = [...$words, ...self::listed($what, self::named($old), self::named($new))];
+            if (array_keys(self::named($old)) !== array_keys(self::named($new)) && self::named($old) == self::named($new)) {
+                $words[] = \sprintf('put the %s in another order', Noun::plural($what));
+            }
         }
         $words = [...$words, ...self::listed('join', self::keyed($before->joins), self::keyed($after->joins))];
         if ($before->choices != $after->choices) {

@@ -129,7 +129,10 @@ final class ModelEditController extends AbstractController
                 throw new ModelError(\sprintf('There is a measure “%s” already. Choose another name.', $name));
             }
 
-            return Edits::measure($model, $was, $this->measureOf($given, $name));
+            $model = Edits::measure($model, $was, $this->measureOf($given, $name));
+            $after = self::after($given, array_map(static fn (Measure $one): string => $one->name, $model->measures), $name);
+
+            return null === $after ? $model : Edits::measureAfter($model, $name, $after);
         }, '#m-'.Anchors::of($name), '' === $was || $was === $name ? null : new Renamed([$was => $name]));
     }
 
@@ -154,6 +157,23 @@ final class ModelEditController extends AbstractController
             Additivity::Additive === $adds ? '' : $text('reason'),
             mb_substr($text('folder'), 0, 80), $given->getBoolean('hidden'), self::words($text('also')), mb_substr($text('owner'), 0, 160),
         );
+    }
+
+    /**
+     * @param InputBag<string> $given
+     * @param list<string>     $there
+     *
+     * @return ?string what it is to stand after, '' for the first place; null where it stays
+     */
+    private static function after(InputBag $given, array $there, string $name): ?string
+    {
+        $place = $given->getString('place');
+
+        return match (true) {
+            'first' === $place => '',
+            str_starts_with($place, 'after ') && $place !== "after $name" && \in_array(substr($place, 6), $there, true) => substr($place, 6),
+            default => null,
+        };
     }
 
     /** @return list<string> what stands between commas */
@@ -185,10 +205,14 @@ final class ModelEditController extends AbstractController
                 throw new ModelError(\sprintf('“%s” has an attribute “%s” already. Choose another name.', $role, $name));
             }
 
-            return Edits::attribute($model, $role, $was, new Attribute(
+            $model = Edits::attribute($model, $role, $was, new Attribute(
                 $name, $text('expression'), $text('meaning'), $text('unit'), $text('sorted'), mb_substr($text('folder'), 0, 80),
                 $request->request->getBoolean('hidden'), self::words($text('also')), mb_substr($text('owner'), 0, 160),
             ));
+            $there = array_map(static fn (Attribute $one): string => $one->name, $model->role($role)->attributes ?? []);
+            $after = self::after($request->request, $there, $name);
+
+            return null === $after ? $model : Edits::attributeAfter($model, $role, $name, $after);
         }, '#r-'.Anchors::of($role), '' === $was || $was === $name ? null : new Renamed(attributes: ["$role\0$was" => $name]));
     }
 

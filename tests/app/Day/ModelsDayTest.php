@@ -52,8 +52,8 @@ final class ModelsDayTest extends DayTestCase
         $kept = $this->river();
         $model = '/models/'.$kept->id();
         $this->sees($model);
-        foreach (['kind=measure&name=individuals%20seen', 'kind=measure&fact=sighting', 'kind=role&name=day', 'kind=attribute&role=station&name=station%20name',
-            'kind=attribute&role=day', 'kind=measure&name=individuals%20per%20sighting', 'kind=role&name=none', 'kind=what'] as $form) {
+        foreach (['part=measure&name=individuals%20seen', 'part=measure&fact=sighting', 'part=role&name=day', 'part=attribute&role=station&name=station%20name',
+            'part=attribute&role=day', 'part=measure&name=individuals%20per%20sighting', 'part=role&name=none', 'part=what'] as $form) {
             $this->sees("$model/form?$form");
         }
         $this->title('Measures');
@@ -71,12 +71,15 @@ final class ModelsDayTest extends DayTestCase
         $this->does($model, "$model/measures", ['name' => 'twice', 'was' => 'twice as many', 'adds' => 'some', 'notOver' => ['day', 'station'],
             'instant' => "day\r\ndate", 'instead' => 'last', 'reason' => 'counted at the end'] + $measure);
         $this->does($model, "$model/measures", ['name' => 'late', 'was' => 'gone meanwhile', 'stamp' => 'x'] + $measure);
+        foreach (['first', 'after sightings', 'after twice', 'after nothing'] as $place) {
+            $this->does($model, "$model/measures", ['name' => 'twice', 'was' => 'twice', 'place' => $place] + $measure);
+        }
         $this->does($model, "$model/measures", ['remove' => '1', 'was' => 'species seen']);
         $this->title('Attributes');
         $attribute = ['role' => 'station', 'was' => '', 'expression' => 'opened', 'meaning' => 'when it began', 'unit' => '', 'sorted' => 'station code'];
         $this->does($model, "$model/attributes", ['name' => 'opened'] + $attribute);
         $this->does($model, "$model/attributes", ['name' => 'opened'] + $attribute);
-        $this->does($model, "$model/attributes", ['name' => 'begun', 'was' => 'opened', 'sorted' => ''] + $attribute);
+        $this->does($model, "$model/attributes", ['name' => 'begun', 'was' => 'opened', 'sorted' => '', 'place' => 'first'] + $attribute);
         $this->does($model, "$model/attributes", ['name' => ''] + $attribute);
         $this->does($model, "$model/attributes", ['name' => str_repeat('a', 161)] + $attribute);
         $this->does($model, "$model/attributes", ['name' => 'x', 'role' => 'nobody'] + $attribute);

@@ -103,6 +103,19 @@ final class EditsTest extends TestCase
         self::assertSame([], Edits::between($model, $model));
     }
 
+    public function testMeasuresAndAttributesStandWhereTheyArePut(): void
+    {
+        $names = static fn (array $all): array => array_column($all, 'name');
+        $of = static fn (string $name, string $after): array => $names(Edits::measureAfter(River::model(), $name, $after)->measures);
+
+        self::assertSame(['stock', 'individuals', 'sightings'], \array_slice($of('stock', ''), 0, 3));
+        self::assertSame(['sightings', 'individuals', 'species seen'], \array_slice($of('individuals', 'sightings'), 0, 3));
+        self::assertSame(['middle value', 'stock', 'individuals'], \array_slice($of('individuals', 'stock'), -3));
+        $day = Edits::attributeAfter(River::model(), 'day', 'month', 'date')->role('day');
+        self::assertSame(['date', 'month', 'year'], $names($day->attributes ?? []));
+        self::assertSame(['put the measures in another order'], Edits::between(River::model(), Edits::measureAfter(River::model(), 'individuals', 'stock')));
+    }
+
     public function testUsesAreTheFieldsThatEachPartIsMadeFrom(): void
     {
         $uses = (new Uses(River::ground()))->all(['What lives where' => new Trial(['per sighting'], ['reach'])]);
