@@ -21,6 +21,8 @@ use Fasti\Core\Wording\Amount;
  */
 final class Changes
 {
+    /** Nothing has been touched yet. */
+    private const FIRST = -2;
     private const DROP_PROGRAMS = 0;
     public const RENAME = 3;
     private const NEW_TABLES = 4;
@@ -34,11 +36,17 @@ final class Changes
     private const PROGRAMS = 13;
     /** What a table is called while it is made anew. */
     public const BESIDE = 'fasti_new_';
+    /** What rows are kept as that are taken out. */
+    public const OUT = 'fasti_left_out_';
 
     /** @var list<ChangeStep> in the order in which they are done */
     public array $steps = [];
     /** @var list<string> */
     public array $guesses;
+    /** @var list<string> what says names of before and cannot be followed, in sentences */
+    public readonly array $left;
+    /** As it is to be, with new names wherever somebody still says old ones. */
+    public readonly Catalog $after;
     public readonly Dialect $dialect;
     public readonly AlterSql $sql;
     /** @var array<string, Table> */
@@ -46,13 +54,22 @@ final class Changes
     /** @var array<string, Table> */
     public array $new = [];
 
+    /** @var array<string, RowQuestion> what is asked of the rows that are there, by key */
+    public array $questions = [];
+
     public readonly ColumnChanges $columns;
     public readonly KeyChanges $keysOf;
     public readonly Rebuilding $rebuilding;
     public readonly MovedValues $values;
 
-    private function __construct(private readonly Catalog $before, private readonly Catalog $after, public readonly Matching $matching, ?ScriptOptions $options)
-    {
+    /** @param array<string, string> $fates key of a question → what somebody has chosen for such rows */
+    private function __construct(
+        private readonly Catalog $before,
+        Catalog $after,
+        public readonly Matching $matching,
+        ?ScriptOptions $options,
+        private readonly array $fates,
+    ) {
         $this->columns = new ColumnChanges($this);
         $this->keysOf = new KeyChanges($this);
         $this->rebuilding = new Rebuilding($this);
@@ -60,18 +77,23 @@ final class Changes
         $this->dialect = Dialects::ofCatalog($after);
         $schemas = array_unique(array_map(static fn (Table $table): string => $table->schema, [...$before->tables, ...$after->tables]));
         $this->sql = $this->dialect->altering($options ?? new ScriptOptions(places: \count($schemas) > 1));
-        $this->guesses = $matching->guesses;
+        $following = new Following($before, $after, $matching, $this->sql->writing, $this->dialect->grammar());
+        $this->after = $following->followed();
+        $this->left = $following->left;
+        $this->guesses = [...$matching->guesses, ...$following->typed];
         foreach ($before->tables as $table) {
             $this->old[$table->place()->key()] = $table;
         }
-        foreach ($after->tables as $table) {
+        foreach ($this->after->tables as $table) {
             $this->new[$table->place()->key()] = $table;
         }
     }
 
-    public static function between(Catalog $before, Catalog $after, Matching $matching, ?ScriptOptions $options = null): self
+    /** @param array<string, string> $fates key of a question → one of its fates; where none is said, its own */
+    public static function between(Catalog $before, Catalog $after, Matching $matching, ?ScriptOptions $options = null, array $fates = []): self
     {
-        $self = new self($before, $after, $matching, $options);
+        $self = new self($before, $after, $matching, $options, $fates);
+        $self->questions();
         $self->programs();
         foreach ($self->old as $key => $table) {
             if ($table->kind->isView()) {
@@ -93,6 +115,97 @@ final class Changes
         usort($self->steps, static fn (ChangeStep $a, ChangeStep $b): int => $a->phase <=> $b->phase);
 
         return $self;
+    }
+
+    // ---- rows that cannot stay as they are ----
+
+    /** Asks it, with what somebody has chosen. */
+    public function ask(RowQuestion $question): void
+    {
+        $chosen = $this->fates[$question->key] ?? $question->fate;
+        $this->questions[$question->key] = !\in_array($chosen, $question->fates, true) ? $question : new RowQuestion(
+            $question->key, $question->words, $question->table, $question->where, $question->sets, $chosen, $question->fates, $question->value,
+        );
+    }
+
+    /** What is to happen to rows; '' where nothing was asked. */
+    public function fate(string $key): string
+    {
+        return $this->questions[$key]->fate ?? '';
+    }
+
+    private function questions(): void
+    {
+        foreach ($this->old as $key => $table) {
+            $is = isset($this->matching->tables[$key]) ? $this->new[$this->matching->tables[$key]] : null;
+            if ($table->kind->isView()) {
+                continue;
+            }
+            if (null === $is) {
+                RowQuestions::ofGone($this, $table);
+            } else {
+                RowQuestions::ofTable($this, $table, $is, $this->matching->columns[$key]);
+            }
+        }
+        foreach ($this->questions as $question) {
+            $this->leadingTo($question);
+        }
+        $this->decided();
+    }
+
+    /** What is done about such rows before anything else. */
+    private function decided(): void
+    {
+        foreach ($this->questions as $question) {
+            if (RowQuestion::STOP === $question->fate) {
+                $this->add(
+                    self::FIRST, \sprintf('Stops, and nothing has been touched, where rows of %s %s', $question->table->name, $question->words),
+                    $this->sql->stops($question->table, $question->where, "$question->key: rows"), '', $question->table->name,
+                );
+            }
+        }
+        $n = 0;
+        // What leads to rows that are taken out was asked after them, and goes before them.
+        foreach (array_reverse($this->questions) as $question) {
+            $placed = $this->sql->writing->placed($question->table);
+            if (RowQuestion::OUT === $question->fate) {
+                $kept = $this->sql->writing->placed(new Place($question->table->schema, self::OUT.++$n));
+                $words = \sprintf('Rows of %s that %s are taken out, and kept in %s', $question->table->name, $question->words, self::OUT.$n);
+                $this->add(self::FIRST + 1, $words, [
+                    "CREATE TABLE $kept AS SELECT * FROM $placed WHERE $question->where", "DELETE FROM $placed WHERE $question->where",
+                ], ChangeStep::LOSES, $question->table->name);
+            } elseif (RowQuestion::VALUE === $question->fate && [] !== $question->value) {
+                $this->add(
+                    self::FIRST + 1, \sprintf('Rows of %s that %s: %s', $question->table->name, $question->words, $question->sets),
+                    array_map(static fn (string $sql): string => str_replace('%s', $question->where, $sql), $question->value),
+                    ChangeStep::LOSES, $question->table->name,
+                );
+            }
+        }
+    }
+
+    /** Rows that lead to rows that are taken out would go with them, or keep them from going. */
+    private function leadingTo(RowQuestion $out): void
+    {
+        $within = RowQuestion::OUT === $out->fate ? $this->old : [];
+        foreach ($within as $table) {
+            foreach ($table->foreignKeys as $lead) {
+                $name = fn (string $of, string $column): string => $this->sql->writing->name($of).'.'.$this->sql->writing->name($column);
+                $key = \sprintf('leads:%s.%s to %s', $table->name, implode(',', $lead->columns), $out->key);
+                if ($lead->references->place()->key() !== $out->table->key() || isset($this->questions[$key]) || \strlen($key) > 300) {
+                    continue;
+                }
+                $from = array_map(static fn (string $column): string => $name($table->name, $column), $lead->columns);
+                $to = array_map(static fn (string $column): string => $name($out->table->name, $column), $lead->references->columns);
+                $this->ask(new RowQuestion(
+                    $key, \sprintf('lead to rows of %s that are taken out', $out->table->name), $table->place(),
+                    (1 === \count($from) ? $from[0] : '('.implode(', ', $from).')').' IN (SELECT '.implode(', ', $to).' FROM '
+                        .$this->sql->writing->placed($out->table)." WHERE $out->where)",
+                    '', RowQuestion::STOP, [RowQuestion::STOP, RowQuestion::OUT],
+                ));
+                $this->leadingTo($this->questions[$key]);
+            }
+        }
     }
 
     /** @return list<ChangeStep> those that lose something, that somebody must say more of, and that lock: named first */
@@ -177,46 +290,45 @@ final class Changes
         }
     }
 
-    /** Views and triggers go first and come back last: what they read may be changed in between. */
+    /** Views go first, those that read others before them, and come back last: what they read may be changed in between. */
     private function programs(): void
     {
-        $views = static fn (Catalog $catalog): array => array_filter($catalog->tables, static fn (Table $table): bool => $table->kind->isView());
+        $grammar = $this->dialect->grammar();
+        $old = new ViewOrder($this->before, $grammar);
+        $new = new ViewOrder($this->after, $grammar);
         $same = static fn (Table $a, ?Table $b): bool => null !== $b && $a->definition === $b->definition && $a->kind === $b->kind;
         $touched = $this->touched();
-        $dropped = [];
-        foreach (array_reverse($views($this->before)) as $view) {
-            $is = $this->new[$view->place()->key()] ?? null;
-            $reads = [] !== array_filter(
-                $touched,
-                static fn (string $name): bool => 1 === preg_match('/(?<![\w])'.preg_quote($name, '/').'(?![\w])/u', (string) $view->definition),
-            );
-            if (!$same($view, $is) || $reads) {
-                $dropped[$view->place()->key()] = true;
-                $words = null === $is ? \sprintf('The view %s goes', $view->name) : \sprintf('The view %s is made anew at the end', $view->name);
-                $this->add(self::DROP_PROGRAMS, $words, [$this->sql->writing->dropView($view)], '', $view->name, [$view->name, null]);
+        foreach ($old->views as $key => $view) {
+            if (!$same($view, $this->new[$key] ?? null)) {
+                $touched[$key] = true;
             }
         }
-        foreach ($views($this->after) as $view) {
-            $was = $this->old[$view->place()->key()] ?? null;
-            if (null === $was || isset($dropped[$view->place()->key()])) {
+        $dropped = array_intersect_key($old->views, $touched + $old->reading($touched));
+        foreach (array_reverse($dropped) as $key => $view) {
+            $words = \sprintf(isset($this->new[$key]) ? 'The view %s is made anew at the end' : 'The view %s goes', $view->name);
+            $this->add(self::DROP_PROGRAMS, $words, [$this->sql->writing->dropView($view)], '', $view->name, [$view->name, null]);
+        }
+        foreach ($new->views as $key => $view) {
+            $was = $this->old[$key] ?? null;
+            if (null === $was || isset($dropped[$key])) {
                 $statements = array_map(static fn ($statement): string => $statement->sql, $this->sql->writing->view($view));
                 $this->add(self::PROGRAMS, \sprintf('The view %s comes%s', $view->name, null === $was ? '' : ' back'), $statements, '', $view->name);
             }
         }
     }
 
-    /** @return list<string> names of tables that are changed in a way that views may notice */
+    /** @return array<string, true> keys of tables that are changed in a way that views may notice */
     private function touched(): array
     {
-        $names = [];
+        $touched = [];
         foreach ($this->old as $key => $table) {
             $is = isset($this->matching->tables[$key]) ? $this->new[$this->matching->tables[$key]] : null;
             if (!$table->kind->isView() && (null === $is || $this->sql->rebuilds() || $is->name !== $table->name || $is->columns != $table->columns)) {
-                $names[] = $table->name;
+                $touched[$key] = true;
             }
         }
 
-        return $names;
+        return $touched;
     }
 
     // ---- a table that is changed in place ----
@@ -224,7 +336,6 @@ final class Changes
     private function changed(Table $was, Table $is): void
     {
         $map = $this->matching->columns[$was->place()->key()];
-        $back = array_flip($map);
         foreach ($was->triggers as $trigger) {
             if ($was->name !== $is->name || true !== $this->sameTrigger($trigger, $is->triggers)) {
                 $this->add(self::DROP_PROGRAMS, \sprintf('The trigger %s goes', $trigger->name), [$this->sql->dropTrigger($was, $trigger)], '', $was->name);
@@ -246,36 +357,54 @@ final class Changes
                     $was->name, null,
                 ]);
         }
-        $this->columns->renameColumns($was, $is, $map);
-        $before = null;
-        foreach ($is->columns as $column) {
-            $old = isset($back[$column->name]) ? $was->column($back[$column->name]) : null;
-            if (null === $old || $old->generated != $column->generated || $this->columns->cannot($old, $column)) {
-                $this->columns->addColumn($is, $column, $before ?? '', $old);
-            } else {
-                $this->columns->changeColumn($was, $is, $old, $column);
-            }
-            $before = $column->name;
-        }
-        foreach ($was->columns as $column) {
-            if (!isset($map[$column->name])) {
-                $this->add(
-                    self::DROP_FIELDS,
-                    \sprintf('%s.%s goes, with its values', $was->name, $column->name),
-                    [$this->sql->dropColumn($is, $column->name)],
-                    null === $column->generated ? ChangeStep::LOSES : '',
-                    $is->name,
-                    [$was->name, $column->name],
-                );
-            }
-        }
-        $this->keysOf->keys($was, $is, $map);
+        $this->fields($was, $is, $map);
         foreach ($this->sql->meanings($this->keysOf->under($was, $is, $map), $is) as $sql) {
             $this->add(self::MEANINGS, \sprintf('What %s means is written down', $is->name), [$sql], '', $is->name);
         }
         foreach ($this->sql->stored($was, $is) as $sql) {
             $this->add(self::MEANINGS, \sprintf('%s is stored otherwise', $is->name), [$sql], ChangeStep::LOCKS, $is->name);
         }
+    }
+
+    /** @param array<string, string> $map */
+    private function fields(Table $was, Table $is, array $map): void
+    {
+        $back = array_flip($map);
+        $this->columns->dropComputed($was, $is, $map);
+        $this->columns->renameColumns($was, $is, $map);
+        $before = null;
+        foreach ($is->columns as $column) {
+            $old = isset($back[$column->name]) ? $was->column($back[$column->name]) : null;
+            if (null !== $column->generated && (null === $old || $this->columns->isAnew($was, $is, $old, $column))) {
+                continue;
+            }
+            if (null === $old || $this->columns->isAnew($was, $is, $old, $column)) {
+                $this->columns->addColumn($is, $column, $before ?? '', $old);
+            } else {
+                $this->columns->changeColumn($was, $is, $old, $column);
+            }
+            $before = $column->name;
+        }
+        $this->columns->addComputed($was, $is, $map);
+        foreach ($was->columns as $column) {
+            if (!isset($map[$column->name]) && null === $column->generated) {
+                $this->add(
+                    self::DROP_FIELDS,
+                    \sprintf('%s.%s goes, with its values', $was->name, $column->name),
+                    [$this->sql->dropColumn($is, $column->name)],
+                    ChangeStep::LOSES,
+                    $is->name,
+                    [$was->name, $column->name],
+                );
+            }
+        }
+        // Keys and conditions of what is made again are made again, too.
+        $this->keysOf->keys($was, $is, array_filter($map, function (string $after, int|string $before) use ($was, $is): bool {
+            $old = $was->column((string) $before);
+            $new = $is->column($after);
+
+            return null !== $old && null !== $new && !$this->columns->isAnew($was, $is, $old, $new);
+        }, \ARRAY_FILTER_USE_BOTH));
     }
 
     /** @param list<\Fasti\Core\Catalog\Trigger> $among */

@@ -56,6 +56,123 @@ final class ColumnChanges
         }
     }
 
+    /** It is taken away and made again, since what it holds cannot be changed into what it is to hold. */
+    public function isAnew(Table $was, Table $is, Column $old, Column $column): bool
+    {
+        return $this->isComputedAnew($was, $is, $old, $column) || (null === $old->generated) !== (null === $column->generated) || $this->cannot($old, $column);
+    }
+
+    /** It is computed, before and after, and otherwise than before; or of fields that are changed under it. */
+    public function isComputedAnew(Table $was, Table $is, ?Column $old, ?Column $column): bool
+    {
+        if (null === $old?->generated || null === $column?->generated) {
+            return false;
+        }
+
+        return $old->generated != $column->generated || $old->type !== $column->type || $this->readsChanged($was, $is, $column, []);
+    }
+
+    /** @param list<string> $within */
+    private function readsChanged(Table $was, Table $is, Column $column, array $within): bool
+    {
+        $map = $this->all->matching->columns[$was->place()->key()] ?? [];
+        foreach ($is->columns as $other) {
+            if ($other === $column || \in_array($other->name, $within, true) || !self::mentions((string) $column->generated?->expression, $other->name)) {
+                continue;
+            }
+            $old = $was->column((string) array_search($other->name, $map, true));
+            $changed = null === $old || $old->name !== $other->name || $old->type !== $other->type || $old->generated != $other->generated
+                || [$old->collation, $old->charset] !== [$other->collation, $other->charset];
+            if ($changed || null !== $other->generated && $this->readsChanged($was, $is, $other, [...$within, $column->name])) {
+                return true;
+            }
+        }
+
+        return false;
+    }
+
+    public static function mentions(string $expression, string $name): bool
+    {
+        return 1 === preg_match('/(?<![\p{L}\p{N}_])'.preg_quote($name, '/').'(?![\p{L}\p{N}_])/ui', $expression);
+    }
+
+    /**
+     * What is computed goes before the fields that it is computed of are touched.
+     *
+     * @param array<string, string> $map
+     */
+    public function dropComputed(Table $was, Table $is, array $map): void
+    {
+        $going = array_filter($was->columns, fn (Column $old): bool => null !== $old->generated && (
+            !isset($map[$old->name]) || null === $is->column($map[$old->name])?->generated
+            || $this->isComputedAnew($was, $is, $old, $is->column($map[$old->name]))
+        ));
+        foreach (self::ordered(array_values($going), true) as $old) {
+            $comes = isset($map[$old->name]);
+            $this->all->add(
+                Changes::RENAME, \sprintf($comes ? '%s.%s is computed anew at the end' : '%s.%s goes, which is computed', $was->name, $old->name),
+                [$this->all->sql->dropColumn($is, $old->name)], '', $is->name, [$was->name, $old->name],
+            );
+        }
+    }
+
+    /**
+     * And comes after all of them.
+     *
+     * @param array<string, string> $map
+     */
+    public function addComputed(Table $was, Table $is, array $map): void
+    {
+        $back = array_map(strval(...), array_flip($map));
+        $coming = array_filter($is->columns, function (Column $column) use ($was, $is, $back): bool {
+            $old = isset($back[$column->name]) ? $was->column($back[$column->name]) : null;
+
+            return null !== $column->generated && (null === $old || $this->isAnew($was, $is, $old, $column));
+        });
+        $bare = $is->with(checks: []);
+        $pending = array_map(static fn (Column $column): string => $column->name, $coming);
+        foreach (self::ordered(array_values($coming), false) as $column) {
+            $pending = array_diff($pending, [$column->name]);
+            $after = '';
+            foreach ($is->columns as $one) {
+                if ($one === $column) {
+                    break;
+                }
+                $after = \in_array($one->name, $pending, true) ? $after : $one->name;
+            }
+            $old = isset($back[$column->name]) ? $was->column($back[$column->name]) : null;
+            $statements = [$this->all->sql->addColumn($this->inline() ? $is : $bare, $column, $after)];
+            if (null !== $old && null === $old->generated) {
+                array_unshift($statements, $this->all->sql->dropColumn($is, $column->name));
+            }
+            $this->all->add(
+                Changes::KEYS - 1, \sprintf('%s.%s is computed', $is->name, $column->name), $statements,
+                null !== $old && null === $old->generated ? ChangeStep::LOSES : '', $is->name, null === $old ? null : [$was->name, $old->name],
+            );
+        }
+    }
+
+    /**
+     * Computed fields, each after those that it is computed of; or the other way round.
+     *
+     * @param list<Column> $columns
+     *
+     * @return list<Column>
+     */
+    private static function ordered(array $columns, bool $last): array
+    {
+        $ordered = [];
+        while ([] !== $columns) {
+            $ready = array_filter($columns, static fn (Column $one): bool => [] === array_filter($columns, static fn (Column $other): bool => $other !== $one
+                && self::mentions((string) $one->generated?->expression, $other->name)));
+            $ready = [] === $ready ? $columns : $ready;
+            $ordered = [...$ordered, ...array_values($ready)];
+            $columns = array_filter($columns, static fn (Column $one): bool => !\in_array($one, $ready, true));
+        }
+
+        return $last ? array_reverse($ordered) : $ordered;
+    }
+
     /** No value of the one type is one of the other. */
     public function cannot(Column $was, Column $is): bool
     {
@@ -100,7 +217,7 @@ final class ColumnChanges
         // A parent may have got another key by then.
         $leads = [] !== array_filter($is->foreignKeys, static fn (ForeignKey $lead): bool => \in_array($column->name, $lead->columns, true));
         if ($leads) {
-            $this->refill($is, $column, $is->name.'.'.$column->name);
+            $this->refill($is, $column, $is->name.'.'.$column->name, Changes::KEYS - 1);
         } else {
             $this->fill($is, $column, true);
         }
@@ -133,8 +250,12 @@ final class ColumnChanges
         }
     }
 
-    /** @return array{string, bool} the SQL of what rows get that are there, and whether somebody has said so */
-    public function filling(Table $is, Column $column): array
+    /**
+     * @param bool $asked nothing has been changed yet when it is asked
+     *
+     * @return array{string, bool} the SQL of what rows get that are there, and whether somebody has said so
+     */
+    public function filling(Table $is, Column $column, bool $asked = false): array
     {
         $filled = $this->all->matching->filled[$is->place()->key()][$column->name] ?? null;
         if (null !== $filled) {
@@ -146,11 +267,27 @@ final class ColumnChanges
         foreach ($is->foreignKeys as $lead) {
             $at = array_search($column->name, $lead->columns, true);
             if (false !== $at) {
-                return [$this->firstOf($lead, $lead->references->columns[$at]), false];
+                return [$asked ? $this->firstBefore($lead, $lead->references->columns[$at]) : $this->firstOf($lead, $lead->references->columns[$at]), false];
             }
         }
 
         return [$this->all->sql->plainest($column), false];
+    }
+
+    /** The same, as long as nothing is changed: of a key that is still to come one knows only whether there is a row. */
+    private function firstBefore(ForeignKey $lead, string $column): string
+    {
+        $before = array_search($lead->references->place()->key(), $this->all->matching->tables, true);
+        if (false === $before) {
+            return 'NULL';
+        }
+        $there = array_search($column, $this->all->matching->columns[$before], true);
+        $table = $this->all->placed($this->all->old[$before]);
+        if (false === $there) {
+            return $this->all->sql->rebuilds() ? 'NULL' : "(SELECT MIN(1) FROM $table)";
+        }
+
+        return $this->all->sql->someOf($this->all->sql->writing->name((string) $there), $table);
     }
 
     /** Some parent that is there: who plans the change has to say which. */
@@ -175,31 +312,41 @@ final class ColumnChanges
     public function changeColumn(Table $was, Table $is, Column $old, Column $column): void
     {
         // While a table has no key, nothing in it is numbered: its key says it again.
+        $whole = $column;
         $column = $this->all->keysOf->rekeyed($was, $is) && $this->inline() ? $column->with(autoNumbered: false) : $column;
-        $typed = [$old->type, $old->collation, $old->charset] !== [$column->type, $column->collation, $column->charset];
+        $typed = self::isTyped($old, $column);
         $other = $typed || $this->isSaidOtherwise($was, $is, $old, $column);
         if (!$other && $old->nullable === $column->nullable) {
             return;
         }
         $label = $is->name.'.'.$column->name;
         $cast = $this->cast($was, $is, $old, $column);
-        $required = !$column->nullable && ($old->nullable || null !== $cast->loses);
+        // What does not fit has been stopped or taken out by then.
+        $gaps = null !== $cast->loses && RowQuestion::VALUE === $this->all->fate("cast:$was->name.$old->name");
+        $required = !$column->nullable && ($old->nullable || $gaps);
         $bare = $this->inline() ? $is : $is->with(checks: []);
         if ($other) {
             $words = $typed ? \sprintf('%s is %s', $label, $column->type) : \sprintf('%s is said otherwise', $label);
-            $then = $required && !$this->all->sql->rebuilds() ? $column->with(nullable: true) : $column;
+            $then = $required ? $column->with(nullable: true) : $column;
             $statements = $this->all->sql->changeColumn($bare, $old->with(name: $column->name), $then, $cast);
             if ([] !== $statements) {
                 $this->all->add(self::CHANGE, $words, $statements, $typed ? ChangeStep::LOCKS : '', $is->name, [$was->name, $old->name]);
             }
         }
         if ($required) {
-            $this->refill($is, $column, $label);
+            if ($gaps || RowQuestion::VALUE === $this->all->fate("required:$was->name.$old->name")) {
+                $this->refill($is, $whole, $label);
+            }
             $this->all->add(Changes::KEYS - 1, \sprintf('%s is required', $label), $this->all->sql->required($bare, $column), '', $is->name);
-        } elseif ($old->nullable !== $column->nullable && (!$other || !$this->says($was, $is))) {
+        } elseif (!$other) {
             $this->all->add(self::CHANGE, \sprintf('%s may be empty', $label), $this->all->sql->required($bare, $column), '', $is->name);
         }
         $this->number($is, $old, $column, $label);
+    }
+
+    private static function isTyped(Column $old, Column $column): bool
+    {
+        return [$old->type, $old->collation, $old->charset] !== [$column->type, $column->collation, $column->charset];
     }
 
     private function number(Table $is, Column $old, Column $column, string $label): void
@@ -219,7 +366,7 @@ final class ColumnChanges
         }
         $now = $old->with(name: $column->name);
         $cast = $this->all->sql->cast($name, $now, $column);
-        if (null !== $cast->loses) {
+        if (null !== $cast->loses && RowQuestion::VALUE === $this->all->fate("cast:$was->name.$old->name")) {
             $this->all->add(
                 Changes::COPY,
                 \sprintf('%s.%s is %s and no longer %s: %s', $is->name, $column->name, $column->type, $old->type, $cast->words),
@@ -260,12 +407,12 @@ final class ColumnChanges
     }
 
     /** What is left empty after a change gets something where it must have it. */
-    private function refill(Table $is, Column $column, string $label): void
+    private function refill(Table $is, Column $column, string $label, int $phase = Changes::DROP_FIELDS): void
     {
         [$value, $said] = $this->filling($is, $column);
         $name = $this->all->sql->writing->name($column->name);
         $this->all->add(
-            Changes::DROP_FIELDS,
+            $phase,
             $said ? \sprintf('Rows without %s get %s', $label, $value) : \sprintf(
                 '%s is required, and nobody has said what rows get that have none: they get %s',
                 $label,
@@ -304,7 +451,7 @@ final class ColumnChanges
         if (!$was->nullable) {
             $all[] = $this->all->sql->required($is->with(checks: [], primaryKey: null), $was->with(nullable: true, autoNumbered: false))[0];
         }
-        $all[] = $this->update($is, $name, $cast->sql, $cast->loses);
+        $all[] = null === $cast->outside ? $this->update($is, $name, $cast->sql, $cast->loses) : $this->update($is, $name, 'NULL', $cast->outside);
 
         return $all;
     }

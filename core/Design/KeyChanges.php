@@ -135,10 +135,10 @@ final class KeyChanges
     /** @param array<string, string> $map */
     private function dropsFields(Table $was, Table $is, array $map): bool
     {
-        return \count($map) < \count($was->columns) || [] !== array_filter($was->columns, function (Column $column) use ($is, $map): bool {
+        return \count($map) < \count($was->columns) || [] !== array_filter($was->columns, function (Column $column) use ($was, $is, $map): bool {
             $new = $is->column($map[$column->name] ?? '');
 
-            return null !== $new && ($column->generated != $new->generated || $this->all->columns->cannot($column, $new));
+            return null !== $new && $this->all->columns->isAnew($was, $is, $column, $new);
         });
     }
 
@@ -150,7 +150,7 @@ final class KeyChanges
         );
         $implied = static fn (Table $table, Index $index): bool => \in_array($index->name, $keys($table), true) || 'PRIMARY' === strtoupper($index->name);
         $parts = static fn (Index $index, bool $old): array => array_map(
-            static fn (IndexPart $part): array => [$old ? ($map[$part->column] ?? $part->column) : $part->column, $part->length, $part->descending],
+            static fn (IndexPart $part): array => [$old ? ($map[$part->column] ?? "\0".$part->column) : $part->column, $part->length, $part->descending],
             $index->parts,
         );
         $sql = $this->all->sql;
@@ -368,10 +368,10 @@ final class KeyChanges
      */
     public function under(Table $was, Table $is, array $map): Table
     {
-        return $was->with(name: $is->name, columns: array_map(function (Column $column) use ($is, $map): Column {
+        return $was->with(name: $is->name, columns: array_map(function (Column $column) use ($was, $is, $map): Column {
             $new = $is->column($map[$column->name] ?? '');
             // One that is made anew has lost its comment.
-            $anew = null !== $new && ($column->generated != $new->generated || $this->all->columns->cannot($column, $new));
+            $anew = null !== $new && $this->all->columns->isAnew($was, $is, $column, $new);
 
             return $column->with(name: $map[$column->name] ?? $column->name, comment: $anew ? '' : $column->comment);
         }, $was->columns));

@@ -28,6 +28,29 @@ final class Matching
     {
         $self = new self();
         [$taken, $formerly] = null === $physical ? [[], []] : $self->said($physical, $before, $after);
+
+        return $self->matched($before, $after, $taken, $formerly);
+    }
+
+    /**
+     * The same, of what no design says.
+     *
+     * @param array<string, string>                $taken    key of the place before → key of the place after
+     * @param array<string, array<string, string>> $formerly key of the place after → column after → column before
+     * @param array<string, array<string, string>> $filled   key of the place after → column → SQL of what its rows get that are there
+     */
+    public static function told(Catalog $before, Catalog $after, array $taken = [], array $formerly = [], array $filled = []): self
+    {
+        return (new self($filled))->matched($before, $after, $taken, $formerly);
+    }
+
+    /**
+     * @param array<string, string>                $taken
+     * @param array<string, array<string, string>> $formerly
+     */
+    private function matched(Catalog $before, Catalog $after, array $taken, array $formerly): self
+    {
+        $self = $this;
         $old = $new = [];
         foreach ($before->tables as $table) {
             if (!$table->kind->isView()) {

@@ -8,6 +8,7 @@ use Fasti\Core\Catalog\Catalog;
 use Fasti\Core\Catalog\Table;
 use Fasti\Core\Dialect\Dialect;
 use Fasti\Core\Dialect\Dialects;
+use Fasti\Core\Dialect\TypeText;
 use Fasti\Core\Drift\Compare;
 use Fasti\Core\Drift\Fate;
 use Fasti\Core\Drift\TableDrift;
@@ -58,6 +59,7 @@ final class ReadBack
         $table = $table->with(rowEstimate: null, sizeBytes: null, comment: $meanings ? $table->comment : '');
         $columns = [];
         foreach ($table->columns as $column) {
+            $column = $column->with(type: TypeText::folded($column->type));
             $columns[] = $table->kind->isView() ? $column->with(comment: '', nullable: true, default: null, collation: null, charset: null)
                 : $column->with(comment: $meanings ? $column->comment : '');
         }

@@ -134,7 +134,8 @@ final class Rebuilding
         }
         $name = $this->all->sql->writing->name($old->name);
         $cast = $old->type === $column->type ? new Cast($name) : $this->all->sql->cast($name, $old, $column);
-        if (null !== $cast->loses) {
+        $gaps = $cast->none || null !== $cast->loses && RowQuestion::VALUE === $this->all->fate("cast:$was->name.$old->name");
+        if ($gaps) {
             $this->all->add(
                 Changes::COPY,
                 \sprintf('%s is %s and no longer %s: %s', $label, $column->type, $old->type, $cast->words),
@@ -144,7 +145,8 @@ final class Rebuilding
                 [$was->name, $old->name],
             );
         }
-        if (!$column->nullable && !$column->autoNumbered && ($old->nullable || null !== $cast->loses)) {
+        $empty = $old->nullable && RowQuestion::VALUE === $this->all->fate("required:$was->name.$old->name");
+        if (!$column->nullable && !$column->autoNumbered && ($empty || $gaps)) {
             if (!$said) {
                 $this->all->add(
                     Changes::COPY,

@@ -79,6 +79,9 @@ class AlterSql
         if ($was->default !== $is->default) {
             $all[] = $this->column($table, $is, null === $is->default ? 'DROP DEFAULT' : 'SET DEFAULT '.$is->default);
         }
+        if (!$was->nullable && $is->nullable) {
+            $all[] = $this->column($table, $is, 'DROP NOT NULL');
+        }
 
         return $all;
     }
@@ -162,6 +165,30 @@ class AlterSql
         return [];
     }
 
+    /**
+     * Statements that fail where a table has such rows, and do nothing otherwise. A condition of a table of its own is all that each engine knows.
+     *
+     * @param string $words what the engine's error names
+     *
+     * @return list<string>
+     */
+    public function stops(Place $table, string $where, string $words): array
+    {
+        $name = $this->writing->name(mb_strcut((string) preg_replace('/[^\p{L}\p{N} .,:_-]+/u', '', $words), 0, 60));
+
+        return [
+            "CREATE TEMPORARY TABLE fasti_stops (found integer, CONSTRAINT $name CHECK (found = 0))",
+            'INSERT INTO fasti_stops SELECT COUNT(*) FROM '.$this->writing->placed($table)." WHERE $where",
+            'DROP '.$this->temporary().'TABLE fasti_stops',
+        ];
+    }
+
+    /** The word by which a table is dropped that only the session sees. */
+    protected function temporary(): string
+    {
+        return '';
+    }
+
     // ---- values ----
 
     /** @param string $sql the column, or what stands for its value */
@@ -179,10 +206,10 @@ class AlterSql
         }
 
         return match (true) {
-            TypeFamily::Text === $to->family && [] === $to->members => $this->toText($sql, $from, $to, $is),
-            $to->family->isNumeric() && $from->family->isNumeric() => $this->toNumber($sql, $to, $is),
+            TypeFamily::Text === $to->family => $this->ofText($sql, $from, $to, $is),
+            $to->family->isNumeric() && $from->family->isNumeric() => $this->toNumber($sql, $from, $to, $is),
             $to->family->isNumeric() && TypeFamily::Flag === $from->family => new Cast($this->ofFlag($sql)),
-            $to->family->isNumeric() && TypeFamily::Text === $from->family => $this->read($sql, $is, $this->looksLike($sql, self::NUMBER)),
+            $to->family->isNumeric() && TypeFamily::Text === $from->family => $this->readNumber($sql, $to, $is),
             TypeFamily::Flag === $to->family && $from->family->isNumeric() => new Cast(
                 $this->toFlag($sql),
                 "$sql NOT IN (0, 1)",
@@ -190,12 +217,29 @@ class AlterSql
             ),
             TypeFamily::Time === $to->family && TypeFamily::Time === $from->family => $this->betweenTimes($sql, $from, $to, $is),
             TypeFamily::Time === $to->family && TypeFamily::Text === $from->family => $this->read($sql, $is, $this->looksLike($sql, self::DATE)),
-            default => new Cast($this->nothing($is), "$sql IS NOT NULL", 'it cannot be kept', true),
+            default => $this->none($sql, $is),
         };
     }
 
+    private function none(string $sql, Column $is): Cast
+    {
+        return new Cast($this->nothing($is), "$sql IS NOT NULL", 'it cannot be kept', true);
+    }
+
+    private function ofText(string $sql, Type $from, Type $to, Column $is): Cast
+    {
+        if ([] === $to->members) {
+            return $this->toText($sql, $from, $to, $is);
+        }
+
+        return $to->several || $from->several || TypeFamily::Text !== $from->family ? $this->none($sql, $is) : $this->toList($sql, $from, $to, $is);
+    }
+
     protected const NUMBER = '^-?[0-9]+([.][0-9]+)?$';
-    protected const DATE = '^[0-9]{4}-[0-9]{2}-[0-9]{2}([ T][0-9:.]+)?$';
+    /** Days that there are, with or without a time. */
+    protected const DATE = '^(?!0000)(?:[0-9]{4}-(?:(?:0[13578]|1[02])-(?:0[1-9]|[12][0-9]|3[01])|(?:0[469]|11)-(?:0[1-9]|[12][0-9]|30)'
+        .'|02-(?:0[1-9]|1[0-9]|2[0-8]))|(?:[0-9]{2}(?:0[48]|[2468][048]|[13579][26])|(?:0[48]|[2468][048]|[13579][26])00)-02-29)'
+        .'(?:[ T](?:[01][0-9]|2[0-3]):[0-5][0-9](?::[0-5][0-9](?:[.][0-9]{1,6})?)?)?$';
 
     protected function nothing(Column $is): string
     {
@@ -241,7 +285,7 @@ class AlterSql
     {
         $plain = TypeFamily::Text === $from->family ? $sql : $this->text($sql, $from);
         if (TypeFamily::Bytes === $from->family || TypeFamily::Spatial === $from->family) {
-            return new Cast($this->nothing($is), "$sql IS NOT NULL", 'it cannot be kept', true);
+            return $this->none($sql, $is);
         }
         if (null === $to->length || (TypeFamily::Text === $from->family && null !== $from->length && $from->length <= $to->length)) {
             return new Cast($this->as($plain, $is));
@@ -250,31 +294,92 @@ class AlterSql
             return new Cast($this->as($plain, $is));
         }
 
+        $long = $this->length($plain)." > $to->length";
+        if (TypeFamily::Text !== $from->family) {
+            // Half a number would be another number.
+            $words = "what is longer than $to->length characters is left empty";
+
+            return new Cast("CASE WHEN NOT ($long) THEN ".$this->as($plain, $is).' END', $long, $words, outside: $long);
+        }
+
         return new Cast(
             $this->as($this->first($plain, $to->length), $is),
-            $this->length($plain)." > $to->length",
+            $long,
             "what is behind the first $to->length characters is cut off",
         );
     }
 
-    private function toNumber(string $sql, Type $to, Column $is): Cast
+    /** What is none of a list is left empty. */
+    private function toList(string $sql, Type $from, Type $to, Column $is): Cast
+    {
+        if ([] !== $from->members && [] === array_diff($from->members, $to->members)) {
+            return new Cast($this->as($sql, $is));
+        }
+        $plain = [] === $from->members ? $sql : $this->text($sql, $from);
+        $list = implode(', ', array_map($this->writing->literal(...), $to->members));
+
+        return new Cast("CASE WHEN $plain IN ($list) THEN ".$this->as($plain, $is).' END', "$plain NOT IN ($list)", 'what is none of its values is left empty');
+    }
+
+    /** Whether all numbers of the one are numbers of the other. */
+    private static function holds(Type $from, Type $to): bool
+    {
+        [$least, $most] = self::bounds($to);
+        [$low, $high] = self::bounds($from);
+        if (null === $least || null === $most) {
+            return true;
+        }
+        if (null === $low || null === $high || !\in_array($from->family, [TypeFamily::Whole, TypeFamily::Number], true)) {
+            return false;
+        }
+        $places = TypeFamily::Whole === $to->family ? 0 : (int) $to->scale;
+
+        return (TypeFamily::Whole === $from->family ? 0 : (int) $from->scale) <= $places
+            && self::compared($low, $least) >= 0 && self::compared($high, $most) <= 0;
+    }
+
+    /** Decimals of any length: less than 0, 0 or more, as the first is less, the same or more. */
+    private static function compared(string $a, string $b): int
+    {
+        if (str_starts_with($a, '-') !== str_starts_with($b, '-')) {
+            return str_starts_with($a, '-') ? -1 : 1;
+        }
+        $long = max(\strlen($a), \strlen($b));
+        $plain = static function (string $one) use ($long): string {
+            $parts = explode('.', ltrim($one, '-'));
+
+            return str_pad($parts[0], $long, '0', \STR_PAD_LEFT).str_pad($parts[1] ?? '', $long, '0');
+        };
+
+        return strcmp($plain($a), $plain($b)) * (str_starts_with($a, '-') ? -1 : 1);
+    }
+
+    private function toNumber(string $sql, Type $from, Type $to, Column $is): Cast
     {
         [$least, $most] = self::bounds($to);
         $whole = TypeFamily::Whole === $to->family;
-        if (null === $most) {
+        if (null === $most || self::holds($from, $to)) {
             return new Cast($this->as($sql, $is));
         }
-        $outside = "$sql NOT BETWEEN $least AND $most";
+        $exact = TypeFamily::Number === $from->family && null === $from->length ? $this->number($sql) : $sql;
+        // What is rounded may be rounded out of it.
+        $near = match (true) {
+            $whole => "ROUND($sql)",
+            null === $to->scale || TypeFamily::Number !== $from->family => $sql,
+            default => "ROUND($exact, $to->scale)",
+        };
+        $outside = "$near NOT BETWEEN $least AND $most";
         $rounded = match (true) {
             $whole => "$sql <> ROUND($sql)",
             null === $to->scale => '',
-            default => "$sql <> ROUND($sql, $to->scale)",
+            default => "$exact <> ROUND($exact, $to->scale)",
         };
 
         return new Cast(
-            "CASE WHEN $sql BETWEEN $least AND $most THEN ".$this->as($whole ? "ROUND($sql)" : $sql, $is).' END',
+            "CASE WHEN $near BETWEEN $least AND $most THEN ".$this->as($whole ? "ROUND($sql)" : $sql, $is).' END',
             '' === $rounded ? $outside : "($outside OR $rounded)",
             'decimals are rounded, and what is too large is left empty',
+            outside: $outside,
         );
     }
 
@@ -298,6 +403,32 @@ class AlterSql
         return [$to->unsigned ? '0' : '-'.$most, $most];
     }
 
+    private function readNumber(string $sql, Type $to, Column $is): Cast
+    {
+        $looks = $this->looksLike($sql, self::NUMBER);
+        $number = $this->number($sql);
+        [$least, $most] = self::bounds($to);
+        if (null === $most) {
+            return $this->read($sql, $is, $looks);
+        }
+        $whole = TypeFamily::Whole === $to->family;
+        $rounded = $whole || null === $to->scale ? "ROUND($number)" : "ROUND($number, $to->scale)";
+        // One within the other: nobody promises that AND asks the first one first.
+        $fits = "CASE WHEN $looks THEN CASE WHEN $rounded BETWEEN $least AND $most THEN 1 ELSE 0 END ELSE 0 END = 1";
+        $exact = "CASE WHEN $looks THEN CASE WHEN $rounded BETWEEN $least AND $most AND $number = $rounded THEN 1 ELSE 0 END ELSE 0 END = 1";
+
+        return new Cast(
+            "CASE WHEN $fits THEN ".$this->as($rounded, $is).' END', "NOT ($exact)",
+            'what does not read as such a number is left empty, decimals are rounded',
+        );
+    }
+
+    /** What reads as a number, as one. */
+    protected function number(string $sql): string
+    {
+        return "CAST($sql AS numeric)";
+    }
+
     private function read(string $sql, Column $is, string $looks): Cast
     {
         return new Cast("CASE WHEN $looks THEN ".$this->as($sql, $is).' END', "NOT ($looks)", 'what does not read as such a value is left empty');
@@ -307,7 +438,7 @@ class AlterSql
     {
         $day = static fn (Type $type): bool => str_starts_with($type->name, 'date') || str_starts_with($type->name, 'timestamp');
         if ($day($from) !== $day($to)) {
-            return new Cast($this->nothing($is), "$sql IS NOT NULL", 'it cannot be kept', true);
+            return $this->none($sql, $is);
         }
         $loses = ('date' === $to->name && 'date' !== $from->name) || ((int) $to->scale < (int) $from->scale);
 
@@ -341,6 +472,8 @@ class AlterSql
         return match (true) {
             isset(static::PLAINEST[$type->name]) && !$type->array => static::PLAINEST[$type->name],
             $type->array => $this->writing->literal('{}'),
+            // Of what a database numbers it, 0 means the next number to some.
+            $is->autoNumbered && $type->family->isNumeric() => '1',
             [] !== $type->members => $this->writing->literal($type->members[0]),
             $type->family->isNumeric() => '0',
             TypeFamily::Flag === $type->family => $this->dialect->capabilities()->no,

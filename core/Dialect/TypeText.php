@@ -31,6 +31,19 @@ final readonly class TypeText
         return new self($name, trim($options), $array, [] !== array_intersect(['unsigned', 'zerofill'], $words));
     }
 
+    /** A type in letters and blanks that say nothing of it: `DECIMAL (6, 2)` is `decimal(6,2)`; what is quoted stays. */
+    public static function folded(string $written): string
+    {
+        $parts = preg_split("/('(?:[^']|'')*'|\"(?:[^\"]|\"\")*\")/", trim($written), -1, \PREG_SPLIT_DELIM_CAPTURE) ?: [];
+        foreach ($parts as $i => $part) {
+            if (0 === $i % 2) {
+                $parts[$i] = (string) preg_replace(['/\s+/', '/ ?([(),]) ?/'], [' ', '$1'], strtolower($part));
+            }
+        }
+
+        return implode('', $parts);
+    }
+
     public function first(): ?int
     {
         return 1 === preg_match('/^\s*(\d+)/', $this->options, $m) ? (int) $m[1] : null;

@@ -137,6 +137,12 @@ class MariaDbAlterSql extends AlterSql
         return $all;
     }
 
+    /** Without it the transaction that may be under way is committed. */
+    protected function temporary(): string
+    {
+        return 'TEMPORARY ';
+    }
+
     protected function nothing(Column $is): string
     {
         return 'NULL';
@@ -155,6 +161,11 @@ class MariaDbAlterSql extends AlterSql
     protected function text(string $sql, Type $from): string
     {
         return "CAST($sql AS char)";
+    }
+
+    protected function number(string $sql): string
+    {
+        return "CAST($sql AS decimal(60,10))";
     }
 
     protected function first(string $sql, int $length): string

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Fasti\Core\Engine\PostgreSql;
 
 use Fasti\Core\Catalog\Column;
+use Fasti\Core\Catalog\Place;
 use Fasti\Core\Catalog\Table;
 use Fasti\Core\Catalog\Trigger;
 use Fasti\Core\Catalog\Type;
@@ -27,6 +28,9 @@ final class PostgreSqlAlterSql extends AlterSql
     {
         $all = [];
         $typed = $was->type !== $is->type || $was->collation !== $is->collation;
+        if (!$was->nullable && $is->nullable) {
+            $all[] = $this->column($table, $is, 'DROP NOT NULL');
+        }
         if (null !== $was->default && ($typed || $was->default !== $is->default)) {
             $all[] = $this->column($table, $is, 'DROP DEFAULT');
         }
@@ -47,6 +51,13 @@ final class PostgreSqlAlterSql extends AlterSql
     public function required(Table $table, Column $is): array
     {
         return [...parent::required($table, $is), ...($is->autoNumbered && null === $is->default ? [] : [])];
+    }
+
+    public function stops(Place $table, string $where, string $words): array
+    {
+        $exists = 'EXISTS (SELECT 1 FROM '.$this->writing->placed($table)." WHERE $where)";
+
+        return ["DO \$fasti\$ BEGIN IF $exists THEN RAISE EXCEPTION USING MESSAGE = ".$this->writing->literal($words).'; END IF; END $fasti$'];
     }
 
     public function numbers(Table $table, Column $column): array

@@ -29,7 +29,11 @@ final class SqliteAlterSql extends AlterSql
     /** Without regular expressions: a text reads as a number, or as a day, where it comes back the same. */
     protected function looksLike(string $sql, string $pattern): string
     {
-        return self::DATE === $pattern ? "$sql GLOB '[0-9][0-9][0-9][0-9]-[0-9][0-9]-[0-9][0-9]*'" : "CAST(CAST($sql AS NUMERIC) AS TEXT) = $sql";
+        if (self::DATE === $pattern) {
+            return "($sql GLOB '[0-9][0-9][0-9][0-9]-[0-9][0-9]-[0-9][0-9]*' AND date(substr($sql, 1, 10)) = substr($sql, 1, 10))";
+        }
+
+        return "CAST(CAST($sql AS NUMERIC) AS TEXT) = $sql";
     }
 
     protected function as(string $sql, Column $is): string
@@ -45,6 +49,11 @@ final class SqliteAlterSql extends AlterSql
     protected function length(string $sql): string
     {
         return "length($sql)";
+    }
+
+    protected function number(string $sql): string
+    {
+        return "CAST($sql AS NUMERIC)";
     }
 
     protected function first(string $sql, int $length): string

@@ -1,0 +1,60 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Fasti\Core\Design;
+
+use Fasti\Core\Catalog\Place;
+
+/** Which rows that are there a planned change cannot keep as they are, as a question to the data, and what is to happen to them. */
+final readonly class RowQuestion
+{
+    /** Nothing is done while there is such a row. */
+    public const STOP = 'stop';
+    /** They get another value. */
+    public const VALUE = 'value';
+    /** They are taken out, and a copy of them is kept beside. */
+    public const OUT = 'left out';
+    /** What they hold is lost. */
+    public const LOST = 'lost';
+
+    /**
+     * @param string       $key   the same for as long as the plan is
+     * @param string       $words what is so of the rows: `have “kind” longer than 20 characters`
+     * @param Place        $table as it is called before
+     * @param string       $where SQL over that table
+     * @param string       $sets  what VALUE does, in words: `they get 9`
+     * @param string       $fate  one of $fates
+     * @param list<string> $fates that can be chosen
+     * @param list<string> $value statements that VALUE needs before everything else; none where a step of the plan does it
+     */
+    public function __construct(
+        public string $key,
+        public string $words,
+        public Place $table,
+        public string $where,
+        public string $sets,
+        public string $fate,
+        public array $fates,
+        public array $value = [],
+    ) {
+    }
+
+    /** With how many there are. */
+    public function inWords(int $rows): string
+    {
+        return \sprintf('%s of %s %s', 1 === $rows ? '1 row' : number_format($rows).' rows', $this->table->name, 1 === $rows
+            ? preg_replace(['/^have /', '/^lead /', '/^are /', '/^break /'], ['has ', 'leads ', 'is ', 'breaks '], $this->words) : $this->words);
+    }
+
+    /** What happens to them, in words. */
+    public function then(): string
+    {
+        return match ($this->fate) {
+            self::STOP => 'nothing is done while there is one',
+            self::OUT => 'they are taken out, and a copy is kept',
+            self::LOST => 'what stands there is lost',
+            default => $this->sets,
+        };
+    }
+}
