@@ -123,9 +123,7 @@ final class Changes
     public function ask(RowQuestion $question): void
     {
         $chosen = $this->fates[$question->key] ?? $question->fate;
-        $this->questions[$question->key] = !\in_array($chosen, $question->fates, true) ? $question : new RowQuestion(
-            $question->key, $question->words, $question->table, $question->where, $question->sets, $chosen, $question->fates, $question->value,
-        );
+        $this->questions[$question->key] = \in_array($chosen, $question->fates, true) ? $question->with($chosen) : $question;
     }
 
     /** What is to happen to rows; '' where nothing was asked. */
@@ -160,7 +158,7 @@ final class Changes
             if (RowQuestion::STOP === $question->fate) {
                 $this->add(
                     self::FIRST, \sprintf('Stops, and nothing has been touched, where rows of %s %s', $question->table->name, $question->words),
-                    $this->sql->stops($question->table, $question->where, "$question->key: rows"), '', $question->table->name,
+                    $this->stopping($question), '', $question->table->name,
                 );
             }
         }
@@ -201,7 +199,7 @@ final class Changes
                     $key, \sprintf('lead to rows of %s that are taken out', $out->table->name), $table->place(),
                     (1 === \count($from) ? $from[0] : '('.implode(', ', $from).')').' IN (SELECT '.implode(', ', $to).' FROM '
                         .$this->sql->writing->placed($out->table)." WHERE $out->where)",
-                    '', RowQuestion::STOP, [RowQuestion::STOP, RowQuestion::OUT],
+                    '', RowQuestion::STOP, [RowQuestion::STOP, RowQuestion::OUT], plain: $out->plain,
                 ));
                 $this->leadingTo($this->questions[$key]);
             }
@@ -445,6 +443,24 @@ final class Changes
     public function add(int $phase, string $words, array $sql, string $risk = '', string $table = '', ?array $field = null): void
     {
         $this->steps[] = new ChangeStep($phase, rtrim($words, '.').'.', $sql, $risk, $table, $field);
+    }
+
+    /** @return list<string> statements that fail where there is such a row */
+    public function stopping(RowQuestion $question): array
+    {
+        return $this->sql->stops($question->table, $question->where, "$question->key: rows");
+    }
+
+    /** The same for as long as the same is asked of the rows. */
+    public function fingerprint(): string
+    {
+        return hash('xxh128', serialize(array_map(static fn (RowQuestion $one): string => $one->where, $this->questions)));
+    }
+
+    /** How the rows of a question are found, or counted. */
+    public function finding(RowQuestion $question, bool $count = false): string
+    {
+        return 'SELECT '.($count ? 'COUNT(*) AS found' : '*').' FROM '.$this->sql->writing->placed($question->table)." WHERE $question->where";
     }
 
     /** How much there is to do, in words. */

@@ -271,7 +271,21 @@ final class ColumnChanges
             }
         }
 
-        return [$this->all->sql->plainest($column), false];
+        return [self::firstAllowed($is, $column) ?? $this->all->sql->plainest($column), false];
+    }
+
+    /** The first of the values that a condition of the table lists for a field, as SQL; null where none does. */
+    private static function firstAllowed(Table $is, Column $column): ?string
+    {
+        foreach ($is->checks as $check) {
+            $listed = '/(?<![\p{L}\p{N}_])'.preg_quote($column->name, '/')
+                .'["`)]*(?:::text)? (?:IN|in|= ANY) \(+(?:ARRAY\[)?(\'(?:[^\'\\\\]|\'\')*\'|-?\d+)(?=::|[,)\]])/u';
+            if (1 === preg_match($listed, $check->expression, $m)) {
+                return $m[1];
+            }
+        }
+
+        return null;
     }
 
     /** The same, as long as nothing is changed: of a key that is still to come one knows only whether there is a row. */

@@ -27,6 +27,7 @@ final readonly class RowQuestion
      * @param string       $fate  one of $fates
      * @param list<string> $fates that can be chosen
      * @param list<string> $value statements that VALUE needs before everything else; none where a step of the plan does it
+     * @param bool         $plain it may be put to a source: nothing in it was written by somebody but comparisons of fields
      */
     public function __construct(
         public string $key,
@@ -37,7 +38,19 @@ final readonly class RowQuestion
         public string $fate,
         public array $fates,
         public array $value = [],
+        public bool $plain = true,
     ) {
+    }
+
+    public function with(string $fate): self
+    {
+        return new self($this->key, $this->words, $this->table, $this->where, $this->sets, $fate, $this->fates, $this->value, $this->plain);
+    }
+
+    /** What is done, of a fate that can be chosen. */
+    public function done(string $fate): string
+    {
+        return $this->with($fate)->then();
     }
 
     /** With how many there are. */

@@ -66,7 +66,8 @@ final class RowQuestions
     /** @param list<string> $fates */
     private function ask(string $key, string $words, string $where, string $sets, string $fate, array $fates, string ...$value): void
     {
-        $this->all->ask(new RowQuestion($key, $words, $this->was->place(), $where, $sets, $fate, $fates, array_values($value)));
+        $this->all->ask(new RowQuestion($key, $words, $this->was->place(), $where, $sets, $fate, $fates, array_values($value), $this->after->plain));
+        $this->after->plain = true;
     }
 
     private function column(Column $old): void

@@ -15,6 +15,10 @@ final class RowsAfter
     private array $known = [];
     /** @var array<string, true> */
     private array $within = [];
+    /** @var array<string, bool> by the name of a field: nothing that somebody wrote has gone into its value but comparisons of fields */
+    private array $plainly = [];
+    /** The same, of all that was said since somebody set it. */
+    public bool $plain = true;
 
     /** @param array<string, string> $back column after → column before */
     public function __construct(private readonly Changes $all, private readonly Table $was, private readonly Table $is, private readonly array $back)
@@ -26,8 +30,13 @@ final class RowsAfter
     {
         if (!\array_key_exists($name, $this->known)) {
             $column = $this->is->column($name);
+            $before = $this->plain;
+            $this->plain = true;
             $this->known[$name] = null === $column || isset($this->within[$name]) ? null : $this->of($column);
+            $this->plainly[$name] = $this->plain;
+            $this->plain = $before;
         }
+        $this->plain = $this->plain && $this->plainly[$name];
 
         return $this->known[$name];
     }
@@ -43,6 +52,7 @@ final class RowsAfter
         }
         $old = isset($this->back[$column->name]) ? $this->was->column($this->back[$column->name]) : null;
         [$filling, $said] = $this->all->columns->filling($this->is, $column, true);
+        $this->plain = $this->plain && (!$said || PlainSql::is($filling, $this->all->dialect->grammar()));
         if (null === $old || null !== $old->generated) {
             $filling = $said || !$column->nullable ? $filling : 'NULL';
 
@@ -61,6 +71,7 @@ final class RowsAfter
     /** An expression over the fields of the table as it will be; null where one of them cannot be said. */
     public function expression(string $sql): ?string
     {
+        $this->plain = $this->plain && PlainSql::is($sql, $this->all->dialect->grammar());
         $values = [];
         foreach ($this->is->columns as $column) {
             if (1 === preg_match('/(?<![\p{L}\p{N}_])'.preg_quote($column->name, '/').'(?![\p{L}\p{N}_])/ui', $sql)) {

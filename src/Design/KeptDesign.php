@@ -69,6 +69,22 @@ class KeptDesign extends Kept
     #[ORM\Column(type: 'json', nullable: true)]
     public ?array $taken = null;
 
+    /**
+     * What is to happen to rows that its planned change cannot keep as they are: key of a question → one of its fates.
+     *
+     * @var array<string, string>
+     */
+    #[ORM\Column(type: 'json')]
+    public array $fates = [];
+
+    /**
+     * How many such rows there were when somebody had them counted: of which questions, when, and by key how many, or why nobody knows.
+     *
+     * @var array<string, mixed>|null
+     */
+    #[ORM\Column(type: 'json', nullable: true)]
+    public ?array $counted = null;
+
     public function __construct(string $name, Account $owner, ?Source $source = null)
     {
         parent::__construct($name, '', $owner);

@@ -57,7 +57,7 @@ final readonly class Planning
         $options = new ScriptOptions(places: \count($schemas) > 1);
         $after = ReadBack::script((new DesignScript($physical))->text($options), $dialect, $schema);
 
-        return [Changes::between($before, $after, Matching::of($before, $after, $physical), $options), $before, $after];
+        return [Changes::between($before, $after, Matching::of($before, $after, $physical), $options, $kept->fates), $before, $after];
     }
 
     /** @return array<string, string> FieldPlace::key() → why values of a field of a source are kept from people */

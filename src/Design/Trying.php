@@ -140,8 +140,8 @@ final readonly class Trying
                 'engine' => $dialect->name(), 'statements' => \count($statements), 'rows' => $rows, 'leftOut' => \count($scratch->leftOut),
                 'held' => array_sum(array_column($left, 'after')),
                 'differences' => null === $failed ? ReadBack::differences(
-                    self::inOrder(self::under($after, $scratch, $before)),
-                    self::inOrder($scratch->catalog(new SilentProgress())),
+                    self::inOrder(self::under($changes->after, $scratch, $before)),
+                    self::inOrder(self::withoutLeftOut($scratch->catalog(new SilentProgress()))),
                 ) : [],
                 'failed' => $failed, 'left' => $left, 'steps' => array_map(
                     static fn (ChangeStep $step): string => $step->words,
@@ -149,6 +149,14 @@ final readonly class Trying
                 ), 'seconds' => round(microtime(true) - $began, 2),
             ];
         }, self::schemas($before, $after));
+    }
+
+    /** What rows are kept as that were taken out is no part of a design. */
+    private static function withoutLeftOut(Catalog $catalog): Catalog
+    {
+        return $catalog->with(tables: array_values(
+            array_filter($catalog->tables, static fn (Table $table): bool => !str_starts_with($table->name, Changes::OUT)),
+        ));
     }
 
     /**

@@ -130,6 +130,8 @@ final class AccessTest extends AppTestCase
         'design_json' => ['GET', '/designs/999.json', 'read'],
         'design_changes' => ['GET', '/designs/999/changes', 'read'],
         'design_changes_sql' => ['GET', '/designs/999/changes.sql', 'read'],
+        'design_fates' => ['POST', '/designs/999/changes/fates', 'describe'],
+        'design_count' => ['POST', '/designs/999/changes/count', 'describe, ask'],
         'design_rehearse' => ['POST', '/designs/999/changes', 'describe'],
         'search' => ['GET', '/search?q=id', 'read'],
         'sources' => ['GET', '/sources', 'read'],

@@ -36,6 +36,8 @@ use Opis\JsonSchema\Validator;
 use PHPUnit\Framework\Attributes\DataProvider;
 use Symfony\Bundle\FrameworkBundle\Console\Application;
 use Symfony\Component\Console\Tester\CommandTester;
+use Symfony\Component\DomCrawler\Crawler;
+use Symfony\Component\DomCrawler\Field\ChoiceFormField;
 
 /** Designs in the application. */
 final class DesignsTest extends AppTestCase
@@ -322,6 +324,54 @@ final class DesignsTest extends AppTestCase
         $this->client->request('GET', '/designs/'.$kept->id().'/changes');
         self::assertStringContainsString('Carried out since', $this->content());
         self::assertStringContainsString('school.town is called place.', $this->client->getCrawler()->filter('.plan-done')->text());
+    }
+
+    public function testWhatRowsDoNotAllowIsCountedDecidedAndTried(): void
+    {
+        $account = $this->signedIn();
+        $source = $this->rivers('CREATE TABLE school (id INTEGER PRIMARY KEY, name TEXT, pupils INTEGER, phone TEXT);'
+            .' INSERT INTO school (name, pupils, phone) VALUES (\'Weir\', 12, \'1\'), (\'Mill\', 900, NULL), (\'Ford\', 700, \'22222\');');
+        $kept = self::get(Beginning::class)->begin($account, 'Next', '', $source->id(), [self::entryId('school')]);
+        $text = (string) preg_replace('/^(\s+pupils, )large whole number$/m', '$1whole number from 0 to 100', $kept->outline);
+        $text = (string) preg_replace('/^(\s+phone, )long text$/m', '$1text up to 3', $text);
+        self::get(Texts::class)->save($account, 'design', $kept->id(), 'outline', $kept->outline, $text, 'x');
+        self::db()->executeStatement("UPDATE field SET personal = 'yes' WHERE name = 'phone'");
+        $kept = self::get(Designs::class)->fresh($kept);
+        $page = '/designs/'.$kept->id().'/changes';
+        $rows = fn (): array => $this->client->request('GET', $page)->filter('.plan-questions tbody tr')->each(
+            static fn (Crawler $one): string => (string) preg_replace('/\s+/', ' ', $one->filter('td')->first()->text().' | '.$one->filter('td.n')->text()),
+        );
+        self::assertStringContainsString('of school that break “school_pupils_check”', implode("\n", $rows()));
+        $run = function () use ($page): void {
+            $this->client->request('GET', $page);
+            $this->client->submit($this->client->getCrawler()->filter('.script-side button')->form());
+            self::work((int) self::scalar('SELECT MAX(id) FROM job'));
+            $this->client->request('GET', $page);
+        };
+        $run();
+        self::assertSelectorTextContains('.script-side', 'It stops, and nothing has been touched: rows of school break');
+
+        $this->client->submit($this->client->getCrawler()->selectButton('Count them in rivers')->form());
+        self::work((int) self::scalar("SELECT MAX(id) FROM job WHERE kind = 'count rows'"));
+        $counted = implode("\n", $rows());
+        self::assertMatchesRegularExpression('/break “school_pupils_check”.* \| 2$/m', $counted);
+        self::assertMatchesRegularExpression('/“phone” is personal or secret, so nothing is asked of it.* \| –$/m', $counted);
+
+        $form = $this->client->getCrawler()->selectButton('Keep what was chosen')->form();
+        foreach ($form->all() as $field) {
+            if ($field instanceof ChoiceFormField && 'stop' === $field->getValue()) {
+                $field->setValue('left out');
+            }
+        }
+        $this->client->submit($form);
+        self::assertSame(['left out'], array_values(array_unique(array_filter(
+            self::get(Designs::class)->one($kept->id())->fates ?? [], static fn (string $one): bool => 'left out' === $one,
+        ))));
+        $run();
+        self::assertStringNotContainsString('It stops', $this->client->getCrawler()->filter('.script-side')->text());
+        $ran = self::get(Designs::class)->one($kept->id())?->rehearsed;
+        self::assertNull($ran['failed'] ?? null);
+        self::assertStringContainsString('are taken out, and kept in fasti_left_out_1', $this->content());
     }
 
     private function command(string $name): CommandTester
