@@ -20,6 +20,7 @@ final readonly class ChangeStep
      * @param string                $risk    LOSES, ASKS, LOCKS or ''
      * @param string                $table   the table it is about, as it is called afterwards
      * @param ?array{string, ?string} $field the place in what was there: table and field, where the step changes or drops that
+     * @param list<string>          $back    statements that undo it; none where what it does to values cannot be undone
      */
     public function __construct(
         public int $phase,
@@ -28,6 +29,7 @@ final readonly class ChangeStep
         public string $risk = '',
         public string $table = '',
         public ?array $field = null,
+        public array $back = [],
     ) {
     }
 }

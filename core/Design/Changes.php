@@ -238,15 +238,26 @@ final class Changes
         foreach ($this->warnings() as $step) {
             $text .= '-- '.['loses' => 'Loses values', 'asks' => 'Nobody has said it', 'locks' => 'Locks a table'][$step->risk].': '.$step->words."\n";
         }
+        foreach ($this->questions as $question) {
+            $text .= \sprintf("-- Rows of %s that %s: %s. They are found by: %s;\n", $question->table->name, str_replace("\n", ' ', $question->words),
+                $question->then(), str_replace("\n", ' ', $this->finding($question)));
+        }
         [$first, $last] = $this->sql->frame();
         $text .= ('' === $text ? '' : "\n").('' === $first ? '' : "$first;\n\n");
         foreach ($this->steps as $step) {
             if ([] !== $step->sql) {
-                $text .= '-- '.str_replace("\n", ' ', $step->words)."\n".implode('', array_map(static fn (string $sql): string => "$sql;\n", $step->sql))."\n";
+                $text .= '-- '.str_replace("\n", ' ', $step->words)."\n".implode('', array_map(static fn (string $sql): string => "$sql;\n", $step->sql))
+                    .('' === $first ? self::wayBack($step) : '')."\n";
             }
         }
 
         return $text.('' === $last ? '' : "$last;\n");
+    }
+
+    /** Where an engine keeps what is done when a later step fails, each says how it is undone by hand. */
+    private static function wayBack(ChangeStep $step): string
+    {
+        return implode('', array_map(static fn (string $sql): string => '-- Way back: '.str_replace("\n", ' ', $sql).";\n", $step->back));
     }
 
     // ---- what goes and comes as a whole ----
@@ -276,7 +287,7 @@ final class Changes
     {
         $bare = $this->sql->rebuilds() ? $table : $table->with(foreignKeys: []);
         $statements = array_map(static fn ($statement): string => $statement->sql, $this->sql->writing->table($bare, $bare->foreignKeys));
-        $this->add(self::NEW_TABLES, \sprintf('%s comes', $table->name), $statements, '', $table->name);
+        $this->add(self::NEW_TABLES, \sprintf('%s comes', $table->name), $statements, '', $table->name, back: ['DROP TABLE '.$this->placed($table)]);
         foreach ($this->sql->rebuilds() ? [] : $table->foreignKeys as $lead) {
             $this->add(
                 self::FOREIGN_KEYS,
@@ -284,6 +295,7 @@ final class Changes
                 [$this->sql->writing->addForeignKey($table, $lead)],
                 '',
                 $table->name,
+                back: [$this->sql->dropForeignKey($table, $lead)],
             );
         }
     }
@@ -304,15 +316,23 @@ final class Changes
         $dropped = array_intersect_key($old->views, $touched + $old->reading($touched));
         foreach (array_reverse($dropped) as $key => $view) {
             $words = \sprintf(isset($this->new[$key]) ? 'The view %s is made anew at the end' : 'The view %s goes', $view->name);
-            $this->add(self::DROP_PROGRAMS, $words, [$this->sql->writing->dropView($view)], '', $view->name, [$view->name, null]);
+            $this->add(
+                self::DROP_PROGRAMS, $words, [$this->sql->writing->dropView($view)], '', $view->name, [$view->name, null], $this->made($view),
+            );
         }
         foreach ($new->views as $key => $view) {
             $was = $this->old[$key] ?? null;
             if (null === $was || isset($dropped[$key])) {
-                $statements = array_map(static fn ($statement): string => $statement->sql, $this->sql->writing->view($view));
-                $this->add(self::PROGRAMS, \sprintf('The view %s comes%s', $view->name, null === $was ? '' : ' back'), $statements, '', $view->name);
+                $words = \sprintf('The view %s comes%s', $view->name, null === $was ? '' : ' back');
+                $this->add(self::PROGRAMS, $words, $this->made($view), '', $view->name, back: [$this->sql->writing->dropView($view)]);
             }
         }
+    }
+
+    /** @return list<string> */
+    private function made(Table $view): array
+    {
+        return array_values(array_map(static fn ($statement): string => $statement->sql, $this->sql->writing->view($view)));
     }
 
     /** @return array<string, true> keys of tables that are changed in a way that views may notice */
@@ -336,12 +356,14 @@ final class Changes
         $map = $this->matching->columns[$was->place()->key()];
         foreach ($was->triggers as $trigger) {
             if ($was->name !== $is->name || true !== $this->sameTrigger($trigger, $is->triggers)) {
-                $this->add(self::DROP_PROGRAMS, \sprintf('The trigger %s goes', $trigger->name), [$this->sql->dropTrigger($was, $trigger)], '', $was->name);
+                $this->add(self::DROP_PROGRAMS, \sprintf('The trigger %s goes', $trigger->name), [$this->sql->dropTrigger($was, $trigger)], '', $was->name,
+                    back: [$this->sql->writing->trigger($was, $trigger)]);
             }
         }
         foreach ($is->triggers as $trigger) {
             if ($was->name !== $is->name || true !== $this->sameTrigger($trigger, $was->triggers)) {
-                $this->add(self::PROGRAMS, \sprintf('The trigger %s comes', $trigger->name), [$this->sql->writing->trigger($is, $trigger)], '', $is->name);
+                $this->add(self::PROGRAMS, \sprintf('The trigger %s comes', $trigger->name), [$this->sql->writing->trigger($is, $trigger)], '', $is->name,
+                    back: [$this->sql->dropTrigger($is, $trigger)]);
             }
         }
         if ($was->name !== $is->name) {
@@ -351,9 +373,9 @@ final class Changes
                 [$this->sql->renameTable($was, $is->name)],
                 '',
                 $is->name,
-                [
-                    $was->name, null,
-                ]);
+                [$was->name, null],
+                [$this->sql->renameTable($was->with(name: $is->name), $was->name)],
+            );
         }
         $this->fields($was, $is, $map);
         foreach ($this->sql->meanings($this->keysOf->under($was, $is, $map), $is) as $sql) {
@@ -439,10 +461,11 @@ final class Changes
     /**
      * @param list<string>              $sql
      * @param array{string, ?string}|null $field
+     * @param list<string>                $back  statements that undo it
      */
-    public function add(int $phase, string $words, array $sql, string $risk = '', string $table = '', ?array $field = null): void
+    public function add(int $phase, string $words, array $sql, string $risk = '', string $table = '', ?array $field = null, array $back = []): void
     {
-        $this->steps[] = new ChangeStep($phase, rtrim($words, '.').'.', $sql, $risk, $table, $field);
+        $this->steps[] = new ChangeStep($phase, rtrim($words, '.').'.', $sql, $risk, $table, $field, $back);
     }
 
     /** @return list<string> statements that fail where there is such a row */

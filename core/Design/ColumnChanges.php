@@ -33,6 +33,7 @@ final class ColumnChanges
                     Changes::RENAME,
                     \sprintf('%s.%s makes room for another', $is->name, $gone),
                     [$this->all->sql->renameColumn($is, $gone, $gone.'_going')],
+                    back: [$this->all->sql->renameColumn($is, $gone.'_going', $gone)],
                 );
                 $this->all->goingAs[$is->place()->key()][$gone] = $gone.'_going';
             }
@@ -42,6 +43,7 @@ final class ColumnChanges
                 Changes::RENAME,
                 \sprintf('%s.%s is renamed by way of another name', $is->name, $before),
                 [$this->all->sql->renameColumn($is, (string) $before, Changes::BESIDE.$after)],
+                back: [$this->all->sql->renameColumn($is, Changes::BESIDE.$after, (string) $before)],
             );
         }
         foreach ($renamed as $before => $after) {
@@ -52,6 +54,7 @@ final class ColumnChanges
                 '',
                 $is->name,
                 [$was->name, (string) $before],
+                [$this->all->sql->renameColumn($is, $after, $clash ? Changes::BESIDE.$after : (string) $before)],
             );
         }
     }
@@ -112,6 +115,7 @@ final class ColumnChanges
             $this->all->add(
                 Changes::RENAME, \sprintf($comes ? '%s.%s is computed anew at the end' : '%s.%s goes, which is computed', $was->name, $old->name),
                 [$this->all->sql->dropColumn($is, $old->name)], '', $is->name, [$was->name, $old->name],
+                [$this->all->sql->addColumn($was->with(name: $is->name, checks: []), $old, null)],
             );
         }
     }
@@ -148,6 +152,7 @@ final class ColumnChanges
             $this->all->add(
                 Changes::KEYS - 1, \sprintf('%s.%s is computed', $is->name, $column->name), $statements,
                 null !== $old && null === $old->generated ? ChangeStep::LOSES : '', $is->name, null === $old ? null : [$was->name, $old->name],
+                null !== $old && null === $old->generated ? [] : [$this->all->sql->dropColumn($is, $column->name)],
             );
         }
     }
@@ -202,6 +207,7 @@ final class ColumnChanges
         if ($column->nullable || $plain || null !== $column->default) {
             $this->all->add(
                 Changes::NEW_FIELDS, \sprintf('%s.%s comes', $is->name, $column->name), [$this->all->sql->addColumn($bare, $column, $after)], '', $is->name,
+                back: [$this->all->sql->dropColumn($is, $column->name)],
             );
             $this->fill($is, $column, false);
 
@@ -213,6 +219,7 @@ final class ColumnChanges
             [$this->all->sql->addColumn($bare, $column->with(nullable: true), $after)],
             '',
             $is->name,
+            back: [$this->all->sql->dropColumn($is, $column->name)],
         );
         // A parent may have got another key by then.
         $leads = [] !== array_filter($is->foreignKeys, static fn (ForeignKey $lead): bool => \in_array($column->name, $lead->columns, true));
@@ -344,16 +351,23 @@ final class ColumnChanges
             $then = $required ? $column->with(nullable: true) : $column;
             $statements = $this->all->sql->changeColumn($bare, $old->with(name: $column->name), $then, $cast);
             if ([] !== $statements) {
-                $this->all->add(self::CHANGE, $words, $statements, $typed ? ChangeStep::LOCKS : '', $is->name, [$was->name, $old->name]);
+                $back = $this->all->sql->changeColumn($bare, $then, $old->with(name: $column->name), new Cast($this->all->sql->writing->name($column->name)));
+                $this->all->add(self::CHANGE, $words, $statements, $typed ? ChangeStep::LOCKS : '', $is->name, [$was->name, $old->name], $back);
             }
         }
         if ($required) {
             if ($gaps || RowQuestion::VALUE === $this->all->fate("required:$was->name.$old->name")) {
                 $this->refill($is, $whole, $label);
             }
-            $this->all->add(Changes::KEYS - 1, \sprintf('%s is required', $label), $this->all->sql->required($bare, $column), '', $is->name);
+            $this->all->add(
+                Changes::KEYS - 1, \sprintf('%s is required', $label), $this->all->sql->required($bare, $column), '', $is->name,
+                back: $this->all->sql->required($bare, $column->with(nullable: true)),
+            );
         } elseif (!$other) {
-            $this->all->add(self::CHANGE, \sprintf('%s may be empty', $label), $this->all->sql->required($bare, $column), '', $is->name);
+            $this->all->add(
+                self::CHANGE, \sprintf('%s may be empty', $label), $this->all->sql->required($bare, $column), '', $is->name,
+                back: $this->all->sql->required($bare, $column->with(nullable: false)),
+            );
         }
         $this->number($is, $old, $column, $label);
     }

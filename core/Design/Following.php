@@ -39,6 +39,10 @@ final class Following
     private readonly Grammar $grammar;
     private ?Readings $old = null;
     private ?Readings $new = null;
+    /** @var array<string, string> key of a place under its old name → key of the place after */
+    private array $tables = [];
+    /** @var array<string, array<string, string>> key of a place under its old name → old name of a field → its name after */
+    private array $columns = [];
 
     public function __construct(
         private readonly Catalog $before,
@@ -48,6 +52,45 @@ final class Following
         ?Grammar $grammar,
     ) {
         $this->grammar = $grammar ?? new Grammar();
+        foreach ($after->tables as $table) {
+            if (!$table->kind->isView()) {
+                $this->named($table->place()->key());
+            }
+        }
+    }
+
+    /** What a table and its fields were called: as it was said, even where a change that stopped half way has renamed some already. */
+    private function named(string $is): void
+    {
+        $was = array_search($is, $this->matching->tables, true);
+        $taken = array_search($is, $this->matching->taken, true);
+        $old = match (true) {
+            false !== $taken => $taken,
+            false !== $was => $was,
+            default => $is,
+        };
+        $this->tables[$old] = $is;
+        $this->columns[$old] = false === $was ? [] : array_map(strval(...), $this->matching->columns[$was]);
+        foreach ($this->matching->formerly[$is] ?? [] as $after => $before) {
+            unset($this->columns[$old][$after]);
+            $this->columns[$old][$before] = $after;
+        }
+    }
+
+    /** The structure of after under the names of before. */
+    private function underOldNames(): Catalog
+    {
+        $tables = [];
+        foreach ($this->after->tables as $table) {
+            $old = array_search($table->place()->key(), $this->tables, true);
+            $names = false === $old ? [] : array_map(strval(...), array_flip($this->columns[$old]));
+            [$schema, $name] = false === $old ? [$table->schema, $table->name] : explode("\0", (string) $old, 2);
+            $tables[] = $table->with(schema: $schema, name: $name, columns: array_map(
+                static fn (Column $column): Column => $column->with(name: $names[$column->name] ?? $column->name), $table->columns,
+            ));
+        }
+
+        return $this->after->with(tables: $tables);
     }
 
     /** The catalog of after, with new names wherever it says old ones. */
@@ -143,7 +186,8 @@ final class Following
         $before = false === $was ? null : $this->before->table(...explode("\0", $was, 2));
         $old = $before?->column((string) array_search($own->name, $this->matching->columns[$was] ?? [], true));
 
-        return null !== $old && TypeText::folded($old->type) === TypeText::folded($own->type);
+        // Where a change stopped half way, the field may have followed already.
+        return null !== $old && \in_array(TypeText::folded($old->type), [TypeText::folded($own->type), TypeText::folded($key->type)], true);
     }
 
     /** Types that differ in capital letters alone are written as they are there. */
@@ -164,9 +208,9 @@ final class Following
     /** @return array<string, string> name before → name after, of fields whose old name means no other field by now */
     private function renamed(Table $table): array
     {
-        $was = array_search($table->place()->key(), $this->matching->tables, true);
+        $old = array_search($table->place()->key(), $this->tables, true);
         $renamed = [];
-        foreach (false === $was ? [] : $this->matching->columns[$was] as $before => $after) {
+        foreach (false === $old ? [] : $this->columns[$old] as $before => $after) {
             if ($before !== $after && null === $table->column((string) $before)) {
                 $renamed[(string) $before] = $after;
             }
@@ -234,7 +278,7 @@ final class Following
         if ([] === $unknown) {
             return $view;
         }
-        $this->old ??= new Readings($this->before, $this->grammar);
+        $this->old ??= new Readings($this->underOldNames(), $this->grammar);
         $reading = $this->old->query($view->definition, $view->schema);
         if (!$reading->read || [] !== $reading->unknown) {
             $this->left[] = \sprintf('The view %s says something that is not there: %s.', $view->name, rtrim($unknown[0]->what, '.'));
@@ -269,7 +313,7 @@ final class Following
             }
         } elseif ($node instanceof TableRef) {
             $place = $reading->tableAt[$node->at] ?? null;
-            $is = null === $place ? null : ($this->matching->tables[$place->key()] ?? null);
+            $is = null === $place ? null : ($this->tables[$place->key()] ?? null);
             $table = null === $is || $is === $place->key() ? null : $this->tableAt($is);
             if (null !== $table) {
                 $edits[] = $this->tableEdit($node, $text, $table);
@@ -309,7 +353,7 @@ final class Following
     private function fieldFor(Expression $ref, Reading $reading): ?string
     {
         $field = $ref instanceof Ref ? ($reading->fieldAt[$ref->at] ?? null) : null;
-        $new = null === $field ? null : ($this->matching->columns[$field->place()->key()][$field->column] ?? null);
+        $new = null === $field ? null : ($this->columns[$field->place()->key()][$field->column] ?? null);
 
         return null === $field || $new === $field->column ? null : $new;
     }

@@ -40,16 +40,22 @@ final class KeyChanges
         $this->indexes($was, $is, $map);
     }
 
-    /** @param list<string> $statements */
-    private function drop(Table $is, string $words, array $statements): void
+    /**
+     * @param list<string> $statements
+     * @param list<string> $back
+     */
+    private function drop(Table $is, string $words, array $statements, array $back): void
     {
-        $this->all->add(self::DROP_KEYS, $words, $statements, '', $is->name);
+        $this->all->add(self::DROP_KEYS, $words, $statements, '', $is->name, back: $back);
     }
 
-    /** @param list<string> $statements */
-    private function make(int $order, Table $is, string $words, array $statements): void
+    /**
+     * @param list<string> $statements
+     * @param list<string> $back
+     */
+    private function make(int $order, Table $is, string $words, array $statements, array $back): void
     {
-        $this->all->add($order, $words, $statements, ChangeStep::LOCKS, $is->name);
+        $this->all->add($order, $words, $statements, ChangeStep::LOCKS, $is->name, back: $back);
     }
 
     /** @param array<string, string> $map */
@@ -62,13 +68,13 @@ final class KeyChanges
             fn (Key $key) => $this->drop(
                 $is,
                 \sprintf('%s: %s need not be one of its kind', $is->name, implode(', ', $key->columns)),
-                [$sql->dropUnique($was, $key)],
+                [$sql->dropUnique($was, $key)], [$sql->addUnique($was, $key)],
             ),
             fn (Key $key) => $this->make(
                 Changes::KEYS,
                 $is,
                 \sprintf('%s: no two rows have the same %s', $is->name, implode(' and ', $key->columns)),
-                [$sql->addUnique($is, $key)],
+                [$sql->addUnique($is, $key)], [$sql->dropUnique($is, $key)],
             ),
         );
     }
@@ -89,7 +95,7 @@ final class KeyChanges
                 Changes::FOREIGN_KEYS,
                 $is,
                 \sprintf('%s leads to %s by %s', $is->name, $key->references->table, implode(' and ', $key->columns)),
-                [$this->all->sql->writing->addForeignKey($is, $key)],
+                [$this->all->sql->writing->addForeignKey($is, $key)], [$this->all->sql->dropForeignKey($is, $key)],
             ),
         );
     }
@@ -122,12 +128,13 @@ final class KeyChanges
             array_values(array_filter($is->checks, $apart)),
             static fn (CheckConstraint $a, CheckConstraint $b): bool => !$lost($b) && $a->name === $b->name && $a->expression === $b->expression
                 && !$spoken($a),
-            fn (CheckConstraint $check) => $this->drop($is, \sprintf('%s: the condition %s goes', $is->name, $check->name), [$sql->dropCheck($was, $check)]),
+            fn (CheckConstraint $check) => $this->drop($is, \sprintf('%s: the condition %s goes', $is->name, $check->name), [$sql->dropCheck($was, $check)],
+                [$sql->addCheck($was, $check)]),
             fn (CheckConstraint $check) => $this->make(
                 Changes::KEYS,
                 $is,
                 \sprintf('%s: always %s', $is->name, $check->expression),
-                [$sql->addCheck($is, $check)],
+                [$sql->addCheck($is, $check)], [$sql->dropCheck($is, $check)],
             ),
         );
     }
@@ -159,12 +166,13 @@ final class KeyChanges
             array_values(array_filter($is->indexes, static fn (Index $index): bool => !$implied($is, $index))),
             static fn (Index $a, Index $b): bool => $a->name === $b->name && $parts($a, true) === $parts($b, false) && $a->unique === $b->unique
                 && $a->method === $b->method && $a->where === $b->where && $a->comment === $b->comment,
-            fn (Index $index) => $this->drop($is, \sprintf('%s: the index %s goes', $is->name, $index->name), [$sql->dropIndex($was, $index)]),
+            fn (Index $index) => $this->drop($is, \sprintf('%s: the index %s goes', $is->name, $index->name), [$sql->dropIndex($was, $index)],
+                [$sql->addIndex($was, $index)]),
             fn (Index $index) => $this->make(
                 Changes::KEYS,
                 $is,
                 \sprintf('%s gets the index %s', $is->name, $index->name),
-                [$sql->addIndex($is, $index)],
+                [$sql->addIndex($is, $index)], [$sql->dropIndex($is, $index)],
             ),
         );
     }
@@ -212,6 +220,7 @@ final class KeyChanges
                 $this->all->sql->dropPrimary($was, $old),
                 '',
                 $is->name,
+                back: $this->all->sql->addPrimary($was, $old),
             );
         }
         if (null !== $new) {
@@ -221,6 +230,7 @@ final class KeyChanges
                 $this->all->sql->addPrimary($is, $new),
                 ChangeStep::LOCKS,
                 $is->name,
+                back: $this->all->sql->dropPrimary($is, $new),
             );
         }
     }
@@ -357,7 +367,7 @@ final class KeyChanges
                 implode(' and ', $lead->columns),
             ), [
                 $this->all->sql->dropForeignKey($table, $lead),
-            ], '', $table->name);
+            ], '', $table->name, back: [$this->all->sql->writing->addForeignKey($table, $lead)]);
         }
     }
 

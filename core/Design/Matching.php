@@ -18,6 +18,10 @@ final class Matching
     public array $columns = [];
     /** @var list<string> what was not said but seems so, in sentences */
     public array $guesses = [];
+    /** @var array<string, string> what was said of tables, whether they are still called so or not: key of the place before → key of the place after */
+    public array $taken = [];
+    /** @var array<string, array<string, string>> the same of fields: key of the place after → column after → column before */
+    public array $formerly = [];
 
     /** @param array<string, array<string, string>> $filled key of the place after → column → SQL of what its rows get that are there */
     private function __construct(public array $filled = [])
@@ -51,6 +55,8 @@ final class Matching
     private function matched(Catalog $before, Catalog $after, array $taken, array $formerly): self
     {
         $self = $this;
+        $self->taken = $taken;
+        $self->formerly = $formerly;
         $old = $new = [];
         foreach ($before->tables as $table) {
             if (!$table->kind->isView()) {
@@ -101,6 +107,13 @@ final class Matching
         foreach ($was->columns as $column) {
             if (!(isset($map[$column->name]) || \in_array($column->name, $map, true) || null === $is->column($column->name))) {
                 $map[$column->name] = $column->name;
+            }
+        }
+        // What a change that stopped half way has left under a name of its own.
+        foreach ($was->columns as $column) {
+            $meant = str_starts_with($column->name, Changes::BESIDE) ? substr($column->name, \strlen(Changes::BESIDE)) : '';
+            if ('' !== $meant && !isset($map[$column->name]) && !\in_array($meant, $map, true) && null !== $is->column($meant)) {
+                $map[$column->name] = $meant;
             }
         }
         $left = $was->with(columns: array_values(array_filter($was->columns, static fn ($column): bool => !isset($map[$column->name]))));
