@@ -72,7 +72,8 @@ final readonly class CountRowsJob implements JobKind
         $kept = $this->designs->one($running->job->number('design')) ?? throw new JobFailed('The design is not there any more.');
         $source = $kept->source ?? throw new JobFailed('The source of this design is not there any more.');
         try {
-            [$changes] = $this->planning->of($kept);
+            [$changes] = $this->planning->of($kept, true);
+            $of = $this->planning->of($kept)[0]->fingerprint();
             $rows = $this->sources->rows($this->sources->target($source), self::SECONDS)
                 ?? throw new JobFailed('Files cannot be asked questions, only read.');
             $closed = array_keys($this->planning->closed($source));
@@ -85,7 +86,7 @@ final readonly class CountRowsJob implements JobKind
             throw new JobFailed($e->inWords(), 0, $e);
         }
         $kept = $this->designs->fresh($kept);
-        $kept->counted = ['of' => $changes->fingerprint(), 'at' => (new \DateTimeImmutable())->format('Y-m-d H:i:s'), 'rows' => $counted];
+        $kept->counted = ['of' => $of, 'at' => (new \DateTimeImmutable())->format('Y-m-d H:i:s'), 'rows' => $counted];
         $this->designs->save();
     }
 

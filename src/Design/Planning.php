@@ -42,11 +42,13 @@ final readonly class Planning
     }
 
     /**
+     * @param bool $placed each table is named with its schema, as whoever asks a source has to
+     *
      * @return array{Changes, Catalog, Catalog} the plan, what there is, and what was designed
      *
      * @throws SourceError where the design cannot be written for the engine of its source
      */
-    public function of(KeptDesign $kept): array
+    public function of(KeptDesign $kept, bool $placed = false): array
     {
         $source = $kept->source ?? throw new SourceError('This design began with nothing, so that there is nothing to change.', '');
         $before = self::within($this->beginning->catalog($source), $kept->taken);
@@ -57,7 +59,9 @@ final readonly class Planning
         $options = new ScriptOptions(places: \count($schemas) > 1);
         $after = ReadBack::script((new DesignScript($physical))->text($options), $dialect, $schema);
 
-        return [Changes::between($before, $after, Matching::of($before, $after, $physical), $options, $kept->fates), $before, $after];
+        $matching = Matching::of($before, $after, $physical);
+
+        return [Changes::between($before, $after, $matching, $placed ? new ScriptOptions(places: true) : $options, $kept->fates), $before, $after];
     }
 
     /** @return array<string, string> FieldPlace::key() → why values of a field of a source are kept from people */

@@ -185,3 +185,37 @@ test('a planned change of a source is read, and run on a scratch copy with its r
     await fits(page);
     expect(heard).toEqual([]);
 });
+
+test('rows that a planned change cannot keep are counted, and it is decided what happens to them', async ({ page }) => {
+    const heard = complaints(page);
+    await signIn(page);
+    await page.goto('/designs');
+    await page.getByRole('link', { name: 'Stations next season' }).click();
+    await page.waitForLoadState('networkidle');
+    await page.goto(`${page.url().replace(/[#?].*$/, '')}/changes`);
+    const rows = page.locator('.plan-questions tbody tr', { hasText: 'of visit that have “note”, which goes' });
+    await expect(rows.locator('td.n')).toHaveText('–');
+    await page.getByRole('button', { name: 'Count them in fieldwork' }).click();
+    await expect(async () => {
+        await page.reload();
+        await expect(rows.locator('td.n')).toHaveText('257', { timeout: 500 });
+    }).toPass(atWork);
+    await accessible(page);
+    await fits(page);
+    await rows.getByRole('combobox').selectOption('nothing is done while there is one');
+    await page.getByRole('button', { name: 'Keep what was chosen' }).click();
+    await expect(page.locator('.plan > li').first()).toContainText('Stops, and nothing has been touched, where rows of visit have “note”, which goes.');
+    await page.getByRole('button', { name: 'Run it' }).click();
+    await expect(async () => {
+        await page.reload();
+        await expect(page.locator('.script-side')).toContainText('It stops, and nothing has been touched: rows of visit', { timeout: 500 });
+    }).toPass(atWork);
+    await rows.getByRole('combobox').selectOption('what stands there is lost');
+    await page.getByRole('button', { name: 'Keep what was chosen' }).click();
+    await page.getByRole('button', { name: 'Run it again' }).click();
+    await expect(async () => {
+        await page.reload();
+        await expect(page.locator('.script-side')).toContainText('No difference.', { timeout: 500 });
+    }).toPass(atWork);
+    expect(heard).toEqual([]);
+});
