@@ -40,6 +40,7 @@ final class AttributeReader
             );
         }
         $name = $this->all->called->name($pieces[0]);
+        $pieces = OtherWords::joined($pieces);
         $set = $limits = [];
         $type = null;
         for ($i = 1; $i < \count($pieces); ++$i) {
@@ -52,8 +53,11 @@ final class AttributeReader
             if (null === $type && null !== ($m = $piece->match('/^(?:any number of )?(one|any) of (.*)$/ui')) && !str_starts_with($text, 'any number of t')) {
                 $known = $this->values(mb_strtolower($m[0]).' of', $m[1], $pieces, $i);
             } elseif (null === $type && 1 === $i) {
-                $bare = preg_replace('/^any number of (?=\S)/u', '', $text) ?? $text;
-                $known = TypeReader::of(new Piece($bare, $piece->quotes, $piece->at, $piece->length, $piece->before));
+                $bare = new Piece(
+                    preg_replace('/^any number of (?=\S)/u', '', $text) ?? $text, $piece->quotes, $piece->at, $piece->length, $piece->before,
+                );
+                $other = TypeReader::of($bare) ?? OtherWords::type($bare);
+                $known = $other instanceof Piece ? TypeReader::of($other) : $other;
             }
             if (null !== $known) {
                 $type = $known;
@@ -62,17 +66,43 @@ final class AttributeReader
                 }
                 continue;
             }
-            $clause = $this->attributeClause($piece);
-            if ($clause instanceof Limit) {
-                $limits[] = $clause;
-            } elseif (null !== $clause) {
-                $set = array_merge($set, $clause);
-            } else {
-                $this->all->fault(self::notUnderstood($piece, $name, null === $type && 1 === $i), $this->all->lines[$this->all->line]);
+            try {
+                $clauses = $this->clauses($piece, $name);
+                $wrong = [] === $clauses ? self::notUnderstood($piece, $name, null === $type && 1 === $i) : null;
+            } catch (NotUnderstood $e) {
+                // What else is said of the attribute stands.
+                $wrong = $e;
+                $clauses = [];
+            }
+            if (null !== $wrong) {
+                $this->all->fault($wrong, $this->all->lines[$this->all->line]);
+            }
+            foreach ($clauses as $clause) {
+                if ($clause instanceof Limit) {
+                    $limits[] = $clause;
+                } else {
+                    $set = array_merge($set, $clause);
+                }
             }
         }
 
         return (new Attribute($name, $type ?? new GeneralType(''), limits: $limits, line: $this->all->line + 1))->with(...$set);
+    }
+
+    /** @return list<array<string, mixed>|Limit> none where it is not understood */
+    private function clauses(Piece $piece, string $name): array
+    {
+        $clause = $this->attributeClause($piece);
+        if ($clause instanceof Limit && !$clause->value) {
+            // Another attribute, or a word that is none.
+            OtherWords::clauses($piece, $name);
+        }
+        if (null !== $clause) {
+            return [$clause];
+        }
+        $clauses = array_map($this->attributeClause(...), OtherWords::clauses($piece, $name));
+
+        return array_values(array_filter($clauses, static fn (array|Limit|null $one): bool => null !== $one));
     }
 
     private static function notUnderstood(Piece $piece, string $name, bool $typed): NotUnderstood

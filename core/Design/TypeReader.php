@@ -75,6 +75,9 @@ final class TypeReader
                 self::figure($m[2]),
             ),
             1 === preg_match("/^number from ($f) to ($f)$/", $words, $m) => new GeneralType('number', null, self::figure($m[1]), self::figure($m[2])),
+            1 === preg_match("/^number from ($f) to ($f) with (\\d+) decimals?$/", $words, $m) => new GeneralType(
+                'number', null, self::figure($m[1]), self::figure($m[2]), (int) $m[3],
+            ),
             1 === preg_match('/^number(?: of ([\d,]+) digits?)?(?: with (\d+) decimals?)?$/', $words, $m, \PREG_UNMATCHED_AS_NULL) => new GeneralType(
                 'number', isset($m[1]) ? self::whole($m[1]) : null, decimals: isset($m[2]) ? (int) $m[2] : null,
             ),

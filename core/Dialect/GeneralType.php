@@ -92,7 +92,8 @@ final readonly class GeneralType
     private function number(): string
     {
         if (null !== $this->from && null !== $this->to) {
-            return 'number from '.Amount::decimal($this->from).' to '.Amount::decimal($this->to);
+            return 'number from '.Amount::decimal($this->from).' to '.Amount::decimal($this->to)
+                .(null === $this->decimals ? '' : ' with '.Amount::of($this->decimals, 'decimal'));
         }
         $words = 'number';
         if (null !== $this->length) {
