@@ -236,17 +236,18 @@ final class Changes
         }
         $text = '';
         foreach ($this->warnings() as $step) {
-            $text .= '-- '.['loses' => 'Loses values', 'asks' => 'Nobody has said it', 'locks' => 'Locks a table'][$step->risk].': '.$step->words."\n";
+            $risk = ['loses' => 'Loses values', 'asks' => 'Nobody has said it', 'locks' => 'Locks a table'][$step->risk];
+            $text .= "-- $risk: ".self::inLine($step->words)."\n";
         }
         foreach ($this->questions as $question) {
-            $text .= \sprintf("-- Rows of %s that %s: %s. They are found by: %s;\n", $question->table->name, str_replace("\n", ' ', $question->words),
-                $question->then(), str_replace("\n", ' ', $this->finding($question)));
+            $text .= \sprintf("-- Rows of %s that %s: %s. They are found by: %s;\n", $question->table->name, self::inLine($question->words),
+                $question->then(), self::inLine($this->finding($question)));
         }
         [$first, $last] = $this->sql->frame();
         $text .= ('' === $text ? '' : "\n").('' === $first ? '' : "$first;\n\n");
         foreach ($this->steps as $step) {
             if ([] !== $step->sql) {
-                $text .= '-- '.str_replace("\n", ' ', $step->words)."\n".implode('', array_map(static fn (string $sql): string => "$sql;\n", $step->sql))
+                $text .= '-- '.self::inLine($step->words)."\n".implode('', array_map(static fn (string $sql): string => "$sql;\n", $step->sql))
                     .('' === $first ? self::wayBack($step) : '')."\n";
             }
         }
@@ -254,10 +255,16 @@ final class Changes
         return $text.('' === $last ? '' : "$last;\n");
     }
 
+    /** A remark ends with its line, and nothing that somebody wrote goes on behind it. */
+    private static function inLine(string $text): string
+    {
+        return (string) preg_replace('/[\r\n\x{2028}\x{2029}]+/u', ' ', $text);
+    }
+
     /** Where an engine keeps what is done when a later step fails, each says how it is undone by hand. */
     private static function wayBack(ChangeStep $step): string
     {
-        return implode('', array_map(static fn (string $sql): string => '-- Way back: '.str_replace("\n", ' ', $sql).";\n", $step->back));
+        return implode('', array_map(static fn (string $sql): string => '-- Way back: '.self::inLine($sql).";\n", $step->back));
     }
 
     // ---- what goes and comes as a whole ----

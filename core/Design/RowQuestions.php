@@ -266,7 +266,7 @@ final class RowQuestions
     {
         $spoken = array_values(array_filter(
             array_map(static fn (Column $column): string => $column->name, $this->is->columns),
-            static fn (string $name): bool => 1 === preg_match('/(?<![\p{L}\p{N}_])'.preg_quote($name, '/').'(?![\p{L}\p{N}_])/ui', $check->expression),
+            static fn (string $name): bool => ColumnChanges::mentions($check->expression, $name),
         ));
         foreach ($this->allStay($spoken) ? $this->was->checks : [] as $old) {
             if (Following::replaced($old->expression, $this->map, $this->all->dialect->grammar() ?? new Grammar(), $this->all->sql->writing)

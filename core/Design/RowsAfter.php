@@ -74,7 +74,7 @@ final class RowsAfter
         $this->plain = $this->plain && PlainSql::is($sql, $this->all->dialect->grammar());
         $values = [];
         foreach ($this->is->columns as $column) {
-            if (1 === preg_match('/(?<![\p{L}\p{N}_])'.preg_quote($column->name, '/').'(?![\p{L}\p{N}_])/ui', $sql)) {
+            if (ColumnChanges::mentions($sql, $column->name)) {
                 $value = $this->value($column->name);
                 if (null === $value) {
                     return null;

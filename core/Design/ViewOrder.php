@@ -46,7 +46,7 @@ final readonly class ViewOrder
     {
         $found = [];
         foreach ($catalog->tables as $table) {
-            if ($table !== $view && 1 === preg_match('/(?<![\p{L}\p{N}_])'.preg_quote($table->name, '/').'(?![\p{L}\p{N}_])/ui', (string) $view->definition)) {
+            if ($table !== $view && ColumnChanges::mentions((string) $view->definition, $table->name)) {
                 $found[] = $table->place()->key();
             }
         }

@@ -57,7 +57,13 @@ final class PostgreSqlAlterSql extends AlterSql
     {
         $exists = 'EXISTS (SELECT 1 FROM '.$this->writing->placed($table)." WHERE $where)";
 
-        return ["DO \$fasti\$ BEGIN IF $exists THEN RAISE EXCEPTION USING MESSAGE = ".$this->writing->literal($words).'; END IF; END $fasti$'];
+        $body = " BEGIN IF $exists THEN RAISE EXCEPTION USING MESSAGE = ".$this->writing->literal($words).'; END IF; END ';
+        // Nothing that somebody wrote ends it.
+        for ($tag = '$fasti$', $n = 2; str_contains($body, $tag); ++$n) {
+            $tag = "\$fasti$n\$";
+        }
+
+        return ["DO $tag$body$tag"];
     }
 
     public function numbers(Table $table, Column $column): array
