@@ -53,13 +53,6 @@ final readonly class RowQuestion
         return $this->with($fate)->then();
     }
 
-    /** With how many there are. */
-    public function inWords(int $rows): string
-    {
-        return \sprintf('%s of %s %s', 1 === $rows ? '1 row' : number_format($rows).' rows', $this->table->name, 1 === $rows
-            ? preg_replace(['/^have /', '/^lead /', '/^are /', '/^break /'], ['has ', 'leads ', 'is ', 'breaks '], $this->words) : $this->words);
-    }
-
     /** What happens to them, in words. */
     public function then(): string
     {

@@ -12,6 +12,7 @@ use Fasti\Core\Design\RowQuestion;
 use Fasti\Core\Survey\Rows;
 use Fasti\Core\Survey\SourceError;
 use Fasti\Source\Sources;
+use Fasti\Work\InOneGo;
 use Fasti\Work\Job;
 use Fasti\Work\JobFailed;
 use Fasti\Work\JobKind;
@@ -20,6 +21,8 @@ use Fasti\Work\Running;
 /** Asks a source how many of its rows a planned change could not keep as they are. It is only read. */
 final readonly class CountRowsJob implements JobKind
 {
+    use InOneGo;
+
     public const NAME = 'count rows';
     private const SECONDS = 60;
 
@@ -42,11 +45,6 @@ final readonly class CountRowsJob implements JobKind
         return Act::ASK;
     }
 
-    public function pauses(): bool
-    {
-        return false;
-    }
-
     public function urgency(): int
     {
         return 3;
@@ -60,11 +58,6 @@ final readonly class CountRowsJob implements JobKind
     public function wordsWhenBroken(Job $job): string
     {
         return 'The worker stopped in the middle. Nothing was changed; count again when you like.';
-    }
-
-    public function cameToItsEnd(Job $job): bool
-    {
-        return false;
     }
 
     public function run(Running $running): void

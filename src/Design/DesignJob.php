@@ -9,6 +9,7 @@ use Fasti\Core\Design\Outline;
 use Fasti\Core\Design\Physical;
 use Fasti\Core\Survey\SourceError;
 use Fasti\Source\Sources;
+use Fasti\Work\InOneGo;
 use Fasti\Work\Job;
 use Fasti\Work\JobFailed;
 use Fasti\Work\OneAtATime;
@@ -17,6 +18,8 @@ use Fasti\Work\Running;
 /** Tries the script of a design on a scratch server. */
 final readonly class DesignJob implements OneAtATime
 {
+    use InOneGo;
+
     public const NAME = 'design';
 
     public function __construct(private Designs $designs, private Trying $trying, private Planning $planning, private Sources $sources)
@@ -33,11 +36,6 @@ final readonly class DesignJob implements OneAtATime
         return Act::DESCRIBE;
     }
 
-    public function pauses(): bool
-    {
-        return false;
-    }
-
     public function urgency(): int
     {
         return 4;
@@ -51,11 +49,6 @@ final readonly class DesignJob implements OneAtATime
     public function wordsWhenBroken(Job $job): string
     {
         return 'The worker stopped in the middle. Nothing of yours was on the scratch server; run it again when you like.';
-    }
-
-    public function cameToItsEnd(Job $job): bool
-    {
-        return false;
     }
 
     public function run(Running $running): void

@@ -16,6 +16,7 @@ use Fasti\Core\Survey\Progress;
 use Fasti\Core\Survey\Rows;
 use Fasti\Core\Survey\SourceError;
 use Fasti\Source\Sources;
+use Fasti\Work\InOneGo;
 use Fasti\Work\Job;
 use Fasti\Work\JobFailed;
 use Fasti\Work\JobKind;
@@ -24,6 +25,8 @@ use Fasti\Work\Running;
 /** Proves a model against its data: looks for what speaks against it, and asks all kept trials again. */
 final readonly class ModelJob implements JobKind
 {
+    use InOneGo;
+
     public const NAME = 'model';
 
     public function __construct(private EntityManagerInterface $orm, private Models $models, private Grounds $grounds, private Sources $sources)
@@ -40,11 +43,6 @@ final readonly class ModelJob implements JobKind
         return Act::ASK;
     }
 
-    public function pauses(): bool
-    {
-        return false;
-    }
-
     public function urgency(): int
     {
         return 3;
@@ -58,11 +56,6 @@ final readonly class ModelJob implements JobKind
     public function wordsWhenBroken(Job $job): string
     {
         return 'The worker stopped in the middle. What was found before is kept; look again when you like.';
-    }
-
-    public function cameToItsEnd(Job $job): bool
-    {
-        return false;
     }
 
     public function run(Running $running): void

@@ -9,6 +9,7 @@ use Fasti\Core\Model\ModelError;
 use Fasti\Core\Survey\SourceError;
 use Fasti\Source\Connection;
 use Fasti\Source\Sources;
+use Fasti\Work\InOneGo;
 use Fasti\Work\Job;
 use Fasti\Work\JobFailed;
 use Fasti\Work\JobKind;
@@ -17,6 +18,8 @@ use Fasti\Work\Running;
 /** Asks every kept trial of a model twice, through its connection and through another, before anybody points it there. */
 final readonly class RepointJob implements JobKind
 {
+    use InOneGo;
+
     public const NAME = 'repoint';
     private const SECONDS = 120;
 
@@ -39,11 +42,6 @@ final readonly class RepointJob implements JobKind
         return Act::ASK;
     }
 
-    public function pauses(): bool
-    {
-        return false;
-    }
-
     public function urgency(): int
     {
         return 3;
@@ -57,11 +55,6 @@ final readonly class RepointJob implements JobKind
     public function wordsWhenBroken(Job $job): string
     {
         return 'The worker stopped in the middle. Nothing was switched; compare again when you like.';
-    }
-
-    public function cameToItsEnd(Job $job): bool
-    {
-        return false;
     }
 
     public function run(Running $running): void

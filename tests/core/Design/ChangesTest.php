@@ -52,8 +52,6 @@ final class ChangesTest extends TestCase
         $changes->ask($question);
 
         self::assertSame([RowQuestion::STOP, ''], [$changes->fate('k'), $changes->fate('another')]);
-        self::assertSame('1 row of t has “a” that is none', $question->inWords(1));
-        self::assertSame('1,200 rows of t have “a” that is none', $question->inWords(1200));
         self::assertSame('they get 2', $question->done(RowQuestion::VALUE));
     }
 }
