@@ -7,6 +7,7 @@ namespace Fasti\Core\Design;
 use Fasti\Core\Catalog\Catalog;
 use Fasti\Core\Catalog\CheckConstraint;
 use Fasti\Core\Catalog\Column;
+use Fasti\Core\Catalog\ForeignKey;
 use Fasti\Core\Catalog\Generated;
 use Fasti\Core\Catalog\Index;
 use Fasti\Core\Catalog\Table;
@@ -161,7 +162,10 @@ final class Following
                     foreach ($lead->columns as $i => $name) {
                         $own = $byPlace[$place]->column($name);
                         $key = $far?->column($lead->references->columns[$i] ?? '');
-                        if (null !== $own && null !== $key && $own !== $key && null === $own->generated && $this->isWider($own, $key, $place)) {
+                        if (null === $far || null === $own || null === $key || $own === $key || null !== $own->generated) {
+                            continue;
+                        }
+                        if ($this->isWider($own, $key, $table, $far, $lead)) {
                             $byPlace[$place] = $byPlace[$place]->with(columns: array_map(
                                 static fn (Column $one): Column => $one->name === $name ? $one->with(type: $key->type) : $one, $byPlace[$place]->columns,
                             ));
@@ -176,18 +180,36 @@ final class Following
         return array_values($byPlace);
     }
 
-    /** Whether the key that a field leads to has become of another type than the field, which has stayed what it was. */
-    private function isWider(Column $own, Column $key, string $place): bool
+    /**
+     * Whether the key that a field leads to has become of another type than the field, which has stayed what it was. What was of another type than its
+     * key all along stays so.
+     */
+    private function isWider(Column $own, Column $key, Table $table, Table $far, ForeignKey $lead): bool
     {
         if (TypeText::folded($own->type) === TypeText::folded($key->type)) {
             return false;
         }
-        $was = array_search($place, $this->matching->tables, true);
-        $before = false === $was ? null : $this->before->table(...explode("\0", $was, 2));
-        $old = $before?->column((string) array_search($own->name, $this->matching->columns[$was] ?? [], true));
+        $old = $this->columnBefore($table, $own->name);
+        $oldKey = $this->columnBefore($far, $key->name);
+        if (null === $old || !\in_array(TypeText::folded($old->type), [TypeText::folded($own->type), TypeText::folded($key->type)], true)) {
+            return false;
+        }
+        $was = array_search($table->place()->key(), $this->matching->tables, true);
+        $map = $this->matching->columns[$was] ?? [];
+        $there = array_filter($this->before->table(...explode("\0", (string) $was, 2))->foreignKeys ?? [], static fn (ForeignKey $one): bool => array_map(
+            static fn (string $name): string => (string) ($map[$name] ?? ''), $one->columns,
+        ) === $lead->columns);
 
-        // Where a change stopped half way, the field may have followed already.
-        return null !== $old && \in_array(TypeText::folded($old->type), [TypeText::folded($own->type), TypeText::folded($key->type)], true);
+        // Where a change stopped half way, the reference is gone, and the field or its key may have become another already.
+        return [] === $there || null !== $oldKey && TypeText::folded($old->type) === TypeText::folded($oldKey->type);
+    }
+
+    private function columnBefore(Table $table, string $name): ?Column
+    {
+        $was = array_search($table->place()->key(), $this->matching->tables, true);
+        $before = false === $was ? null : $this->before->table(...explode("\0", $was, 2));
+
+        return $before?->column((string) array_search($name, $this->matching->columns[$was] ?? [], true));
     }
 
     /** Types that differ in capital letters alone are written as they are there. */

@@ -156,8 +156,13 @@ final class KeyChanges
             [$table->primaryKey?->name, ...array_map(static fn (Key $key): ?string => $key->name, $table->uniqueKeys)],
         );
         $implied = static fn (Table $table, Index $index): bool => \in_array($index->name, $keys($table), true) || 'PRIMARY' === strtoupper($index->name);
+        // An expression stays what it is as long as its fields do.
+        $named = static fn (string $column): string => null !== $was->column($column) || [] !== array_filter(
+            $was->columns,
+            static fn (Column $one): bool => ($map[$one->name] ?? '') !== $one->name && ColumnChanges::mentions($column, $one->name),
+        ) ? $map[$column] ?? "\0".$column : $column;
         $parts = static fn (Index $index, bool $old): array => array_map(
-            static fn (IndexPart $part): array => [$old ? ($map[$part->column] ?? "\0".$part->column) : $part->column, $part->length, $part->descending],
+            static fn (IndexPart $part): array => [$old ? $named($part->column) : $part->column, $part->length, $part->descending],
             $index->parts,
         );
         $sql = $this->all->sql;

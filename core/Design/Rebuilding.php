@@ -6,6 +6,7 @@ namespace Fasti\Core\Design;
 
 use Fasti\Core\Catalog\Column;
 use Fasti\Core\Catalog\Table;
+use Fasti\Core\Catalog\Trigger;
 use Fasti\Core\Dialect\Cast;
 
 /** A table that is made anew, since its engine cannot change it. */
@@ -20,6 +21,9 @@ final class Rebuilding
         $bare = static fn (Table $table): Table => $table->with(comment: '', rowEstimate: null, sizeBytes: null, columns: array_map(
             static fn (Column $column): Column => $column->with(comment: ''),
             $table->columns,
+        ), triggers: array_map(
+            static fn (Trigger $trigger): Trigger => new Trigger($trigger->name, $trigger->timing, $trigger->event, $trigger->body),
+            $table->triggers,
         ));
         if ($bare($was) == $bare($is)) {
             return;
